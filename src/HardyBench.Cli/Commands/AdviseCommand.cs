@@ -1,0 +1,38 @@
+using System.CommandLine;
+using HardyBench.Core.Advice;
+using HardyBench.Formats.Advice;
+
+namespace HardyBench.Cli.Commands;
+
+internal static class AdviseCommand
+{
+    public static Command Create()
+    {
+        var timeline = new Argument<string>("timeline") { Description = "Its id." };
+        var json = new Option<FileInfo?>("--json") { Description = "Write the advice here." };
+        return new Command("advise", "Says which machine to take for a timeline at full scale, and why not another.")
+        {
+            timeline, json,
+        }.Running(async (parsed, bench, stop) =>
+        {
+            var id = parsed.GetValue(timeline)!;
+            var pick = await bench.AdviseAsync(id);
+            Show(pick);
+            if (parsed.GetValue(json) is { } file)
+            {
+                await File.WriteAllTextAsync(file.FullName, PickJson.Write(id, pick), stop);
+            }
+
+            return ExitCodes.Done;
+        });
+    }
+
+    private static void Show(Pick pick)
+    {
+        Terminal.Say(pick.Machine is { } machine ? $"Take {machine.Name}. {pick.Reason}" : pick.Reason);
+        foreach (var other in pick.Others)
+        {
+            Terminal.Say($"Not {other.Machine.Name}: {other.Why}");
+        }
+    }
+}

@@ -1,0 +1,125 @@
+using System.CommandLine;
+using System.Globalization;
+using HardyBench.Core.Findings;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Formats.Runs;
+using HardyBench.Store;
+using HardyBench.Workbench;
+using HardyBench.Workbench.Jobs;
+using Spectre.Console;
+
+namespace HardyBench.Cli.Commands;
+
+internal static class PlayCommand
+{
+    private static readonly Argument<string> TimelineId = new("timeline") { Description = "Its id." };
+
+    private static readonly Option<string> MachineId = new("--machine")
+    {
+        Description = "'this', or a stand-in's id.", DefaultValueFactory = _ => Machine.ThisId,
+    };
+
+    private static readonly Option<string> Scale = Choice("--scale", "Preview scale.", "full", "half", "quarter", "eighth");
+    private static readonly Option<string> Policy = Choice("--policy", "Drop frames, or let the clock slip.", "keep-time", "keep-frames");
+    private static readonly Option<FileInfo?> Json = new("--json") { Description = "Write the results here." };
+    private static readonly Option<FileInfo?> Frames = new("--frames") { Description = "Write frames and loads here, as Parquet." };
+
+    public static Command Create() => new Command("play", "Plays a timeline and keeps the run.")
+    {
+        TimelineId, MachineId, Scale, Policy, Json, Frames,
+    }.Running(PlayAsync);
+
+    private static async Task<int> PlayAsync(ParseResult parsed, Bench bench, CancellationToken stop)
+    {
+        var settings = new PlaybackSettings(
+            Enum.Parse<PreviewScale>(parsed.GetValue(Scale)!, ignoreCase: true),
+            parsed.GetValue(Policy) == "keep-frames" ? PlayingPolicy.KeepFrames : PlayingPolicy.KeepTime);
+        var plan = await bench.PlanAsync(parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, settings);
+        StoredRun? stored = null;
+        await Terminal.WithProgressAsync($"Playing {plan.Timeline.Title}", async report =>
+            stored = await bench.PlayAsync(plan, new Reporter(plan, report), stop));
+
+        var (id, run) = stored!;
+        var findings = RunFindings.Of(run);
+        Show(id, run, findings);
+        await WriteAsync(parsed.GetValue(Json), () => Task.FromResult(System.Text.Encoding.UTF8.GetBytes(RunJson.Write(id, run, findings))));
+        await WriteAsync(parsed.GetValue(Frames), () => RunColumns.WriteAsync(run.Frames, run.Loads));
+        foreach (var failure in run.Failures)
+        {
+            await Console.Error.WriteLineAsync($"Passage {failure.PassageIndex + 1} failed: {failure.Message} The other passages are kept.");
+        }
+
+        return run.Ending == RunEnding.Stopped ? ExitCodes.Stopped
+            : run.Failures.Count > 0 ? ExitCodes.Media
+            : ExitCodes.Done;
+    }
+
+    internal static void Show(long id, Run run, IReadOnlyList<PassageFinding> findings)
+    {
+        var rate = run.Header.Timeline.Rate;
+        var lag = run.StartLag is { } shown ? string.Create(CultureInfo.InvariantCulture, $", start lag {shown.TotalMilliseconds:0} ms") : string.Empty;
+        Terminal.Say($"Run {id}: {run.Header.Timeline.Title} on {run.Header.Machine.Name}, {run.Ending.ToString().ToLowerInvariant()}{lag}");
+        var table = new Table().AddColumns("no.", "passage", "verdict", $"shown of {rate}", "slots", "on time", "late", "start-up drops", "steady drops", "freeze ms", "limiter");
+        foreach (var finding in findings)
+        {
+            var counts = finding.Counts;
+            table.AddRow(
+                $"{finding.Index + 1}", Markup.Escape(finding.Passage.Question), finding.Verdict?.ToString().ToLowerInvariant() ?? "—",
+                counts.ShownRate.ToString("0.0", CultureInfo.InvariantCulture), $"{counts.Slots}", $"{counts.OnTime}", $"{counts.Late}",
+                $"{counts.StartUpDrops}", $"{counts.SteadyDrops}",
+                counts.LongestFreeze.TotalMilliseconds.ToString("0", CultureInfo.InvariantCulture), Markup.Escape(finding.Limiter?.Evidence ?? string.Empty));
+        }
+
+        Terminal.Show(table);
+    }
+
+    /// <summary>Writes a file whole or not at all.</summary>
+    private static async Task WriteAsync(FileInfo? file, Func<Task<byte[]>> content)
+    {
+        if (file is null)
+        {
+            return;
+        }
+
+        var part = file.FullName + ".part";
+        try
+        {
+            await File.WriteAllBytesAsync(part, await content());
+            File.Move(part, file.FullName, overwrite: true);
+        }
+        catch (Exception failure) when (failure is IOException or UnauthorizedAccessException)
+        {
+            File.Delete(part);
+            throw new IOException($"{file.FullName} cannot be written: {failure.Message} The run itself is kept.", failure);
+        }
+    }
+
+    private static Option<string> Choice(string name, string description, params string[] values)
+    {
+        var option = new Option<string>(name) { Description = description, DefaultValueFactory = _ => values[0] };
+        option.AcceptOnlyFromAmong(values);
+        return option;
+    }
+
+    private sealed class Reporter(PlaybackPlan plan, Action<string, double> report) : IRunListener
+    {
+        public void Started(long id, RunHeader header)
+        {
+        }
+
+        public void Progressed(long id, RunProgress progress)
+        {
+            if (progress.Frames.Count > 0)
+            {
+                var frame = progress.Frames[^1].Frame;
+                var index = plan.Timeline.PassageIndexAt(frame);
+                report($"passage {index + 1}, {plan.Timeline.Passages[index].Question}", (frame + 1.0) / plan.Timeline.FrameCount);
+            }
+        }
+
+        public void Pictured(long id, int frame, byte[] jpeg)
+        {
+        }
+    }
+}

@@ -1,0 +1,46 @@
+using System.CommandLine;
+using HardyBench.Core.Playback;
+using HardyBench.Player.Clips;
+using HardyBench.Player.Native;
+using HardyBench.Workbench;
+
+namespace HardyBench.Cli;
+
+/// <summary>Turns every foreseen failure into one clear line and its exit code.</summary>
+internal static class Guarded
+{
+    /// <summary>Gives a command its action over the open bench.</summary>
+    public static Command Running(this Command command, Func<ParseResult, Bench, CancellationToken, Task<int>> action)
+    {
+        command.SetAction((parsed, stop) => RunAsync(
+            async () => await action(parsed, await SharedOptions.OpenBenchAsync(parsed, stop), stop), stop));
+        return command;
+    }
+
+    public static async Task<int> RunAsync(Func<Task<int>> action, CancellationToken stop)
+    {
+        try
+        {
+            return await action();
+        }
+        catch (OperationCanceledException) when (stop.IsCancellationRequested)
+        {
+            await Console.Error.WriteLineAsync("Stopped. What was finished is kept.");
+            return ExitCodes.Stopped;
+        }
+        catch (Exception failure) when (CodeOf(failure) is { } code)
+        {
+            await Console.Error.WriteLineAsync(failure.Message);
+            return code;
+        }
+    }
+
+    private static int? CodeOf(Exception failure) => failure switch
+    {
+        UnknownThingException => ExitCodes.Unknown,
+        MakingException or MediaException or PlanRefusedException => ExitCodes.Media,
+        DataFolderException or UnauthorizedAccessException or IOException => ExitCodes.DataFolder,
+        PlayerUnavailableException => ExitCodes.NoPlayer,
+        _ => null,
+    };
+}

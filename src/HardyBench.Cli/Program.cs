@@ -1,0 +1,29 @@
+using System.CommandLine;
+using HardyBench.Cli;
+using HardyBench.Cli.Commands;
+
+var root = new RootCommand("Plays benchmark timelines on this machine and on stand-ins, and says which machine plays them in real time.")
+{
+    SharedOptions.Data,
+    SharedOptions.Pack,
+    ClipsCommand.Create(),
+    TimelinesCommand.Create(),
+    MachinesCommand.Create(),
+    PlayCommand.Create(),
+    RunsCommand.Create(),
+    AdviseCommand.Create(),
+    ServeCommand.Create(),
+};
+var parsed = root.Parse(args);
+if (parsed.Errors.Count > 0 && args.Length > 0)
+{
+    foreach (var error in parsed.Errors)
+    {
+        await Console.Error.WriteLineAsync(error.Message);
+    }
+
+    await Console.Error.WriteLineAsync("'hardybench --help' lists the commands.");
+    return ExitCodes.Usage;
+}
+
+return await parsed.InvokeAsync(new InvocationConfiguration { EnableDefaultExceptionHandler = false });

@@ -1,0 +1,27 @@
+using System.CommandLine;
+using HardyBench.Workbench;
+
+namespace HardyBench.Cli;
+
+/// <summary>Options that every command takes.</summary>
+internal static class SharedOptions
+{
+    public static Option<string> Data { get; } = new("--data")
+    {
+        Description = "The data folder ($HARDYBENCH_DATA, else .hardybench).",
+        DefaultValueFactory = _ => DataFolder.Default,
+        Recursive = true,
+    };
+
+    public static Option<string> Pack { get; } = new("--pack")
+    {
+        Description = "Which starter pack: full, or small (a third of each side, for tests and small machines).",
+        DefaultValueFactory = _ => "full",
+        Recursive = true,
+    };
+
+    static SharedOptions() => Pack.AcceptOnlyFromAmong("full", "small");
+
+    public static Task<Bench> OpenBenchAsync(ParseResult parsed, CancellationToken stop) =>
+        Bench.OpenAsync(parsed.GetValue(Data)!, parsed.GetValue(Pack) == "small", stop);
+}

@@ -1,0 +1,16 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Machines;
+
+namespace HardyBench.Core.Advice;
+
+/// <summary>A machine and what its last bare run of the timeline says.</summary>
+/// <param name="Findings">Null when there is no such run.</param>
+public sealed record Candidate(Machine Machine, IReadOnlyList<PassageFinding>? Findings)
+{
+    /// <summary>Every passage was judged and holds.</summary>
+    public bool Answers => Findings is { Count: > 0 } && Findings.All(finding => finding.Verdict == Verdict.Holds);
+
+    /// <summary>The first passage that does not hold, in playing order.</summary>
+    public PassageFinding? FirstFailure =>
+        Findings?.FirstOrDefault(finding => finding.Verdict is Verdict.Wavers or Verdict.Breaks);
+}

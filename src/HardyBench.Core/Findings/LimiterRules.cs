@@ -1,0 +1,162 @@
+using System.Globalization;
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Core.Findings;
+
+/// <summary>Finds the limiter of a passage that misses slots, from its loads. Rules in order; the first that fits.</summary>
+public static class LimiterRules
+{
+    private const double DeviceCeiling = 0.95, PoolCeiling = 0.90, IdleCore = 0.5, FullMemory = 0.95;
+
+    /// <summary>Share of the processor that other programs may take before they are named.</summary>
+    private const double OthersCeiling = 0.25;
+
+    /// <summary>Share below its rated clock at which heat is named.</summary>
+    private const double ClockFallen = 0.95;
+
+    public static LimiterFinding Find(LoadMeans loads, IReadOnlyList<int> usableCores) =>
+        Memory(loads)
+        ?? MediaEngine(loads)
+        ?? Graphics(loads)
+        ?? Heat(loads, usableCores)
+        ?? ProcessorPool(loads, usableCores)
+        ?? SingleThread(loads, usableCores)
+        ?? Drive(loads)
+        ?? Bus(loads)
+        ?? Unknown(loads, usableCores);
+
+    private static LimiterFinding? Memory(LoadMeans loads)
+    {
+        if (loads.Of(LoadKind.SwapTraffic) is not > 0
+            || loads.Of(LoadKind.MemoryUsed) is not { } used
+            || loads.Of(LoadKind.MemoryFitted) is not { } fitted
+            || used < FullMemory * fitted)
+        {
+            return null;
+        }
+
+        var traffic = loads.Of(LoadKind.SwapTraffic)!.Value / 1e6;
+        return new LimiterFinding(
+            Limiter.Memory,
+            Say(loads, $"memory {Percent(used / fitted)} full and {traffic:0} MB/s going to and from swap"),
+            "More memory, or fewer layers at once.",
+            "A faster processor will not help while it waits for swap.");
+    }
+
+    private static LimiterFinding? MediaEngine(LoadMeans loads) =>
+        loads.HighestOf(LoadKind.MediaEngineBusy) is { Value: >= DeviceCeiling } engine
+            ? new LimiterFinding(
+                Limiter.MediaEngine,
+                Say(loads, $"media engine {Percent(engine.Value)} busy"),
+                "An all-intra intermediate decoded on the processor, a smaller source raster, or a faster media engine.",
+                "A smaller timeline raster will not help: every source frame is still decoded whole.")
+            : null;
+
+    private static LimiterFinding? Graphics(LoadMeans loads) =>
+        loads.HighestOf(LoadKind.GraphicsBusy) is { Value: >= DeviceCeiling } graphics
+            ? new LimiterFinding(
+                Limiter.GraphicsEffects,
+                Say(loads, $"graphics compute {Percent(graphics.Value)} busy"),
+                "A smaller preview scale, a pre-render of this passage, or a stronger graphics unit.",
+                "Proxies will not help: the effects work at the timeline's raster, not the clip's.")
+            : null;
+
+    /// <summary>Before the processor, because a throttled processor is also a busy one.</summary>
+    private static LimiterFinding? Heat(LoadMeans loads, IReadOnlyList<int> usableCores) =>
+        loads.Of(LoadKind.Clock) is { } clock
+        && loads.Of(LoadKind.RatedClock) is { } rated
+        && clock < ClockFallen * rated
+        && loads.Of(LoadKind.Temperature) is { } celsius
+        && Pool(loads, usableCores) is >= PoolCeiling
+            ? new LimiterFinding(
+                Limiter.Heat,
+                Say(loads, $"clock down to {clock / 1e9:0.0} of {rated / 1e9:0.0} GHz at {celsius:0} °C"),
+                "Better cooling, or less work at a time.",
+                "A cold start will not show this: it comes after a while.")
+            : null;
+
+    private static LimiterFinding? ProcessorPool(LoadMeans loads, IReadOnlyList<int> usableCores)
+    {
+        if (Pool(loads, usableCores) is not { } pool
+            || pool < PoolCeiling
+            || loads.Of(LoadKind.OwnDecode) is not { } decode
+            || loads.Of(LoadKind.OwnEffects) is not { } effects)
+        {
+            return null;
+        }
+
+        if (loads.Of(LoadKind.OwnProcess) is { } own && own < usableCores.Count * (pool - OthersCeiling))
+        {
+            return new LimiterFinding(
+                Limiter.OtherPrograms,
+                Say(loads, $"processor {Percent(pool)} busy, but only {own:0.0} of {usableCores.Count} cores with this player"),
+                "Close other programs and play again.",
+                null);
+        }
+
+        var work = decode + effects;
+        var share = work > 0 ? decode / work : 0;
+        return share >= 0.5
+            ? new LimiterFinding(
+                Limiter.ProcessorDecode,
+                Say(loads, $"processor {Percent(pool)} busy and {Percent(share)} of the player's work was decoding"),
+                "An all-intra intermediate or proxies, a media engine that takes this format, or more cores.",
+                "A smaller timeline raster or a faster drive will not help: every source frame is still decoded whole.")
+            : new LimiterFinding(
+                Limiter.ProcessorEffects,
+                Say(loads, $"processor {Percent(pool)} busy and {Percent(1 - share)} of the player's work was effects"),
+                "A smaller preview scale, a pre-render of this passage, or effects on a graphics unit.",
+                "Proxies will hardly help: the effects work at the timeline's raster, not the clip's.");
+    }
+
+    private static LimiterFinding? SingleThread(LoadMeans loads, IReadOnlyList<int> usableCores)
+    {
+        var cores = loads.Cores(usableCores).OrderDescending().ToList();
+        return cores.Count > 1 && cores[0] >= DeviceCeiling && cores.Skip(1).All(core => core < IdleCore)
+            ? new LimiterFinding(
+                Limiter.SingleThread,
+                Say(loads, $"one core {Percent(cores[0])} busy while the others stay below {Percent(cores[1])}"),
+                "A processor with faster cores.",
+                "More cores will not help: this work cannot be shared among them.")
+            : null;
+    }
+
+    private static LimiterFinding? Drive(LoadMeans loads) =>
+        loads.HighestOf(LoadKind.DriveBusy) is { Value: >= DeviceCeiling } drive
+            ? new LimiterFinding(
+                Limiter.Drive,
+                Say(loads, $"media drive {Percent(drive.Value)} busy"),
+                "Media on a faster drive, or footage of a lower data rate.",
+                "A faster processor or graphics unit will not help while they wait for the drive.")
+            : null;
+
+    private static LimiterFinding? Bus(LoadMeans loads) =>
+        loads.Of(LoadKind.BusBusy) is { } busy && busy >= DeviceCeiling
+            ? new LimiterFinding(
+                Limiter.Bus,
+                Say(loads, $"bus to the graphics unit {Percent(busy)} busy"),
+                "Decoding on the graphics unit's own media engine, or a wider bus.",
+                null)
+            : null;
+
+    private static LimiterFinding Unknown(LoadMeans loads, IReadOnlyList<int> usableCores) => new(
+        Limiter.Unknown,
+        Pool(loads, usableCores) is { } pool
+            ? Say(loads, $"nothing measured is at its ceiling (processor {Percent(pool)})")
+            : "No loads could be read here.",
+        "Play it three times to see whether it stays; then look at the software.",
+        null);
+
+    private static double? Pool(LoadMeans loads, IReadOnlyList<int> usableCores) =>
+        loads.Cores(usableCores) is { Count: > 0 } cores ? cores.Average() : null;
+
+    private static string Say(LoadMeans loads, FormattableString what)
+    {
+        var text = what.ToString(CultureInfo.InvariantCulture);
+        return string.Create(
+            CultureInfo.InvariantCulture,
+            $"{char.ToUpperInvariant(text[0])}{text[1..]}, from {loads.From.TotalSeconds:0.0} to {loads.To.TotalSeconds:0.0} s.");
+    }
+
+    private static string Percent(double share) => $"{Math.Round(share * 100).ToString(CultureInfo.InvariantCulture)} %";
+}

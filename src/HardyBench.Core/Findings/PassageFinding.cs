@@ -1,0 +1,65 @@
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+
+namespace HardyBench.Core.Findings;
+
+/// <summary>What a run says about one passage.</summary>
+/// <param name="Index">Place in the timeline, from 0.</param>
+/// <param name="Verdict">Null while too little of it was played.</param>
+/// <param name="Limiter">Null when it holds, or when nothing of it was played.</param>
+/// <param name="Headroom">Capacity over demand of the busiest resource; above 1 when it holds, null where unknown.</param>
+/// <param name="Failure">Why it could not be played, or null.</param>
+public sealed record PassageFinding(
+    int Index,
+    Passage Passage,
+    PassageCounts Counts,
+    Verdict? Verdict,
+    LimiterFinding? Limiter,
+    double? Headroom,
+    string? Failure);
+
+/// <summary>Draws findings from a run.</summary>
+public static class RunFindings
+{
+    /// <summary>Loads follow work by up to this much, because work is done ahead of its slot.</summary>
+    private static readonly TimeSpan LoadLag = TimeSpan.FromMilliseconds(200);
+
+    public static IReadOnlyList<PassageFinding> Of(Run run) => Of(run, VerdictLimits.Default);
+
+    /// <summary>One finding a passage, in order; a passage that was not reached has no slots.</summary>
+    public static IReadOnlyList<PassageFinding> Of(Run run, VerdictLimits limits)
+    {
+        var timeline = run.Header.Timeline;
+        var byPassage = run.Frames.ToLookup(frame => timeline.PassageIndexAt(frame.Frame));
+        var failures = run.Failures.ToLookup(failure => failure.PassageIndex, failure => failure.Message);
+        return [.. timeline.Passages.Select((passage, index) =>
+            Of(run, limits, index, passage, [.. byPassage[index]], failures[index].FirstOrDefault()))];
+    }
+
+    private static PassageFinding Of(
+        Run run, VerdictLimits limits, int index, Passage passage, List<FrameRecord> frames, string? failure)
+    {
+        var header = run.Header;
+        var counts = DropAccounting.Count(frames, header.Timeline.Rate, header.Settings.Policy, run.StartLag);
+        if (failure is not null)
+        {
+            var clip = new LimiterFinding(Limiter.Clip, failure, "Make or relink the clip, then play again.", null);
+            return new PassageFinding(index, passage, counts, frames.Count == 0 ? null : Verdict.Breaks, clip, null, failure);
+        }
+
+        var verdict = limits.Of(counts);
+        if (verdict is null)
+        {
+            return new PassageFinding(index, passage, counts, null, null, null, null);
+        }
+
+        var end = frames[^1].SlotStart + header.Timeline.Rate.FrameDuration;
+        var loads = LoadMeans.Over(run.Loads, frames[0].SlotStart + LoadLag, end);
+        var cores = header.Conditions.UsableCores;
+        return new PassageFinding(
+            index, passage, counts, verdict,
+            verdict == Verdict.Holds ? null : LimiterRules.Find(loads, cores),
+            verdict == Verdict.Holds ? Headrooms.Least(loads, cores) : null,
+            null);
+    }
+}

@@ -1,0 +1,52 @@
+using System.Globalization;
+
+namespace HardyBench.Core.Footage;
+
+/// <summary>Frames a second as an exact ratio, so that 24/1.001 stays itself.</summary>
+public readonly record struct FrameRate
+{
+    /// <exception cref="ArgumentOutOfRangeException">Either part is below 1.</exception>
+    public FrameRate(int numerator, int denominator = 1)
+    {
+        ArgumentOutOfRangeException.ThrowIfLessThan(numerator, 1);
+        ArgumentOutOfRangeException.ThrowIfLessThan(denominator, 1);
+        var divisor = (int)System.Numerics.BigInteger.GreatestCommonDivisor(numerator, denominator);
+        (Numerator, Denominator) = (numerator / divisor, denominator / divisor);
+    }
+
+    public int Numerator { get; }
+
+    public int Denominator { get; }
+
+    public double FramesPerSecond => (double)Numerator / Denominator;
+
+    /// <summary>The frames a second that timecode counts: 30 for 30/1.001.</summary>
+    public int NominalFramesPerSecond => (Numerator + Denominator - 1) / Denominator;
+
+    /// <summary>The length of one frame, rounded down to 100 ns.</summary>
+    public TimeSpan FrameDuration => StartOf(1);
+
+    /// <summary>When frame <paramref name="frame"/> begins, counted from frame 0, rounded down to 100 ns.
+    /// Each frame is computed from zero, so nothing adds up over a long run.</summary>
+    /// <exception cref="OverflowException">The frame lies more than some hundred days ahead.</exception>
+    public TimeSpan StartOf(long frame) =>
+        new(checked(frame * Denominator * TimeSpan.TicksPerSecond) / Numerator);
+
+    /// <summary>The frame whose slot holds <paramref name="time"/>, so that StartOf(n) ≤ time &lt; StartOf(n + 1).</summary>
+    public long FrameAt(TimeSpan time)
+    {
+        var guess = (long)((Int128)time.Ticks * Numerator / ((Int128)Denominator * TimeSpan.TicksPerSecond));
+        return StartOf(guess + 1) <= time ? guess + 1 : guess;
+    }
+
+    /// <summary>The source frame shown in timeline frame <paramref name="timelineFrame"/> when footage of
+    /// <paramref name="source"/> rate runs in a timeline of this rate: the one on at that moment.</summary>
+    public long SourceFrameFor(long timelineFrame, FrameRate source)
+    {
+        var numerator = (Int128)timelineFrame * Denominator * source.Numerator;
+        return (long)(numerator / ((Int128)Numerator * source.Denominator));
+    }
+
+    /// <summary>"25", "23.976".</summary>
+    public override string ToString() => FramesPerSecond.ToString("0.###", CultureInfo.InvariantCulture);
+}

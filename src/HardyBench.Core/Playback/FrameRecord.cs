@@ -1,0 +1,59 @@
+namespace HardyBench.Core.Playback;
+
+/// <summary>What became of a slot.</summary>
+public enum FrameStatus : byte
+{
+    /// <summary>Ready before the slot began.</summary>
+    OnTime,
+
+    /// <summary>Ready within the slot and shown for the rest of it.</summary>
+    Late,
+
+    /// <summary>Not shown: not ready when the slot ended, or given up before.</summary>
+    Dropped,
+}
+
+/// <summary>Why a frame was dropped.</summary>
+public enum DropReason : byte
+{
+    /// <summary>It was not dropped.</summary>
+    None,
+
+    /// <summary>Its decoding was skipped to catch up.</summary>
+    DecodeSkipped,
+
+    /// <summary>Decoded, but too late to be worth any effects work.</summary>
+    EffectsSkipped,
+
+    /// <summary>Worked on to the end, and the slot was over.</summary>
+    NotReady,
+
+    /// <summary>Ready in time, but the presenter itself woke after the slot: the tool's fault, counted all the same.</summary>
+    PresenterLate,
+
+    /// <summary>The passage could not be played.</summary>
+    PassageFailed,
+}
+
+/// <summary>One slot of a run. Times count from the key that started it.</summary>
+/// <param name="Frame">Timeline frame, from 0.</param>
+/// <param name="SlotStart">When the slot begins; under keep frames, on the slipped clock.</param>
+/// <param name="Ready">When the treated frame was ready; null when it was not ready before its slot was given up.</param>
+/// <param name="Shown">When it was shown; null when dropped.</param>
+/// <param name="Read">Time spent reading its data, summed over layers.</param>
+/// <param name="Decode">Time its decoders took, summed over layers; with frame threads this is time between outputs.</param>
+/// <param name="Effects">Time its effects took.</param>
+/// <param name="Wait">Time it waited, treated, for its slot.</param>
+/// <param name="QueueDepth">Treated frames waiting when its slot came.</param>
+public readonly record struct FrameRecord(
+    int Frame,
+    TimeSpan SlotStart,
+    TimeSpan? Ready,
+    TimeSpan? Shown,
+    FrameStatus Status,
+    DropReason Reason,
+    TimeSpan Read,
+    TimeSpan Decode,
+    TimeSpan Effects,
+    TimeSpan Wait,
+    int QueueDepth);

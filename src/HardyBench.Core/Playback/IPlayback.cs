@@ -1,0 +1,27 @@
+namespace HardyBench.Core.Playback;
+
+/// <summary>Whatever plays a plan and leaves a run.</summary>
+public interface IPlayback
+{
+    /// <summary>Plays the whole plan. Frames and loads reach <paramref name="observer"/> while it plays, in order,
+    /// each once; the run that is returned holds the same.</summary>
+    /// <param name="stop">Ends the run early; it is then <see cref="RunEnding.Stopped"/>, not an exception.</param>
+    Task<Run> PlayAsync(PlaybackPlan plan, IRunObserver observer, CancellationToken stop);
+}
+
+/// <summary>Hears of a run while it plays. Calls come from one thread at a time.</summary>
+public interface IRunObserver
+{
+    /// <summary>Before the first frame.</summary>
+    void Started(RunHeader header);
+
+    /// <summary>Several times a second: what has come since the last call.</summary>
+    void Progressed(RunProgress progress);
+
+    /// <summary>A small JPEG of the picture on screen; only when the settings ask for pictures.</summary>
+    void Pictured(int frame, byte[] jpeg);
+}
+
+/// <summary>What a run has brought since it was last asked.</summary>
+public sealed record RunProgress(
+    IReadOnlyList<FrameRecord> Frames, IReadOnlyList<LoadReading> Loads, IReadOnlyList<PassageFailure> Failures);

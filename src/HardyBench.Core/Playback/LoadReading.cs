@@ -1,0 +1,63 @@
+namespace HardyBench.Core.Playback;
+
+/// <summary>What a load reading is of. The unit stands with each.</summary>
+public enum LoadKind : byte
+{
+    /// <summary>One core, share of its time busy, 0 to 1. Index: the core.</summary>
+    Core,
+
+    /// <summary>Our own process, in cores.</summary>
+    OwnProcess,
+
+    /// <summary>Our decoding threads, in cores.</summary>
+    OwnDecode,
+
+    /// <summary>Our effects threads, in cores.</summary>
+    OwnEffects,
+
+    /// <summary>Our presenting, logging and sampling threads, in cores: what the tool itself costs.</summary>
+    OwnTool,
+
+    /// <summary>Main memory in use, bytes.</summary>
+    MemoryUsed,
+
+    /// <summary>Main memory fitted, bytes.</summary>
+    MemoryFitted,
+
+    /// <summary>Swap in use, bytes.</summary>
+    SwapUsed,
+
+    /// <summary>Swapped in and out, bytes a second.</summary>
+    SwapTraffic,
+
+    /// <summary>Read from drives, bytes a second. Index: the drive.</summary>
+    DriveRead,
+
+    /// <summary>Share of time a drive was busy, 0 to 1. Index: the drive.</summary>
+    DriveBusy,
+
+    /// <summary>Processor clock, hertz, mean over cores.</summary>
+    Clock,
+
+    /// <summary>Processor clock without throttling, hertz.</summary>
+    RatedClock,
+
+    /// <summary>Processor temperature, degrees Celsius.</summary>
+    Temperature,
+
+    /// <summary>Graphics compute, share busy, 0 to 1. Index: the unit.</summary>
+    GraphicsBusy,
+
+    /// <summary>Graphics memory in use, bytes. Index: the unit.</summary>
+    GraphicsMemoryUsed,
+
+    /// <summary>Media engine, share busy, 0 to 1. Index: the engine.</summary>
+    MediaEngineBusy,
+
+    /// <summary>Bus to the graphics unit, share busy, 0 to 1.</summary>
+    BusBusy,
+}
+
+/// <summary>One reading of one load. What could not be read has no reading; it is never zero.</summary>
+/// <param name="At">End of the interval it stands for, from the key that started the run.</param>
+public readonly record struct LoadReading(TimeSpan At, LoadKind Kind, short Index, float Value);

@@ -1,0 +1,58 @@
+using HardyBench.Core.Footage;
+
+namespace HardyBench.Core.StandIns;
+
+/// <summary>What decoding costs on a processor: core-seconds a frame = perSampleByte · S·w + perBit · bits on the
+/// reference core, where S is samples a frame and w bytes a sample.</summary>
+/// <param name="SerialPart">The part of the work that no second thread can share (Amdahl 1967).</param>
+/// <param name="UsableThreads">Threads beyond which the decoder gains nothing.</param>
+public sealed record DecodeCost(double PerSampleByte, double PerBit, double SerialPart, int UsableThreads)
+{
+    /// <summary>How unevenly a GOP shares its bits: an I frame, a referenced P frame, an unreferenced B frame.
+    /// Common practice, no source: I well above P, P above B.</summary>
+    private const double IntraWeight = 6, PredictedWeight = 1.5, BidirectionalWeight = 0.5;
+
+    /// <summary>The coefficients of a codec. Fitted by least squares to single-thread decodes of the starter pack
+    /// and its smaller sisters with the product's own player (see docs/model.md); the reference core is the one they
+    /// were timed on.</summary>
+    public static DecodeCost Of(Codec codec) => codec switch
+    {
+        Codec.Avc => new DecodeCost(3.6e-9, 8.5e-9, 0.02, 16),
+        Codec.Hevc => new DecodeCost(2.6e-9, 13e-9, 0.02, 16),
+        Codec.Rdd36 => new DecodeCost(1.0e-9, 2.9e-9, 0.01, 32),
+        _ => throw new ArgumentOutOfRangeException(nameof(codec), codec, "This codec has no decode cost yet."),
+    };
+
+    /// <summary>Core-seconds on the reference core for the source frame at <paramref name="position"/> of its GOP.</summary>
+    public double CoreSeconds(ClipFormat format, int position) =>
+        PerSampleByte * format.SamplesPerFrame * format.BytesPerSample
+        + PerBit * format.BitsPerFrame * BitShare(position, format.GopLength);
+
+    /// <summary>Amdahl's law: how many times faster than one core <paramref name="cores"/> are.</summary>
+    public double SpeedUp(int cores)
+    {
+        var threads = Math.Min(cores, UsableThreads);
+        return 1 / (SerialPart + (1 - SerialPart) / threads);
+    }
+
+    /// <summary>Whether other frames refer to the one at this place of a GOP. Stand-ins take the plain pattern
+    /// I B P B P …, in which every second frame can be left out.</summary>
+    public static bool IsReferenced(int position, int gopLength) => gopLength <= 1 || position % 2 == 0;
+
+    /// <summary>Bits of a frame against the mean of its GOP, which averages 1 over the GOP.</summary>
+    public static double BitShare(int position, int gopLength)
+    {
+        if (gopLength <= 1)
+        {
+            return 1;
+        }
+
+        var bidirectional = gopLength / 2;
+        var predicted = gopLength - 1 - bidirectional;
+        var whole = IntraWeight + predicted * PredictedWeight + bidirectional * BidirectionalWeight;
+        var weight = position == 0 ? IntraWeight
+            : IsReferenced(position, gopLength) ? PredictedWeight
+            : BidirectionalWeight;
+        return weight * gopLength / whole;
+    }
+}

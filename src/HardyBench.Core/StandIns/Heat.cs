@@ -1,0 +1,28 @@
+using HardyBench.Core.Machines;
+
+namespace HardyBench.Core.StandIns;
+
+/// <summary>The temperature of a machine as one thermal mass: C·dT/dt = P − (T − Ta)/R.</summary>
+public sealed class Heat(Cooling cooling)
+{
+    public double Celsius { get; private set; } =
+        cooling.AmbientCelsius + cooling.IdleWatts * cooling.ResistanceKelvinPerWatt;
+
+    /// <summary>Share of the rated clock that the heat leaves, above 0 up to 1.</summary>
+    public double ClockShare { get; private set; } = 1;
+
+    /// <summary>Lets time pass at a constant load. Closed form for constant power (Newton's law of cooling):
+    /// T(t) = Ta + P·R + (T0 − Ta − P·R)·e^(−t/RC). At the limit the clock falls until the power can be carried away.</summary>
+    /// <param name="busyShare">Share of the processor in use, 0 to 1.</param>
+    public void Pass(TimeSpan time, double busyShare)
+    {
+        var asked = (cooling.FullWatts - cooling.IdleWatts) * busyShare;
+        var watts = cooling.IdleWatts + asked * ClockShare;
+        var settled = cooling.AmbientCelsius + watts * cooling.ResistanceKelvinPerWatt;
+        var decay = Math.Exp(-time.TotalSeconds / (cooling.ResistanceKelvinPerWatt * cooling.CapacityJoulesPerKelvin));
+        Celsius = settled + (Celsius - settled) * decay;
+
+        var bearable = (cooling.LimitCelsius - cooling.AmbientCelsius) / cooling.ResistanceKelvinPerWatt - cooling.IdleWatts;
+        ClockShare = Celsius >= cooling.LimitCelsius && asked > bearable ? Math.Max(0.1, bearable / asked) : 1;
+    }
+}

@@ -1,0 +1,49 @@
+using MathNet.Numerics.Distributions;
+
+namespace HardyBench.Core.StandIns;
+
+/// <summary>Makes service times as uneven as real ones: log-normal around the mean, and now and then a stall.
+/// The same seed gives the same run on every machine.</summary>
+public sealed class ServiceSpread
+{
+    private const int TableSize = 1024;
+    private readonly double[] factors;
+    private readonly double stallChance;
+    private readonly long stallTicks;
+    private ulong state;
+
+    /// <param name="sigma">Standard deviation of the logarithm; 0 makes every service last its mean.</param>
+    /// <param name="stallChance">Chance that a service is held up, 0 to 1.</param>
+    /// <param name="stall">For how long.</param>
+    public ServiceSpread(int seed, double sigma, double stallChance, TimeSpan stall)
+    {
+        state = (ulong)(uint)seed;
+        this.stallChance = stallChance;
+        stallTicks = stall.Ticks;
+        factors = [.. Enumerable.Range(0, TableSize)
+            .Select(i => Math.Exp(sigma * Normal.InvCDF(0, 1, (i + 0.5) / TableSize)))];
+        var mean = factors.Average();
+        factors = [.. factors.Select(factor => factor / mean)];
+    }
+
+    /// <summary>Every service lasts exactly its mean.</summary>
+    public static ServiceSpread None => new(0, 0, 0, TimeSpan.Zero);
+
+    public TimeSpan Draw(TimeSpan mean)
+    {
+        var random = Next();
+        var ticks = (long)(mean.Ticks * factors[random % TableSize] + 0.5);
+        var chance = (random >> 11) * (1.0 / (1UL << 53));
+        return new TimeSpan(chance < stallChance ? ticks + stallTicks : ticks);
+    }
+
+    /// <summary>SplitMix64 (Steele, Lea, Flood: Fast splittable pseudorandom number generators, 2014).</summary>
+    private ulong Next()
+    {
+        state += 0x9E3779B97F4A7C15;
+        var z = state;
+        z = (z ^ (z >> 30)) * 0xBF58476D1CE4E5B9;
+        z = (z ^ (z >> 27)) * 0x94D049BB133111EB;
+        return z ^ (z >> 31);
+    }
+}

@@ -1,0 +1,329 @@
+using HardyBench.Core.Footage;
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Core.StandIns;
+
+/// <summary>Plays passages on stations by discrete events. Frames queue first come, first served; a bounded number is
+/// under way at once; the presenter and the drop decisions are the very ones that a real run uses.</summary>
+public sealed class Simulation
+{
+    private const long Never = long.MaxValue;
+    private static readonly int StationCount = Enum.GetValues<Station>().Length;
+
+    private readonly IReadOnlyList<PassageDemand> passages;
+    private readonly Visit[][] visits;
+    private readonly int[] passageStarts;
+    private readonly FrameRate rate;
+    private readonly PlaybackSettings settings;
+    private readonly ServiceSpread spread;
+    private readonly Heat? heat;
+    private readonly Presenter presenter;
+    private readonly FrameState[] frames;
+    private readonly FrameRecord[] records;
+    private readonly Queue<int>[] queues;
+    private readonly int[] serving;
+    private readonly long[] finishes;
+    private readonly DurationEstimate[] expectedWay;
+    private readonly DurationEstimate[] expectedEffects;
+    private readonly List<(double Celsius, double ClockShare)> heatByInterval = [];
+    private long now;
+    private int nextFrame;
+    private int underWay;
+    private int undecoded;
+    private int readyWaiting;
+    private long startLag = Never;
+
+    public Simulation(
+        IReadOnlyList<PassageDemand> passages, FrameRate rate, PlaybackSettings settings, ServiceSpread spread, Heat? heat)
+    {
+        (this.passages, this.rate, this.settings, this.spread, this.heat) = (passages, rate, settings, spread, heat);
+        visits = [.. passages.Select(passage => passage.Visits.ToArray())];
+        passageStarts = new int[passages.Count + 1];
+        for (var i = 0; i < passages.Count; i++)
+        {
+            passageStarts[i + 1] = passageStarts[i] + passages[i].FrameCount;
+        }
+
+        presenter = new Presenter(rate, settings.Policy);
+        frames = new FrameState[passageStarts[^1]];
+        records = new FrameRecord[frames.Length];
+        queues = [.. Enumerable.Range(0, StationCount).Select(_ => new Queue<int>())];
+        serving = [.. Enumerable.Repeat(-1, StationCount)];
+        finishes = [.. Enumerable.Repeat(Never, StationCount)];
+        expectedWay = new DurationEstimate[passages.Count];
+        expectedEffects = new DurationEstimate[passages.Count];
+        for (var i = 0; i < passages.Count; i++)
+        {
+            frames.AsSpan(passageStarts[i], passages[i].FrameCount).Fill(new FrameState { Passage = i, Ready = Never });
+        }
+    }
+
+    /// <summary>How long every station worked, by interval; filled by <see cref="Play"/>.</summary>
+    public BusyLedger Busy { get; } = new();
+
+    /// <summary>Temperature and clock at the end of each interval; empty without heat.</summary>
+    public IReadOnlyList<(double Celsius, double ClockShare)> HeatByInterval => heatByInterval;
+
+    /// <summary>From the key to the first frame shown, or null when none was.</summary>
+    public TimeSpan? StartLag => startLag == Never ? null : new TimeSpan(startLag);
+
+    /// <summary>When the last slot was settled.</summary>
+    public TimeSpan End => new(now);
+
+    /// <summary>Plays everything and returns one record a slot.</summary>
+    public IReadOnlyList<FrameRecord> Play()
+    {
+        while (presenter.Frame < frames.Length)
+        {
+            Admit();
+            ref var state = ref frames[presenter.Frame];
+            var decision = presenter.Decide(
+                new TimeSpan(now), state.Ready == Never ? null : new TimeSpan(state.Ready), state.Lost);
+            if (decision.Act == PresenterAct.Wait)
+            {
+                Advance(Math.Min(decision.Until.Ticks, finishes.Min()));
+            }
+            else
+            {
+                Settle(decision, ref state);
+            }
+        }
+
+        return records;
+    }
+
+    private void Settle(PresenterDecision decision, ref FrameState state)
+    {
+        var frame = (int)presenter.Frame;
+        var shown = decision.Act == PresenterAct.Show;
+        var slotStart = presenter.Settle(decision, new TimeSpan(now));
+        var wasReady = state.Ready != Never;
+        startLag = shown ? Math.Min(startLag, now) : startLag;
+        records[frame] = new FrameRecord(
+            frame,
+            slotStart,
+            wasReady ? new TimeSpan(state.Ready) : null,
+            shown ? new TimeSpan(now) : null,
+            decision.Status,
+            decision.Reason,
+            new TimeSpan(state.Read),
+            new TimeSpan(state.Decode),
+            new TimeSpan(state.Effects),
+            wasReady ? new TimeSpan(now - state.Ready) : TimeSpan.Zero,
+            readyWaiting);
+        state.Settled = true;
+        readyWaiting -= wasReady ? 1 : 0;
+        underWay -= wasReady ? 1 : 0;
+    }
+
+    /// <summary>Lets frames in while there is room, leaping over those that could not be seen in time.</summary>
+    private void Admit()
+    {
+        while (nextFrame < frames.Length
+            && underWay < settings.LookAhead + PlaybackSettings.DecodeAhead
+            && undecoded < PlaybackSettings.DecodeAhead)
+        {
+            var catchUp = settings.Policy == PlayingPolicy.KeepTime && presenter.Clock is { } clock
+                ? Pacing.CatchUpFor(nextFrame, FirstInTime(clock), LastKeyUpTo)
+                : new CatchUp(nextFrame, false);
+            LoseUntil((int)Math.Min(catchUp.From, frames.Length));
+            if (nextFrame == frames.Length)
+            {
+                return;
+            }
+
+            var frame = nextFrame++;
+            ref var state = ref frames[frame];
+            var keyInterval = passages[state.Passage].KeyInterval;
+            var position = (frame - passageStarts[state.Passage]) % keyInterval;
+            if (catchUp.SkipUnreferenced && !DecodeCost.IsReferenced(position, keyInterval))
+            {
+                state.Lost = DropReason.DecodeSkipped;
+                continue;
+            }
+
+            state.Position = position;
+            state.Admitted = now;
+            underWay++;
+            undecoded++;
+            Arrive(frame);
+        }
+    }
+
+    private void LoseUntil(int from)
+    {
+        for (; nextFrame < from; nextFrame++)
+        {
+            frames[nextFrame].Lost = DropReason.DecodeSkipped;
+        }
+    }
+
+    /// <summary>The first frame that would be ready before its slot ends, if it set out now.</summary>
+    private long FirstInTime(SlotClock clock)
+    {
+        var passage = frames[nextFrame].Passage;
+        var arrival = new TimeSpan(now) + expectedWay[passage].Expected - clock.FirstShown;
+        return Math.Max(nextFrame, rate.FrameAt(arrival));
+    }
+
+    private long LastKeyUpTo(long frame)
+    {
+        var within = (int)Math.Min(frame, frames.Length - 1);
+        var passage = frames[within].Passage;
+        var keyInterval = passages[passage].KeyInterval;
+        return passageStarts[passage] + (within - passageStarts[passage]) / keyInterval * keyInterval;
+    }
+
+    /// <summary>Moves time on and finishes every service that ends by then.</summary>
+    private void Advance(long until)
+    {
+        if (until == Never)
+        {
+            throw new InvalidOperationException($"The simulation stands still at frame {presenter.Frame}.");
+        }
+
+        PassHeat(until);
+        now = Math.Max(now, until);
+        for (var station = 0; station < StationCount; station++)
+        {
+            if (finishes[station] <= now)
+            {
+                Finish(station);
+            }
+        }
+    }
+
+    private void Finish(int station)
+    {
+        var frame = serving[station];
+        serving[station] = -1;
+        finishes[station] = Never;
+        frames[frame].NextVisit++;
+        Arrive(frame);
+        ServeNext(station);
+    }
+
+    /// <summary>A frame comes to its next station, or is ready when there is none left.</summary>
+    private void Arrive(int frame)
+    {
+        ref var state = ref frames[frame];
+        var way = visits[state.Passage];
+        if (!state.Decoded && (state.NextVisit == way.Length || way[state.NextVisit].Kind > VisitKind.Decode))
+        {
+            state.Decoded = true;
+            undecoded--;
+        }
+
+        if (state.NextVisit < way.Length)
+        {
+            var station = (int)way[state.NextVisit].Station;
+            queues[station].Enqueue(frame);
+            ServeNext(station);
+            return;
+        }
+
+        expectedWay[state.Passage].Observe(new TimeSpan(now - state.Admitted));
+        if (state.Settled)
+        {
+            underWay--;
+            return;
+        }
+
+        state.Ready = now;
+        readyWaiting++;
+    }
+
+    private void ServeNext(int station)
+    {
+        while (serving[station] < 0 && queues[station].TryDequeue(out var frame))
+        {
+            ref var state = ref frames[frame];
+            var visit = visits[state.Passage][state.NextVisit];
+            if (visit.Kind == VisitKind.Effects && !IsWorthTreating(frame, ref state))
+            {
+                underWay--;
+                continue;
+            }
+
+            var mean = visit.Service[visit.Service.Count == 1 ? 0 : state.Position % visit.Service.Count];
+            var service = spread.Draw(mean).Ticks;
+            if (visit.Station == Station.Processor && heat is not null)
+            {
+                service = (long)(service / heat.ClockShare);
+            }
+
+            serving[station] = frame;
+            finishes[station] = now + service;
+            state.Spend(visit.Kind, service);
+            Busy.Add(visit.Station, visit.Kind, new TimeSpan(now), new TimeSpan(now + service));
+            if (visit.Kind == VisitKind.Effects)
+            {
+                expectedEffects[state.Passage].Observe(new TimeSpan(service));
+            }
+        }
+    }
+
+    private bool IsWorthTreating(int frame, ref FrameState state)
+    {
+        if (settings.Policy == PlayingPolicy.KeepFrames || presenter.Clock is not { } clock)
+        {
+            return true;
+        }
+
+        var expected = expectedEffects[state.Passage].Expected;
+        if (!state.Settled && Pacing.IsWorthTreating(new TimeSpan(now), expected, clock.EndOf(frame)))
+        {
+            return true;
+        }
+
+        expectedEffects[state.Passage].Doubt();
+        expectedWay[state.Passage].Observe(new TimeSpan(now - state.Admitted) + expected);
+        state.Lost = DropReason.EffectsSkipped;
+        return false;
+    }
+
+    private void PassHeat(long until)
+    {
+        if (heat is null)
+        {
+            return;
+        }
+
+        for (var next = heatByInterval.Count; (next + 1L) * BusyLedger.Interval.Ticks <= until; next++)
+        {
+            heat.Pass(BusyLedger.Interval, Math.Min(1, Busy.Share(Station.Processor, next)));
+            heatByInterval.Add((heat.Celsius, heat.ClockShare));
+        }
+    }
+
+    private struct FrameState
+    {
+        public int Passage;
+        public int Position;
+        public int NextVisit;
+        public long Admitted;
+        public long Ready;
+        public long Read;
+        public long Decode;
+        public long Effects;
+        public bool Decoded;
+        public bool Settled;
+        public DropReason Lost;
+
+        public void Spend(VisitKind kind, long service)
+        {
+            switch (kind)
+            {
+                case VisitKind.Read:
+                    Read += service;
+                    break;
+                case VisitKind.Decode or VisitKind.Copy:
+                    Decode += service;
+                    break;
+                default:
+                    Effects += service;
+                    break;
+            }
+        }
+    }
+}

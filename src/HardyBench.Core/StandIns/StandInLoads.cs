@@ -1,0 +1,107 @@
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Core.StandIns;
+
+/// <summary>What a sampler would have read off a stand-in while it played.</summary>
+public static class StandInLoads
+{
+    public static IReadOnlyList<LoadReading> Of(
+        PlaybackPlan plan,
+        IReadOnlyList<PassageDemand> demands,
+        Simulation simulation,
+        IReadOnlyList<FrameRecord> frames)
+    {
+        var loads = new List<LoadReading>();
+        var intervals = (int)Math.Ceiling(simulation.End / BusyLedger.Interval);
+        for (var index = 0; index < intervals; index++)
+        {
+            var at = BusyLedger.Interval * (index + 1);
+            var demand = demands[PassageAt(plan, frames, at)];
+            AddProcessor(loads, plan, simulation, index, at);
+            AddGraphics(loads, plan, simulation, demand, index, at);
+            AddMemoryAndDrive(loads, plan, simulation, demand, index, at);
+        }
+
+        return loads;
+    }
+
+    private static void AddProcessor(
+        List<LoadReading> loads, PlaybackPlan plan, Simulation simulation, int index, TimeSpan at)
+    {
+        var (machine, busy) = (plan.Machine, simulation.Busy);
+        var cores = machine.Processor.Cores;
+        for (var core = 0; core < cores; core++)
+        {
+            loads.Add(new LoadReading(at, LoadKind.Core, (short)core, (float)busy.Share(Station.Processor, index)));
+        }
+
+        var decode = busy.Share(Station.Processor, VisitKind.Decode, index) * cores;
+        var effects = busy.Share(Station.Processor, VisitKind.Effects, index) * cores;
+        loads.Add(new LoadReading(at, LoadKind.OwnProcess, 0, (float)(decode + effects)));
+        loads.Add(new LoadReading(at, LoadKind.OwnDecode, 0, (float)decode));
+        loads.Add(new LoadReading(at, LoadKind.OwnEffects, 0, (float)effects));
+        if (index < simulation.HeatByInterval.Count && machine.Processor.ClockGigahertz is { } gigahertz)
+        {
+            var (celsius, clockShare) = simulation.HeatByInterval[index];
+            loads.Add(new LoadReading(at, LoadKind.Temperature, 0, (float)celsius));
+            loads.Add(new LoadReading(at, LoadKind.Clock, 0, (float)(gigahertz * 1e9 * clockShare)));
+            loads.Add(new LoadReading(at, LoadKind.RatedClock, 0, (float)(gigahertz * 1e9)));
+        }
+    }
+
+    private static void AddGraphics(
+        List<LoadReading> loads, PlaybackPlan plan, Simulation simulation, PassageDemand demand, int index, TimeSpan at)
+    {
+        var (machine, busy) = (plan.Machine, simulation.Busy);
+        if (machine.Graphics is { } graphics)
+        {
+            loads.Add(new LoadReading(at, LoadKind.GraphicsBusy, 0, (float)busy.Share(Station.Graphics, index)));
+            loads.Add(new LoadReading(at, LoadKind.GraphicsMemoryUsed, 0, (float)demand.GraphicsMemoryBytes));
+            if (graphics.BusGigabytesPerSecond is not null)
+            {
+                loads.Add(new LoadReading(at, LoadKind.BusBusy, 0, (float)busy.Share(Station.Bus, index)));
+            }
+        }
+
+        if (machine.MediaEngine is not null)
+        {
+            loads.Add(new LoadReading(at, LoadKind.MediaEngineBusy, 0, (float)busy.Share(Station.MediaEngine, index)));
+        }
+    }
+
+    private static void AddMemoryAndDrive(
+        List<LoadReading> loads, PlaybackPlan plan, Simulation simulation, PassageDemand demand, int index, TimeSpan at)
+    {
+        var (machine, busy) = (plan.Machine, simulation.Busy);
+        var fitted = machine.Memory.Gigabytes * 1e9;
+        var used = Math.Min(fitted, machine.Memory.InUseGigabytes * 1e9 + demand.MemoryBytes);
+        loads.Add(new LoadReading(at, LoadKind.MemoryUsed, 0, (float)used));
+        loads.Add(new LoadReading(at, LoadKind.MemoryFitted, 0, (float)fitted));
+        if (machine.MediaDrive is not { } drive)
+        {
+            return;
+        }
+
+        var share = busy.Share(Station.Drive, index);
+        var bytes = demand.ReadBytesPerFrame + demand.SwapBytesPerFrame;
+        var perSecond = bytes > 0 ? share * drive.MegabytesPerSecond * 1e6 : 0;
+        loads.Add(new LoadReading(at, LoadKind.DriveBusy, 0, (float)share));
+        loads.Add(new LoadReading(
+            at, LoadKind.DriveRead, 0, (float)(bytes > 0 ? perSecond * demand.ReadBytesPerFrame / bytes : 0)));
+        loads.Add(new LoadReading(
+            at, LoadKind.SwapTraffic, 0, (float)(bytes > 0 ? perSecond * demand.SwapBytesPerFrame / bytes : 0)));
+    }
+
+    /// <summary>The passage on screen at a moment: that of the last slot begun by then.</summary>
+    private static int PassageAt(PlaybackPlan plan, IReadOnlyList<FrameRecord> frames, TimeSpan at)
+    {
+        var (low, high) = (0, frames.Count - 1);
+        while (low < high)
+        {
+            var middle = (low + high + 1) / 2;
+            (low, high) = frames[middle].SlotStart <= at ? (middle, high) : (low, middle - 1);
+        }
+
+        return plan.Timeline.PassageIndexAt(frames[low].Frame);
+    }
+}

@@ -1,0 +1,58 @@
+namespace HardyBench.Core.StandIns;
+
+/// <summary>The places of a stand-in that frames queue for, in the order of a frame's way through it.
+/// Each serves one frame at a time; the processor's cores work on it together.</summary>
+public enum Station
+{
+    Drive,
+    MediaEngine,
+    Processor,
+    Bus,
+    Graphics,
+}
+
+/// <summary>What a visit to a station is for.</summary>
+public enum VisitKind
+{
+    Read,
+    Decode,
+    Copy,
+    Effects,
+}
+
+/// <summary>One stop on a frame's way.</summary>
+/// <param name="Service">Time it takes by the frame's place in its GOP; one entry where the place does not matter.</param>
+public sealed record Visit(Station Station, VisitKind Kind, IReadOnlyList<TimeSpan> Service)
+{
+    public TimeSpan MeanService => TimeSpan.FromTicks((long)Service.Average(service => service.Ticks));
+}
+
+/// <summary>What each frame of a passage asks of a machine.</summary>
+/// <param name="Visits">In the order of the frame's way.</param>
+/// <param name="KeyInterval">Timeline frames between two from which decoding can start afresh; 1 for all-intra.</param>
+/// <param name="MemoryBytes">Main memory that the passage needs on top of what is in use.</param>
+/// <param name="GraphicsMemoryBytes">Graphics memory that it needs.</param>
+/// <param name="ReadBytesPerFrame">Compressed bytes a frame.</param>
+/// <param name="SwapBytesPerFrame">Bytes that have to go to and from the drive for want of memory.</param>
+/// <param name="SilentFallbacks">Why layers are decoded on the processor though there is a media engine.</param>
+public sealed record PassageDemand(
+    int FrameCount,
+    IReadOnlyList<Visit> Visits,
+    int KeyInterval,
+    double MemoryBytes,
+    double GraphicsMemoryBytes,
+    double ReadBytesPerFrame,
+    double SwapBytesPerFrame,
+    IReadOnlyList<string> SilentFallbacks)
+{
+    /// <summary>Mean seconds a frame asks of a station, all visits together: D in the operational laws.</summary>
+    public double DemandSeconds(Station station) =>
+        Visits.Where(visit => visit.Station == station).Sum(visit => visit.MeanService.TotalSeconds);
+
+    /// <summary>The bottleneck law (Denning and Buzen 1978): frames a second X = min(r, 1 / max D).</summary>
+    public double ThroughputBound(double rate)
+    {
+        var longest = Enum.GetValues<Station>().Max(DemandSeconds);
+        return longest > 0 ? Math.Min(rate, 1 / longest) : rate;
+    }
+}

@@ -1,0 +1,86 @@
+using System.Text.Json;
+using HardyBench.Core.Findings;
+using HardyBench.Core.Playback;
+using HardyBench.Formats.Json;
+
+namespace HardyBench.Formats.Runs;
+
+/// <summary>A run's results as JSON: machine, conditions, clip checksums, and a row for each passage. docs/formats.md
+/// describes every member.</summary>
+public static class RunJson
+{
+    /// <param name="id">The run's number in its store, or null when it has none.</param>
+    public static string Write(long? id, Run run, IReadOnlyList<PassageFinding> findings) =>
+        JsonSerializer.Serialize(RunDocument.Of(id, run, findings), BenchJson.Options);
+}
+
+/// <summary>The document that <see cref="RunJson"/> writes.</summary>
+public sealed record RunDocument(
+    string Format,
+    long? Id,
+    DateTimeOffset StartedAt,
+    RunEnding Ending,
+    Core.Machines.Machine Machine,
+    TimelineFacts Timeline,
+    PlaybackSettings Settings,
+    Conditions Conditions,
+    IReadOnlyDictionary<string, string> ClipChecksums,
+    double? StartLagMs,
+    IReadOnlyList<PassageRow> Passages)
+{
+    public static RunDocument Of(long? id, Run run, IReadOnlyList<PassageFinding> findings)
+    {
+        var header = run.Header;
+        return new RunDocument(
+            "hardy-bench-run/1",
+            id,
+            header.StartedAt,
+            run.Ending,
+            header.Machine,
+            new TimelineFacts(
+                header.Timeline.Id, header.Timeline.Title, header.Timeline.Raster.Width, header.Timeline.Raster.Height,
+                header.Timeline.Rate.Numerator, header.Timeline.Rate.Denominator),
+            header.Settings,
+            header.Conditions,
+            header.ClipChecksums,
+            run.StartLag?.TotalMilliseconds,
+            [.. findings.Select(PassageRow.Of)]);
+    }
+}
+
+/// <summary>Which timeline was played.</summary>
+public sealed record TimelineFacts(string Id, string Title, int Width, int Height, int RateNumerator, int RateDenominator);
+
+/// <summary>The results of one passage. Slots = onTime + late + startUpDrops + steadyDrops.</summary>
+public sealed record PassageRow(
+    int Number,
+    string Name,
+    int Slots,
+    int OnTime,
+    int Late,
+    int StartUpDrops,
+    int SteadyDrops,
+    double ShownRate,
+    double LongestFreezeMs,
+    Verdict? Verdict,
+    Limiter? Limiter,
+    string? Evidence,
+    double? Headroom,
+    double SlipMs,
+    double GapDeviationMs,
+    double LatenessMs,
+    double ToolLatenessMs,
+    IReadOnlyDictionary<DropReason, int> DropsByReason,
+    string? Failure)
+{
+    public static PassageRow Of(PassageFinding finding)
+    {
+        var counts = finding.Counts;
+        return new PassageRow(
+            finding.Index + 1, finding.Passage.Question, counts.Slots, counts.OnTime, counts.Late, counts.StartUpDrops,
+            counts.SteadyDrops, counts.ShownRate, counts.LongestFreeze.TotalMilliseconds, finding.Verdict,
+            finding.Limiter?.Limiter, finding.Limiter?.Evidence, finding.Headroom, counts.Slip.TotalMilliseconds,
+            counts.GapDeviation.TotalMilliseconds, counts.Lateness.TotalMilliseconds, counts.ToolLateness.TotalMilliseconds,
+            counts.DropsByReason, finding.Failure);
+    }
+}

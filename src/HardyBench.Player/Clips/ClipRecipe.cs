@@ -1,0 +1,42 @@
+using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
+using HardyBench.Core.Footage;
+
+namespace HardyBench.Player.Clips;
+
+/// <summary>How a clip is made from the master. The same recipe gives the same pictures on every machine.</summary>
+/// <param name="TargetRate">Data rate the encoder is asked for; null where the encoder sets its own.</param>
+public sealed record ClipRecipe(
+    string Id,
+    string Title,
+    Codec Codec,
+    ChromaSubsampling Chroma,
+    int BitDepth,
+    Raster Raster,
+    FrameRate Rate,
+    int FrameCount,
+    int GopLength,
+    DataRate? TargetRate)
+{
+    /// <summary>Raised whenever the master's pictures or the encoders' settings change, so that old files are made anew.</summary>
+    private const int Version = 1;
+
+    /// <summary>The first eight hex digits of the recipe's SHA-256: part of the file's name, so that a changed recipe
+    /// never passes an old file off as its own.</summary>
+    public string Digest => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Create(
+        CultureInfo.InvariantCulture,
+        $"{Version}|{Codec}|{Chroma}|{BitDepth}|{Raster.Width}x{Raster.Height}|{Rate.Numerator}/{Rate.Denominator}|{FrameCount}|{GopLength}|{TargetRate?.BitsPerSecond}"))))[..8];
+
+    /// <summary>Name of the made file.</summary>
+    public string FileName => $"{Id}-{Digest}{(Codec == Codec.Rdd36 ? ".mov" : ".mp4")}";
+
+    /// <summary>The format that the recipe asks for; a made clip's own format is measured.</summary>
+    public ClipFormat Asked => new(Codec, Chroma, BitDepth, Raster, Rate, GopLength, TargetRate ?? EstimatedRate);
+
+    /// <summary>Bytes to set aside before making it.</summary>
+    public long EstimatedBytes => (long)(Asked.DataRate.BitsPerSecond / 8.0 * Rate.StartOf(FrameCount).TotalSeconds * 1.5);
+
+    /// <summary>The encoder for RDD 36 lands near 5 bits a pixel on this master.</summary>
+    private DataRate EstimatedRate => new((long)(Raster.Pixels * 5 * Rate.FramesPerSecond));
+}

@@ -1,0 +1,63 @@
+using HardyBench.Core.Footage;
+using HardyBench.Player.Native;
+
+namespace HardyBench.Player.Decoding;
+
+/// <summary>One decoded frame of a clip.</summary>
+/// <param name="Number">Source frame; it goes on rising when the clip loops.</param>
+/// <param name="Read">Time spent reading since the frame before.</param>
+/// <param name="Decode">Time spent in the decoder since the frame before.</param>
+public sealed record DecodedFrame(FrameHandle Picture, long Number, TimeSpan Read, TimeSpan Decode) : IDisposable
+{
+    public void Dispose() => Picture.Dispose();
+}
+
+/// <summary>Decodes a clip from its first frame on, round and round. Used by one thread at a time.</summary>
+public sealed class ClipDecoder : IDisposable
+{
+    private readonly ClipHandle clip;
+    private readonly string path;
+
+    /// <param name="threads">Decoding threads.</param>
+    /// <exception cref="MediaException">The file is missing, or no clip.</exception>
+    public ClipDecoder(string path, int threads)
+    {
+        this.path = path;
+        MediaException.Check(NativeMethods.ClipOpen(path, threads, out var handle, out var info), $"opening {Path.GetFileName(path)}");
+        clip = new ClipHandle(handle);
+        (Raster, Rate) = (new Raster(info.Width, info.Height), new FrameRate(info.RateNumerator, info.RateDenominator));
+        (PixelFormat, FrameCount) = (info.PixelFormat, info.FrameCount);
+        var keys = new long[info.KeyCount];
+        Keys = new KeyFrames(keys[..NativeMethods.ClipKeys(clip, keys, keys.Length)], info.FrameCount);
+    }
+
+    public Raster Raster { get; }
+
+    public FrameRate Rate { get; }
+
+    /// <summary>Frames in the file, or 0 when the file does not say.</summary>
+    public long FrameCount { get; }
+
+    public KeyFrames Keys { get; }
+
+    /// <summary>Pixel format as the library numbers it.</summary>
+    internal int PixelFormat { get; }
+
+    /// <summary>Waits for the next frame.</summary>
+    /// <exception cref="MediaException">The file is damaged.</exception>
+    public DecodedFrame Next()
+    {
+        var code = NativeMethods.ClipNext(clip, out var frame, out var number, out var read, out var decode);
+        MediaException.Check(code, $"playing {Path.GetFileName(path)}");
+        return new DecodedFrame(
+            new FrameHandle(frame), number, TimeSpan.FromTicks(read / 100), TimeSpan.FromTicks(decode / 100));
+    }
+
+    /// <summary>Whether to leave out the frames that no other refers to.</summary>
+    public void SkipUnreferenced(bool on) => NativeMethods.ClipSkipUnreferenced(clip, on ? 1 : 0);
+
+    /// <summary>Goes on at a later frame that stands alone.</summary>
+    public void LeapTo(long number) => NativeMethods.ClipLeap(clip, number, Keys.AllIntra ? 0 : 1);
+
+    public void Dispose() => clip.Dispose();
+}

@@ -1,0 +1,38 @@
+namespace HardyBench.Player.Decoding;
+
+/// <summary>Which frames of a looped clip stand alone.</summary>
+public sealed class KeyFrames
+{
+    private readonly long[] keys;
+    private readonly long frameCount;
+
+    /// <param name="keys">Frames within the file that stand alone, ascending; frame 0 always counts as one.</param>
+    /// <param name="frameCount">Frames in the file, or 0 when unknown: then only the first loop has known key frames.</param>
+    public KeyFrames(IReadOnlyList<long> keys, long frameCount)
+    {
+        this.keys = [0, .. keys.Where(key => key > 0)];
+        this.frameCount = frameCount;
+    }
+
+    /// <summary>Whether every frame stands alone.</summary>
+    public bool AllIntra => frameCount > 0 && keys.Length == frameCount;
+
+    /// <summary>Frames from one key frame to the next, the longest such stretch of the file.</summary>
+    public int LongestGop
+    {
+        get
+        {
+            var end = Math.Max(frameCount, keys[^1] + 1);
+            return (int)keys.Zip(keys.Skip(1).Append(end), (from, to) => to - from).Max();
+        }
+    }
+
+    /// <summary>The last frame at or before <paramref name="frame"/> that stands alone; frames count on over loops.</summary>
+    public long LastUpTo(long frame)
+    {
+        var loop = frameCount > 0 ? frame / frameCount : 0;
+        var within = frame - loop * frameCount;
+        var at = Array.BinarySearch(keys, within);
+        return loop * frameCount + keys[at >= 0 ? at : ~at - 1];
+    }
+}

@@ -1,0 +1,158 @@
+using HardyBench.Core.Playback;
+using HardyBench.Player.Playing;
+
+namespace HardyBench.Player.Decoding;
+
+/// <summary>Decodes one layer ahead of its treatment on a thread of its own, and catches up when it must.</summary>
+public sealed class LayerDecoding : IDisposable
+{
+    private readonly object gate = new();
+    private readonly Queue<DecodedFrame> decoded = new();
+    private readonly PassageClock clock;
+    private readonly Thread thread;
+    private Exception? failure;
+    private bool disposed;
+
+    /// <summary>Starts decoding at once. The decoder is opened on the thread itself, so that the threads it starts
+    /// carry the same name and their work is counted as decoding.</summary>
+    public LayerDecoding(string path, int threads, PassageClock clock)
+    {
+        this.clock = clock;
+        thread = new Thread(() => Decode(path, threads)) { Name = ThreadRoles.Decode, IsBackground = true };
+        thread.Start();
+        WaitUntilOpen();
+    }
+
+    /// <summary>The open clip; its picture format is settled, its frames belong to the thread.</summary>
+    public ClipDecoder Source { get; private set; } = null!;
+
+    /// <summary>Waits for one source frame. Earlier ones are let go; their time counts towards this one.</summary>
+    /// <returns>Null when decoding went past it, or when the layer was disposed.</returns>
+    /// <exception cref="MediaException">The clip failed.</exception>
+    public DecodedFrame? Take(long number)
+    {
+        var (read, decode) = (TimeSpan.Zero, TimeSpan.Zero);
+        lock (gate)
+        {
+            while (!disposed)
+            {
+                while (decoded.Count == 0 && failure is null && !disposed)
+                {
+                    Monitor.Wait(gate);
+                }
+
+                if (decoded.Count == 0 || decoded.Peek().Number > number)
+                {
+                    return failure is null || decoded.Count > 0 ? null : throw failure;
+                }
+
+                var frame = decoded.Dequeue();
+                Monitor.PulseAll(gate);
+                (read, decode) = (read + frame.Read, decode + frame.Decode);
+                if (frame.Number == number)
+                {
+                    return frame with { Read = read, Decode = decode };
+                }
+
+                frame.Dispose();
+            }
+        }
+
+        return null;
+    }
+
+    public void Dispose()
+    {
+        lock (gate)
+        {
+            disposed = true;
+            Monitor.PulseAll(gate);
+        }
+
+        thread.Join();
+        while (decoded.TryDequeue(out var frame))
+        {
+            frame.Dispose();
+        }
+    }
+
+    private void WaitUntilOpen()
+    {
+        lock (gate)
+        {
+            while (Source is null && failure is null)
+            {
+                Monitor.Wait(gate);
+            }
+        }
+
+        if (failure is not null)
+        {
+            throw failure;
+        }
+    }
+
+    private void Decode(string path, int threads)
+    {
+        try
+        {
+            using var source = new ClipDecoder(path, threads);
+            Tell(() => Source = source);
+            var estimate = default(DurationEstimate);
+            for (var next = 0L; HasRoom(out var waiting);)
+            {
+                next = CatchUp(source, next, estimate.Expected, waiting);
+                var began = clock.Now;
+                var frame = source.Next();
+                estimate.Observe(clock.Now - began);
+                next = Math.Max(next, frame.Number + 1);
+                Tell(() => decoded.Enqueue(frame));
+            }
+        }
+        catch (Exception cause) when (cause is Native.MediaException or OutOfMemoryException)
+        {
+            Tell(() => failure = cause);
+        }
+    }
+
+    private long CatchUp(ClipDecoder source, long next, TimeSpan decoding, int waiting)
+    {
+        if (clock.FirstInTime(decoding, waiting) is not { } target)
+        {
+            return next;
+        }
+
+        var wanted = clock.Rate.SourceFrameFor(target, source.Rate);
+        var catchUp = Pacing.CatchUpFor(next, wanted, source.Keys.LastUpTo);
+        if (catchUp.From > next)
+        {
+            source.LeapTo(catchUp.From);
+        }
+
+        source.SkipUnreferenced(catchUp.SkipUnreferenced);
+        return catchUp.From;
+    }
+
+    private bool HasRoom(out int waiting)
+    {
+        lock (gate)
+        {
+            while (decoded.Count >= PlaybackSettings.DecodeAhead && !disposed)
+            {
+                Monitor.Wait(gate);
+            }
+
+            waiting = decoded.Count;
+            return !disposed;
+        }
+    }
+
+    private void Tell(Action change)
+    {
+        lock (gate)
+        {
+            change();
+            Monitor.PulseAll(gate);
+        }
+    }
+}

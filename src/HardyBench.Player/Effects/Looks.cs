@@ -1,0 +1,34 @@
+using HardyBench.Formats.Luts;
+
+namespace HardyBench.Player.Effects;
+
+/// <summary>The look-up tables that ship with the product, written where the filters can read them.</summary>
+public static class Looks
+{
+    /// <summary>Names of the looks.</summary>
+    public const string WarmStage = "warm-stage";
+
+    private const int Size = 17;
+
+    /// <summary>Writes every look into a folder, each under its final name only when it is whole.</summary>
+    public static void WriteTo(string folder)
+    {
+        Directory.CreateDirectory(folder);
+        var file = Path.Combine(folder, WarmStage + ".cube");
+        if (!File.Exists(file))
+        {
+            var part = $"{file}.{Environment.ProcessId}.part";
+            File.WriteAllText(part, CubeLut.Write("Warm stage", Size, Warm));
+            File.Move(part, file, overwrite: true);
+        }
+    }
+
+    /// <summary>Lifts warm highlights and cools shadows a little; made up for the demo.</summary>
+    private static (double Red, double Green, double Blue) Warm(double red, double green, double blue)
+    {
+        var light = 0.2126 * red + 0.7152 * green + 0.0722 * blue;
+        return (Curve(red) + 0.05 * light, Curve(green), Curve(blue) + 0.04 * (1 - light) * blue);
+
+        static double Curve(double value) => value * value * (3 - 2 * value) * 0.4 + value * 0.6;
+    }
+}

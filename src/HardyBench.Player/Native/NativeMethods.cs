@@ -1,0 +1,65 @@
+using System.Runtime.InteropServices;
+
+namespace HardyBench.Player.Native;
+
+/// <summary>The functions of native/hardybench.h.</summary>
+internal static partial class NativeMethods
+{
+    private const string Library = "hardybench";
+
+    /// <summary>The graph wants another picture before it gives one.</summary>
+    public const int End = 1;
+
+    [LibraryImport(Library, EntryPoint = "hb_library_versions")]
+    public static partial nint LibraryVersions();
+
+    [LibraryImport(Library, EntryPoint = "hb_error_text")]
+    public static unsafe partial void ErrorText(int code, byte* text, int size);
+
+    [LibraryImport(Library, EntryPoint = "hb_clip_open", StringMarshalling = StringMarshalling.Utf8)]
+    public static partial int ClipOpen(string path, int threads, out nint clip, out ClipInfo info);
+
+    [LibraryImport(Library, EntryPoint = "hb_clip_keys")]
+    public static partial int ClipKeys(ClipHandle clip, [Out] long[] frames, int capacity);
+
+    [LibraryImport(Library, EntryPoint = "hb_clip_next")]
+    public static partial int ClipNext(
+        ClipHandle clip, out nint frame, out long number, out long readNanoseconds, out long decodeNanoseconds);
+
+    [LibraryImport(Library, EntryPoint = "hb_clip_skip_unreferenced")]
+    public static partial void ClipSkipUnreferenced(ClipHandle clip, int on);
+
+    [LibraryImport(Library, EntryPoint = "hb_clip_leap")]
+    public static partial void ClipLeap(ClipHandle clip, long number, int flush);
+
+    [LibraryImport(Library, EntryPoint = "hb_clip_close")]
+    public static partial void ClipClose(nint clip);
+
+    [LibraryImport(Library, EntryPoint = "hb_graph_open", StringMarshalling = StringMarshalling.Utf8)]
+    public static partial int GraphOpen(string description, int inputs, GraphInput[] input, int threads, out nint graph);
+
+    [LibraryImport(Library, EntryPoint = "hb_graph_run")]
+    public static partial int GraphRun(GraphHandle graph, nint[] frames, long position, out nint treated);
+
+    [LibraryImport(Library, EntryPoint = "hb_graph_close")]
+    public static partial void GraphClose(nint graph);
+
+    [LibraryImport(Library, EntryPoint = "hb_frame_free")]
+    public static partial void FrameFree(nint frame);
+
+    [LibraryImport(Library, EntryPoint = "hb_frame_copy")]
+    public static unsafe partial int FrameCopy(FrameHandle frame, byte* bytes, int size);
+
+    [LibraryImport(Library, EntryPoint = "hb_frame_jpeg")]
+    public static unsafe partial int FrameJpeg(FrameHandle frame, int width, byte* bytes, int size);
+
+    [LibraryImport(Library, EntryPoint = "hb_raise_priority")]
+    public static partial int RaisePriority();
+}
+
+[StructLayout(LayoutKind.Sequential)]
+internal readonly record struct ClipInfo(
+    int Width, int Height, int RateNumerator, int RateDenominator, int PixelFormat, int KeyCount, long FrameCount);
+
+[StructLayout(LayoutKind.Sequential)]
+internal readonly record struct GraphInput(int Width, int Height, int PixelFormat, int RateNumerator, int RateDenominator);

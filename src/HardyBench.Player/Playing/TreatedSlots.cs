@@ -1,0 +1,126 @@
+using HardyBench.Core.Playback;
+using HardyBench.Player.Native;
+
+namespace HardyBench.Player.Playing;
+
+/// <summary>A treated frame that waits for its slot.</summary>
+public sealed record TreatedFrame(FrameHandle Picture, TimeSpan Ready, TimeSpan Read, TimeSpan Decode, TimeSpan Effects);
+
+/// <summary>Where treating hands over to presenting: a bounded number of treated frames, and the slots that were given
+/// up. Both threads may call it.</summary>
+public sealed class TreatedSlots(int capacity)
+{
+    private readonly object gate = new();
+    private readonly Dictionary<long, TreatedFrame> treated = [];
+    private readonly Dictionary<long, DropReason> lost = [];
+    private long settledUpTo;
+    private bool closed;
+
+    /// <summary>Treating: waits until there is room. False when the run is over.</summary>
+    public bool WaitForRoom()
+    {
+        lock (gate)
+        {
+            while (treated.Count >= capacity && !closed)
+            {
+                Monitor.Wait(gate);
+            }
+
+            return !closed;
+        }
+    }
+
+    /// <summary>Treating: whether a slot is over already.</summary>
+    public bool IsSettled(long frame)
+    {
+        lock (gate)
+        {
+            return frame < settledUpTo;
+        }
+    }
+
+    /// <summary>Treating: hands a frame over; one whose slot is over is let go.</summary>
+    public void Publish(long frame, TreatedFrame picture)
+    {
+        lock (gate)
+        {
+            if (frame < settledUpTo || closed)
+            {
+                picture.Picture.Dispose();
+                return;
+            }
+
+            treated.Add(frame, picture);
+            Monitor.PulseAll(gate);
+        }
+    }
+
+    /// <summary>Treating: gives slots up for a reason, those that are over excepted.</summary>
+    public void Lose(long from, long to, DropReason reason)
+    {
+        lock (gate)
+        {
+            for (var frame = Math.Max(from, settledUpTo); frame < to; frame++)
+            {
+                lost[frame] = reason;
+            }
+
+            Monitor.PulseAll(gate);
+        }
+    }
+
+    /// <summary>Presenting: what is known of a slot.</summary>
+    public (TreatedFrame? Picture, DropReason Lost, int Waiting) Look(long frame)
+    {
+        lock (gate)
+        {
+            return (treated.GetValueOrDefault(frame), lost.GetValueOrDefault(frame), treated.Count);
+        }
+    }
+
+    /// <summary>Presenting: waits until something is known of a slot, or a time has passed, or the run is over.</summary>
+    public void WaitFor(long frame, TimeSpan atMost)
+    {
+        lock (gate)
+        {
+            if (!closed && !treated.ContainsKey(frame) && !lost.ContainsKey(frame))
+            {
+                // Rounded up: waking early would only mean asking again.
+                var milliseconds = Math.Min(1000, Math.Ceiling(Math.Max(0, atMost.TotalMilliseconds)));
+                Monitor.Wait(gate, (int)milliseconds);
+            }
+        }
+    }
+
+    /// <summary>Presenting: the slot is over; its picture, if any, is let go.</summary>
+    public void Settle(long frame)
+    {
+        lock (gate)
+        {
+            settledUpTo = frame + 1;
+            lost.Remove(frame);
+            if (treated.Remove(frame, out var picture))
+            {
+                picture.Picture.Dispose();
+            }
+
+            Monitor.PulseAll(gate);
+        }
+    }
+
+    /// <summary>Ends all waiting and lets every picture go.</summary>
+    public void Close()
+    {
+        lock (gate)
+        {
+            closed = true;
+            foreach (var picture in treated.Values)
+            {
+                picture.Picture.Dispose();
+            }
+
+            treated.Clear();
+            Monitor.PulseAll(gate);
+        }
+    }
+}

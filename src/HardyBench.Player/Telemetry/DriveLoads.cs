@@ -1,0 +1,43 @@
+using System.Globalization;
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Player.Telemetry;
+
+/// <summary>Whole drives' reading and busy time, from /proc/diskstats and /sys/block.</summary>
+public sealed class DriveLoads(SystemFiles files) : ILoadReader
+{
+    /// <summary>The kernel counts in sectors of this size whatever the drive's own.</summary>
+    private const int SectorBytes = 512;
+
+    private readonly Dictionary<string, (long Sectors, long BusyMilliseconds)> before = [];
+
+    public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
+    {
+        var drives = files.Names("sys/block").Where(IsReal).ToList();
+        foreach (var line in (files.ReadText("proc/diskstats") ?? string.Empty).Split('\n'))
+        {
+            var fields = line.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+            var index = fields.Length >= 13 ? drives.IndexOf(fields[2]) : -1;
+            if (index < 0)
+            {
+                continue;
+            }
+
+            // After the name: reads, merged, sectors read, ms reading, writes, merged, sectors, ms, in flight, ms busy.
+            var sectors = long.Parse(fields[5], CultureInfo.InvariantCulture);
+            var busy = long.Parse(fields[12], CultureInfo.InvariantCulture);
+            if (before.TryGetValue(fields[2], out var last) && elapsed > TimeSpan.Zero)
+            {
+                var perSecond = (sectors - last.Sectors) * SectorBytes / elapsed.TotalSeconds;
+                into.Add(new LoadReading(at, LoadKind.DriveRead, (short)index, (float)perSecond));
+                into.Add(new LoadReading(
+                    at, LoadKind.DriveBusy, (short)index, (float)Math.Min(1, (busy - last.BusyMilliseconds) / elapsed.TotalMilliseconds)));
+            }
+
+            before[fields[2]] = (sectors, busy);
+        }
+    }
+
+    private static bool IsReal(string name) =>
+        !name.StartsWith("loop", StringComparison.Ordinal) && !name.StartsWith("ram", StringComparison.Ordinal);
+}

@@ -1,0 +1,26 @@
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Player.Telemetry;
+
+/// <summary>Graphics units whose driver tells its load in /sys/class/drm.</summary>
+public sealed class GraphicsLoads(SystemFiles files) : ILoadReader
+{
+    private readonly IReadOnlyList<string> cards = [.. files.Names("sys/class/drm")
+        .Where(name => name.StartsWith("card", StringComparison.Ordinal) && !name.Contains('-', StringComparison.Ordinal))];
+
+    public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
+    {
+        foreach (var (index, card) in cards.Index())
+        {
+            if (files.ReadNumber($"sys/class/drm/{card}/device/gpu_busy_percent") is { } percent)
+            {
+                into.Add(new LoadReading(at, LoadKind.GraphicsBusy, (short)index, (float)(percent / 100)));
+            }
+
+            if (files.ReadNumber($"sys/class/drm/{card}/device/mem_info_vram_used") is { } bytes)
+            {
+                into.Add(new LoadReading(at, LoadKind.GraphicsMemoryUsed, (short)index, (float)bytes));
+            }
+        }
+    }
+}

@@ -1,0 +1,71 @@
+using HardyBench.Core.Playback;
+using HardyBench.Player.Playing;
+
+namespace HardyBench.Player.Telemetry;
+
+/// <summary>Reads one part of a machine. The first call only remembers where counters stand.</summary>
+public interface ILoadReader
+{
+    /// <param name="at">Now, from the key of the run.</param>
+    /// <param name="elapsed">Time since the call before.</param>
+    void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into);
+}
+
+/// <summary>Samples every load ten times a second while a run plays.</summary>
+public sealed class LoadSampler(SystemFiles files)
+{
+    public static readonly TimeSpan Interval = TimeSpan.FromMilliseconds(100);
+
+    private readonly ILoadReader[] readers =
+    [
+        new CoreLoads(files),
+        new OwnThreads(files),
+        new MemoryLoads(files),
+        new DriveLoads(files),
+        new ClockAndHeat(files),
+        new GraphicsLoads(files),
+    ];
+
+    /// <summary>One sample of everything.</summary>
+    public IReadOnlyList<LoadReading> Read(TimeSpan at, TimeSpan elapsed)
+    {
+        var readings = new List<LoadReading>();
+        foreach (var reader in readers)
+        {
+            reader.Read(at, elapsed, readings);
+        }
+
+        return readings;
+    }
+
+    public void Sample(RunClock clock, RunJournal journal, CancellationToken over)
+    {
+        var last = clock.Now;
+        Read(last, TimeSpan.Zero);
+        while (!over.WaitHandle.WaitOne(Interval))
+        {
+            var now = clock.Now;
+            journal.Sampled(Read(now, now - last));
+            last = now;
+        }
+    }
+
+    /// <summary>Cores busy with other programs, over a quarter of a second; null where it cannot be read.</summary>
+    public static async Task<double?> OtherLoadAsync(SystemFiles files, CancellationToken stop)
+    {
+        var (cores, own) = (new CoreLoads(files), new OwnThreads(files));
+        var readings = new List<LoadReading>();
+        cores.Read(TimeSpan.Zero, TimeSpan.Zero, readings);
+        own.Read(TimeSpan.Zero, TimeSpan.Zero, readings);
+        readings.Clear();
+        var began = System.Diagnostics.Stopwatch.GetTimestamp();
+        await Task.Delay(250, stop).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+        var elapsed = System.Diagnostics.Stopwatch.GetElapsedTime(began);
+        cores.Read(elapsed, elapsed, readings);
+        own.Read(elapsed, elapsed, readings);
+        var busy = readings.Where(reading => reading.Kind == LoadKind.Core).ToList();
+        return busy.Count == 0
+            ? null
+            : Math.Max(0, busy.Sum(core => core.Value) - readings.Where(r => r.Kind == LoadKind.OwnProcess).Sum(r => r.Value));
+    }
+}

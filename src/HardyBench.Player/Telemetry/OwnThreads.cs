@@ -1,0 +1,63 @@
+using System.Globalization;
+using HardyBench.Core.Playback;
+using HardyBench.Player.Playing;
+
+namespace HardyBench.Player.Telemetry;
+
+/// <summary>What our own process and each kind of its threads take, in cores, from /proc/self.</summary>
+public sealed class OwnThreads(SystemFiles files) : ILoadReader
+{
+    private readonly Dictionary<string, (LoadKind? Role, long Nanoseconds)> before = [];
+
+    public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
+    {
+        var spent = new Dictionary<LoadKind, long>
+        {
+            [LoadKind.OwnProcess] = 0, [LoadKind.OwnDecode] = 0, [LoadKind.OwnEffects] = 0, [LoadKind.OwnTool] = 0,
+        };
+        var threads = files.Names("proc/self/task");
+        foreach (var thread in threads)
+        {
+            if (OnProcessor(thread) is not { } now)
+            {
+                continue;
+            }
+
+            var known = before.TryGetValue(thread, out var last);
+            var role = known ? last.Role : RoleOf(thread);
+            before[thread] = (role, now);
+            var delta = now - (known ? last.Nanoseconds : 0);
+            spent[LoadKind.OwnProcess] += delta;
+            if (role is { } kind)
+            {
+                spent[kind] += delta;
+            }
+        }
+
+        foreach (var gone in before.Keys.Except(threads).ToList())
+        {
+            before.Remove(gone);
+        }
+
+        if (elapsed > TimeSpan.Zero && threads.Count > 0)
+        {
+            into.AddRange(spent.Select(part =>
+                new LoadReading(at, part.Key, 0, (float)(part.Value / (elapsed.TotalSeconds * 1e9)))));
+        }
+    }
+
+    /// <summary>The first figure of schedstat is nanoseconds on a processor.</summary>
+    private long? OnProcessor(string thread) =>
+        files.ReadText($"proc/self/task/{thread}/schedstat") is { } text
+        && long.TryParse(text.AsSpan(0, Math.Max(0, text.IndexOf(' ', StringComparison.Ordinal))), NumberStyles.None, CultureInfo.InvariantCulture, out var spent)
+            ? spent
+            : null;
+
+    private LoadKind? RoleOf(string thread) => files.ReadText($"proc/self/task/{thread}/comm")?.Trim() switch
+    {
+        ThreadRoles.Decode => LoadKind.OwnDecode,
+        ThreadRoles.Effects => LoadKind.OwnEffects,
+        ThreadRoles.Present or ThreadRoles.Sample or ThreadRoles.Record => LoadKind.OwnTool,
+        _ => null,
+    };
+}

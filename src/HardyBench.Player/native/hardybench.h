@@ -1,0 +1,65 @@
+/* A thin layer over libavformat, libavcodec and libavfilter: opaque handles, plain numbers, no policy.
+ * Every function returns 0 or a positive value on success and a negative FFmpeg error code otherwise;
+ * hb_error_text turns a code into words. A handle is used by one thread at a time. */
+#ifndef HARDYBENCH_H
+#define HARDYBENCH_H
+
+#include <stdint.h>
+
+#define HB_EXPORT __attribute__((visibility("default")))
+
+/* Our own codes, outside FFmpeg's range. */
+#define HB_END       1      /* hb_graph_run: no picture yet, give it the next one */
+#define HB_NO_VIDEO  (-900001)
+#define HB_TRUNCATED (-900002)
+
+typedef struct HbClip HbClip;
+typedef struct HbGraph HbGraph;
+typedef struct AVFrame HbFrame;
+
+typedef struct HbClipInfo {
+    int32_t width, height;
+    int32_t rate_numerator, rate_denominator;
+    int32_t pixel_format;   /* as libavutil numbers it; only handed back to hb_graph_open */
+    int32_t key_count;      /* entries that hb_clip_keys would give */
+    int64_t frame_count;
+} HbClipInfo;
+
+typedef struct HbInput {
+    int32_t width, height, pixel_format;
+    int32_t rate_numerator, rate_denominator;
+} HbInput;
+
+HB_EXPORT const char *hb_library_versions(void);
+HB_EXPORT void hb_error_text(int code, char *text, int size);
+
+/* Opens the first video stream with the given number of decoding threads. */
+HB_EXPORT int hb_clip_open(const char *path, int threads, HbClip **clip, HbClipInfo *info);
+/* Numbers of the frames that stand alone, ascending; returns how many were written. */
+HB_EXPORT int hb_clip_keys(HbClip *clip, int64_t *frames, int capacity);
+/* Next decoded frame. At the end of the file reading goes on at its start, and frame numbers go on rising.
+ * Nanoseconds spent reading and decoding since the last call are written, whatever comes of it. */
+HB_EXPORT int hb_clip_next(HbClip *clip, HbFrame **frame, int64_t *number, int64_t *read_ns, int64_t *decode_ns);
+/* Leaves out the decoding of frames that nothing refers to (1) or decodes all (0). */
+HB_EXPORT void hb_clip_skip_unreferenced(HbClip *clip, int on);
+/* Goes on at a frame that stands alone, forward only; flushes the decoder when asked. */
+HB_EXPORT void hb_clip_leap(HbClip *clip, int64_t number, int flush);
+HB_EXPORT void hb_clip_close(HbClip *clip);
+
+/* Builds a filter graph whose inputs are labelled in0, in1 … and whose output is labelled out. */
+HB_EXPORT int hb_graph_open(const char *description, int inputs, const HbInput *input, int threads, HbGraph **graph);
+/* Feeds one frame to each input at a position in time and takes the treated frame; the inputs stay the caller's. */
+HB_EXPORT int hb_graph_run(HbGraph *graph, HbFrame *const *frames, int64_t position, HbFrame **treated);
+HB_EXPORT void hb_graph_close(HbGraph *graph);
+
+HB_EXPORT void hb_frame_free(HbFrame *frame);
+HB_EXPORT void hb_frame_size(const HbFrame *frame, int32_t *width, int32_t *height);
+/* Copies the planes without padding; with bytes = NULL tells the size only. */
+HB_EXPORT int hb_frame_copy(const HbFrame *frame, uint8_t *bytes, int size);
+/* Encodes a JPEG of the given width into bytes; returns its size. */
+HB_EXPORT int hb_frame_jpeg(const HbFrame *frame, int width, uint8_t *bytes, int size);
+
+/* Lets the calling thread run before others, where the system allows it: 0, or -1. */
+HB_EXPORT int hb_raise_priority(void);
+
+#endif

@@ -1,0 +1,102 @@
+using System.Text.Json.Serialization;
+using HardyBench.Formats.Json;
+using HardyBench.Server.Clips;
+using HardyBench.Server.Live;
+using HardyBench.Server.Machines;
+using HardyBench.Server.Plays;
+using HardyBench.Server.Runs;
+using HardyBench.Server.Timelines;
+using HardyBench.Workbench;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.FileProviders;
+using Microsoft.Extensions.Hosting;
+using Scalar.AspNetCore;
+using Serilog;
+using Serilog.Events;
+
+namespace HardyBench.Server;
+
+/// <summary>The whole product in one process: API, live hub and the built page.</summary>
+public static class BenchServer
+{
+    /// <param name="url">Where to listen.</param>
+    /// <param name="demo">Whether to make missing clips and play the stand-ins as soon as it runs.</param>
+    public static WebApplication Create(Bench bench, string url, bool demo = false)
+    {
+        var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory });
+        builder.WebHost.UseUrls(url);
+        builder.Host.UseSerilog((_, log) => log.MinimumLevel.Information()
+            .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+            .MinimumLevel.Override("System", LogEventLevel.Warning)
+            .WriteTo.Console(formatProvider: null));
+        AddServices(builder.Services, bench, demo);
+        var app = builder.Build();
+        Map(app);
+        return app;
+    }
+
+    private static void AddServices(IServiceCollection services, Bench bench, bool demo)
+    {
+        services.AddSingleton(bench);
+        services.AddSingleton<LiveFeed>();
+        services.AddSingleton<PlayDesk>();
+        services.AddSingleton<ClipDesk>();
+        if (demo)
+        {
+            services.AddHostedService<DemoStart>();
+        }
+
+        services.ConfigureHttpJsonOptions(options =>
+        {
+            foreach (var converter in BenchJson.Options.Converters)
+            {
+                options.SerializerOptions.Converters.Add(converter);
+            }
+
+            options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+        });
+        services.AddSignalR().AddJsonProtocol(options =>
+        {
+            foreach (var converter in BenchJson.Options.Converters)
+            {
+                options.PayloadSerializerOptions.Converters.Add(converter);
+            }
+        });
+        services.AddProblemDetails();
+        services.AddExceptionHandler<Problems>();
+        services.AddOpenApi();
+    }
+
+    private static void Map(WebApplication app)
+    {
+        app.UseExceptionHandler();
+        app.UseStatusCodePages();
+        app.MapOpenApi();
+        app.MapScalarApiReference("/reference");
+        app.MapMachines();
+        app.MapClips();
+        app.MapTimelines();
+        app.MapPlays();
+        app.MapRuns();
+        app.MapHub<LiveHub>("/live");
+        MapPage(app);
+    }
+
+    private static void MapPage(WebApplication app)
+    {
+        var page = Path.Combine(AppContext.BaseDirectory, "wwwroot");
+        if (!Directory.Exists(page))
+        {
+            app.MapGet("/", () => Results.Problem(
+                "The page is not built. Run 'make demo', which builds it; the API works meanwhile.", statusCode: StatusCodes.Status503ServiceUnavailable));
+            return;
+        }
+
+        var files = new PhysicalFileProvider(page);
+        app.UseStaticFiles(new StaticFileOptions { FileProvider = files });
+        app.MapFallback("/api/{**rest}", () => TypedResults.NotFound());
+        app.MapFallbackToFile("index.html", new StaticFileOptions { FileProvider = files });
+    }
+}

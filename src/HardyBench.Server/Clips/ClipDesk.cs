@@ -1,0 +1,94 @@
+using HardyBench.Player.Clips;
+using HardyBench.Player.Native;
+using HardyBench.Server.Live;
+using HardyBench.Workbench;
+using Microsoft.Extensions.Hosting;
+using Microsoft.Extensions.Logging;
+
+namespace HardyBench.Server.Clips;
+
+/// <summary>How the making of clips stands.</summary>
+/// <param name="Clip">The clip in work.</param>
+/// <param name="Share">Of all the work, 0 to 1.</param>
+/// <param name="SecondsLeft">At the present pace; null in the first seconds.</param>
+/// <param name="Problem">Why it ended early, in words.</param>
+public sealed record MakingView(bool Running, string? Clip, int Done, int Of, double Share, double? SecondsLeft, string? Problem);
+
+/// <summary>Makes clips in the background, one making at a time.</summary>
+public sealed class ClipDesk(Bench bench, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<ClipDesk> log)
+{
+    private static readonly TimeSpan TellEvery = TimeSpan.FromMilliseconds(250);
+    private readonly Lock gate = new();
+    private CancellationTokenSource? cancel;
+    private DateTime began;
+    private DateTime told;
+
+    /// <summary>How it stands now.</summary>
+    public MakingView Now { get; private set; } = new(false, null, 0, 0, 0, null, null);
+
+    /// <summary>Starts making what is missing; does nothing while it is being made.</summary>
+    public void Start()
+    {
+        lock (gate)
+        {
+            if (Now.Running)
+            {
+                return;
+            }
+
+            cancel = CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping);
+            began = DateTime.UtcNow;
+            Now = new MakingView(true, null, 0, bench.Clips.Missing.Count, 0, null, null);
+            _ = Task.Run(() => MakeAsync(cancel.Token));
+        }
+    }
+
+    /// <summary>Cancels; finished clips stay.</summary>
+    public void Cancel()
+    {
+        lock (gate)
+        {
+            cancel?.Cancel();
+        }
+    }
+
+    private async Task MakeAsync(CancellationToken stop)
+    {
+        string? problem = null;
+        try
+        {
+            PlayerLibraries.Versions();
+            await bench.ClipMaker.MakeAsync(new Reporter(Report), stop);
+        }
+        catch (OperationCanceledException)
+        {
+            problem = "Cancelled. The clips that were finished are kept.";
+        }
+        catch (Exception failure) when (failure is MakingException or PlayerUnavailableException)
+        {
+            problem = failure.Message;
+            log.LogWarning("{Problem}", problem);
+        }
+
+        Now = Now with { Running = false, Clip = null, SecondsLeft = null, Problem = problem };
+        await live.Pages.Making(Now);
+    }
+
+    private void Report(MakingProgress progress)
+    {
+        var now = DateTime.UtcNow;
+        var spent = (now - began).TotalSeconds;
+        var left = progress.Share > 0.02 ? spent / progress.Share * (1 - progress.Share) : (double?)null;
+        Now = new MakingView(true, progress.Clip, progress.Done, progress.Of, progress.Share, left, null);
+        if (now - told > TellEvery)
+        {
+            told = now;
+            _ = live.Pages.Making(Now);
+        }
+    }
+
+    private sealed class Reporter(Action<MakingProgress> report) : IProgress<MakingProgress>
+    {
+        public void Report(MakingProgress value) => report(value);
+    }
+}

@@ -1,0 +1,27 @@
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+
+namespace HardyBench.Server.Plays;
+
+internal static class PlayEndpoints
+{
+    public static void MapPlays(this IEndpointRouteBuilder routes)
+    {
+        var play = routes.MapGroup("/api/play").WithTags("Play");
+        play.MapGet("/", Results<Ok<PlayView>, NoContent> (PlayDesk desk) =>
+            desk.Now is { } now ? TypedResults.Ok(now) : TypedResults.NoContent()).WithName("play");
+        play.MapPost("/", async Task<Accepted<PlayView>> (PlayRequest request, PlayDesk desk) =>
+                TypedResults.Accepted((string?)null, await desk.StartAsync(request)))
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status409Conflict)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithName("startPlay");
+        play.MapDelete("/", NoContent (PlayDesk desk) =>
+        {
+            desk.Stop();
+            return TypedResults.NoContent();
+        }).WithName("stopPlay");
+    }
+}

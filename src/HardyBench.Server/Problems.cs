@@ -1,0 +1,42 @@
+using HardyBench.Core.Playback;
+using HardyBench.Player.Clips;
+using HardyBench.Player.Native;
+using HardyBench.Workbench;
+using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Mvc;
+
+namespace HardyBench.Server;
+
+/// <summary>The one place where failures become problem details.</summary>
+internal sealed class Problems(IProblemDetailsService details) : IExceptionHandler
+{
+    public ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken cancellationToken)
+    {
+        if (StatusOf(exception) is not { } status)
+        {
+            return ValueTask.FromResult(false);
+        }
+
+        context.Response.StatusCode = status;
+        return details.TryWriteAsync(new ProblemDetailsContext
+        {
+            HttpContext = context,
+            ProblemDetails = new ProblemDetails { Status = status, Detail = exception.Message },
+        });
+    }
+
+    private static int? StatusOf(Exception exception) => exception switch
+    {
+        UnknownThingException => StatusCodes.Status404NotFound,
+        BusyException => StatusCodes.Status409Conflict,
+        PlanRefusedException or MediaException => StatusCodes.Status422UnprocessableEntity,
+        MakingException or DataFolderException => StatusCodes.Status507InsufficientStorage,
+        InvalidDataException => StatusCodes.Status500InternalServerError,
+        PlayerUnavailableException => StatusCodes.Status503ServiceUnavailable,
+        _ => null,
+    };
+}
+
+/// <summary>Something else has to end first; the message says what.</summary>
+public sealed class BusyException(string message) : Exception(message);

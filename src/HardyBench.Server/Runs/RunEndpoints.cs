@@ -1,0 +1,48 @@
+using HardyBench.Core.Findings;
+using HardyBench.Formats.Runs;
+using HardyBench.Store;
+using HardyBench.Workbench;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+
+namespace HardyBench.Server.Runs;
+
+internal static class RunEndpoints
+{
+    public static void MapRuns(this IEndpointRouteBuilder routes)
+    {
+        var runs = routes.MapGroup("/api/runs").WithTags("Runs");
+        runs.MapGet("/", async Task<Ok<RunLineView[]>> (Bench bench) =>
+                TypedResults.Ok((await bench.Runs.ListAsync()).Select(RunLineView.Of).ToArray()))
+            .WithName("listRuns");
+        runs.MapGet("/{id:long}", async Task<Ok<RunDocument>> (long id, Bench bench) =>
+                TypedResults.Ok(Document(await RunAsync(bench, id))))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("run");
+        runs.MapGet("/{id:long}/passages/{number:int}", async Task<Ok<PassageDetail>> (long id, int number, Bench bench) =>
+                TypedResults.Ok(PassageDetail.Of(await RunAsync(bench, id), number)
+                    ?? throw new UnknownThingException("passage", $"{number}", [])))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("passage");
+        runs.MapGet("/{id:long}/run.json", async Task<ContentHttpResult> (long id, Bench bench) =>
+            {
+                var stored = await RunAsync(bench, id);
+                return TypedResults.Text(RunJson.Write(id, stored.Run, RunFindings.Of(stored.Run)), "application/json");
+            })
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("runAsJson");
+        runs.MapGet("/{id:long}/frames.parquet", async Task<FileContentHttpResult> (long id, Bench bench) =>
+            {
+                var stored = await RunAsync(bench, id);
+                return TypedResults.File(
+                    await RunColumns.WriteAsync(stored.Run.Frames, stored.Run.Loads), "application/vnd.apache.parquet", $"run-{id}.parquet");
+            })
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("runAsParquet");
+    }
+
+    private static RunDocument Document(StoredRun stored) =>
+        RunDocument.Of(stored.Id, stored.Run, RunFindings.Of(stored.Run));
+
+    private static async Task<StoredRun> RunAsync(Bench bench, long id) =>
+        await bench.Runs.FindAsync(id)
+        ?? throw new UnknownThingException("run", $"{id}", (await bench.Runs.ListAsync()).Take(5).Select(run => $"{run.Id}"));
+}

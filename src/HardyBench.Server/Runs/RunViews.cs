@@ -1,0 +1,67 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using HardyBench.Formats.Runs;
+using HardyBench.Store;
+
+namespace HardyBench.Server.Runs;
+
+/// <summary>A run as a row of the list.</summary>
+public sealed record RunLineView(
+    long Id, DateTimeOffset StartedAt, string TimelineId, string MachineId, PreviewScale Scale, PlayingPolicy Policy, bool Pictures,
+    RunEnding Ending, IReadOnlyList<Verdict?> Verdicts, int Slots, int Shown, int SteadyDrops)
+{
+    public static RunLineView Of(RunLine run) => new(
+        run.Id, new DateTimeOffset(run.StartedAtUtc, TimeSpan.Zero), run.TimelineId, run.MachineId, run.Scale, run.Policy,
+        run.Pictures, run.Ending, [.. run.Passages.Select(passage => passage.Verdict)], run.Passages.Sum(passage => passage.Slots),
+        run.Passages.Sum(passage => passage.Shown), run.Passages.Sum(passage => passage.SteadyDrops));
+}
+
+/// <summary>One passage of a run in full: the finding, every frame, the loads on the same time axis.</summary>
+/// <param name="From">Milliseconds from the key at which the passage's first slot begins; frames and loads count from it.</param>
+public sealed record PassageDetail(
+    long RunId, string MachineName, bool StandIn, PassageRow Row, string? Helps, string? HelpsNot, IReadOnlyList<string> Notes,
+    double From, double FrameMs, FrameColumns Frames, IReadOnlyList<LoadSeries> Loads)
+{
+    public static PassageDetail? Of(StoredRun stored, int number)
+    {
+        var run = stored.Run;
+        var finding = RunFindings.Of(run).ElementAtOrDefault(number - 1);
+        if (finding is null)
+        {
+            return null;
+        }
+
+        var timeline = run.Header.Timeline;
+        var frames = run.Frames.Where(frame => timeline.PassageIndexAt(frame.Frame) == finding.Index).ToList();
+        var from = frames.Count > 0 ? frames[0].SlotStart : TimeSpan.Zero;
+        var to = frames.Count > 0 ? frames[^1].SlotStart + timeline.Rate.FrameDuration : TimeSpan.Zero;
+        return new PassageDetail(
+            stored.Id, run.Header.Machine.Name, run.Header.Conditions.Seed is not null, PassageRow.Of(finding), finding.Limiter?.Helps,
+            finding.Limiter?.HelpsNot, RunNotes.Of(run), from.TotalMilliseconds, timeline.Rate.FrameDuration.TotalMilliseconds,
+            FrameColumns.Of(frames, timeline), LoadSeries.Of(run.Loads.Where(load => load.At > from && load.At <= to), from));
+    }
+}
+
+/// <summary>Frames as columns of equal length. Milliseconds; null where there is nothing to tell.</summary>
+/// <param name="Teeth">o on time, l late, d dropped.</param>
+/// <param name="Lateness">Shown after its slot began.</param>
+public sealed record FrameColumns(
+    IReadOnlyList<int> Frame, IReadOnlyList<string> Timecodes, string Teeth, IReadOnlyList<DropReason> Reasons,
+    IReadOnlyList<double?> Lateness, IReadOnlyList<double> Read, IReadOnlyList<double> Decode, IReadOnlyList<double> Effects,
+    IReadOnlyList<double> Wait, IReadOnlyList<int> Queue)
+{
+    public static FrameColumns Of(IReadOnlyList<FrameRecord> frames, Timeline timeline) => new(
+        [.. frames.Select(frame => frame.Frame)],
+        [.. frames.Select(frame => Timecode.Of(frame.Frame, timeline.Rate))],
+        CombTeeth.Of(frames),
+        [.. frames.Select(frame => frame.Reason)],
+        [.. frames.Select(frame => frame.Shown is { } shown ? Ms(shown - frame.SlotStart) : (double?)null)],
+        [.. frames.Select(frame => Ms(frame.Read))],
+        [.. frames.Select(frame => Ms(frame.Decode))],
+        [.. frames.Select(frame => Ms(frame.Effects))],
+        [.. frames.Select(frame => Ms(frame.Wait))],
+        [.. frames.Select(frame => frame.QueueDepth)]);
+
+    private static double Ms(TimeSpan time) => Math.Round(time.TotalMilliseconds, 2);
+}

@@ -1,0 +1,87 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Core.StandIns;
+using HardyBench.Core.Timelines;
+using HardyBench.Server.Machines;
+using HardyBench.Server.Runs;
+using HardyBench.Store;
+
+namespace HardyBench.Server.Timelines;
+
+/// <summary>The sheet: passages as rows, one column of results a machine.</summary>
+public sealed record SheetView(TimelineView Timeline, IReadOnlyList<ColumnView> Columns);
+
+/// <summary>A timeline's rows.</summary>
+public sealed record TimelineView(
+    string Id, string Title, string Raster, string Rate, double FramesPerSecond, double Seconds, IReadOnlyList<PassageView> Passages)
+{
+    public static TimelineView Of(Timeline timeline, IReadOnlyDictionary<string, Clip> clips)
+    {
+        var weights = timeline.Passages.Select(passage => PassageWeight.Of(passage, clips)).ToList();
+        return new TimelineView(
+            timeline.Id, timeline.Title, timeline.Raster.ToString(), timeline.Rate.ToString(), timeline.Rate.FramesPerSecond,
+            timeline.Rate.StartOf(timeline.FrameCount).TotalSeconds,
+            [.. timeline.Passages.Select((passage, index) => new PassageView(
+                index + 1, Timecode.Of(timeline.StartOf(index), timeline.Rate), timeline.StartOf(index), passage.FrameCount,
+                passage.Question, ChipsOf(passage, clips), weights[index] / weights.Max()))]);
+    }
+
+    /// <summary>Short words for what is asked: formats, effects, the number of layers.</summary>
+    private static List<string> ChipsOf(Passage passage, IReadOnlyDictionary<string, Clip> clips)
+    {
+        var chips = passage.Layers.Select(layer => clips.GetValueOrDefault(layer.ClipId))
+            .Select(clip => clip is null ? "missing clip" : $"{clip.Format.Encoding} · {clip.Format.RasterAndRate}")
+            .Distinct().ToList();
+        if (passage.Layers.Count > 1)
+        {
+            chips.Add($"{passage.Layers.Count} layers");
+        }
+
+        var effects = passage.Layers.SelectMany(layer => layer.Effects).Where(effect => effect is not Placement)
+            .Concat(passage.Over).Select(effect => effect.Label);
+        chips.AddRange(effects);
+        if (passage.Dissolve)
+        {
+            chips.Add("dissolve");
+        }
+
+        return chips;
+    }
+}
+
+/// <summary>A row's heading.</summary>
+/// <param name="Weight">How demanding it is beside the most demanding passage, 0 to 1.</param>
+public sealed record PassageView(
+    int Number, string Start, long StartFrame, int FrameCount, string Question, IReadOnlyList<string> Chips, double Weight);
+
+/// <summary>A column of results.</summary>
+/// <param name="RunId">The run it shows, or null before the machine has played.</param>
+/// <param name="Cells">One a passage; empty without a run.</param>
+public sealed record ColumnView(
+    MachineView Machine, long? RunId, RunEnding? Ending, DateTimeOffset? StartedAt, double? StartLagMs, IReadOnlyList<string> Notes,
+    IReadOnlyList<CellView> Cells)
+{
+    public static ColumnView Of(Machine machine, StoredRun? stored) => stored is null
+        ? new ColumnView(MachineView.Of(machine), null, null, null, null, [], [])
+        : new ColumnView(
+            MachineView.Of(machine), stored.Id, stored.Run.Ending, stored.Run.Header.StartedAt, stored.Run.StartLag?.TotalMilliseconds,
+            RunNotes.Of(stored.Run), CellView.AllOf(stored.Run));
+}
+
+/// <summary>One result.</summary>
+/// <param name="Comb">A tooth a frame: o on time, l late, d dropped.</param>
+public sealed record CellView(
+    Verdict? Verdict, double ShownRate, int Slots, int Shown, int StartUpDrops, int SteadyDrops, double LongestFreezeMs,
+    Limiter? Limiter, double? Headroom, string Comb)
+{
+    public static IReadOnlyList<CellView> AllOf(Run run)
+    {
+        var frames = run.Frames.ToLookup(frame => run.Header.Timeline.PassageIndexAt(frame.Frame));
+        return [.. RunFindings.Of(run).Select(finding => new CellView(
+            finding.Verdict, finding.Counts.ShownRate, finding.Counts.Slots, finding.Counts.Shown, finding.Counts.StartUpDrops,
+            finding.Counts.SteadyDrops, finding.Counts.LongestFreeze.TotalMilliseconds, finding.Limiter?.Limiter, finding.Headroom,
+            CombTeeth.Of(frames[finding.Index])))];
+    }
+}

@@ -1,0 +1,62 @@
+using HardyBench.Store.Entities;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Design;
+
+namespace HardyBench.Store;
+
+/// <summary>The tables of a data folder.</summary>
+public sealed class BenchDatabase(DbContextOptions<BenchDatabase> options) : DbContext(options)
+{
+    public DbSet<RunEntity> Runs => Set<RunEntity>();
+
+    public DbSet<RunPieceEntity> RunPieces => Set<RunPieceEntity>();
+
+    public DbSet<DocumentEntity> Documents => Set<DocumentEntity>();
+
+    protected override void OnModelCreating(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<RunEntity>(run =>
+        {
+            run.HasKey(r => r.Id);
+            run.HasIndex(r => new { r.TimelineDigest, r.MachineId });
+            run.Property(r => r.Ending).HasConversion<string>();
+            run.Property(r => r.Scale).HasConversion<string>();
+            run.Property(r => r.Policy).HasConversion<string>();
+            run.HasMany(r => r.Passages).WithOne().HasForeignKey(p => p.RunId);
+        });
+        modelBuilder.Entity<RunPieceEntity>(piece =>
+        {
+            piece.HasKey(p => new { p.RunId, p.Sequence });
+            piece.HasOne<RunEntity>().WithMany().HasForeignKey(p => p.RunId);
+        });
+        modelBuilder.Entity<PassageEntity>(passage =>
+        {
+            passage.HasKey(p => new { p.RunId, p.Index });
+            passage.Property(p => p.Verdict).HasConversion<string>();
+            passage.Property(p => p.Limiter).HasConversion<string>();
+        });
+        modelBuilder.Entity<DocumentEntity>().HasKey(d => new { d.Kind, d.Id });
+    }
+}
+
+/// <summary>Opens databases by file.</summary>
+public sealed class BenchDatabaseFactory(string file) : IDbContextFactory<BenchDatabase>
+{
+    public BenchDatabase CreateDbContext() => new(
+        new DbContextOptionsBuilder<BenchDatabase>().UseSqlite($"Data Source={file};Default Timeout=30").Options);
+
+    /// <summary>Brings the file to the present schema; makes it if there is none.</summary>
+    public async Task MigrateAsync(CancellationToken stop)
+    {
+        await using var database = CreateDbContext();
+        await database.Database.MigrateAsync(stop);
+        // Readers never wait for the writer, and what a commit said is on the drive even if the power fails.
+        await database.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;", stop);
+    }
+}
+
+/// <summary>For the tool that writes migrations.</summary>
+public sealed class DesignTimeFactory : IDesignTimeDbContextFactory<BenchDatabase>
+{
+    public BenchDatabase CreateDbContext(string[] args) => new BenchDatabaseFactory("design-time.db").CreateDbContext();
+}

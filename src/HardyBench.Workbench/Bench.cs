@@ -1,0 +1,143 @@
+using HardyBench.Core.Advice;
+using HardyBench.Core.Findings;
+using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Core.StandIns;
+using HardyBench.Core.Timelines;
+using HardyBench.Formats.Timelines;
+using HardyBench.Player.Clips;
+using HardyBench.Player.Effects;
+using HardyBench.Player.Playing;
+using HardyBench.Player.Telemetry;
+using HardyBench.Store;
+using HardyBench.Workbench.Demo;
+using HardyBench.Workbench.Jobs;
+
+namespace HardyBench.Workbench;
+
+/// <summary>The jobs of the product over one data folder, without any interface: make clips, play, keep, advise.</summary>
+public sealed class Bench
+{
+    private readonly DocumentStore documents;
+    private readonly SystemFiles system = SystemFiles.Live;
+
+    private Bench(DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack)
+    {
+        Folder = folder;
+        Runs = new RunStore(databases);
+        documents = new DocumentStore(databases);
+        Clips = new ClipFolder(folder.Clips, pack);
+        ClipMaker = new ClipMaker(Clips);
+    }
+
+    public DataFolder Folder { get; }
+
+    public RunStore Runs { get; }
+
+    public ClipFolder Clips { get; }
+
+    public ClipMaker ClipMaker { get; }
+
+    /// <summary>Runs that were found broken off when the folder was opened; each is kept up to its last second.</summary>
+    public IReadOnlyList<long> CutShort { get; private set; } = [];
+
+    /// <summary>Opens a data folder, brings it up to date, and sets out the demo data that is not in it yet.</summary>
+    /// <param name="small">Whether to use the small pack and a timeline to match.</param>
+    /// <exception cref="DataFolderException">It cannot be used.</exception>
+    public static async Task<Bench> OpenAsync(string path, bool small, CancellationToken stop)
+    {
+        var folder = new DataFolder(path);
+        try
+        {
+            Looks.WriteTo(folder.Looks);
+            var databases = new BenchDatabaseFactory(folder.Database);
+            await databases.MigrateAsync(stop);
+            var bench = new Bench(folder, databases, small ? StarterPack.Small : StarterPack.Full);
+            bench.CutShort = await bench.Runs.RecoverAsync();
+            var raster = small ? Raster.Hd.DividedBy(3) : Raster.Hd;
+            await bench.documents.KeepAsync([DemoTimelines.TouringNight(raster, small ? 3 : 6)], DemoMachines.All);
+            return bench;
+        }
+        catch (Exception failure) when (failure is Microsoft.Data.Sqlite.SqliteException or IOException
+            or Microsoft.EntityFrameworkCore.DbUpdateException)
+        {
+            throw new DataFolderException(
+                $"The data in {folder.Path} cannot be opened: {failure.GetBaseException().Message} Nothing was changed. "
+                + "Free some space, close other programs that use it, or choose another folder with --data.",
+                failure);
+        }
+    }
+
+    /// <summary>This machine first, then the stand-ins.</summary>
+    public async Task<IReadOnlyList<Machine>> MachinesAsync() =>
+        [ThisMachine.Describe(system), .. await documents.MachinesAsync()];
+
+    public Task<IReadOnlyList<Timeline>> TimelinesAsync() => documents.TimelinesAsync();
+
+    /// <exception cref="UnknownThingException">There is no such timeline.</exception>
+    public async Task<Timeline> TimelineAsync(string id)
+    {
+        var all = await TimelinesAsync();
+        return all.FirstOrDefault(timeline => timeline.Id == id)
+            ?? throw new UnknownThingException("timeline", id, all.Select(timeline => timeline.Id));
+    }
+
+    /// <exception cref="UnknownThingException">There is no such machine.</exception>
+    public async Task<Machine> MachineAsync(string id)
+    {
+        var all = await MachinesAsync();
+        return all.FirstOrDefault(machine => machine.Id == id)
+            ?? throw new UnknownThingException("machine", id, all.Select(machine => machine.Id));
+    }
+
+    /// <summary>Puts a plan together and checks it.</summary>
+    /// <exception cref="UnknownThingException">There is no such timeline or machine.</exception>
+    /// <exception cref="PlanRefusedException">It cannot be played as it stands.</exception>
+    public async Task<PlaybackPlan> PlanAsync(string timelineId, string machineId, PlaybackSettings settings) =>
+        new PlaybackPlan(await TimelineAsync(timelineId), Clips.Clips, await MachineAsync(machineId), settings).Checked();
+
+    /// <summary>Plays a plan on its machine, real or stand-in, and keeps the run while it plays.</summary>
+    public async Task<StoredRun> PlayAsync(PlaybackPlan plan, IRunListener? listener, CancellationToken stop)
+    {
+        var keeper = new RunKeeper(Runs, listener);
+        try
+        {
+            return await keeper.FinishAsync(await PlayerFor(plan.Machine).PlayAsync(plan, keeper, stop));
+        }
+        catch
+        {
+            await keeper.AbandonAsync();
+            throw;
+        }
+    }
+
+    /// <summary>Which machine to take for a timeline at full scale. Stand-ins that have not played it yet are played
+    /// now; this machine must have been.</summary>
+    public async Task<Pick> AdviseAsync(string timelineId)
+    {
+        var timeline = await TimelineAsync(timelineId);
+        var digest = TimelineJson.Digest(timeline);
+        var candidates = new List<Candidate>();
+        foreach (var machine in await MachinesAsync())
+        {
+            var run = await Runs.LatestAsync(digest, machine.Id, PreviewScale.Full, bareOnly: true);
+            if (run is null && machine.Kind == MachineKind.StandIn)
+            {
+                run = await PlayAsync(await PlanAsync(timelineId, machine.Id, new PlaybackSettings()), null, CancellationToken.None);
+            }
+
+            candidates.Add(new Candidate(machine, run is null ? null : RunFindings.Of(run.Run)));
+        }
+
+        return Pick.From(candidates);
+    }
+
+    private IPlayback PlayerFor(Machine machine) => machine.Kind == MachineKind.StandIn
+        ? new StandInPlayback(TimeProvider.System)
+        : new LocalPlayback(Clips, new EffectFilters(Folder.Looks, Fonts.ForTitles), system, TimeProvider.System);
+}
+
+/// <summary>Something was asked for by an id that nothing has.</summary>
+public sealed class UnknownThingException(string kind, string id, IEnumerable<string> known)
+    : Exception($"There is no {kind} '{id}'. Known: {string.Join(", ", known)}.");

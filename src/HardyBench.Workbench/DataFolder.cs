@@ -1,0 +1,41 @@
+namespace HardyBench.Workbench;
+
+/// <summary>Where everything is kept: bench.db, clips/, looks/.</summary>
+public sealed class DataFolder
+{
+    /// <summary>Opens a folder, making it if needed.</summary>
+    /// <exception cref="DataFolderException">It cannot be made or written.</exception>
+    public DataFolder(string path)
+    {
+        Path = System.IO.Path.GetFullPath(path);
+        var probe = System.IO.Path.Combine(Path, $".write-{Environment.ProcessId}");
+        try
+        {
+            Directory.CreateDirectory(Path);
+            File.WriteAllText(probe, "probe");
+            File.Delete(probe);
+        }
+        catch (Exception failure) when (failure is IOException or UnauthorizedAccessException)
+        {
+            throw new DataFolderException(
+                $"The data folder {Path} cannot be written: {failure.Message} Nothing was changed. "
+                + "Free some space, mend its rights, or choose another folder with --data.",
+                failure);
+        }
+    }
+
+    public string Path { get; }
+
+    public string Database => System.IO.Path.Combine(Path, "bench.db");
+
+    public string Clips => System.IO.Path.Combine(Path, "clips");
+
+    public string Looks => System.IO.Path.Combine(Path, "looks");
+
+    /// <summary>The folder used unless another is named: $HARDYBENCH_DATA, or .hardybench below the present one.</summary>
+    public static string Default =>
+        Environment.GetEnvironmentVariable("HARDYBENCH_DATA") is { Length: > 0 } named ? named : ".hardybench";
+}
+
+/// <summary>The data folder cannot be used; the message says why and what to do.</summary>
+public sealed class DataFolderException(string message, Exception? cause = null) : Exception(message, cause);
