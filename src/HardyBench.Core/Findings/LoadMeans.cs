@@ -5,6 +5,10 @@ namespace HardyBench.Core.Findings;
 /// <summary>Mean loads over a stretch of a run.</summary>
 public sealed class LoadMeans
 {
+    /// <summary>A frame is worked on during the readings just before its slot.</summary>
+    private const int WorkAheadBuckets = 2, FewestReadings = 3;
+    private static readonly TimeSpan Bucket = TimeSpan.FromMilliseconds(100);
+
     private readonly Dictionary<(LoadKind Kind, short Index), double> means;
 
     private LoadMeans(Dictionary<(LoadKind Kind, short Index), double> means, TimeSpan from, TimeSpan to) =>
@@ -14,12 +18,25 @@ public sealed class LoadMeans
 
     public TimeSpan To { get; }
 
+    /// <summary>Means over a stretch of time.</summary>
     public static LoadMeans Over(IEnumerable<LoadReading> loads, TimeSpan from, TimeSpan to) => new(
         loads.Where(load => load.At > from && load.At <= to)
             .GroupBy(load => (load.Kind, load.Index))
             .ToDictionary(group => group.Key, group => group.Average(load => (double)load.Value)),
         from,
         to);
+
+    /// <summary>Means over the readings of that stretch that fall to the moments named, each with what was done shortly
+    /// before; over the whole stretch when too few readings do.</summary>
+    public static LoadMeans Around(
+        IReadOnlyList<TimeSpan> moments, IReadOnlyList<LoadReading> loads, TimeSpan from, TimeSpan to)
+    {
+        var buckets = moments.SelectMany(moment => Enumerable.Range(-WorkAheadBuckets, WorkAheadBuckets + 2)
+            .Select(offset => (long)(moment / Bucket) + offset)).ToHashSet();
+        var near = loads.Where(load => buckets.Contains((long)(load.At / Bucket))).ToList();
+        var enough = near.Where(load => load.At > from && load.At <= to).DistinctBy(load => load.At).Count() >= FewestReadings;
+        return Over(enough ? near : loads, from, to);
+    }
 
     /// <summary>The mean of a load, or null where it could not be read.</summary>
     public double? Of(LoadKind kind, short index = 0) => means.TryGetValue((kind, index), out var mean) ? mean : null;

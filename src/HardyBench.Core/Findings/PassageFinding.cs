@@ -54,7 +54,7 @@ public static class RunFindings
         }
 
         var end = frames[^1].SlotStart + header.Timeline.Rate.FrameDuration;
-        var loads = LoadMeans.Over(run.Loads, frames[0].SlotStart + LoadLag, end);
+        var loads = LoadMeans.Around(Missed(frames), run.Loads, frames[0].SlotStart + LoadLag, end);
         var cores = header.Conditions.UsableCores;
         return new PassageFinding(
             index, passage, counts, verdict,
@@ -62,4 +62,12 @@ public static class RunFindings
             verdict == Verdict.Holds ? Headrooms.Least(loads, cores) : null,
             null);
     }
+
+    /// <summary>Slots that were missed while work was going on. While a decoder waits to start afresh slots are missed
+    /// too, but nothing is busy then, so those moments say nothing about the limiter.</summary>
+    private static List<TimeSpan> Missed(List<FrameRecord> frames) =>
+    [
+        .. frames.Where(frame => frame.Status != FrameStatus.OnTime && frame.Reason != DropReason.DecodeSkipped)
+            .Select(frame => frame.SlotStart),
+    ];
 }

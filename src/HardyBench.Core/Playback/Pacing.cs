@@ -14,23 +14,40 @@ public static class Pacing
     /// Work that would end after the slot is skipped before it is spent.</summary>
     public static bool IsWorthTreating(TimeSpan now, TimeSpan expected, TimeSpan slotEnd) => now + expected < slotEnd;
 
+    /// <summary>How far behind a decoder may fall before it gives up catching up frame by frame.</summary>
+    public static readonly TimeSpan Patience = TimeSpan.FromSeconds(1);
+
     /// <summary>Keep time: how the decoder of one clip catches up.</summary>
     /// <param name="next">Source frame it would decode next.</param>
     /// <param name="target">First source frame that can still reach the screen in time.</param>
-    /// <param name="lastKeyUpTo">The last frame at or before a given one that stands alone.</param>
-    /// <remarks>Nothing before <paramref name="target"/> can be seen, so starting afresh at any frame that stands alone
-    /// on the way there is always less work. Where there is none, the frames that nothing refers to are left out.
-    /// For all-intra footage the target itself stands alone, so the rule leaps straight to it.</remarks>
-    public static CatchUp CatchUpFor(long next, long target, Func<long, long> lastKeyUpTo)
+    /// <param name="patience"><see cref="Patience"/> in source frames.</param>
+    /// <remarks>Nothing before <paramref name="target"/> can be seen, so starting afresh on the way there is less work
+    /// than decoding up to it, and the rest of the way is shortened by leaving out unreferenced frames. Where that still
+    /// leaves it more than its patience behind, decoding starts afresh ahead of the target, on the next frame that stands
+    /// alone, and the picture stands until then. For all-intra footage the target itself stands alone, so the rule
+    /// leaps straight to it.</remarks>
+    public static CatchUp CatchUpFor(long next, long target, long patience, IKeyFrames keys)
     {
         if (target <= next)
         {
             return new CatchUp(next, SkipUnreferenced: false);
         }
 
-        var key = lastKeyUpTo(target);
-        return key > next ? new CatchUp(key, SkipUnreferenced: key < target) : new CatchUp(next, SkipUnreferenced: true);
+        var from = Math.Max(next, keys.LastUpTo(target));
+        return target - from <= patience
+            ? new CatchUp(from, SkipUnreferenced: from < target)
+            : new CatchUp(keys.FirstFrom(target), SkipUnreferenced: false);
     }
+}
+
+/// <summary>Which frames stand alone, so that decoding can start afresh on them.</summary>
+public interface IKeyFrames
+{
+    /// <summary>The last one at or before a frame.</summary>
+    long LastUpTo(long frame);
+
+    /// <summary>The first one at or after a frame.</summary>
+    long FirstFrom(long frame);
 }
 
 /// <summary>What a decoder does next.</summary>

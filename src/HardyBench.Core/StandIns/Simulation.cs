@@ -5,7 +5,7 @@ namespace HardyBench.Core.StandIns;
 
 /// <summary>Plays passages on stations by discrete events. Frames queue first come, first served; a bounded number is
 /// under way at once; the presenter and the drop decisions are the very ones that a real run uses.</summary>
-public sealed class Simulation
+public sealed class Simulation : IKeyFrames
 {
     private const long Never = long.MaxValue;
     private static readonly int StationCount = Enum.GetValues<Station>().Length;
@@ -23,7 +23,7 @@ public sealed class Simulation
     private readonly Queue<int>[] queues;
     private readonly int[] serving;
     private readonly long[] finishes;
-    private readonly DurationEstimate[] expectedWay;
+    private readonly DurationEstimate[] expectedDecoding;
     private readonly DurationEstimate[] expectedEffects;
     private readonly List<(double Celsius, double ClockShare)> heatByInterval = [];
     private long now;
@@ -50,7 +50,7 @@ public sealed class Simulation
         queues = [.. Enumerable.Range(0, StationCount).Select(_ => new Queue<int>())];
         serving = [.. Enumerable.Repeat(-1, StationCount)];
         finishes = [.. Enumerable.Repeat(Never, StationCount)];
-        expectedWay = new DurationEstimate[passages.Count];
+        expectedDecoding = new DurationEstimate[passages.Count];
         expectedEffects = new DurationEstimate[passages.Count];
         for (var i = 0; i < passages.Count; i++)
         {
@@ -124,7 +124,7 @@ public sealed class Simulation
             && undecoded < PlaybackSettings.DecodeAhead)
         {
             var catchUp = settings.Policy == PlayingPolicy.KeepTime && presenter.Clock is { } clock
-                ? Pacing.CatchUpFor(nextFrame, FirstInTime(clock), LastKeyUpTo)
+                ? Pacing.CatchUpFor(nextFrame, FirstInTime(clock), rate.FrameAt(Pacing.Patience), this)
                 : new CatchUp(nextFrame, false);
             LoseUntil((int)Math.Min(catchUp.From, frames.Length));
             if (nextFrame == frames.Length)
@@ -162,16 +162,32 @@ public sealed class Simulation
     private long FirstInTime(SlotClock clock)
     {
         var passage = frames[nextFrame].Passage;
-        var arrival = new TimeSpan(now) + expectedWay[passage].Expected - clock.FirstShown;
+        var way = expectedDecoding[passage].Expected + expectedEffects[passage].Expected;
+        var arrival = new TimeSpan(now) + way - clock.FirstShown;
         return Math.Max(nextFrame, rate.FrameAt(arrival));
     }
 
-    private long LastKeyUpTo(long frame)
+    /// <summary>A passage always begins on a frame that stands alone.</summary>
+    long IKeyFrames.LastUpTo(long frame)
     {
         var within = (int)Math.Min(frame, frames.Length - 1);
         var passage = frames[within].Passage;
-        var keyInterval = passages[passage].KeyInterval;
-        return passageStarts[passage] + (within - passageStarts[passage]) / keyInterval * keyInterval;
+        var interval = passages[passage].KeyInterval;
+        return passageStarts[passage] + (within - passageStarts[passage]) / interval * interval;
+    }
+
+    /// <inheritdoc />
+    long IKeyFrames.FirstFrom(long frame)
+    {
+        if (frame >= frames.Length)
+        {
+            return frames.Length;
+        }
+
+        var passage = frames[(int)frame].Passage;
+        var interval = passages[passage].KeyInterval;
+        var key = passageStarts[passage] + (frame - passageStarts[passage] + interval - 1) / interval * interval;
+        return Math.Min(key, passageStarts[passage + 1]);
     }
 
     /// <summary>Moves time on and finishes every service that ends by then.</summary>
@@ -212,6 +228,7 @@ public sealed class Simulation
         {
             state.Decoded = true;
             undecoded--;
+            expectedDecoding[state.Passage].Observe(new TimeSpan(now - state.Admitted));
         }
 
         if (state.NextVisit < way.Length)
@@ -222,7 +239,6 @@ public sealed class Simulation
             return;
         }
 
-        expectedWay[state.Passage].Observe(new TimeSpan(now - state.Admitted));
         if (state.Settled)
         {
             underWay--;
@@ -277,7 +293,6 @@ public sealed class Simulation
         }
 
         expectedEffects[state.Passage].Doubt();
-        expectedWay[state.Passage].Observe(new TimeSpan(now - state.Admitted) + expected);
         state.Lost = DropReason.EffectsSkipped;
         return false;
     }

@@ -7,7 +7,10 @@ namespace HardyBench.Player.Decoding;
 /// <param name="Number">Source frame; it goes on rising when the clip loops.</param>
 /// <param name="Read">Time spent reading since the frame before.</param>
 /// <param name="Decode">Time spent in the decoder since the frame before.</param>
-public sealed record DecodedFrame(FrameHandle Picture, long Number, TimeSpan Read, TimeSpan Decode) : IDisposable
+/// <param name="Latency">From sending its data to the decoder to having it; with frame threads this is longer than
+/// the time between frames.</param>
+public sealed record DecodedFrame(
+    FrameHandle Picture, long Number, TimeSpan Read, TimeSpan Decode, TimeSpan Latency) : IDisposable
 {
     public void Dispose() => Picture.Dispose();
 }
@@ -40,6 +43,9 @@ public sealed class ClipDecoder : IDisposable
 
     public KeyFrames Keys { get; }
 
+    /// <summary>The first frame whose data the decoder does not have yet; frame threads work on those before it.</summary>
+    public long NextToSend { get; private set; }
+
     /// <summary>Pixel format as the library numbers it.</summary>
     internal int PixelFormat { get; }
 
@@ -47,17 +53,28 @@ public sealed class ClipDecoder : IDisposable
     /// <exception cref="MediaException">The file is damaged.</exception>
     public DecodedFrame Next()
     {
-        var code = NativeMethods.ClipNext(clip, out var frame, out var number, out var read, out var decode);
+        var code = NativeMethods.ClipNext(clip, out var frame, out var number, out var nextNumber, out var times);
         MediaException.Check(code, $"playing {Path.GetFileName(path)}");
+        NextToSend = nextNumber;
         return new DecodedFrame(
-            new FrameHandle(frame), number, TimeSpan.FromTicks(read / 100), TimeSpan.FromTicks(decode / 100));
+            new FrameHandle(frame),
+            number,
+            Span(times.ReadNanoseconds),
+            Span(times.DecodeNanoseconds),
+            Span(times.LatencyNanoseconds));
+
+        static TimeSpan Span(long nanoseconds) => TimeSpan.FromTicks(nanoseconds / TimeSpan.NanosecondsPerTick);
     }
 
     /// <summary>Whether to leave out the frames that no other refers to.</summary>
     public void SkipUnreferenced(bool on) => NativeMethods.ClipSkipUnreferenced(clip, on ? 1 : 0);
 
     /// <summary>Goes on at a later frame that stands alone.</summary>
-    public void LeapTo(long number) => NativeMethods.ClipLeap(clip, number, Keys.AllIntra ? 0 : 1);
+    public void LeapTo(long number)
+    {
+        NativeMethods.ClipLeap(clip, number, Keys.AllIntra ? 0 : 1);
+        NextToSend = number;
+    }
 
     public void Dispose() => clip.Dispose();
 }

@@ -1,7 +1,9 @@
+using HardyBench.Core.Playback;
+
 namespace HardyBench.Player.Decoding;
 
 /// <summary>Which frames of a looped clip stand alone.</summary>
-public sealed class KeyFrames
+public sealed class KeyFrames : IKeyFrames
 {
     private readonly long[] keys;
     private readonly long frameCount;
@@ -27,12 +29,26 @@ public sealed class KeyFrames
         }
     }
 
-    /// <summary>The last frame at or before <paramref name="frame"/> that stands alone; frames count on over loops.</summary>
+    /// <inheritdoc />
     public long LastUpTo(long frame)
     {
-        var loop = frameCount > 0 ? frame / frameCount : 0;
-        var within = frame - loop * frameCount;
+        var (loopStart, within) = Place(frame);
         var at = Array.BinarySearch(keys, within);
-        return loop * frameCount + keys[at >= 0 ? at : ~at - 1];
+        return loopStart + keys[at >= 0 ? at : ~at - 1];
+    }
+
+    /// <inheritdoc />
+    public long FirstFrom(long frame)
+    {
+        var (loopStart, within) = Place(frame);
+        var at = Array.BinarySearch(keys, within);
+        at = at >= 0 ? at : ~at;
+        return at < keys.Length ? loopStart + keys[at] : loopStart + Math.Max(frameCount, within);
+    }
+
+    private (long LoopStart, long Within) Place(long frame)
+    {
+        var loopStart = frameCount > 0 ? frame / frameCount * frameCount : 0;
+        return (loopStart, frame - loopStart);
     }
 }

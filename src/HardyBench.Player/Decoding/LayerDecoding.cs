@@ -6,6 +6,9 @@ namespace HardyBench.Player.Decoding;
 /// <summary>Decodes one layer ahead of its treatment on a thread of its own, and catches up when it must.</summary>
 public sealed class LayerDecoding : IDisposable
 {
+    /// <summary>How often a full queue is looked through for frames that are past.</summary>
+    private static readonly TimeSpan StaleCheck = TimeSpan.FromMilliseconds(10);
+
     private readonly object gate = new();
     private readonly Queue<DecodedFrame> decoded = new();
     private readonly PassageClock clock;
@@ -98,14 +101,12 @@ public sealed class LayerDecoding : IDisposable
         {
             using var source = new ClipDecoder(path, threads);
             Tell(() => Source = source);
-            var estimate = default(DurationEstimate);
-            for (var next = 0L; HasRoom(out var waiting);)
+            var latency = default(DurationEstimate);
+            while (HasRoom())
             {
-                next = CatchUp(source, next, estimate.Expected, waiting);
-                var began = clock.Now;
+                CatchUp(source, latency.Expected);
                 var frame = source.Next();
-                estimate.Observe(clock.Now - began);
-                next = Math.Max(next, frame.Number + 1);
+                latency.Observe(frame.Latency);
                 Tell(() => decoded.Enqueue(frame));
             }
         }
@@ -115,34 +116,41 @@ public sealed class LayerDecoding : IDisposable
         }
     }
 
-    private long CatchUp(ClipDecoder source, long next, TimeSpan decoding, int waiting)
+    private void CatchUp(ClipDecoder source, TimeSpan latency)
     {
-        if (clock.FirstInTime(decoding, waiting) is not { } target)
+        if (clock.FirstInTime(latency) is not { } target)
         {
-            return next;
+            return;
         }
 
         var wanted = clock.Rate.SourceFrameFor(target, source.Rate);
-        var catchUp = Pacing.CatchUpFor(next, wanted, source.Keys.LastUpTo);
-        if (catchUp.From > next)
+        var catchUp = Pacing.CatchUpFor(source.NextToSend, wanted, source.Rate.FrameAt(Pacing.Patience), source.Keys);
+        if (catchUp.From > source.NextToSend)
         {
             source.LeapTo(catchUp.From);
         }
 
         source.SkipUnreferenced(catchUp.SkipUnreferenced);
-        return catchUp.From;
     }
 
-    private bool HasRoom(out int waiting)
+    /// <summary>Waits for room. Frames that nobody will treat any more make room by themselves.</summary>
+    private bool HasRoom()
     {
         lock (gate)
         {
             while (decoded.Count >= PlaybackSettings.DecodeAhead && !disposed)
             {
-                Monitor.Wait(gate);
+                if (clock.FirstInTime(TimeSpan.Zero) is { } target
+                    && decoded.Peek().Number < clock.Rate.SourceFrameFor(target, Source.Rate))
+                {
+                    decoded.Dequeue().Dispose();
+                }
+                else
+                {
+                    Monitor.Wait(gate, StaleCheck);
+                }
             }
 
-            waiting = decoded.Count;
             return !disposed;
         }
     }

@@ -24,7 +24,7 @@ internal static partial class NativeMethods
 
     [LibraryImport(Library, EntryPoint = "hb_clip_next")]
     public static partial int ClipNext(
-        ClipHandle clip, out nint frame, out long number, out long readNanoseconds, out long decodeNanoseconds);
+        ClipHandle clip, out nint frame, out long number, out long nextNumber, out FrameTimes times);
 
     [LibraryImport(Library, EntryPoint = "hb_clip_skip_unreferenced")]
     public static partial void ClipSkipUnreferenced(ClipHandle clip, int on);
@@ -63,3 +63,6 @@ internal readonly record struct ClipInfo(
 
 [StructLayout(LayoutKind.Sequential)]
 internal readonly record struct GraphInput(int Width, int Height, int PixelFormat, int RateNumerator, int RateDenominator);
+
+[StructLayout(LayoutKind.Sequential)]
+internal readonly record struct FrameTimes(long ReadNanoseconds, long DecodeNanoseconds, long LatencyNanoseconds);

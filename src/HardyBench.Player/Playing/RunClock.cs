@@ -49,8 +49,6 @@ public sealed class PassageClock(RunClock run, FrameRate rate, long start, bool 
 
     public FrameRate Rate => rate;
 
-    public TimeSpan Now => run.Now;
-
     /// <summary>How long the treatment of a frame takes at present; the treating thread keeps it up to date.</summary>
     public TimeSpan Treating
     {
@@ -58,18 +56,16 @@ public sealed class PassageClock(RunClock run, FrameRate rate, long start, bool 
         set => Volatile.Write(ref treatingTicks, value.Ticks);
     }
 
-    /// <summary>The first frame of the passage, from 0, that is still in time when its decoding begins now.</summary>
-    /// <param name="decoding">Expected time to decode it.</param>
-    /// <param name="waiting">Decoded frames that are treated before it.</param>
+    /// <summary>The first frame of the passage, from 0, that is still in time when it is decoded this long from now.</summary>
     /// <returns>Null while there is no clock to keep to.</returns>
-    public long? FirstInTime(TimeSpan decoding, int waiting)
+    public long? FirstInTime(TimeSpan decoding)
     {
         if (!keepsTime || run.Slots is not { } slots)
         {
             return null;
         }
 
-        var arrival = run.Now + decoding + Treating * (waiting + 1);
+        var arrival = run.Now + decoding + Treating;
         return Math.Max(0, rate.FrameAt(arrival - slots.FirstShown) - start);
     }
 }

@@ -16,6 +16,8 @@
 #include <libavutil/opt.h>
 #include <libswscale/swscale.h>
 
+#define SENT_SLOTS 256 /* more than any decoder holds back */
+
 struct HbClip {
     AVFormatContext *format;
     AVCodecContext *codec;
@@ -27,6 +29,9 @@ struct HbClip {
     int64_t base;         /* frames of all loops before this one */
     int64_t read_in_loop; /* packets read since the start of the file */
     int64_t leap_to;      /* packets below this frame are passed over */
+    int64_t active_ns;    /* time spent reading and decoding since the clip was opened */
+    int64_t next_number;  /* the number after the highest that was sent to the decoder */
+    int64_t sent_at[SENT_SLOTS]; /* active_ns when a frame's packet was sent, by number */
 };
 
 struct HbGraph {
@@ -188,38 +193,53 @@ static int read_packet(HbClip *clip)
     }
 }
 
-int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *read_ns, int64_t *decode_ns)
+static void spend(HbClip *clip, int64_t *account, int64_t began)
+{
+    int64_t spent = now_ns() - began;
+    *account += spent;
+    clip->active_ns += spent;
+}
+
+static int feed_decoder(HbClip *clip, HbTimes *times)
+{
+    int64_t began = now_ns();
+    int code = read_packet(clip);
+    spend(clip, &times->read_ns, began);
+    if (code < 0)
+        return code;
+    clip->sent_at[clip->packet->pts % SENT_SLOTS] = clip->active_ns;
+    if (clip->packet->pts >= clip->next_number)
+        clip->next_number = clip->packet->pts + 1;
+    began = now_ns();
+    code = avcodec_send_packet(clip->codec, clip->packet);
+    spend(clip, &times->decode_ns, began);
+    av_packet_unref(clip->packet);
+    return code;
+}
+
+int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *next_number, HbTimes *times)
 {
     AVFrame *frame = av_frame_alloc();
     int code;
     *out = NULL;
-    *read_ns = *decode_ns = 0;
+    *times = (HbTimes){0};
     if (!frame)
         return AVERROR(ENOMEM);
-    for (;;) {
+    do {
         int64_t began = now_ns();
         code = avcodec_receive_frame(clip->codec, frame);
-        *decode_ns += now_ns() - began;
+        spend(clip, &times->decode_ns, began);
         if (code == 0) {
             *number = frame->pts;
+            *next_number = clip->next_number;
+            times->latency_ns = clip->active_ns - clip->sent_at[frame->pts % SENT_SLOTS];
             frame->pict_type = AV_PICTURE_TYPE_NONE;
             *out = frame;
             return 0;
         }
-        if (code != AVERROR(EAGAIN))
-            break;
-        began = now_ns();
-        code = read_packet(clip);
-        *read_ns += now_ns() - began;
-        if (code < 0)
-            break;
-        began = now_ns();
-        code = avcodec_send_packet(clip->codec, clip->packet);
-        *decode_ns += now_ns() - began;
-        av_packet_unref(clip->packet);
-        if (code < 0)
-            break;
-    }
+        if (code == AVERROR(EAGAIN))
+            code = feed_decoder(clip, times);
+    } while (code >= 0);
     av_frame_free(&frame);
     return code;
 }

@@ -30,6 +30,13 @@ typedef struct HbInput {
     int32_t rate_numerator, rate_denominator;
 } HbInput;
 
+/* Nanoseconds. */
+typedef struct HbTimes {
+    int64_t read_ns;    /* spent reading since the call before */
+    int64_t decode_ns;  /* spent in the decoder since the call before */
+    int64_t latency_ns; /* from sending the frame's data to having the frame, times between calls left out */
+} HbTimes;
+
 HB_EXPORT const char *hb_library_versions(void);
 HB_EXPORT void hb_error_text(int code, char *text, int size);
 
@@ -38,8 +45,8 @@ HB_EXPORT int hb_clip_open(const char *path, int threads, HbClip **clip, HbClipI
 /* Numbers of the frames that stand alone, ascending; returns how many were written. */
 HB_EXPORT int hb_clip_keys(HbClip *clip, int64_t *frames, int capacity);
 /* Next decoded frame. At the end of the file reading goes on at its start, and frame numbers go on rising.
- * Nanoseconds spent reading and decoding since the last call are written, whatever comes of it. */
-HB_EXPORT int hb_clip_next(HbClip *clip, HbFrame **frame, int64_t *number, int64_t *read_ns, int64_t *decode_ns);
+ * next_number is the one after the highest whose data the decoder has; those between are on their way. */
+HB_EXPORT int hb_clip_next(HbClip *clip, HbFrame **frame, int64_t *number, int64_t *next_number, HbTimes *times);
 /* Leaves out the decoding of frames that nothing refers to (1) or decodes all (0). */
 HB_EXPORT void hb_clip_skip_unreferenced(HbClip *clip, int on);
 /* Goes on at a frame that stands alone, forward only; flushes the decoder when asked. */
