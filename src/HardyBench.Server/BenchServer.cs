@@ -66,7 +66,12 @@ public static class BenchServer
         });
         services.AddProblemDetails();
         services.AddExceptionHandler<Problems>();
-        services.AddOpenApi();
+        services.AddOpenApi(options => options.AddDocumentTransformer((document, _, _) =>
+        {
+            document.Info.Title = "Hardy Bench";
+            document.Servers = [];
+            return Task.CompletedTask;
+        }));
     }
 
     private static void Map(WebApplication app)

@@ -15,7 +15,7 @@ public static class DropAccounting
     public static PassageCounts Count(
         IReadOnlyList<FrameRecord> frames, FrameRate rate, PlayingPolicy policy, TimeSpan? startLag)
     {
-        var startUpEnds = (startLag ?? TimeSpan.MaxValue - StartUp) + StartUp;
+        var startUpEnds = startLag is { } shownFirst ? shownFirst + StartUp : TimeSpan.Zero;
         var onTime = frames.Count(frame => frame.Status == FrameStatus.OnTime);
         var late = frames.Where(frame => frame.Status == FrameStatus.Late).Select(Lateness).ToList();
         var dropped = frames.Where(frame => frame.Status == FrameStatus.Dropped).ToList();
@@ -35,7 +35,7 @@ public static class DropAccounting
             length,
             frames.Count == 0 ? 0 : shown.Count / (length + slip).TotalSeconds,
             slip,
-            LongestFreeze(frames, shown, rate),
+            LongestFreeze(frames, shown, rate, startUpEnds),
             GapDeviation(shown),
             Percentile(late, 50),
             Percentile([.. frames.Where(frame => frame.Status == FrameStatus.OnTime).Select(Lateness)], 99),
@@ -46,8 +46,9 @@ public static class DropAccounting
         frame.Shown is { } shown && shown > frame.SlotStart ? shown - frame.SlotStart : TimeSpan.Zero;
 
     /// <summary>Counts from the passage's first slot, on which the picture before it may still stand, to the end of its
-    /// last slot.</summary>
-    private static TimeSpan LongestFreeze(IReadOnlyList<FrameRecord> frames, List<TimeSpan> shown, FrameRate rate)
+    /// last slot. What stands during start-up is start-up's.</summary>
+    private static TimeSpan LongestFreeze(
+        IReadOnlyList<FrameRecord> frames, List<TimeSpan> shown, FrameRate rate, TimeSpan startUpEnds)
     {
         if (frames.Count == 0)
         {
@@ -57,12 +58,15 @@ public static class DropAccounting
         var (longest, since) = (TimeSpan.Zero, frames[0].SlotStart);
         foreach (var moment in shown.Append(frames[^1].SlotStart + rate.FrameDuration))
         {
-            longest = moment - since > longest ? moment - since : longest;
+            var freeze = moment - (since < startUpEnds ? Earlier(startUpEnds, moment) : since);
+            longest = freeze > longest ? freeze : longest;
             since = moment;
         }
 
         return longest;
     }
+
+    private static TimeSpan Earlier(TimeSpan one, TimeSpan other) => one < other ? one : other;
 
     private static TimeSpan GapDeviation(List<TimeSpan> shown) =>
         shown.Count < 3

@@ -8,6 +8,10 @@ public static class LimiterRules
 {
     private const double DeviceCeiling = 0.95, PoolCeiling = 0.90, IdleCore = 0.5, FullMemory = 0.95;
 
+    /// <summary>Decoders cannot share their work out evenly: with this much of the processor busy, nearly all of it with
+    /// the player, and nothing else at its ceiling, the processor is still the limit.</summary>
+    private const double UnevenPoolCeiling = 0.75;
+
     /// <summary>Share of the processor that other programs may take before they are named.</summary>
     private const double OthersCeiling = 0.25;
 
@@ -19,10 +23,11 @@ public static class LimiterRules
         ?? MediaEngine(loads)
         ?? Graphics(loads)
         ?? Heat(loads, usableCores)
-        ?? ProcessorPool(loads, usableCores)
+        ?? ProcessorPool(loads, usableCores, PoolCeiling)
         ?? SingleThread(loads, usableCores)
         ?? Drive(loads)
         ?? Bus(loads)
+        ?? ProcessorPool(loads, usableCores, UnevenPoolCeiling)
         ?? Unknown(loads, usableCores);
 
     private static LimiterFinding? Memory(LoadMeans loads)
@@ -75,10 +80,10 @@ public static class LimiterRules
                 "A cold start will not show this: it comes after a while.")
             : null;
 
-    private static LimiterFinding? ProcessorPool(LoadMeans loads, IReadOnlyList<int> usableCores)
+    private static LimiterFinding? ProcessorPool(LoadMeans loads, IReadOnlyList<int> usableCores, double ceiling)
     {
         if (Pool(loads, usableCores) is not { } pool
-            || pool < PoolCeiling
+            || pool < ceiling
             || loads.Of(LoadKind.OwnDecode) is not { } decode
             || loads.Of(LoadKind.OwnEffects) is not { } effects)
         {

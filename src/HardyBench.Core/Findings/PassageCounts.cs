@@ -8,7 +8,7 @@ namespace HardyBench.Core.Findings;
 /// <param name="Length">What the slots take by the clock: slots ÷ rate.</param>
 /// <param name="ShownRate">Frames shown a second, over the length and any slip.</param>
 /// <param name="Slip">Keep frames: how much longer the passage took than its length. Keep time: zero.</param>
-/// <param name="LongestFreeze">The longest time that one picture stayed on screen.</param>
+/// <param name="LongestFreeze">The longest time that one picture stayed on screen, start-up left out.</param>
 /// <param name="GapDeviation">Standard deviation of the gaps between shown frames: a full counter with uneven gaps is
 /// still a stutter. Zero with fewer than two gaps.</param>
 /// <param name="Lateness">Of the late frames, how long after the slot began they were shown: median; zero without any.</param>

@@ -14,19 +14,19 @@ public static class Pacing
     /// Work that would end after the slot is skipped before it is spent.</summary>
     public static bool IsWorthTreating(TimeSpan now, TimeSpan expected, TimeSpan slotEnd) => now + expected < slotEnd;
 
-    /// <summary>How far behind a decoder may fall before it gives up catching up frame by frame.</summary>
+    /// <summary>How long a decoder may stay behind before it gives up catching up frame by frame.</summary>
     public static readonly TimeSpan Patience = TimeSpan.FromSeconds(1);
 
     /// <summary>Keep time: how the decoder of one clip catches up.</summary>
     /// <param name="next">Source frame it would decode next.</param>
     /// <param name="target">First source frame that can still reach the screen in time.</param>
-    /// <param name="patience"><see cref="Patience"/> in source frames.</param>
+    /// <param name="behindFor">How long it has been behind without a break.</param>
     /// <remarks>Nothing before <paramref name="target"/> can be seen, so starting afresh on the way there is less work
-    /// than decoding up to it, and the rest of the way is shortened by leaving out unreferenced frames. Where that still
-    /// leaves it more than its patience behind, decoding starts afresh ahead of the target, on the next frame that stands
-    /// alone, and the picture stands until then. For all-intra footage the target itself stands alone, so the rule
-    /// leaps straight to it.</remarks>
-    public static CatchUp CatchUpFor(long next, long target, long patience, IKeyFrames keys)
+    /// than decoding up to it, and the rest of the way is shortened by leaving out unreferenced frames. Where that has
+    /// not caught up within its patience, nothing would ever be in time again: decoding starts afresh ahead of the
+    /// target, on the next frame that stands alone, and the picture stands until then. For all-intra footage the target
+    /// itself stands alone, so the rule leaps straight to it.</remarks>
+    public static CatchUp CatchUpFor(long next, long target, TimeSpan behindFor, IKeyFrames keys)
     {
         if (target <= next)
         {
@@ -34,7 +34,7 @@ public static class Pacing
         }
 
         var from = Math.Max(next, keys.LastUpTo(target));
-        return target - from <= patience
+        return from == target || behindFor <= Patience
             ? new CatchUp(from, SkipUnreferenced: from < target)
             : new CatchUp(keys.FirstFrom(target), SkipUnreferenced: false);
     }

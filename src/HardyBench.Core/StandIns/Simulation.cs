@@ -26,6 +26,7 @@ public sealed class Simulation : IKeyFrames
     private readonly DurationEstimate[] expectedDecoding;
     private readonly DurationEstimate[] expectedEffects;
     private readonly List<(double Celsius, double ClockShare)> heatByInterval = [];
+    private Behind behind;
     private long now;
     private int nextFrame;
     private int underWay;
@@ -79,7 +80,12 @@ public sealed class Simulation : IKeyFrames
             ref var state = ref frames[presenter.Frame];
             var decision = presenter.Decide(
                 new TimeSpan(now), state.Ready == Never ? null : new TimeSpan(state.Ready), state.Lost);
-            if (decision.Act == PresenterAct.Wait)
+            if (presenter.Clock is null && state.Ready != Never && !PreRoll.IsDone(
+                readyWaiting, settings.LookAhead, frames.Length, new TimeSpan(now - state.Ready)))
+            {
+                Advance(Math.Min(state.Ready + PreRoll.Longest.Ticks, finishes.Min()));
+            }
+            else if (decision.Act == PresenterAct.Wait)
             {
                 Advance(Math.Min(decision.Until.Ticks, finishes.Min()));
             }
@@ -123,9 +129,7 @@ public sealed class Simulation : IKeyFrames
             && underWay < settings.LookAhead + PlaybackSettings.DecodeAhead
             && undecoded < PlaybackSettings.DecodeAhead)
         {
-            var catchUp = settings.Policy == PlayingPolicy.KeepTime && presenter.Clock is { } clock
-                ? Pacing.CatchUpFor(nextFrame, FirstInTime(clock), rate.FrameAt(Pacing.Patience), this)
-                : new CatchUp(nextFrame, false);
+            var catchUp = CatchUp();
             LoseUntil((int)Math.Min(catchUp.From, frames.Length));
             if (nextFrame == frames.Length)
             {
@@ -148,6 +152,23 @@ public sealed class Simulation : IKeyFrames
             undecoded++;
             Arrive(frame);
         }
+    }
+
+    private CatchUp CatchUp()
+    {
+        if (settings.Policy != PlayingPolicy.KeepTime || presenter.Clock is not { } clock)
+        {
+            return new CatchUp(nextFrame, SkipUnreferenced: false);
+        }
+
+        var target = FirstInTime(clock);
+        var catchUp = Pacing.CatchUpFor(nextFrame, target, behind.Observe(target > nextFrame, new TimeSpan(now)), this);
+        if (catchUp.From > nextFrame)
+        {
+            behind.Reset();
+        }
+
+        return catchUp;
     }
 
     private void LoseUntil(int from)

@@ -101,10 +101,10 @@ public sealed class LayerDecoding : IDisposable
         {
             using var source = new ClipDecoder(path, threads);
             Tell(() => Source = source);
-            var latency = default(DurationEstimate);
+            var (latency, behind) = (default(DurationEstimate), default(Behind));
             while (HasRoom())
             {
-                CatchUp(source, latency.Expected);
+                CatchUp(source, latency.Expected, ref behind);
                 var frame = source.Next();
                 latency.Observe(frame.Latency);
                 Tell(() => decoded.Enqueue(frame));
@@ -116,7 +116,7 @@ public sealed class LayerDecoding : IDisposable
         }
     }
 
-    private void CatchUp(ClipDecoder source, TimeSpan latency)
+    private void CatchUp(ClipDecoder source, TimeSpan latency, ref Behind behind)
     {
         if (clock.FirstInTime(latency) is not { } target)
         {
@@ -124,10 +124,12 @@ public sealed class LayerDecoding : IDisposable
         }
 
         var wanted = clock.Rate.SourceFrameFor(target, source.Rate);
-        var catchUp = Pacing.CatchUpFor(source.NextToSend, wanted, source.Rate.FrameAt(Pacing.Patience), source.Keys);
+        var behindFor = behind.Observe(wanted > source.NextToSend, clock.Now);
+        var catchUp = Pacing.CatchUpFor(source.NextToSend, wanted, behindFor, source.Keys);
         if (catchUp.From > source.NextToSend)
         {
             source.LeapTo(catchUp.From);
+            behind.Reset();
         }
 
         source.SkipUnreferenced(catchUp.SkipUnreferenced);

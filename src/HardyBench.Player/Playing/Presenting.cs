@@ -15,6 +15,13 @@ public sealed class Presenting(PlaybackPlan plan, RunClock run, TreatedSlots slo
             var frame = presenter.Frame;
             var (picture, lost, waiting) = slots.Look(frame);
             var now = run.Now;
+            if (presenter.Clock is null && picture is not null
+                && !PreRoll.IsDone(waiting, plan.Settings.LookAhead, total, now - picture.Ready))
+            {
+                Thread.Sleep(1);
+                continue;
+            }
+
             var decision = presenter.Decide(now, picture?.Ready, lost);
             if (decision.Act != PresenterAct.Wait)
             {

@@ -49,6 +49,8 @@ public sealed class PassageClock(RunClock run, FrameRate rate, long start, bool 
 
     public FrameRate Rate => rate;
 
+    public TimeSpan Now => run.Now;
+
     /// <summary>How long the treatment of a frame takes at present; the treating thread keeps it up to date.</summary>
     public TimeSpan Treating
     {

@@ -25,7 +25,7 @@ internal static class RunNotes
 
         if (settings.Pictures)
         {
-            yield return "preview pictures were on, which costs some of what was measured";
+            yield return "preview pictures were on";
         }
 
         if (run.Ending is RunEnding.Stopped or RunEnding.CutShort)
@@ -35,7 +35,7 @@ internal static class RunNotes
 
         if (conditions.OtherLoad is > BusyFrom and var busy)
         {
-            yield return string.Create(CultureInfo.InvariantCulture, $"{busy:0.0} cores were busy with other work at the start");
+            yield return string.Create(CultureInfo.InvariantCulture, $"{busy:0.0} cores were busy with other work");
         }
 
         if (conditions.PresenterPriority == false)
@@ -46,7 +46,7 @@ internal static class RunNotes
         var ownFault = run.Frames.Count(frame => frame.Reason == DropReason.PresenterLate);
         if (ownFault > 0)
         {
-            yield return $"{ownFault} of the drops are the player's own: it woke after the slot";
+            yield return $"{ownFault} drops are the player's own: it woke too late";
         }
     }
 }

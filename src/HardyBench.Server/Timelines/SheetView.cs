@@ -1,3 +1,4 @@
+using HardyBench.Core.Advice;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
@@ -61,13 +62,20 @@ public sealed record PassageView(
 /// <param name="Cells">One a passage; empty without a run.</param>
 public sealed record ColumnView(
     MachineView Machine, long? RunId, RunEnding? Ending, DateTimeOffset? StartedAt, double? StartLagMs, IReadOnlyList<string> Notes,
-    IReadOnlyList<CellView> Cells)
+    NextStep? Next, IReadOnlyList<CellView> Cells)
 {
-    public static ColumnView Of(Machine machine, StoredRun? stored) => stored is null
-        ? new ColumnView(MachineView.Of(machine), null, null, null, null, [], [])
-        : new ColumnView(
-            MachineView.Of(machine), stored.Id, stored.Run.Ending, stored.Run.Header.StartedAt, stored.Run.StartLag?.TotalMilliseconds,
-            RunNotes.Of(stored.Run), CellView.AllOf(stored.Run));
+    public static ColumnView Of(Machine machine, StoredRun? stored)
+    {
+        if (stored is null)
+        {
+            return new ColumnView(MachineView.Of(machine), null, null, null, null, [], null, []);
+        }
+
+        var (run, findings) = (stored.Run, RunFindings.Of(stored.Run));
+        return new ColumnView(
+            MachineView.Of(machine), stored.Id, run.Ending, run.Header.StartedAt, run.StartLag?.TotalMilliseconds,
+            RunNotes.Of(run), NextStep.After(run, findings), CellView.AllOf(run, findings));
+    }
 }
 
 /// <summary>One result.</summary>
@@ -76,10 +84,10 @@ public sealed record CellView(
     Verdict? Verdict, double ShownRate, int Slots, int Shown, int StartUpDrops, int SteadyDrops, double LongestFreezeMs,
     Limiter? Limiter, double? Headroom, string Comb)
 {
-    public static IReadOnlyList<CellView> AllOf(Run run)
+    public static IReadOnlyList<CellView> AllOf(Run run, IReadOnlyList<PassageFinding> findings)
     {
         var frames = run.Frames.ToLookup(frame => run.Header.Timeline.PassageIndexAt(frame.Frame));
-        return [.. RunFindings.Of(run).Select(finding => new CellView(
+        return [.. findings.Select(finding => new CellView(
             finding.Verdict, finding.Counts.ShownRate, finding.Counts.Slots, finding.Counts.Shown, finding.Counts.StartUpDrops,
             finding.Counts.SteadyDrops, finding.Counts.LongestFreeze.TotalMilliseconds, finding.Limiter?.Limiter, finding.Headroom,
             CombTeeth.Of(frames[finding.Index])))];

@@ -24,14 +24,17 @@ internal static class TimelineEndpoints
     }
 
     /// <summary>The newest run of each machine at a preview scale.</summary>
-    private static async Task<Ok<SheetView>> SheetAsync(string id, Bench bench, PreviewScale scale = PreviewScale.Full)
+    private static async Task<Ok<SheetView>> SheetAsync(string id, Bench bench, string scale = "full")
     {
+        var wanted = Enum.TryParse<PreviewScale>(scale, ignoreCase: true, out var known) && Enum.IsDefined(known)
+            ? known
+            : throw new UnknownThingException("preview scale", scale, Enum.GetNames<PreviewScale>().Select(name => name.ToLowerInvariant()));
         var timeline = await bench.TimelineAsync(id);
         var digest = TimelineJson.Digest(timeline);
         var columns = new List<ColumnView>();
         foreach (var machine in await bench.MachinesAsync())
         {
-            columns.Add(ColumnView.Of(machine, await bench.Runs.LatestAsync(digest, machine.Id, scale, bareOnly: false)));
+            columns.Add(ColumnView.Of(machine, await bench.Runs.LatestAsync(digest, machine.Id, wanted, bareOnly: false)));
         }
 
         return TypedResults.Ok(new SheetView(TimelineView.Of(timeline, bench.Clips.Clips), columns));

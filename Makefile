@@ -1,0 +1,52 @@
+# make demo   the product with demo data, at http://127.0.0.1:5240
+# make test   every test
+# make bench  measurements
+# Each does all set-up that is missing.
+SHELL := /bin/bash
+PACKAGES := ffmpeg libavformat-dev libavcodec-dev libavfilter-dev libavutil-dev libswscale-dev gcc libc6-dev pkg-config
+TEST_PACKAGES := chromium
+PORT ?= 5240
+WEB_SOURCES := $(shell find web/src web/static -type f 2>/dev/null) web/package.json web/vite.config.ts web/openapi.json
+
+.PHONY: demo test bench setup setup-test build screenshots clean
+
+demo: build
+	./hardybench serve --demo --port $(PORT)
+
+test: setup-test build web/node_modules/.installed tests/e2e/node_modules/.installed
+	./tests/run
+
+bench: build
+	dotnet run -c Release --project benchmarks/HardyBench.Benchmarks
+
+setup: .make/packages
+
+setup-test: .make/packages .make/test-packages
+
+build: setup web/build/index.html
+	dotnet build HardyBench.slnx -c Release -v q --nologo
+
+.make/packages .make/test-packages:
+	@mkdir -p .make
+	@./tools/install $(if $(findstring test,$@),$(TEST_PACKAGES),$(PACKAGES))
+	@touch $@
+
+web/node_modules/.installed: web/package-lock.json
+	cd web && npm ci --no-audit --no-fund
+	@touch $@
+
+tests/e2e/node_modules/.installed: tests/e2e/package-lock.json
+	cd tests/e2e && PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1 npm ci --no-audit --no-fund
+	@touch $@
+
+web/build/index.html: $(WEB_SOURCES) web/node_modules/.installed
+	cd web && npm run build
+	@touch $@
+
+# Pictures of docs/screenshots, from a running 'make demo'.
+screenshots: setup-test tests/e2e/node_modules/.installed
+	cd tests/e2e && node screenshots.mjs http://127.0.0.1:$(PORT)
+
+clean:
+	rm -rf .make web/build web/node_modules web/.svelte-kit tests/e2e/node_modules tests/e2e/results
+	find src tests benchmarks -name bin -o -name obj | xargs rm -rf

@@ -1,0 +1,47 @@
+<script lang="ts">
+  import { page } from '$app/state';
+  import { live } from './live.svelte';
+  import Keys from './Keys.svelte';
+
+  const places = [
+    ['/machines', 'Machines'],
+    ['/footage', 'Footage'],
+    ['/timelines', 'Timelines'],
+    ['/runs', 'Runs'],
+    ['/advice', 'Advice']
+  ];
+  let dark = $state(document.documentElement.dataset.theme === 'slate');
+  let keys: Keys;
+
+  function changeTheme() {
+    dark = !dark;
+    document.documentElement.dataset.theme = dark ? 'slate' : 'chalk';
+    localStorage.setItem('theme', dark ? 'slate' : 'chalk');
+  }
+</script>
+
+<header class="flex h-11 shrink-0 items-center gap-5 border-b border-base-300 bg-base-200 px-4">
+  <a href="/timelines" class="flex items-center gap-2 font-semibold">
+    <img src="/mark.svg" alt="" class="h-5 w-5" /> Hardy Bench
+  </a>
+  <nav aria-label="Main" class="flex h-full gap-1">
+    {#each places as [href, name] (href)}
+      {@const here = page.url.pathname.startsWith(href)}
+      <a {href} aria-current={here ? 'page' : undefined}
+        class="flex items-center border-b-2 px-2.5 {here ? 'border-primary font-semibold' : 'border-transparent hover:border-base-300'}">
+        {name}
+      </a>
+    {/each}
+  </nav>
+  <div class="ml-auto flex items-center gap-2 text-sm">
+    {#if live.play?.running}
+      <a href="/timelines/{live.play.timelineId}" class="text-primary" data-testid="running">
+        Playing on {live.play.machineName}:
+        <span class="figure">{Math.round((live.play.frames / live.play.of) * 100)} %</span>
+      </a>
+    {/if}
+    <button class="btn btn-ghost btn-sm" onclick={changeTheme}>{dark ? 'Light' : 'Dark'}</button>
+    <button class="btn btn-ghost btn-sm" onclick={() => keys.open()}>Keys <kbd class="figure">?</kbd></button>
+  </div>
+</header>
+<Keys bind:this={keys} />

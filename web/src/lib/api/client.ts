@@ -1,0 +1,27 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+export type Schemas = components['schemas'];
+export type Sheet = Schemas['SheetView'];
+export type Column = Schemas['ColumnView'];
+export type Cell = Schemas['CellView'];
+export type PassageHead = Schemas['PassageView'];
+export type Machine = Schemas['MachineView'];
+export type Clip = Schemas['ClipView'];
+export type Making = Schemas['MakingView'];
+export type Play = Schemas['PlayView'];
+export type RunLine = Schemas['RunLineView'];
+export type PassageDetail = Schemas['PassageDetail'];
+export type Advice = Schemas['PickDocument'];
+export type Scale = NonNullable<Schemas['PreviewScale']>;
+export type Policy = NonNullable<Schemas['PlayingPolicy']>;
+export type Verdict = NonNullable<Schemas['Verdict']>;
+
+export const api = createClient<paths>({ baseUrl: '' });
+
+/** The answer's data, or an error that says in words what was wrong. */
+export function orThrow<T>(answer: { data?: T; error?: unknown; response: Response }): T {
+  if (answer.response.ok) return answer.data as T;
+  const problem = answer.error as { detail?: string; title?: string } | undefined;
+  throw new Error(problem?.detail ?? problem?.title ?? `The server answered ${answer.response.status}.`);
+}

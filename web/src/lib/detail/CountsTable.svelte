@@ -1,0 +1,38 @@
+<script lang="ts">
+  import type { Schemas } from '../api/client';
+  import { fixed, reasonWord } from '../words';
+
+  let { row }: { row: Schemas['PassageRow'] } = $props();
+  const lines = $derived([
+    ['slots', row.slots, ''],
+    ['on time', row.onTime, ''],
+    ['late', row.late, row.late ? `${fixed(row.latenessMs)} ms, median` : ''],
+    ['start-up drops', row.startUpDrops, ''],
+    ['steady drops', row.steadyDrops, row.slots ? `${fixed((100 * row.steadyDrops) / row.slots)} %` : ''],
+    ['longest freeze', fixed(row.longestFreezeMs, 0), 'ms'],
+    ['unevenness of gaps', fixed(row.gapDeviationMs), 'ms'],
+    ...(row.slipMs ? [['clock slipped', fixed(row.slipMs, 0), 'ms']] : []),
+    ['the presenter itself, 99th percentile', fixed(row.toolLatenessMs, 2), 'ms late']
+  ]);
+  const reasons = $derived(Object.entries(row.dropsByReason) as [Schemas['DropReason'], number][]);
+</script>
+
+<table class="w-full text-sm">
+  <caption class="pb-1 text-left font-semibold">Counts</caption>
+  <tbody>
+    {#each lines as [name, value, note] (name)}
+      <tr class="border-b border-base-200">
+        <th scope="row" class="py-0.5 text-left font-normal">{name}</th>
+        <td class="figure w-16 text-right">{value}</td>
+        <td class="quiet w-32 pl-2 text-xs">{note}</td>
+      </tr>
+    {/each}
+    {#each reasons as [reason, count] (reason)}
+      <tr class="border-b border-base-200">
+        <th scope="row" class="quiet py-0.5 pl-4 text-left font-normal">{reasonWord[reason]}</th>
+        <td class="figure quiet w-16 text-right">{count}</td>
+        <td></td>
+      </tr>
+    {/each}
+  </tbody>
+</table>

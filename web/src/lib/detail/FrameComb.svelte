@@ -1,0 +1,55 @@
+<script lang="ts">
+  import type { Schemas } from '../api/client';
+  import Comb from '../comb/Comb.svelte';
+  import { reasonWord } from '../words';
+
+  let { frames, frameMs }: { frames: Schemas['FrameColumns']; frameMs: number } = $props();
+  let chosen = $state(0);
+  const last = $derived(frames.frame.length - 1);
+  const at = $derived(Math.min(chosen, last));
+  const fate = $derived({ o: 'on time', l: 'late', d: 'dropped' }[frames.teeth[at]] ?? '');
+
+  function point(event: PointerEvent) {
+    const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
+    chosen = Math.max(0, Math.min(last, Math.floor(((event.clientX - box.left) / box.width) * (last + 1))));
+  }
+
+  function key(event: KeyboardEvent) {
+    const by = { ArrowLeft: -1, ArrowRight: 1, Home: -last, End: last }[event.key];
+    if (by === undefined) return;
+    event.preventDefault();
+    chosen = Math.max(0, Math.min(last, at + by));
+  }
+</script>
+
+{#if last >= 0}
+  <div>
+    <div
+      role="slider"
+      tabindex="0"
+      aria-label="Frame"
+      aria-valuemin={frames.frame[0]}
+      aria-valuemax={frames.frame[last]}
+      aria-valuenow={frames.frame[at]}
+      aria-valuetext="frame {frames.frame[at]}, {frames.timecodes[at]}, {fate} {reasonWord[frames.reasons[at]]}"
+      onpointermove={point}
+      onkeydown={key}
+    >
+      <Comb teeth={frames.teeth} {frameMs} chosen={at} class="h-14 w-full" />
+    </div>
+    <div class="mt-1 flex flex-wrap gap-x-3 text-xs">
+      <span class="figure">{frames.timecodes[at]}</span>
+      <span>frame <span class="figure">{frames.frame[at]}</span></span>
+      <b class="font-semibold">{fate}</b>
+      {#if frames.reasons[at] !== 'none'}
+        <span class="quiet">{reasonWord[frames.reasons[at]]}</span>
+      {:else}
+        <span class="quiet">
+          ms: read <span class="figure">{frames.read[at]}</span>, decode <span class="figure">{frames.decode[at]}</span>, effects
+          <span class="figure">{frames.effects[at]}</span>, waited <span class="figure">{frames.wait[at]}</span>, queue <span class="figure">{frames.queue[at]}</span>
+        </span>
+      {/if}
+    </div>
+    <p class="quiet mt-1 text-xs">Tooth up: on time. Short tooth: late. Mark below: dropped. Bracket: freeze.</p>
+  </div>
+{/if}

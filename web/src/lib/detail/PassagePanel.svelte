@@ -1,0 +1,60 @@
+<script lang="ts">
+  import { api, orThrow, type PassageDetail } from '../api/client';
+  import VerdictMark from '../VerdictMark.svelte';
+  import { fixed } from '../words';
+  import CountsTable from './CountsTable.svelte';
+  import FrameComb from './FrameComb.svelte';
+  import LoadCharts from './LoadCharts.svelte';
+
+  let { runId, number, onclose }: { runId: number; number: number; onclose: () => void } = $props();
+  let detail = $state<PassageDetail | null>(null);
+  let problem = $state<string | null>(null);
+
+  $effect(() => {
+    const path = { id: runId, number };
+    let current = true;
+    api.GET('/api/runs/{id}/passages/{number}', { params: { path } }).then(
+      (answer) => current && (([detail, problem] = [orThrow(answer), null])),
+      (failure) => current && (problem = String(failure))
+    );
+    return () => (current = false);
+  });
+</script>
+
+<aside aria-label="Passage in full" class="flex h-full flex-col gap-3 overflow-auto border-l border-base-300 bg-base-100 px-4 py-3" data-testid="detail">
+  {#if problem}
+    <p role="alert" class="text-error">{problem}</p>
+  {:else if detail}
+    <header class="flex items-start justify-between gap-2">
+      <div>
+        <h2 class="leading-tight font-semibold">{detail.row.number}. {detail.row.name}</h2>
+        <p class="quiet text-sm">{detail.machineName}, run {detail.runId}{detail.standIn ? ', simulated' : ''}</p>
+      </div>
+      <button class="btn btn-ghost btn-xs" onclick={onclose}>Close <kbd class="figure">Esc</kbd></button>
+    </header>
+    <p class="text-lg">
+      <VerdictMark verdict={detail.row.verdict ?? null} />
+      <span class="figure ml-2">{fixed(detail.row.shownRate)}</span>
+      <span class="quiet text-sm">of {fixed(1000 / detail.frameMs, 0)} frames a second shown</span>
+    </p>
+    {#if detail.row.evidence}
+      <div class="border-l-2 border-base-content/40 pl-3 text-sm">
+        <p>{detail.row.evidence}</p>
+        {#if detail.helps}<p class="mt-1"><b class="font-semibold">Would help:</b> {detail.helps}</p>{/if}
+        {#if detail.helpsNot}<p class="mt-1"><b class="font-semibold">Would not:</b> {detail.helpsNot}</p>{/if}
+      </div>
+    {:else if detail.row.headroom}
+      <p class="text-sm">The busiest part of the machine could do {fixed(detail.row.headroom)} times what this asks.</p>
+    {/if}
+    {#each detail.notes as note (note)}<p class="text-sm text-warning">Note: {note}.</p>{/each}
+    <FrameComb frames={detail.frames} frameMs={detail.frameMs} />
+    <LoadCharts loads={detail.loads} seconds={(detail.frames.frame.length * detail.frameMs) / 1000} />
+    <CountsTable row={detail.row} />
+    <p class="text-sm">
+      <a class="link" href="/api/runs/{detail.runId}/run.json" download="run-{detail.runId}.json">Results as JSON</a> ·
+      <a class="link" href="/api/runs/{detail.runId}/frames.parquet" download>Frames and loads as Parquet</a>
+    </p>
+  {:else}
+    <p class="quiet">Reading…</p>
+  {/if}
+</aside>

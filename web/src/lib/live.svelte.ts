@@ -1,0 +1,59 @@
+import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr';
+import { api, type Making, type Play } from './api/client';
+
+/** The hub's own messages; the API's document does not cover them. */
+type LoadNow = { group: string; name: string; unit: string; value: number };
+type News = { runId: number; from: number; teeth: string; loads: LoadNow[] };
+
+/** What is running now, kept up to date by the server. */
+class Live {
+  play = $state<Play | null>(null);
+  loads = $state<LoadNow[]>([]);
+  picture = $state<string | null>(null);
+  making = $state<Making | null>(null);
+  /** Counts plays that ended, so that pages know when to read anew. */
+  ended = $state(0);
+  connected = $state(true);
+
+  async connect() {
+    const hub = new HubConnectionBuilder().withUrl('/live').withAutomaticReconnect().configureLogging(LogLevel.None).build();
+    hub.on('play', (play: Play | null) => this.#playChanged(play));
+    hub.on('news', (news: News) => this.#newsCame(news));
+    hub.on('picture', (picture: { jpeg: string }) => (this.picture = `data:image/jpeg;base64,${picture.jpeg}`));
+    hub.on('making', (making: Making) => (this.making = making));
+    hub.onreconnecting(() => (this.connected = false));
+    hub.onreconnected(() => this.#readAnew());
+    hub.onclose(() => (this.connected = false));
+    await hub.start().catch(() => (this.connected = false));
+    await this.#readAnew();
+  }
+
+  async #readAnew() {
+    const play = await api.GET('/api/play');
+    const making = await api.GET('/api/clips/making');
+    this.connected = play.response.ok && making.response.ok;
+    this.play = play.data ?? null;
+    this.making = making.data ?? null;
+  }
+
+  #playChanged(play: Play | null) {
+    const wasRunning = this.play?.running;
+    this.play = play;
+    if (!play?.running) {
+      this.loads = [];
+      this.picture = null;
+      if (wasRunning) this.ended++;
+    }
+  }
+
+  #newsCame(news: News) {
+    if (!this.play || this.play.runId !== news.runId) return;
+    // A page that opened late has read some of these already.
+    const fresh = news.teeth.slice(Math.max(0, this.play.teeth.length - news.from));
+    const teeth = this.play.teeth + (news.teeth.length ? fresh : '');
+    this.play = { ...this.play, teeth, frames: teeth.length };
+    if (news.loads.length) this.loads = news.loads;
+  }
+}
+
+export const live = new Live();

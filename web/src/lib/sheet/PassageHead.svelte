@@ -1,0 +1,21 @@
+<script lang="ts">
+  import type { PassageHead } from '../api/client';
+
+  let { passage, lit }: { passage: PassageHead; lit: boolean } = $props();
+</script>
+
+<th scope="row" class="sticky left-0 z-10 border-r border-b border-base-300 px-2.5 py-1 text-left align-top font-normal {lit ? 'bg-base-300' : 'bg-base-100'}">
+  <div class="flex items-baseline gap-2">
+    <span class="figure w-5 text-right font-semibold">{passage.number}</span>
+    <span class="leading-tight">{passage.question}</span>
+    <span class="figure quiet ml-auto text-xs">{passage.start}</span>
+  </div>
+  <div class="mt-0.5 ml-7 flex flex-wrap gap-1">
+    {#each passage.chips as chip (chip)}
+      <span class="rounded-sm bg-base-200 px-1 text-xs leading-4 whitespace-nowrap">{chip}</span>
+    {/each}
+  </div>
+  <div class="mt-0.5 ml-7 h-[3px] bg-base-200" role="img" aria-label="Asks {Math.round(passage.weight * 100)} % of what the most demanding passage asks">
+    <div class="h-full bg-base-content/60" style:width="{Math.max(1, passage.weight * 100)}%"></div>
+  </div>
+</th>

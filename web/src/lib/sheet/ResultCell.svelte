@@ -1,0 +1,61 @@
+<script lang="ts">
+  import type { Cell } from '../api/client';
+  import Comb from '../comb/Comb.svelte';
+  import VerdictMark from '../VerdictMark.svelte';
+  import { fixed, limiterWord } from '../words';
+
+  let {
+    cell,
+    growing,
+    standIn,
+    frames,
+    rate,
+    place,
+    label,
+    chosen,
+    onchoose,
+    onmove
+  }: {
+    cell: Cell | null;
+    growing: string | null;
+    standIn: boolean;
+    frames: number;
+    rate: number;
+    place: string;
+    label: string;
+    chosen: boolean;
+    onchoose: () => void;
+    onmove: (event: KeyboardEvent) => void;
+  } = $props();
+</script>
+
+<td class="border-b border-base-300 p-0 align-top" class:hatched={standIn}>
+  <button
+    class="block h-full w-full px-2.5 py-1 text-left leading-5 hover:bg-secondary/10 {chosen ? 'bg-secondary/15 outline-2 -outline-offset-2 outline-secondary' : ''}"
+    data-cell={place}
+    aria-label={label}
+    aria-pressed={chosen}
+    aria-describedby="result-{place}"
+    disabled={!cell && growing === null}
+    onclick={onchoose}
+    onkeydown={onmove}
+  >
+    <span id="result-{place}" class="block">
+      {#if growing !== null}
+        <Comb teeth={growing} {frames} frameMs={1000 / rate} class="h-4 w-full" />
+        <span class="quiet text-xs">{growing.length ? `${growing.length} of ${frames} slots` : 'waiting'}</span>
+      {:else if cell && cell.slots}
+        <Comb teeth={cell.comb} {frames} frameMs={1000 / rate} class="h-4 w-full" />
+        <span class="flex items-baseline justify-between gap-1">
+          <VerdictMark verdict={cell.verdict ?? null} />
+          <span class="figure text-sm whitespace-nowrap">{fixed(cell.shownRate)}<span class="quiet ml-1 text-xs">of {rate}</span></span>
+        </span>
+        <span class="quiet block text-xs leading-4">
+          {#if cell.limiter}{limiterWord(cell.limiter)}{:else if cell.headroom}{fixed(cell.headroom)}× headroom{:else}&nbsp;{/if}
+        </span>
+      {:else}
+        <span class="quiet block py-3 text-sm">{cell ? 'not reached' : '—'}</span>
+      {/if}
+    </span>
+  </button>
+</td>

@@ -1,0 +1,71 @@
+<script lang="ts">
+  import type { Column, Sheet } from '../api/client';
+  import { live } from '../live.svelte';
+  import ColumnHead from './ColumnHead.svelte';
+  import PassageHead from './PassageHead.svelte';
+  import ResultCell from './ResultCell.svelte';
+
+  type Chosen = { machineId: string; number: number } | null;
+  let {
+    sheet,
+    chosen,
+    scale,
+    onchoose,
+    onplay
+  }: { sheet: Sheet; chosen: Chosen; scale: string; onchoose: (chosen: Chosen) => void; onplay: (machineId: string) => void } = $props();
+
+  const playing = $derived(live.play?.running && live.play.timelineId === sheet.timeline.id && live.play.scale === scale ? live.play : null);
+  const litRow = $derived(
+    playing ? sheet.timeline.passages.findIndex((p) => playing.frames < p.startFrame + p.frameCount) : -1
+  );
+  let table: HTMLTableElement;
+
+  /** The part of the running play's teeth that belongs to a passage. */
+  function growing(column: Column, row: number) {
+    if (!playing || playing.machineId !== column.machine.id) return null;
+    const { startFrame, frameCount } = sheet.timeline.passages[row];
+    return playing.teeth.slice(startFrame, startFrame + frameCount);
+  }
+
+  function move(event: KeyboardEvent, row: number, column: number) {
+    const by: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
+    if (!(event.key in by)) return;
+    event.preventDefault();
+    const [down, right] = by[event.key];
+    table.querySelector<HTMLButtonElement>(`[data-cell="${row + down}-${column + right}"]`)?.focus();
+  }
+</script>
+
+<table bind:this={table} class="w-full border-separate border-spacing-0" data-testid="sheet">
+  <thead>
+    <tr>
+      <th scope="col" class="sticky top-0 left-0 z-20 w-[25%] min-w-60 border-r border-b border-base-300 bg-base-200 px-3 py-1.5 text-left align-bottom text-sm font-semibold">
+        Passage <span class="quiet font-normal">and how demanding it is</span>
+      </th>
+      {#each sheet.columns as column (column.machine.id)}
+        <ColumnHead {column} running={playing?.machineId === column.machine.id} onplay={() => onplay(column.machine.id)} />
+      {/each}
+    </tr>
+  </thead>
+  <tbody>
+    {#each sheet.timeline.passages as passage, row (passage.number)}
+      <tr class={row === litRow ? 'bg-secondary/10' : ''}>
+        <PassageHead {passage} lit={row === litRow} />
+        {#each sheet.columns as column, index (column.machine.id)}
+          <ResultCell
+            cell={column.cells[row] ?? null}
+            growing={growing(column, row)}
+            standIn={column.machine.kind === 'standIn'}
+            frames={passage.frameCount}
+            rate={sheet.timeline.framesPerSecond}
+            place="{row}-{index}"
+            label="Passage {passage.number} on {column.machine.name}"
+            chosen={chosen?.machineId === column.machine.id && chosen.number === passage.number}
+            onchoose={() => onchoose({ machineId: column.machine.id, number: passage.number })}
+            onmove={(event) => move(event, row, index)}
+          />
+        {/each}
+      </tr>
+    {/each}
+  </tbody>
+</table>

@@ -1,0 +1,21 @@
+<script lang="ts">
+  import '../app.css';
+  import { onMount } from 'svelte';
+  import { live } from '#lib/live.svelte.ts';
+  import TopBar from '#lib/TopBar.svelte';
+  import MakingBar from '#lib/MakingBar.svelte';
+
+  let { children } = $props();
+  onMount(() => void live.connect());
+</script>
+
+<div class="flex h-dvh flex-col bg-base-100 text-base-content">
+  <TopBar />
+  {#if !live.connected}
+    <p role="status" class="bg-warning px-4 py-1 text-sm text-warning-content">
+      The server does not answer. What was played is kept; this page goes on when it is back.
+    </p>
+  {/if}
+  <MakingBar />
+  <main class="min-h-0 flex-1 overflow-auto">{@render children()}</main>
+</div>

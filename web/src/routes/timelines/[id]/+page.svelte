@@ -1,0 +1,115 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { api, orThrow, type Policy, type Scale, type Sheet } from '#lib/api/client.ts';
+  import { isTyping } from '#lib/keys.ts';
+  import { live } from '#lib/live.svelte.ts';
+  import { scales } from '#lib/words.ts';
+  import PassagePanel from '#lib/detail/PassagePanel.svelte';
+  import NowPlaying from '#lib/play/NowPlaying.svelte';
+  import PlayBar from '#lib/play/PlayBar.svelte';
+  import SheetFoot from '#lib/sheet/SheetFoot.svelte';
+  import SheetTable from '#lib/sheet/SheetTable.svelte';
+
+  const id = $derived(page.params.id!);
+  const scale = $derived((scales.find((name) => name === page.url.searchParams.get('scale')) ?? 'full') as Scale);
+  const chosen = $derived.by(() => {
+    const [machineId, number] = page.url.searchParams.get('cell')?.split(':') ?? [];
+    return machineId && Number(number) ? { machineId, number: Number(number) } : null;
+  });
+  let sheet = $state<Sheet | null>(null);
+  let problem = $state<string | null>(null);
+  let playProblem = $state<string | null>(null);
+  let machineId = $state('this');
+  let policy = $state<Policy>('keepTime');
+  let pictures = $state(false);
+  const chosenRun = $derived(sheet?.columns.find((column) => column.machine.id === chosen?.machineId)?.runId ?? null);
+
+  // Reads the sheet whenever the address, the clips or the finished plays change.
+  $effect(() => {
+    void live.ended;
+    void live.making?.done;
+    const request = { params: { path: { id }, query: { scale } } };
+    let current = true;
+    api.GET('/api/timelines/{id}/sheet', request).then(
+      (answer) => {
+        if (!current) return;
+        try {
+          [sheet, problem] = [orThrow(answer), null];
+        } catch (failure) {
+          problem = (failure as Error).message;
+        }
+      },
+      () => current && (problem = 'The server does not answer.')
+    );
+    return () => (current = false);
+  });
+
+  function address(changes: Record<string, string | null>) {
+    const url = new URL(page.url.href);
+    for (const [name, value] of Object.entries(changes)) {
+      if (value === null) url.searchParams.delete(name);
+      else url.searchParams.set(name, value);
+    }
+    void goto(url, { reset: false });
+  }
+
+  const changeScale = (to: Scale) => address({ scale: to === 'full' ? null : to });
+
+  async function play(on = machineId) {
+    machineId = on;
+    playProblem = null;
+    try {
+      live.play = orThrow(await api.POST('/api/play', { body: { timelineId: id, machineId: on, scale, policy, pictures } }));
+    } catch (failure) {
+      playProblem = (failure as Error).message;
+    }
+  }
+
+  const stop = () => api.DELETE('/api/play');
+
+  function key(event: KeyboardEvent) {
+    if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key === ' ' && !(event.target as HTMLElement).closest('a, button, [role=slider]:not([aria-label=Frame])')) {
+      event.preventDefault();
+      void (live.play?.running ? stop() : play());
+    } else if (event.key === 'p' && !live.play?.running) {
+      changeScale(scales[(scales.indexOf(scale) + 1) % scales.length]);
+    } else if (event.key === 'Escape' && chosen) {
+      address({ cell: null });
+    }
+  }
+</script>
+
+<svelte:window onkeydown={key} />
+<svelte:head><title>{sheet?.timeline.title ?? 'Timeline'} · Hardy Bench</title></svelte:head>
+
+{#if problem}
+  <p role="alert" class="p-4 text-error">{problem} <a class="link" href="/timelines">All timelines</a></p>
+{:else if sheet}
+  <div class="flex h-full flex-col">
+    <div class="border-b border-base-300 px-4 py-2">
+      <div class="flex flex-wrap items-baseline gap-x-6 gap-y-1">
+        <h1 class="text-lg font-semibold">{sheet.timeline.title}</h1>
+        <span class="quiet text-sm">{sheet.timeline.raster} {sheet.timeline.rate}, {sheet.timeline.passages.length} passages, <span class="figure">{sheet.timeline.seconds}</span> s</span>
+        <div class="ml-auto">
+          <PlayBar columns={sheet.columns} bind:machineId {scale} bind:policy bind:pictures problem={playProblem ?? (live.play && !live.play.running ? live.play.problem : null) ?? null} onscale={changeScale} onplay={() => play()} onstop={stop} />
+        </div>
+      </div>
+    </div>
+    <NowPlaying framesPerSecond={sheet.timeline.framesPerSecond} />
+    <div class="flex min-h-0 flex-1">
+      <div class="min-w-0 flex-1 overflow-auto">
+        <SheetTable {sheet} {chosen} {scale} onplay={play} onchoose={(cell) => address({ cell: cell && `${cell.machineId}:${cell.number}` })} />
+        <SheetFoot {sheet} onplay={(on, at) => (at && at !== scale ? changeScale(at) : play(on))} />
+      </div>
+      {#if chosen && chosenRun}
+        <div class="w-[25rem] shrink-0">
+          <PassagePanel runId={chosenRun} number={chosen.number} onclose={() => address({ cell: null })} />
+        </div>
+      {/if}
+    </div>
+  </div>
+{:else}
+  <p class="quiet p-4">Reading…</p>
+{/if}
