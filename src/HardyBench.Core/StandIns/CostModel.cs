@@ -82,9 +82,17 @@ public static class CostModel
     {
         var cost = DecodeCost.Of(format.Codec);
         var perFrame = SourceFrames(format, timeline).Decoded;
-        var sourcePosition = (int)(position * perFrame) % Math.Max(1, format.GopLength);
-        return perFrame * cost.CoreSeconds(format, sourcePosition)
-            / (processor.RelativeCoreSpeed ?? 1) / cost.SpeedUp(processor.Cores);
+        var seconds = format.IsAllIntra
+            ? perFrame * cost.CoreSeconds(format, 0)
+            : SourceFramesAt(position, perFrame).Sum(frame => cost.CoreSeconds(format, frame % format.GopLength));
+        return seconds / (processor.RelativeCoreSpeed ?? 1) / cost.SpeedUp(processor.Cores);
+    }
+
+    /// <summary>The source frames that become due with a timeline frame.</summary>
+    private static IEnumerable<int> SourceFramesAt(int position, double perFrame)
+    {
+        var (from, to) = ((int)(position * perFrame), (int)((position + 1) * perFrame));
+        return Enumerable.Range(from, to - from);
     }
 
     private static double EffectsSeconds(PlaybackPlan plan, Passage passage, List<ClipFormat> layers)

@@ -245,7 +245,7 @@ public sealed class Simulation : IKeyFrames
     {
         ref var state = ref frames[frame];
         var way = visits[state.Passage];
-        if (!state.Decoded && (state.NextVisit == way.Length || way[state.NextVisit].Kind > VisitKind.Decode))
+        if (!state.Decoded && (state.NextVisit == way.Length || way[state.NextVisit].Kind == VisitKind.Effects))
         {
             state.Decoded = true;
             undecoded--;

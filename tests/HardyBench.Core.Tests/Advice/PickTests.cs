@@ -1,0 +1,82 @@
+using HardyBench.Core.Advice;
+using HardyBench.Core.Findings;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Core.StandIns;
+
+namespace HardyBench.Core.Tests.Advice;
+
+public sealed class PickTests
+{
+    [Fact]
+    public async Task The_pick_is_the_cheapest_machine_on_which_every_passage_holds()
+    {
+        var pick = Pick.From([await Play("dear", 16, 3000), await Play("weak", 1, 500), await Play("right", 16, 1500)]);
+
+        Assert.Equal("right", pick.Machine!.Id);
+        Assert.Equal(["weak", "dear"], pick.Others.Select(other => other.Machine.Id));
+        Assert.StartsWith("Passage 1 breaks. Processor 100 % busy", pick.Others[0].Why, StringComparison.Ordinal);
+        Assert.Equal(0, pick.Others[0].FirstFailure!.Index);
+        Assert.Contains("costs 1,500 EUR more", pick.Others[1].Why, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_machine_at_hand_that_holds_everything_costs_nothing()
+    {
+        var pick = Pick.From([await Play("bought", 16, 100), await Play("at hand", 16, null)]);
+
+        Assert.Equal("at hand", pick.Machine!.Id);
+    }
+
+    [Fact]
+    public async Task A_machine_that_has_not_played_is_never_picked()
+    {
+        var unplayed = new Candidate(Samples.Machine("unplayed", price: 1), null);
+
+        Assert.Equal("right", Pick.From([unplayed, await Play("right", 16, 900)]).Machine!.Id);
+        Assert.Null(Pick.From([unplayed]).Machine);
+        Assert.Equal("No machine has played this timeline yet.", Pick.From([unplayed]).Reason);
+    }
+
+    [Fact]
+    public async Task The_next_step_after_a_run_follows_what_it_found()
+    {
+        var run = await RunOn(Samples.Machine(cores: 16));
+        Assert.Equal(NextAct.SeeAdvice, NextStep.After(run, RunFindings.Of(run)).Act);
+        Assert.Equal(NextAct.PlayAgain, NextStep.After(run with { Ending = RunEnding.CutShort }, RunFindings.Of(run)).Act);
+        Assert.Equal(NextAct.MendClips, NextStep.After(run with { Failures = [new PassageFailure(0, "gone")] }, RunFindings.Of(run)).Act);
+    }
+
+    [Fact]
+    public async Task A_passage_that_could_not_be_played_breaks_and_names_the_clip()
+    {
+        var run = (await RunOn(Samples.Machine(cores: 16))) with { Failures = [new PassageFailure(0, "Opening dance.mp4 failed.")] };
+        var finding = Assert.Single(RunFindings.Of(run));
+
+        Assert.Equal((Verdict.Breaks, Limiter.Clip), (finding.Verdict, finding.Limiter!.Limiter));
+    }
+
+    private static async Task<Candidate> Play(string id, int cores, decimal? price)
+    {
+        var machine = Samples.Machine(id, cores: cores, price: price);
+        return new Candidate(machine, RunFindings.Of(await RunOn(machine)));
+    }
+
+    private static Task<Run> RunOn(Machine machine) => new StandInPlayback(TimeProvider.System)
+        .PlayAsync(Samples.Plan(machine, Samples.UhdHevc422), new Deaf(), CancellationToken.None);
+
+    private sealed class Deaf : IRunObserver
+    {
+        public void Started(RunHeader header)
+        {
+        }
+
+        public void Progressed(RunProgress progress)
+        {
+        }
+
+        public void Pictured(int frame, byte[] jpeg)
+        {
+        }
+    }
+}

@@ -1,0 +1,76 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Core.Tests.Findings;
+
+public sealed class LimiterRulesTests
+{
+    private static readonly int[] Cores = [0, 1];
+
+    public static TheoryData<Limiter, (LoadKind, short, float)[]> Cases => new()
+    {
+        { Limiter.Memory, [(LoadKind.SwapTraffic, 0, 5e6f), (LoadKind.MemoryUsed, 0, 15.9e9f), (LoadKind.MemoryFitted, 0, 16e9f), .. Busy(1, 1, 2, 0)] },
+        { Limiter.MediaEngine, [(LoadKind.MediaEngineBusy, 0, 0.97f), .. Busy(0.2f, 0.2f, 0.2f, 0)] },
+        { Limiter.GraphicsEffects, [(LoadKind.GraphicsBusy, 0, 0.99f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
+        { Limiter.Heat, [(LoadKind.Clock, 0, 1.2e9f), (LoadKind.RatedClock, 0, 2.4e9f), (LoadKind.Temperature, 0, 92), .. Busy(1, 1, 2, 0)] },
+        { Limiter.ProcessorDecode, Busy(0.95f, 0.97f, 1.7f, 0.2f) },
+        { Limiter.ProcessorEffects, Busy(0.95f, 0.97f, 0.4f, 1.5f) },
+        { Limiter.ProcessorDecode, Busy(0.8f, 0.84f, 1.6f, 0) },
+        { Limiter.OtherPrograms, Busy(0.98f, 0.98f, 0.2f, 0.2f) },
+        { Limiter.SingleThread, Busy(0.99f, 0.1f, 0.9f, 0) },
+        { Limiter.Drive, [(LoadKind.DriveBusy, 0, 0.99f), .. Busy(0.2f, 0.2f, 0.3f, 0)] },
+        { Limiter.Bus, [(LoadKind.BusBusy, 0, 0.98f), .. Busy(0.2f, 0.2f, 0.3f, 0)] },
+        { Limiter.Unknown, Busy(0.3f, 0.4f, 0.5f, 0.1f) },
+        { Limiter.Unknown, [] },
+    };
+
+    [Theory]
+    [MemberData(nameof(Cases))]
+    public void The_limiter_is_the_first_rule_that_fits(Limiter expected, (LoadKind, short, float)[] loads)
+    {
+        var finding = LimiterRules.Find(Means(loads), Cores);
+
+        Assert.Equal(expected, finding.Limiter);
+        Assert.EndsWith(".", finding.Evidence, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Evidence_names_figures_and_seconds()
+    {
+        var finding = LimiterRules.Find(Means(Busy(0.95f, 0.97f, 1.82f, 0.18f)), Cores);
+
+        Assert.Equal("Processor 96 % busy and 91 % of the player's work was decoding, from 0.0 to 6.0 s.", finding.Evidence);
+        Assert.Contains("smaller timeline raster", finding.HelpsNot, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Only_cores_that_the_player_may_use_count()
+    {
+        var pinned = LimiterRules.Find(Means([(LoadKind.Core, 0, 0.99f), (LoadKind.Core, 1, 0.02f), (LoadKind.OwnDecode, 0, 0.95f), (LoadKind.OwnEffects, 0, 0), (LoadKind.OwnProcess, 0, 0.97f)]), [0]);
+
+        Assert.Equal(Limiter.ProcessorDecode, pinned.Limiter);
+    }
+
+    [Fact]
+    public void Loads_are_judged_while_slots_were_missed_for_want_of_work()
+    {
+        var loads = Enumerable.Range(1, 60)
+            .Select(n => new LoadReading(Samples.Ms(n * 100), LoadKind.Core, 0, n is >= 20 and < 30 ? 1 : 0.1f)).ToList();
+        var missed = Enumerable.Range(21, 8).Select(n => Samples.Ms(n * 100)).ToList();
+
+        var around = LoadMeans.Around(missed, loads, TimeSpan.Zero, Samples.Ms(6000));
+        var over = LoadMeans.Over(loads, TimeSpan.Zero, Samples.Ms(6000));
+
+        Assert.InRange(around.Of(LoadKind.Core)!.Value, 0.8, 1);
+        Assert.InRange(over.Of(LoadKind.Core)!.Value, 0.2, 0.3);
+    }
+
+    private static (LoadKind, short, float)[] Busy(float core0, float core1, float decode, float effects) =>
+    [
+        (LoadKind.Core, 0, core0), (LoadKind.Core, 1, core1), (LoadKind.OwnDecode, 0, decode), (LoadKind.OwnEffects, 0, effects),
+        (LoadKind.OwnProcess, 0, decode + effects + 0.02f),
+    ];
+
+    private static LoadMeans Means((LoadKind Kind, short Index, float Value)[] loads) => LoadMeans.Over(
+        loads.Select(load => new LoadReading(Samples.Ms(1000), load.Kind, load.Index, load.Value)), TimeSpan.Zero, Samples.Ms(6000));
+}
