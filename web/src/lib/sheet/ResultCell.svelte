@@ -33,14 +33,13 @@
   <button
     class="block h-full w-full px-2.5 py-1 text-left leading-5 hover:bg-secondary/10 {chosen ? 'bg-secondary/15 outline-2 -outline-offset-2 outline-secondary' : ''}"
     data-cell={place}
-    aria-label={label}
     aria-pressed={chosen}
-    aria-describedby="result-{place}"
     disabled={!cell && growing === null}
     onclick={onchoose}
     onkeydown={onmove}
   >
-    <span id="result-{place}" class="block">
+    <span class="sr-only">{label}:</span>
+    <span class="block">
       {#if growing !== null}
         <Comb teeth={growing} {frames} frameMs={1000 / rate} class="h-4 w-full" />
         <span class="quiet text-xs">{growing.length ? `${growing.length} of ${frames} slots` : 'waiting'}</span>

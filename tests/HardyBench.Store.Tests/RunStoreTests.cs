@@ -1,0 +1,125 @@
+using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using HardyBench.Formats.Timelines;
+
+namespace HardyBench.Store.Tests;
+
+public sealed class RunStoreTests : IAsyncLifetime
+{
+    private static readonly FrameRate Rate = new(25);
+    private readonly BenchDatabaseFactory databases = new(Path.Combine(Directory.CreateTempSubdirectory("hardybench-store-").FullName, "bench.db"));
+    private RunStore runs = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        await databases.MigrateAsync(CancellationToken.None);
+        runs = new RunStore(databases);
+    }
+
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
+
+    [Fact]
+    public async Task A_finished_run_comes_back_whole()
+    {
+        var run = Sample(100);
+        var id = await runs.BeginAsync(run.Header);
+        await runs.AppendAsync(id, 0, new RunProgress(run.Frames, run.Loads, []));
+        await runs.FinishAsync(id, run);
+
+        var back = (await new RunStore(databases).FindAsync(id))!.Run;
+
+        Assert.Equal(run.Frames, back.Frames);
+        Assert.Equal(run.Loads, back.Loads);
+        Assert.Equal((RunEnding.Finished, run.StartLag), (back.Ending, back.StartLag));
+        Assert.Equal(TimelineJson.Digest(run.Header.Timeline), TimelineJson.Digest(back.Header.Timeline));
+        Assert.Equal(run.Header.StartedAt, back.Header.StartedAt);
+    }
+
+    [Fact]
+    public async Task A_run_in_play_can_be_read_piece_by_piece()
+    {
+        var run = Sample(100);
+        var id = await runs.BeginAsync(run.Header);
+        await runs.AppendAsync(id, 0, new RunProgress([.. run.Frames.Take(60)], [], []));
+        await runs.AppendAsync(id, 1, new RunProgress([.. run.Frames.Skip(60)], run.Loads, [new PassageFailure(0, "clip")]));
+
+        var found = (await runs.FindAsync(id))!.Run;
+
+        Assert.Equal(run.Frames, found.Frames);
+        Assert.Equal((RunEnding.Playing, 1), (found.Ending, found.Failures.Count));
+    }
+
+    [Fact]
+    public async Task What_a_dead_program_left_is_kept_up_to_its_last_piece_and_marked()
+    {
+        var run = Sample(100);
+        var id = await runs.BeginAsync(run.Header);
+        await runs.AppendAsync(id, 0, new RunProgress([.. run.Frames.Take(60)], [], []));
+        await OwnedByAsync(id, "999999999@1");
+
+        Assert.Equal([id], await runs.RecoverAsync());
+        Assert.Empty(await runs.RecoverAsync());
+
+        var found = (await runs.FindAsync(id))!.Run;
+        Assert.Equal((RunEnding.CutShort, 60), (found.Ending, found.Frames.Count));
+        Assert.Equal(60, Assert.Single(await runs.ListAsync()).Passages[0].Slots);
+    }
+
+    [Fact]
+    public async Task A_run_that_a_living_program_plays_is_left_alone()
+    {
+        var id = await runs.BeginAsync(Sample(1).Header);
+
+        Assert.Empty(await runs.RecoverAsync());
+        Assert.Equal(RunEnding.Playing, (await runs.FindAsync(id))!.Run.Ending);
+        Assert.True(RunOwner.IsAlive(RunOwner.Current));
+        Assert.False(RunOwner.IsAlive("nonsense"));
+    }
+
+    [Fact]
+    public async Task The_newest_run_is_that_of_the_same_timeline_machine_and_scale()
+    {
+        await KeepAsync(Sample(10));
+        var half = await KeepAsync(Sample(10, new PlaybackSettings(PreviewScale.Half)));
+        var stopped = await KeepAsync(Sample(5) with { Ending = RunEnding.Stopped });
+        var digest = TimelineJson.Digest(Sample(1).Header.Timeline);
+
+        Assert.Equal(stopped, (await runs.LatestAsync(digest, "m", PreviewScale.Full, bareOnly: false))!.Id);
+        Assert.Equal(stopped - 2, (await runs.LatestAsync(digest, "m", PreviewScale.Full, bareOnly: true))!.Id);
+        Assert.Equal(half, (await runs.LatestAsync(digest, "m", PreviewScale.Half, bareOnly: true))!.Id);
+        Assert.Null(await runs.LatestAsync(digest, "other", null, bareOnly: false));
+        Assert.Null(await runs.LatestAsync("edited", "m", null, bareOnly: false));
+    }
+
+    private async Task<long> KeepAsync(Run run)
+    {
+        var id = await runs.BeginAsync(run.Header);
+        await runs.FinishAsync(id, run);
+        return id;
+    }
+
+    private async Task OwnedByAsync(long id, string owner)
+    {
+        await using var database = databases.CreateDbContext();
+        (await database.Runs.FindAsync(id))!.Owner = owner;
+        await database.SaveChangesAsync();
+    }
+
+    private static Run Sample(int frames, PlaybackSettings? settings = null)
+    {
+        var timeline = new Timeline("t", "T", Raster.Hd, Rate, [new Passage("asked", 100, [new Layer("c", [])], [])]);
+        var machine = new Machine("m", "M", MachineKind.StandIn, "", new Processor("p", 2, 2, 1, 3), null, null, new Memory(8, 1, 1, 3200), null, null, 5);
+        var header = new RunHeader(
+            timeline, machine, settings ?? new PlaybackSettings(), new Conditions("p", null, [0], null, null, 1), new Dictionary<string, string>(),
+            new DateTimeOffset(2026, 3, 4, 5, 6, 7, TimeSpan.Zero));
+        return new Run(
+            header,
+            RunEnding.Finished,
+            TimeSpan.FromMilliseconds(80),
+            [.. Enumerable.Range(0, frames).Select(n => new FrameRecord(n, Rate.StartOf(n), Rate.StartOf(n), Rate.StartOf(n), FrameStatus.OnTime, DropReason.None, default, default, default, default, 2))],
+            [new LoadReading(TimeSpan.FromSeconds(1), LoadKind.Core, 0, 0.5f)],
+            []);
+    }
+}

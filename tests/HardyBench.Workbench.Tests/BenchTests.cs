@@ -1,0 +1,128 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Playback;
+using HardyBench.Workbench;
+using HardyBench.Workbench.Jobs;
+
+namespace HardyBench.Workbench.Tests;
+
+public sealed class BenchTests
+{
+    [Fact]
+    public async Task A_new_data_folder_has_the_demo_in_it()
+    {
+        var bench = await OpenAsync();
+
+        var timeline = Assert.Single(await bench.TimelinesAsync());
+        Assert.Equal(8, timeline.Passages.Count);
+        Assert.Equal(["this", "sandpiper-slate", "curlew-desk", "gannet-tower"], (await bench.MachinesAsync()).Select(machine => machine.Id));
+    }
+
+    [Fact]
+    public async Task Stand_ins_play_at_once_and_are_kept()
+    {
+        var (bench, heard) = (await OpenAsync(), new Listener());
+
+        var (id, run) = await bench.PlayAsync(await bench.PlanAsync("touring-night", "curlew-desk", new PlaybackSettings()), heard, CancellationToken.None);
+
+        Assert.Equal(id, heard.Id);
+        Assert.Equal(run.Frames, heard.Frames);
+        Assert.Equal(run.Frames, (await bench.Runs.FindAsync(id))!.Run.Frames);
+    }
+
+    /// <summary>The demo's story: the slate and the old tower fail on HEVC 4:2:2, which their media engines leave out.</summary>
+    [Fact]
+    public async Task The_demo_picks_the_desktop_and_says_what_fails_first_elsewhere()
+    {
+        var bench = await Bench.OpenAsync(TestData.NewFolder(), small: false, CancellationToken.None);
+
+        var pick = await bench.AdviseAsync("touring-night");
+
+        Assert.Equal("curlew-desk", pick.Machine!.Id);
+        var tower = pick.Others.Single(other => other.Machine.Id == "gannet-tower");
+        Assert.Equal((4, Limiter.ProcessorDecode), (tower.FirstFailure!.Index, tower.FirstFailure.Limiter!.Limiter));
+        Assert.Contains("not played", pick.Others.Single(other => other.Machine.Id == "this").Why, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Advice_does_not_play_again_what_is_known()
+    {
+        var bench = await OpenAsync();
+        await bench.AdviseAsync("touring-night");
+        await bench.AdviseAsync("touring-night");
+
+        Assert.Equal(3, (await bench.Runs.ListAsync()).Count);
+    }
+
+    [Fact]
+    public async Task What_is_asked_for_by_a_wrong_name_is_named_with_what_there_is()
+    {
+        var bench = await OpenAsync();
+
+        var timeline = await Assert.ThrowsAsync<UnknownThingException>(() => bench.TimelineAsync("nope"));
+        var machine = await Assert.ThrowsAsync<UnknownThingException>(() => bench.MachineAsync("nope"));
+
+        Assert.Equal("There is no timeline 'nope'. Known: touring-night.", timeline.Message);
+        Assert.Contains("curlew-desk", machine.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_folder_that_cannot_be_written_is_a_clear_error()
+    {
+        var error = await Assert.ThrowsAsync<DataFolderException>(() => Bench.OpenAsync("/proc/hardybench", true, CancellationToken.None));
+
+        Assert.Contains("/proc/hardybench cannot be written", error.Message, StringComparison.Ordinal);
+        Assert.Contains("--data", error.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_database_that_is_none_is_a_clear_error_and_is_left_as_it_was()
+    {
+        var folder = TestData.NewFolder();
+        var file = Path.Combine(folder, "bench.db");
+        await File.WriteAllTextAsync(file, new string('x', 5000));
+
+        var error = await Assert.ThrowsAsync<DataFolderException>(() => Bench.OpenAsync(folder, true, CancellationToken.None));
+
+        Assert.Contains("Nothing was changed", error.Message, StringComparison.Ordinal);
+        Assert.Equal(5000, new FileInfo(file).Length);
+    }
+
+    [Fact]
+    public async Task This_machine_plays_for_real_and_its_run_is_kept_with_its_conditions()
+    {
+        var bench = await Bench.OpenAsync(await TestData.NewDataFolderAsync(), small: true, CancellationToken.None);
+        using var stop = new CancellationTokenSource();
+        var heard = new Listener { OnProgress = frames => { if (frames > 20) { stop.Cancel(); } } };
+
+        var (id, run) = await bench.PlayAsync(await bench.PlanAsync("touring-night", "this", new PlaybackSettings()), heard, stop.Token);
+
+        var kept = (await bench.Runs.FindAsync(id))!.Run;
+        Assert.Equal((RunEnding.Stopped, run.Frames.Count), (kept.Ending, kept.Frames.Count));
+        Assert.Equal(5, kept.Header.ClipChecksums.Count);
+        Assert.Contains("libavcodec", kept.Header.Conditions.Player, StringComparison.Ordinal);
+        Assert.NotEmpty(kept.Header.Conditions.UsableCores);
+    }
+
+    private static Task<Bench> OpenAsync() => Bench.OpenAsync(TestData.NewFolder(), small: true, CancellationToken.None);
+
+    private sealed class Listener : IRunListener
+    {
+        public long Id { get; private set; }
+
+        public List<FrameRecord> Frames { get; } = [];
+
+        public Action<int>? OnProgress { get; init; }
+
+        public void Started(long id, RunHeader header) => Id = id;
+
+        public void Progressed(long id, RunProgress progress)
+        {
+            Frames.AddRange(progress.Frames);
+            OnProgress?.Invoke(Frames.Count);
+        }
+
+        public void Pictured(long id, int frame, byte[] jpeg)
+        {
+        }
+    }
+}

@@ -1,0 +1,30 @@
+import { defineConfig } from '@playwright/test';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+const port = 5291;
+// Playwright reads this file in several processes; they must agree on one data folder.
+process.env.HARDYBENCH_E2E_DATA ??= mkdtempSync(join(tmpdir(), 'hardybench-e2e-'));
+
+export default defineConfig({
+  testDir: '.',
+  outputDir: 'results',
+  timeout: 120_000,
+  expect: { timeout: 30_000 },
+  workers: 1,
+  reporter: 'list',
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
+    }
+  },
+  webServer: {
+    command: `dotnet ../../src/HardyBench.Cli/bin/Release/net10.0/hardybench.dll serve --demo --pack small --port ${port} --data ${process.env.HARDYBENCH_E2E_DATA}`,
+    url: `http://127.0.0.1:${port}/api/runs`,
+    timeout: 60_000
+  }
+});

@@ -1,0 +1,113 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+
+const sheet = '/timelines/touring-night';
+const cell = (page: Page, number: number, machine: string) => page.getByRole('button', { name: `Passage ${number} on ${machine}` });
+const verdict = /holds|wavers|breaks/;
+
+/** Nothing serious by axe, in the theme that is on. */
+async function expectAccessible(page: Page) {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const serious = violations.filter((one) => one.impact === 'serious' || one.impact === 'critical');
+  expect(serious.map((one) => `${one.id}: ${one.nodes.map((node) => node.target).join(', ')}`)).toEqual([]);
+}
+
+test('the demo starts by itself: stand-ins have played, clips are made while the page is in use', async ({ page }) => {
+  await page.goto('/');
+  await expect(page).toHaveURL(/touring-night/);
+  for (let number = 1; number <= 8; number++) await expect(cell(page, number, 'Curlew desk')).toContainText(verdict);
+  await expect(page.getByTestId('pick')).toContainText(/^Take /);
+
+  await page.goto('/footage');
+  await expect(page.getByTestId('clips').getByText('made', { exact: true })).toHaveCount(5, { timeout: 110_000 });
+  await expectAccessible(page);
+});
+
+test('this machine plays the demo timeline through the page, and its verdicts and the pick can be read', async ({ page }) => {
+  await page.goto(sheet);
+  await expect(page.getByTestId('making')).toBeHidden({ timeout: 110_000 });
+  await expect(page.getByText('Bare run: every aid off.')).toBeVisible();
+  await page.locator('h1').click();
+  await page.keyboard.press('Space');
+  await expect(page.getByTestId('now-playing')).toContainText('of 600 slots');
+  await expect(page.getByTestId('running')).toContainText('This machine');
+
+  // The page can go and come back; the play goes on.
+  await page.waitForTimeout(3000);
+  await page.reload();
+  await expect(page.getByTestId('now-playing')).toContainText('of 600 slots');
+  await expect(page.getByTestId('now-playing')).toBeHidden({ timeout: 60_000 });
+
+  for (let number = 1; number <= 8; number++) await expect(cell(page, number, 'This machine')).toContainText(verdict);
+  await expect(page.getByTestId('pick')).toContainText(/^Take /);
+  await expect(page.getByText('Next on this machine:')).toBeVisible();
+
+  const run = await (await page.request.get('/api/runs')).json();
+  expect(run[0]).toMatchObject({ machineId: 'this', ending: 'finished', slots: 600 });
+});
+
+test('a stand-in plays through the page at half scale, and the address keeps the scale', async ({ page }) => {
+  await page.goto(sheet);
+  await page.locator('h1').click();
+  await page.keyboard.press('p');
+  await expect(page).toHaveURL(/scale=half/);
+  await expect(page.getByText('Not bare: half scale.')).toBeVisible();
+  await page.getByRole('button', { name: 'Play on Gannet tower' }).click();
+  await expect(cell(page, 1, 'Gannet tower')).toContainText(verdict);
+  await page.reload();
+  await expect(cell(page, 1, 'Gannet tower')).toContainText(verdict);
+});
+
+test('a cell opens in full by keyboard, its comb answers the arrow keys, and Escape closes it', async ({ page }) => {
+  await page.goto(sheet);
+  await cell(page, 1, 'Curlew desk').focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowRight');
+  await expect(cell(page, 2, 'Gannet tower')).toBeFocused();
+  await page.keyboard.press('Enter');
+  const detail = page.getByTestId('detail');
+  await expect(detail).toContainText('Gannet tower');
+  await expect(detail.getByText('Processor', { exact: true })).toBeVisible();
+
+  const comb = detail.getByRole('slider', { name: 'Frame' });
+  await comb.focus();
+  const first = await comb.getAttribute('aria-valuenow');
+  await page.keyboard.press('ArrowRight');
+  expect(Number(await comb.getAttribute('aria-valuenow'))).toBe(Number(first) + 1);
+  await expect(comb).toHaveAttribute('aria-valuetext', /00:00:03:01/);
+  await expectAccessible(page);
+
+  await page.keyboard.press('Escape');
+  await expect(detail).toBeHidden();
+});
+
+test('the advice names the pick and why not the others', async ({ page }) => {
+  await page.goto('/advice');
+  await expect(page.getByTestId('advice-pick')).toContainText('Take ');
+  await expect(page.getByRole('row')).toHaveCount(4);
+  await expectAccessible(page);
+});
+
+for (const [name, path] of [['machines', '/machines'], ['runs', '/runs'], ['sheet', sheet]]) {
+  test(`the ${name} page is accessible in both themes`, async ({ page }) => {
+    await page.goto(path);
+    await page.waitForLoadState('networkidle');
+    await expectAccessible(page);
+    await page.getByRole('button', { name: 'Dark' }).click();
+    await expectAccessible(page);
+  });
+}
+
+test('what is not there is said in words, with a way on', async ({ page }) => {
+  await page.goto('/timelines/nope');
+  await expect(page.getByRole('alert')).toContainText("There is no timeline 'nope'");
+  await page.goto('/runs/999');
+  await expect(page.getByRole('alert')).toContainText("There is no run '999'");
+});
+
+test('the keys are listed on ?', async ({ page }) => {
+  await page.goto('/machines');
+  await expect(page.getByTestId('machines')).toContainText('Curlew desk');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('play, or stop what plays');
+});
