@@ -17,7 +17,7 @@ test: setup-test build web/node_modules/.installed tests/e2e/node_modules/.insta
 	./tests/run
 
 bench: build
-	dotnet run -c Release --project benchmarks/HardyBench.Benchmarks
+	dotnet run -c Release --project benchmarks/HardyBench.Benchmarks -- $(WHAT)
 
 setup: .make/packages
 

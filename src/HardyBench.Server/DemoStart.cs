@@ -1,22 +1,30 @@
 using HardyBench.Server.Clips;
+using HardyBench.Server.Live;
 using HardyBench.Workbench;
 using Microsoft.Extensions.Hosting;
 
 namespace HardyBench.Server;
 
 /// <summary>Sets out the demo as soon as the server runs: stand-ins play every timeline, missing clips are made.</summary>
-internal sealed class DemoStart(Bench bench, ClipDesk clips) : BackgroundService
+internal sealed class DemoStart(Bench bench, ClipDesk clips, LiveFeed live) : BackgroundService
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        // Making is begun first, so that nobody can play this machine on clips that are not there yet.
+        var making = bench.Clips.Missing.Count > 0 ? clips.Start() : Task.CompletedTask;
+        await PlayStandInsAsync();
+        await making.WaitAsync(stoppingToken);
+        await PlayStandInsAsync();
+    }
+
+    /// <summary>Asking for advice plays what has not been played with the clips as they are.</summary>
+    private async Task PlayStandInsAsync()
     {
         foreach (var timeline in await bench.TimelinesAsync())
         {
             await bench.AdviseAsync(timeline.Id);
         }
 
-        if (bench.Clips.Missing.Count > 0)
-        {
-            clips.Start();
-        }
+        await live.Pages.RunsChanged();
     }
 }

@@ -17,10 +17,11 @@ using HardyBench.Workbench.Jobs;
 namespace HardyBench.Workbench;
 
 /// <summary>The jobs of the product over one data folder, without any interface: make clips, play, keep, advise.</summary>
-public sealed class Bench
+public sealed class Bench : IDisposable
 {
     private readonly DocumentStore documents;
     private readonly SystemFiles system = SystemFiles.Live;
+    private readonly SemaphoreSlim advising = new(1);
 
     private Bench(DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack)
     {
@@ -112,9 +113,23 @@ public sealed class Bench
         }
     }
 
-    /// <summary>Which machine to take for a timeline at full scale. Stand-ins that have not played it yet are played
-    /// now; this machine must have been.</summary>
+    /// <summary>Which machine to take for a timeline at full scale. Stand-ins that have not played it yet, with
+    /// its clips as they are, are played now; this machine must have been.</summary>
     public async Task<Pick> AdviseAsync(string timelineId)
+    {
+        // One after another, so that two who ask at once do not both play what is missing.
+        await advising.WaitAsync();
+        try
+        {
+            return await AdviseInTurnAsync(timelineId);
+        }
+        finally
+        {
+            advising.Release();
+        }
+    }
+
+    private async Task<Pick> AdviseInTurnAsync(string timelineId)
     {
         var timeline = await TimelineAsync(timelineId);
         var digest = TimelineJson.Digest(timeline);
@@ -122,9 +137,13 @@ public sealed class Bench
         foreach (var machine in await MachinesAsync())
         {
             var run = await Runs.LatestAsync(digest, machine.Id, PreviewScale.Full, bareOnly: true);
-            if (run is null && machine.Kind == MachineKind.StandIn)
+            if (machine.Kind == MachineKind.StandIn)
             {
-                run = await PlayAsync(await PlanAsync(timelineId, machine.Id, new PlaybackSettings()), null, CancellationToken.None);
+                // Clips made or measured since then have other figures than those the stand-in went by.
+                var plan = await PlanAsync(timelineId, machine.Id, new PlaybackSettings());
+                run = run is not null && plan.ClipChecksums.SequenceEqual(run.Run.Header.ClipChecksums)
+                    ? run
+                    : await PlayAsync(plan, null, CancellationToken.None);
             }
 
             candidates.Add(new Candidate(machine, run is null ? null : RunFindings.Of(run.Run)));
@@ -132,6 +151,8 @@ public sealed class Bench
 
         return Pick.From(candidates);
     }
+
+    public void Dispose() => advising.Dispose();
 
     private IPlayback PlayerFor(Machine machine) => machine.Kind == MachineKind.StandIn
         ? new StandInPlayback(TimeProvider.System)

@@ -54,6 +54,25 @@ public sealed class BenchTests
     }
 
     [Fact]
+    public async Task Stand_ins_play_again_once_their_clips_are_measured()
+    {
+        var folder = TestData.NewFolder();
+        var asked = await Bench.OpenAsync(folder, small: true, CancellationToken.None);
+        await asked.AdviseAsync("touring-night");
+        foreach (var file in Directory.GetFiles((await Bench.OpenAsync(await TestData.NewDataFolderAsync(), true, CancellationToken.None)).Clips.Path))
+        {
+            Directory.CreateDirectory(asked.Clips.Path);
+            File.Copy(file, Path.Combine(asked.Clips.Path, Path.GetFileName(file)));
+        }
+
+        await Task.WhenAll(asked.AdviseAsync("touring-night"), asked.AdviseAsync("touring-night"));
+
+        var runs = await asked.Runs.ListAsync();
+        Assert.Equal(6, runs.Count);
+        Assert.Equal(5, (await asked.Runs.FindAsync(runs[0].Id))!.Run.Header.ClipChecksums.Count);
+    }
+
+    [Fact]
     public async Task What_is_asked_for_by_a_wrong_name_is_named_with_what_there_is()
     {
         var bench = await OpenAsync();

@@ -1,6 +1,7 @@
 namespace HardyBench.Core.Playback;
 
-/// <summary>Since when a decoder has been behind without a break.</summary>
+/// <summary>Since when a decoder has been behind without a break, by its estimates, and without a single frame that came
+/// in time all the same.</summary>
 public struct Behind
 {
     private TimeSpan? since;
@@ -13,6 +14,6 @@ public struct Behind
         return now - (since ?? now);
     }
 
-    /// <summary>A fresh start: being behind is counted anew.</summary>
+    /// <summary>A frame came in time, or decoding started afresh: being behind is counted anew.</summary>
     public void Reset() => since = null;
 }

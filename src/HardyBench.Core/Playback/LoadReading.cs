@@ -15,7 +15,10 @@ public enum LoadKind : byte
     /// <summary>Our effects threads, in cores.</summary>
     OwnEffects,
 
-    /// <summary>Our presenting, logging and sampling threads, in cores: what the tool itself costs.</summary>
+    /// <summary>Our presenting thread, in cores: mostly the spinning that makes it wake in time.</summary>
+    OwnPresenting,
+
+    /// <summary>All else of our process, in cores: sampling, logging, keeping and telling pages.</summary>
     OwnTool,
 
     /// <summary>Main memory in use, bytes.</summary>

@@ -20,7 +20,7 @@ public static class Pacing
     /// <summary>Keep time: how the decoder of one clip catches up.</summary>
     /// <param name="next">Source frame it would decode next.</param>
     /// <param name="target">First source frame that can still reach the screen in time.</param>
-    /// <param name="behindFor">How long it has been behind without a break.</param>
+    /// <param name="behindFor">How long it has been behind without a single frame that came in time.</param>
     /// <remarks>Nothing before <paramref name="target"/> can be seen, so starting afresh on the way there is less work
     /// than decoding up to it, and the rest of the way is shortened by leaving out unreferenced frames. Where that has
     /// not caught up within its patience, nothing would ever be in time again: decoding starts afresh ahead of the

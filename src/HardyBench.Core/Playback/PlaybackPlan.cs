@@ -15,6 +15,11 @@ public sealed record PlaybackPlan(
         return problems.Count == 0 ? this : throw new PlanRefusedException(string.Join(' ', problems));
     }
 
+    /// <summary>SHA-256 of the files played, by clip id; clips that are not made have none.</summary>
+    public IReadOnlyDictionary<string, string> ClipChecksums => Timeline.ClipIds
+        .Where(id => Clips[id].Sha256 is not null)
+        .ToDictionary(id => id, id => Clips[id].Sha256!);
+
     /// <summary>The clips of a passage's layers, bottom first.</summary>
     public IReadOnlyList<Clip> ClipsOf(Passage passage) => [.. passage.Layers.Select(layer => Clips[layer.ClipId])];
 }

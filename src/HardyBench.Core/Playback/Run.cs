@@ -20,7 +20,8 @@ public enum RunEnding
 }
 
 /// <summary>What was played, on what, how, and under which conditions it arose.</summary>
-/// <param name="ClipChecksums">SHA-256 of each clip's file by clip id; empty for a stand-in, which reads no files.</param>
+/// <param name="ClipChecksums">SHA-256 of each clip's file by clip id. A stand-in reads no files but goes by what was measured
+/// of them; a clip that was not made then is missing here, and its figures were those asked for.</param>
 public sealed record RunHeader(
     Timeline Timeline,
     Machine Machine,

@@ -250,6 +250,10 @@ public sealed class Simulation : IKeyFrames
             state.Decoded = true;
             undecoded--;
             expectedDecoding[state.Passage].Observe(new TimeSpan(now - state.Admitted));
+            if (presenter.Clock is { } clock && new TimeSpan(now) + expectedEffects[state.Passage].Expected < clock.EndOf(frame))
+            {
+                behind.Reset();
+            }
         }
 
         if (state.NextVisit < way.Length)

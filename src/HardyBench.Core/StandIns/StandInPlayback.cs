@@ -37,7 +37,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
         var conditions = new Conditions(
             "stand-in model", null, [.. Enumerable.Range(0, machine.Processor.Cores)], null, null, Seed);
         var header = new RunHeader(
-            plan.Timeline, machine, plan.Settings, conditions, new Dictionary<string, string>(), time.GetUtcNow());
+            plan.Timeline, machine, plan.Settings, conditions, plan.ClipChecksums, time.GetUtcNow());
         return new Run(
             header, RunEnding.Finished, simulation.StartLag, frames,
             StandInLoads.Of(plan, demands, simulation, frames), []);

@@ -107,6 +107,11 @@ public sealed class LayerDecoding : IDisposable
                 CatchUp(source, latency.Expected, ref behind);
                 var frame = source.Next();
                 latency.Observe(frame.Latency);
+                if (clock.FirstInTime(TimeSpan.Zero) is { } target && frame.Number >= clock.Rate.SourceFrameFor(target, source.Rate))
+                {
+                    behind.Reset();
+                }
+
                 Tell(() => decoded.Enqueue(frame));
             }
         }

@@ -18,6 +18,7 @@ public sealed class LocalPlayback(
     {
         var header = await HeaderAsync(plan.Checked(), stop);
         observer.Started(header);
+        await Quiet.WaitAsync(system, stop);
         var (clock, journal, slots) = (new RunClock(), new RunJournal(), new TreatedSlots(plan.Settings.LookAhead));
         using var over = CancellationTokenSource.CreateLinkedTokenSource(stop);
         await using var closing = over.Token.Register(slots.Close);
@@ -56,13 +57,10 @@ public sealed class LocalPlayback(
             $"Hardy Bench {typeof(LocalPlayback).Assembly.GetName().Version?.ToString(3)}, {libraries}",
             system.ReadText("proc/sys/kernel/osrelease")?.Trim(),
             ThisMachine.UsableCores(system),
-            await LoadSampler.OtherLoadAsync(system, stop),
+            (await Quiet.WaitAsync(system, stop)).Others,
             await Start(ThreadRoles.Present, Presenting.RaisePriority),
             Seed: null);
-        var checksums = plan.Timeline.ClipIds
-            .Where(id => plan.Clips[id].Sha256 is not null)
-            .ToDictionary(id => id, id => plan.Clips[id].Sha256!);
-        return new RunHeader(plan.Timeline, plan.Machine, plan.Settings, conditions, checksums, time.GetUtcNow());
+        return new RunHeader(plan.Timeline, plan.Machine, plan.Settings, conditions, plan.ClipChecksums, time.GetUtcNow());
     }
 
     private static void Tell(RunJournal journal, IRunObserver observer, CancellationToken over)

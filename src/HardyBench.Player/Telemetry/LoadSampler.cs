@@ -50,22 +50,4 @@ public sealed class LoadSampler(SystemFiles files)
         }
     }
 
-    /// <summary>Cores busy with other programs, over a quarter of a second; null where it cannot be read.</summary>
-    public static async Task<double?> OtherLoadAsync(SystemFiles files, CancellationToken stop)
-    {
-        var (cores, own) = (new CoreLoads(files), new OwnThreads(files));
-        var readings = new List<LoadReading>();
-        cores.Read(TimeSpan.Zero, TimeSpan.Zero, readings);
-        own.Read(TimeSpan.Zero, TimeSpan.Zero, readings);
-        readings.Clear();
-        var began = System.Diagnostics.Stopwatch.GetTimestamp();
-        await Task.Delay(250, stop).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
-        var elapsed = System.Diagnostics.Stopwatch.GetElapsedTime(began);
-        cores.Read(elapsed, elapsed, readings);
-        own.Read(elapsed, elapsed, readings);
-        var busy = readings.Where(reading => reading.Kind == LoadKind.Core).ToList();
-        return busy.Count == 0
-            ? null
-            : Math.Max(0, busy.Sum(core => core.Value) - readings.Where(r => r.Kind == LoadKind.OwnProcess).Sum(r => r.Value));
-    }
 }

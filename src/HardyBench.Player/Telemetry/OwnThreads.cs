@@ -7,13 +7,14 @@ namespace HardyBench.Player.Telemetry;
 /// <summary>What our own process and each kind of its threads take, in cores, from /proc/self.</summary>
 public sealed class OwnThreads(SystemFiles files) : ILoadReader
 {
-    private readonly Dictionary<string, (LoadKind? Role, long Nanoseconds)> before = [];
+    private readonly Dictionary<string, (LoadKind Role, long Nanoseconds)> before = [];
 
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
     {
         var spent = new Dictionary<LoadKind, long>
         {
-            [LoadKind.OwnProcess] = 0, [LoadKind.OwnDecode] = 0, [LoadKind.OwnEffects] = 0, [LoadKind.OwnTool] = 0,
+            [LoadKind.OwnProcess] = 0, [LoadKind.OwnDecode] = 0, [LoadKind.OwnEffects] = 0,
+            [LoadKind.OwnPresenting] = 0, [LoadKind.OwnTool] = 0,
         };
         var threads = files.Names("proc/self/task");
         foreach (var thread in threads)
@@ -28,10 +29,7 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader
             before[thread] = (role, now);
             var delta = now - (known ? last.Nanoseconds : 0);
             spent[LoadKind.OwnProcess] += delta;
-            if (role is { } kind)
-            {
-                spent[kind] += delta;
-            }
+            spent[role] += delta;
         }
 
         foreach (var gone in before.Keys.Except(threads).ToList())
@@ -53,11 +51,11 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader
             ? spent
             : null;
 
-    private LoadKind? RoleOf(string thread) => files.ReadText($"proc/self/task/{thread}/comm")?.Trim() switch
+    private LoadKind RoleOf(string thread) => files.ReadText($"proc/self/task/{thread}/comm")?.Trim() switch
     {
         ThreadRoles.Decode => LoadKind.OwnDecode,
         ThreadRoles.Effects => LoadKind.OwnEffects,
-        ThreadRoles.Present or ThreadRoles.Sample or ThreadRoles.Record => LoadKind.OwnTool,
-        _ => null,
+        ThreadRoles.Present => LoadKind.OwnPresenting,
+        _ => LoadKind.OwnTool,
     };
 }

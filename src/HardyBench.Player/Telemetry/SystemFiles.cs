@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text;
 
 namespace HardyBench.Player.Telemetry;
 
@@ -12,9 +13,20 @@ public sealed class SystemFiles(string root)
     /// <param name="path">Below the root, without a leading slash.</param>
     public string? ReadText(string path)
     {
+        // Read dozens of times in every sample, so without the buffers of a stream and its reader.
         try
         {
-            return File.ReadAllText(Path.Combine(root, path));
+            using var file = File.OpenHandle(Path.Combine(root, path), share: FileShare.ReadWrite | FileShare.Delete);
+            var (bytes, length) = (new byte[4096], 0);
+            for (int read; (read = RandomAccess.Read(file, bytes.AsSpan(length), length)) > 0; length += read)
+            {
+                if (length + read == bytes.Length)
+                {
+                    Array.Resize(ref bytes, bytes.Length * 2);
+                }
+            }
+
+            return Encoding.UTF8.GetString(bytes, 0, length);
         }
         catch (Exception gone) when (gone is IOException or UnauthorizedAccessException)
         {

@@ -26,20 +26,23 @@ public sealed class ClipDesk(Bench bench, LiveFeed live, IHostApplicationLifetim
     /// <summary>How it stands now.</summary>
     public MakingView Now { get; private set; } = new(false, null, 0, 0, 0, null, null);
 
-    /// <summary>Starts making what is missing; does nothing while it is being made.</summary>
-    public void Start()
+    private Task making = Task.CompletedTask;
+
+    /// <summary>Starts making what is missing, unless it is being made already.</summary>
+    /// <returns>Ends with the making, however it ends.</returns>
+    public Task Start()
     {
         lock (gate)
         {
             if (Now.Running)
             {
-                return;
+                return making;
             }
 
             cancel = CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping);
             began = DateTime.UtcNow;
             Now = new MakingView(true, null, 0, bench.Clips.Missing.Count, 0, null, null);
-            _ = Task.Run(() => MakeAsync(cancel.Token));
+            return making = Task.Run(() => MakeAsync(cancel.Token));
         }
     }
 

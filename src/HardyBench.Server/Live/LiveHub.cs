@@ -16,6 +16,9 @@ public interface ILivePage
     /// <summary>A small picture of the screen.</summary>
     Task Picture(PlayPicture picture);
 
+    /// <summary>Runs have come or gone without a play that pages saw.</summary>
+    Task RunsChanged();
+
     /// <summary>How far the making of clips is.</summary>
     Task Making(MakingView making);
 }

@@ -25,6 +25,8 @@ internal sealed class RunKeeper : IRunObserver
     {
         // The number must be known before anything else is told; a player tells of its start before it plays.
         var id = runs.BeginAsync(header).GetAwaiter().GetResult();
+        // A first, empty piece: what keeping needs is loaded and compiled now and not in the first second of playing.
+        runs.AppendAsync(id, 0, new RunProgress([], [], [])).GetAwaiter().GetResult();
         started.SetResult(id);
         listener?.Started(id, header);
     }
@@ -60,7 +62,7 @@ internal sealed class RunKeeper : IRunObserver
 
     private async Task KeepAsync()
     {
-        var sequence = 0;
+        var sequence = 1;
         while (await pieces.Reader.WaitToReadAsync())
         {
             await Task.WhenAny(Task.Delay(KeepEvery), pieces.Reader.Completion);

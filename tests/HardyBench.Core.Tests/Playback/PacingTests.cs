@@ -52,6 +52,16 @@ public sealed class PacingTests
     }
 
     [Fact]
+    public void A_frame_that_came_in_time_starts_the_patience_anew()
+    {
+        var behind = default(Behind);
+        behind.Observe(true, Samples.Ms(100));
+        behind.Reset();
+        Assert.Equal(Samples.Ms(0), behind.Observe(true, Samples.Ms(1000)));
+        Assert.Equal(Samples.Ms(500), behind.Observe(true, Samples.Ms(1500)));
+    }
+
+    [Fact]
     public void An_estimate_covers_the_spread_and_follows_a_change()
     {
         var estimate = default(DurationEstimate);

@@ -30,6 +30,7 @@ public sealed class LoadReaderTests
         reader.Read(TimeSpan.Zero, TimeSpan.Zero, []);
         Thread("11", "hb-decode", 1_800_000_000);
         Thread("12", "hb-effects", 600_000_000);
+        Thread("13", "main", 20_000_000);
         Thread("14", "hb-present", 50_000_000);
 
         var loads = new List<LoadReading>();
@@ -37,8 +38,9 @@ public sealed class LoadReaderTests
 
         Assert.Equal(0.8f, Value(loads, LoadKind.OwnDecode), 3);
         Assert.Equal(0.1f, Value(loads, LoadKind.OwnEffects), 3);
-        Assert.Equal(0.05f, Value(loads, LoadKind.OwnTool), 3);
-        Assert.Equal(0.95f, Value(loads, LoadKind.OwnProcess), 3);
+        Assert.Equal(0.05f, Value(loads, LoadKind.OwnPresenting), 3);
+        Assert.Equal(0.02f, Value(loads, LoadKind.OwnTool), 3);
+        Assert.Equal(0.97f, Value(loads, LoadKind.OwnProcess), 3);
     }
 
     [Fact]

@@ -11,7 +11,7 @@ class Live {
   loads = $state<LoadNow[]>([]);
   picture = $state<string | null>(null);
   making = $state<Making | null>(null);
-  /** Counts plays that ended, so that pages know when to read anew. */
+  /** Counts changes of what has been played, so that pages know when to read anew. */
   ended = $state(0);
   connected = $state(true);
 
@@ -21,6 +21,7 @@ class Live {
     hub.on('news', (news: News) => this.#newsCame(news));
     hub.on('picture', (picture: { jpeg: string }) => (this.picture = `data:image/jpeg;base64,${picture.jpeg}`));
     hub.on('making', (making: Making) => (this.making = making));
+    hub.on('runsChanged', () => this.ended++);
     hub.onreconnecting(() => (this.connected = false));
     hub.onreconnected(() => this.#readAnew());
     hub.onclose(() => (this.connected = false));

@@ -31,7 +31,7 @@
 
 <td class="border-b border-base-300 p-0 align-top" class:hatched={standIn}>
   <button
-    class="block h-full w-full px-2.5 py-1 text-left leading-5 hover:bg-secondary/10 {chosen ? 'bg-secondary/15 outline-2 -outline-offset-2 outline-secondary' : ''}"
+    class="block h-full w-full px-2.5 py-0.5 text-left leading-[1.15rem] hover:bg-secondary/10 {chosen ? 'bg-secondary/15 outline-2 -outline-offset-2 outline-secondary' : ''}"
     data-cell={place}
     aria-pressed={chosen}
     disabled={!cell && growing === null}
@@ -41,15 +41,15 @@
     <span class="sr-only">{label}:</span>
     <span class="block">
       {#if growing !== null}
-        <Comb teeth={growing} {frames} frameMs={1000 / rate} class="h-4 w-full" />
+        <Comb teeth={growing} {frames} frameMs={1000 / rate} class="h-3.5 w-full" />
         <span class="quiet text-xs">{growing.length ? `${growing.length} of ${frames} slots` : 'waiting'}</span>
       {:else if cell && cell.slots}
-        <Comb teeth={cell.comb} {frames} frameMs={1000 / rate} class="h-4 w-full" />
+        <Comb teeth={cell.comb} {frames} frameMs={1000 / rate} class="h-3.5 w-full" />
         <span class="flex items-baseline justify-between gap-1">
           <VerdictMark verdict={cell.verdict ?? null} />
           <span class="figure text-sm whitespace-nowrap">{fixed(cell.shownRate)}<span class="quiet ml-1 text-xs">of {rate}</span></span>
         </span>
-        <span class="quiet block text-xs leading-4">
+        <span class="quiet block text-xs leading-[0.95rem]">
           {#if cell.limiter}{limiterWord(cell.limiter)}{:else if cell.headroom}{fixed(cell.headroom)}× headroom{:else}&nbsp;{/if}
         </span>
       {:else}
