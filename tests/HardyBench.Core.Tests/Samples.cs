@@ -2,6 +2,7 @@ using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Core.Timelines.Effects;
 
 namespace HardyBench.Core.Tests;
 

@@ -5,6 +5,7 @@ using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Core.Timelines.Effects;
 using HardyBench.Formats.Luts;
 using HardyBench.Formats.Runs;
 using HardyBench.Formats.Timelines;
@@ -95,7 +96,7 @@ public sealed class RunFormatTests
     private static Run Sample()
     {
         var rate = new FrameRate(25);
-        var timeline = new Timeline("t", "T", Raster.Hd, rate, [new Passage("asked", 50, [new Layer("c", [new Title("it's: here"), new Lut("l")])], [])]);
+        var timeline = new Timeline("t", "T", Raster.Hd, rate, [new Passage("asked", 50, [new Layer("c", [Effect.Of("title") with { Text = "it's: here" }, Effect.Of("blur", ("radius", 3.5))])], [])]);
         var machine = new Machine("test", "Test", MachineKind.This, "", new Processor("p", 2, 2, null, null), null, null, new Memory(8, 1, null, null), null, null, null);
         var header = new RunHeader(
             timeline, machine, new PlaybackSettings(), new Conditions("player", null, [0, 1], null, true, null),

@@ -41,10 +41,12 @@ public readonly record struct FrameRate
 
     /// <summary>The source frame shown in timeline frame <paramref name="timelineFrame"/> when footage of
     /// <paramref name="source"/> rate runs in a timeline of this rate: the one on at that moment.</summary>
-    public long SourceFrameFor(long timelineFrame, FrameRate source)
+    /// <param name="speed">1 as shot; counted in steps of a ten-thousandth, so that no rounding adds up.</param>
+    public long SourceFrameFor(long timelineFrame, FrameRate source, double speed = 1)
     {
-        var numerator = (Int128)timelineFrame * Denominator * source.Numerator;
-        return (long)(numerator / ((Int128)Numerator * source.Denominator));
+        const int Steps = 10_000;
+        var numerator = (Int128)timelineFrame * Denominator * source.Numerator * (long)Math.Round(speed * Steps);
+        return (long)(numerator / ((Int128)Numerator * source.Denominator * Steps));
     }
 
     /// <summary>"25", "23.976".</summary>

@@ -2,6 +2,7 @@ using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Core.Timelines.Effects;
 
 namespace HardyBench.Core.StandIns;
 
@@ -23,31 +24,30 @@ public static class CostModel
     public static PassageDemand DemandOf(PlaybackPlan plan, Passage passage)
     {
         var machine = plan.Machine;
-        var layers = plan.ClipsOf(passage).Select(clip => clip.Format).ToList();
-        var refusals = layers.Select(format => machine.MediaEngine?.RefusalOf(format)).ToList();
-        var onEngine = layers.Where((format, i) => machine.MediaEngine is not null && refusals[i] is null).ToList();
-        var onProcessor = layers.Where((format, i) => machine.MediaEngine is null || refusals[i] is not null).ToList();
+        var layers = plan.ClipsOf(passage).Zip(passage.Layers, (clip, layer) => new Stream(clip.Format, layer.Retime)).ToList();
+        var refusals = layers.Select(stream => machine.MediaEngine?.RefusalOf(stream.Format)).ToList();
+        var onEngine = layers.Where((_, i) => machine.MediaEngine is not null && refusals[i] is null).ToList();
+        var onProcessor = layers.Where((_, i) => machine.MediaEngine is null || refusals[i] is not null).ToList();
         var positions = Math.Min(MostPositions, KeyInterval(layers, plan.Timeline.Rate));
         var memory = MemoryBytes(plan, passage, layers);
         var swap = SwapBytes(machine.Memory, memory, layers);
-        var readBytes = layers.Sum(format => format.DataRate.BitsPerSecond / 8.0 / plan.Timeline.Rate.FramesPerSecond);
+        var readBytes = layers.Sum(stream => stream.Speed * stream.Format.DataRate.BitsPerSecond / 8.0 / plan.Timeline.Rate.FramesPerSecond);
+        var effects = Effects(plan, passage, layers);
 
         var visits = new List<Visit>();
         Add(Station.Drive, VisitKind.Read, _ => machine.MediaDrive is { } drive
             ? (readBytes + swap) / (drive.MegabytesPerSecond * 1e6) + SeekSeconds(drive, layers.Count)
             : 0);
-        Add(Station.MediaEngine, VisitKind.Decode, _ => onEngine.Sum(format =>
-            SourceFrames(format, plan.Timeline.Rate).Decoded * format.Raster.Pixels
+        Add(Station.MediaEngine, VisitKind.Decode, _ => onEngine.Sum(stream =>
+            stream.DecodedPerFrame(plan.Timeline.Rate) * stream.Format.Raster.Pixels
             / (machine.MediaEngine!.MegapixelsPerSecond * 1e6)));
-        Add(Station.Processor, VisitKind.Decode, position => onProcessor.Sum(format =>
-            DecodeSeconds(format, position, plan.Timeline.Rate, machine.Processor)));
+        Add(Station.Processor, VisitKind.Decode, position => onProcessor.Sum(stream =>
+            DecodeSeconds(stream, position, plan.Timeline.Rate, machine.Processor)));
         Add(Station.Bus, VisitKind.Copy, _ => machine.Graphics?.BusGigabytesPerSecond is { } bus
-            ? onProcessor.Sum(format => format.BytesPerDecodedFrame) / (bus * 1e9)
+            ? onProcessor.Sum(stream => stream.Format.BytesPerDecodedFrame) / (bus * 1e9)
             : 0);
-        Add(
-            machine.Graphics is null ? Station.Processor : Station.Graphics,
-            VisitKind.Effects,
-            _ => EffectsSeconds(plan, passage, layers));
+        Add(Station.Processor, VisitKind.Effects, _ => ProcessorSeconds(plan, effects.OnProcessor, effects.OnOneCore));
+        Add(Station.Graphics, VisitKind.Effects, _ => GraphicsSeconds(plan, effects.OnGraphics));
 
         return new PassageDemand(
             passage.FrameCount,
@@ -71,17 +71,11 @@ public static class CostModel
         }
     }
 
-    /// <summary>Source frames for each timeline frame. Long-GOP must decode all of them, all-intra only those shown.</summary>
-    public static (double Running, double Decoded) SourceFrames(ClipFormat format, FrameRate timeline)
+    private static double DecodeSeconds(Stream stream, int position, FrameRate timeline, Processor processor)
     {
-        var running = format.Rate.FramesPerSecond / timeline.FramesPerSecond;
-        return (running, format.IsAllIntra ? Math.Min(1, running) : running);
-    }
-
-    private static double DecodeSeconds(ClipFormat format, int position, FrameRate timeline, Processor processor)
-    {
+        var format = stream.Format;
         var cost = DecodeCost.Of(format.Codec);
-        var perFrame = SourceFrames(format, timeline).Decoded;
+        var perFrame = stream.DecodedPerFrame(timeline);
         var seconds = format.IsAllIntra
             ? perFrame * cost.CoreSeconds(format, 0)
             : SourceFramesAt(position, perFrame).Sum(frame => cost.CoreSeconds(format, frame % format.GopLength));
@@ -95,38 +89,61 @@ public static class CostModel
         return Enumerable.Range(from, to - from);
     }
 
-    private static double EffectsSeconds(PlaybackPlan plan, Passage passage, List<ClipFormat> layers)
+    /// <summary>What the treatment of a frame asks, by where it runs.</summary>
+    private static (List<EffectCost> OnGraphics, List<EffectCost> OnProcessor, List<EffectCost> OnOneCore) Effects(
+        PlaybackPlan plan, Passage passage, List<Stream> layers)
     {
         var raster = plan.Settings.ProcessedRaster(plan.Timeline.Raster);
-        var costs = new List<EffectCost>();
-        costs.AddRange(layers.Where(format => format.Raster != raster).Select(_ => EffectCost.Scaling));
-        costs.AddRange(passage.Layers.Skip(1).Select(_ => EffectCost.Blend));
-        costs.AddRange(passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over).Select(EffectCost.Of));
-
-        if (plan.Machine.Graphics is { } graphics)
+        var (anywhere, processor, oneCore) = (new List<EffectCost>(), new List<EffectCost>(), new List<EffectCost>());
+        anywhere.AddRange(layers.Where(stream => stream.Format.Raster != raster).Select(_ => EffectCost.Scaling));
+        anywhere.AddRange(passage.Layers.Skip(1).Select(_ => EffectCost.Blend));
+        anywhere.AddRange(layers.Where(stream => stream.Retime is { Method: RetimeMethod.Blend }).Select(_ => EffectCost.Blend));
+        anywhere.AddRange(layers.Where(stream => stream.Retime is { Method: RetimeMethod.OpticalFlow }).Select(_ => EffectCost.OpticalFlow));
+        foreach (var kind in KindsOf(passage))
         {
-            return costs.Sum(cost => GraphicsLaunch.TotalSeconds + cost.Seconds(
-                raster.Pixels,
-                graphics.PeakGigaflops * 1e9 * ReachedShareOfPeak,
-                graphics.BandwidthGigabytesPerSecond * 1e9));
+            (kind.RunsOn switch
+            {
+                EffectPlace.OneCore => oneCore,
+                EffectPlace.ProcessorOnly => processor,
+                _ => anywhere,
+            }).Add(kind.Cost);
         }
 
-        var speed = (plan.Machine.Processor.RelativeCoreSpeed ?? 1) * plan.Machine.Processor.Cores;
-        return costs.Sum(cost => cost.Seconds(raster.Pixels, ReferenceCore.FlopPerSecond * speed, ReferenceCore.BytesPerSecond * speed));
+        return plan.Machine.Graphics is null ? ([], [.. anywhere, .. processor], oneCore) : (anywhere, processor, oneCore);
     }
+
+    private static double GraphicsSeconds(PlaybackPlan plan, List<EffectCost> costs) => costs.Sum(cost =>
+        GraphicsLaunch.TotalSeconds + cost.Seconds(
+            plan.Settings.ProcessedRaster(plan.Timeline.Raster).Pixels,
+            plan.Machine.Graphics!.PeakGigaflops * 1e9 * ReachedShareOfPeak,
+            plan.Machine.Graphics.BandwidthGigabytesPerSecond * 1e9));
+
+    private static double ProcessorSeconds(PlaybackPlan plan, List<EffectCost> shared, List<EffectCost> oneCore)
+    {
+        var pixels = plan.Settings.ProcessedRaster(plan.Timeline.Raster).Pixels;
+        var speed = plan.Machine.Processor.RelativeCoreSpeed ?? 1;
+        return shared.Sum(cost => Seconds(cost, speed * plan.Machine.Processor.Cores)) + oneCore.Sum(cost => Seconds(cost, speed));
+
+        double Seconds(EffectCost cost, double cores) =>
+            cost.Seconds(pixels, ReferenceCore.FlopPerSecond * cores, ReferenceCore.BytesPerSecond * cores);
+    }
+
+    private static IEnumerable<EffectKind> KindsOf(Passage passage) =>
+        passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over)
+            .Select(effect => EffectCatalogue.Find(effect.Id)).OfType<EffectKind>();
 
     /// <summary>Several streams on one mechanical drive make it seek for each of them.</summary>
     private static double SeekSeconds(Drive drive, int streams) => streams > 1 ? drive.Latency.TotalSeconds * streams : 0;
 
     /// <summary>Timeline frames until decoding of all layers can start afresh.</summary>
-    private static int KeyInterval(List<ClipFormat> layers, FrameRate timeline) =>
-        layers.Max(format => format.IsAllIntra
+    private static int KeyInterval(List<Stream> layers, FrameRate timeline) =>
+        layers.Max(stream => stream.Format.IsAllIntra || stream.Speed <= 0
             ? 1
-            : Math.Max(1, (int)Math.Ceiling(format.GopLength / SourceFrames(format, timeline).Running)));
+            : Math.Max(1, (int)Math.Ceiling(stream.Format.GopLength / stream.RunningPerFrame(timeline))));
 
-    private static double MemoryBytes(PlaybackPlan plan, Passage passage, List<ClipFormat> layers)
+    private static double MemoryBytes(PlaybackPlan plan, Passage passage, List<Stream> layers)
     {
-        var decoded = layers.Sum(format => format.BytesPerDecodedFrame) * (PlaybackSettings.DecodeAhead + ReferenceFrames);
+        var decoded = layers.Sum(stream => stream.Format.BytesPerDecodedFrame) * (PlaybackSettings.DecodeAhead + ReferenceFrames);
         return decoded + WorkingBytes(plan) * (plan.Settings.LookAhead + HeldFrames(passage));
     }
 
@@ -137,16 +154,27 @@ public static class CostModel
         plan.Settings.ProcessedRaster(plan.Timeline.Raster).Pixels * WorkingBytesPerPixel;
 
     private static int HeldFrames(Passage passage) =>
-        passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over).Sum(effect => EffectCost.Of(effect).HeldFrames);
+        KindsOf(passage).Sum(kind => kind.Cost.HeldFrames);
 
     /// <summary>Frames a decoder keeps for reference, whatever the codec.</summary>
     private const int ReferenceFrames = 4;
 
     /// <summary>Memory above what is free: its share of all touches goes to the swap drive.</summary>
-    private static double SwapBytes(Memory memory, double needed, List<ClipFormat> layers)
+    private static double SwapBytes(Memory memory, double needed, List<Stream> layers)
     {
         var free = (memory.Gigabytes - memory.InUseGigabytes) * 1e9;
         var overflow = needed > free ? (needed - free) / needed : 0;
-        return overflow * layers.Sum(format => format.BytesPerDecodedFrame) * 2;
+        return overflow * layers.Sum(stream => stream.Format.BytesPerDecodedFrame) * 2;
+    }
+
+    /// <summary>A layer's footage at its speed.</summary>
+    private sealed record Stream(ClipFormat Format, Retime? Retime)
+    {
+        public double Speed => Retime?.Speed ?? 1;
+
+        /// <summary>Source frames that run by for each timeline frame.</summary>
+        public double RunningPerFrame(FrameRate timeline) => Speed * Format.Rate.FramesPerSecond / timeline.FramesPerSecond;
+
+        public double DecodedPerFrame(FrameRate timeline) => ClipFacts.SourceFramesPerTimelineFrame(Format, timeline, Speed);
     }
 }

@@ -1,5 +1,6 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Timelines;
+using HardyBench.Core.Timelines.Effects;
 
 namespace HardyBench.Core.StandIns;
 
@@ -14,7 +15,7 @@ public static class PassageWeight
             var format = clips[layer.ClipId].Format;
             var decode = DecodeCost.Of(format.Codec).CoreSeconds(format, position: 1);
             var effects = layer.Effects.Concat(passage.Over)
-                .Sum(effect => EffectCost.Of(effect).Seconds(format.Raster.Pixels, ReferenceCore.FlopPerSecond, ReferenceCore.BytesPerSecond));
+                .Sum(effect => (EffectCatalogue.Find(effect.Id)?.Cost ?? default).Seconds(format.Raster.Pixels, ReferenceCore.FlopPerSecond, ReferenceCore.BytesPerSecond));
             return (decode + effects) * format.Rate.FramesPerSecond;
         });
 }

@@ -1,10 +1,15 @@
 using HardyBench.Core.Footage;
+using HardyBench.Core.Timelines.Effects;
 
 namespace HardyBench.Core.Timelines;
 
 /// <summary>A benchmark timeline: passages one after another in one raster at one rate.</summary>
+/// <param name="BitDepth">Bits a sample between effects; null for as deep as the deepest clip of each passage.</param>
+/// <param name="Marks">Notes at moments; null for none.</param>
+/// <param name="Metadata">JSON that came with an imported timeline and goes out with it again.</param>
 public sealed record Timeline(
-    string Id, string Title, Raster Raster, FrameRate Rate, IReadOnlyList<Passage> Passages)
+    string Id, string Title, Raster Raster, FrameRate Rate, IReadOnlyList<Passage> Passages,
+    int? BitDepth = null, IReadOnlyList<TimelineMark>? Marks = null, string? Metadata = null)
 {
     public long FrameCount => Passages.Sum(passage => (long)passage.FrameCount);
 
@@ -28,13 +33,56 @@ public sealed record Timeline(
         [.. Passages.SelectMany(passage => passage.Layers).Select(layer => layer.ClipId).Distinct()];
 }
 
+/// <summary>A note at a moment of a timeline.</summary>
+public sealed record TimelineMark(long Frame, string Name);
+
+/// <summary>How the top layer of a passage comes in over those below, for the length of the passage.</summary>
+public enum Transition
+{
+    /// <summary>It fades in.</summary>
+    Dissolve,
+
+    /// <summary>An edge runs across and uncovers it.</summary>
+    Wipe,
+
+    /// <summary>Down to black, then up from black.</summary>
+    Dip,
+}
+
 /// <summary>A stretch during which the stack of layers and effects does not change; the unit of every result.</summary>
 /// <param name="Question">What this passage asks of a machine, in a few words.</param>
 /// <param name="Layers">Bottom first; never empty.</param>
 /// <param name="Over">Effects over all layers together.</param>
-/// <param name="Dissolve">Whether the second layer fades in over the first for the length of the passage.</param>
+/// <param name="Transition">How the second layer comes in over the first, or null.</param>
 public sealed record Passage(
-    string Question, int FrameCount, IReadOnlyList<Layer> Layers, IReadOnlyList<Effect> Over, bool Dissolve = false);
+    string Question, int FrameCount, IReadOnlyList<Layer> Layers, IReadOnlyList<Effect> Over, Transition? Transition = null);
 
-/// <summary>A clip from its first frame on, looped, with its own effects.</summary>
-public sealed record Layer(string ClipId, IReadOnlyList<Effect> Effects);
+/// <summary>A clip from a frame on, looped, with its own effects.</summary>
+/// <param name="StartFrame">Source frame shown first.</param>
+/// <param name="Retime">Its speed; null as shot.</param>
+/// <param name="Metadata">JSON that came with it from another program and goes out with it again.</param>
+public sealed record Layer(
+    string ClipId, IReadOnlyList<Effect> Effects, int StartFrame = 0, Retime? Retime = null, string? Metadata = null)
+{
+    /// <summary>The source frame shown in a frame of the passage, looping aside.</summary>
+    /// <param name="position">Frame within the passage, from 0.</param>
+    public long SourceFrameAt(long position, FrameRate timeline, FrameRate source) =>
+        StartFrame + timeline.SourceFrameFor(position, source, Retime?.Speed ?? 1);
+}
+
+/// <summary>Another speed than as shot.</summary>
+/// <param name="Speed">1 as shot, 0.5 half speed, 0 a freeze; never negative.</param>
+public sealed record Retime(double Speed, RetimeMethod Method = RetimeMethod.Repeat);
+
+/// <summary>Where frames come from when there are too few.</summary>
+public enum RetimeMethod
+{
+    /// <summary>Frames are repeated or left out.</summary>
+    Repeat,
+
+    /// <summary>Neighbours are blended.</summary>
+    Blend,
+
+    /// <summary>New frames are made along the motion between neighbours.</summary>
+    OpticalFlow,
+}

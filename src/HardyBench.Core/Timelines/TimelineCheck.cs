@@ -1,4 +1,5 @@
 using HardyBench.Core.Footage;
+using HardyBench.Core.Timelines.Effects;
 
 namespace HardyBench.Core.Timelines;
 
@@ -16,27 +17,93 @@ public static class TimelineCheck
 
         foreach (var (index, passage) in timeline.Passages.Index())
         {
-            var where = $"Passage {index + 1} ({passage.Question})";
-            if (passage.FrameCount < 1)
-            {
-                problems.Add($"{where} has no length.");
-            }
-
-            if (passage.Layers.Count == 0)
-            {
-                problems.Add($"{where} has no layers.");
-            }
-
-            if (passage.Dissolve && passage.Layers.Count != 2)
-            {
-                problems.Add($"{where} dissolves, which needs two layers; it has {passage.Layers.Count}.");
-            }
-
-            problems.AddRange(passage.Layers
-                .Where(layer => !clips.ContainsKey(layer.ClipId))
-                .Select(layer => $"{where} plays the clip '{layer.ClipId}', which is not known."));
+            problems.AddRange(ProblemsOf(passage, clips).Select(problem =>
+                $"Passage {index + 1} ({passage.Question}): {problem}."));
         }
 
         return problems;
+    }
+
+    /// <summary>What keeps one passage from being played: phrases, none when it can be.</summary>
+    public static IEnumerable<string> ProblemsOf(Passage passage, IReadOnlyDictionary<string, Clip> clips)
+    {
+        if (passage.FrameCount < 1)
+        {
+            yield return "it has no length";
+        }
+
+        if (passage.Layers.Count == 0)
+        {
+            yield return "it has no layers";
+        }
+
+        if (passage.Transition is { } transition && passage.Layers.Count != 2)
+        {
+            yield return $"a {transition.ToString().ToLowerInvariant()} needs two layers; it has {passage.Layers.Count}";
+        }
+
+        foreach (var layer in passage.Layers)
+        {
+            if (!clips.TryGetValue(layer.ClipId, out var clip))
+            {
+                yield return $"the clip '{layer.ClipId}' is not known";
+            }
+            else if (layer.StartFrame < 0 || (layer.StartFrame >= clip.FrameCount && clip.FrameCount > 0))
+            {
+                yield return $"it begins on frame {layer.StartFrame} of '{layer.ClipId}', which has {clip.FrameCount}";
+            }
+
+            if (layer.Retime is { Speed: < 0 or > 100 or double.NaN } retime)
+            {
+                yield return FormattableString.Invariant($"a speed of {retime.Speed} cannot be played; from 0 to 100 can");
+            }
+        }
+
+        foreach (var problem in EffectsOf(passage).SelectMany(EffectCatalogue.Problems))
+        {
+            yield return problem;
+        }
+    }
+
+    /// <summary>What a person should know of a passage that can be played: phrases.</summary>
+    public static IEnumerable<string> RemarksOn(Passage passage, Timeline timeline, IReadOnlyDictionary<string, Clip> clips)
+    {
+        foreach (var layer in passage.Layers.Where(layer => clips.ContainsKey(layer.ClipId)))
+        {
+            var clip = clips[layer.ClipId];
+            var needed = layer.SourceFrameAt(passage.FrameCount - 1, timeline.Rate, clip.Format.Rate) + 1;
+            if (needed > clip.FrameCount && clip.FrameCount > 1)
+            {
+                yield return $"'{layer.ClipId}' has {clip.FrameCount} frames of the {needed} wanted and loops";
+            }
+
+            if (!DividesEvenly(clip.Format.Rate, timeline.Rate) && clip.FrameCount > 1)
+            {
+                yield return $"{clip.Format.Rate} frames a second do not divide into {timeline.Rate}, so the movement is uneven";
+            }
+
+            if (layer.Retime is { Method: not RetimeMethod.Repeat })
+            {
+                yield return "this machine's player repeats frames where the retime asks for more; stand-ins reckon with it in full";
+            }
+        }
+
+        foreach (var kind in EffectsOf(passage).Select(effect => EffectCatalogue.Find(effect.Id)).OfType<EffectKind>())
+        {
+            if (kind.RunsOn == EffectPlace.StandInsOnly)
+            {
+                yield return $"only stand-ins can play '{kind.Label}'; on this machine the passage fails";
+            }
+        }
+    }
+
+    private static IEnumerable<Effect> EffectsOf(Passage passage) =>
+        passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over);
+
+    /// <summary>Whether one rate is a whole multiple of the other.</summary>
+    private static bool DividesEvenly(FrameRate one, FrameRate other)
+    {
+        var (a, b) = ((long)one.Numerator * other.Denominator, (long)other.Numerator * one.Denominator);
+        return a % b == 0 || b % a == 0;
     }
 }

@@ -1,4 +1,5 @@
 using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
 using HardyBench.Player.Playing;
 
 namespace HardyBench.Player.Decoding;
@@ -12,15 +13,17 @@ public sealed class LayerDecoding : IDisposable
     private readonly object gate = new();
     private readonly Queue<DecodedFrame> decoded = new();
     private readonly PassageClock clock;
+    private readonly Layer layer;
     private readonly Thread thread;
+    private DecodedFrame? last;
     private Exception? failure;
     private bool disposed;
 
     /// <summary>Starts decoding at once. The decoder is opened on the thread itself, so that the threads it starts
     /// carry the same name and their work is counted as decoding.</summary>
-    public LayerDecoding(string path, int threads, PassageClock clock)
+    public LayerDecoding(string path, int threads, Layer layer, PassageClock clock)
     {
-        this.clock = clock;
+        (this.layer, this.clock) = (layer, clock);
         thread = new Thread(() => Decode(path, threads)) { Name = ThreadRoles.Decode, IsBackground = true };
         thread.Start();
         WaitUntilOpen();
@@ -29,10 +32,24 @@ public sealed class LayerDecoding : IDisposable
     /// <summary>The open clip; its picture format is settled, its frames belong to the thread.</summary>
     public ClipDecoder Source { get; private set; } = null!;
 
-    /// <summary>Waits for one source frame. Earlier ones are let go; their time counts towards this one.</summary>
-    /// <returns>Null when decoding went past it, or when the layer was disposed.</returns>
-    /// <exception cref="MediaException">The clip failed.</exception>
-    public DecodedFrame? Take(long number)
+    /// <summary>Waits for the source frame of one frame of the passage. Earlier ones are let go; their time counts towards
+    /// this one. The same source frame can be taken again, as a slower layer asks.</summary>
+    /// <returns>The caller's own reference; null when decoding went past it, or when the layer was disposed.</returns>
+    /// <exception cref="Native.MediaException">The clip failed.</exception>
+    public DecodedFrame? Take(long position)
+    {
+        var number = SourceFrame(position);
+        if (last?.Number == number)
+        {
+            return last with { Picture = last.Picture.Another(), Read = TimeSpan.Zero, Decode = TimeSpan.Zero };
+        }
+
+        last?.Dispose();
+        last = Next(number);
+        return last is null ? null : last with { Picture = last.Picture.Another() };
+    }
+
+    private DecodedFrame? Next(long number)
     {
         var (read, decode) = (TimeSpan.Zero, TimeSpan.Zero);
         lock (gate)
@@ -73,11 +90,15 @@ public sealed class LayerDecoding : IDisposable
         }
 
         thread.Join();
+        last?.Dispose();
         while (decoded.TryDequeue(out var frame))
         {
             frame.Dispose();
         }
     }
+
+    private long SourceFrame(long position, ClipDecoder? source = null) =>
+        layer.SourceFrameAt(position, clock.Rate, (source ?? Source).Rate);
 
     private void WaitUntilOpen()
     {
@@ -100,6 +121,11 @@ public sealed class LayerDecoding : IDisposable
         try
         {
             using var source = new ClipDecoder(path, threads);
+            if (layer.StartFrame > 0)
+            {
+                source.LeapTo(source.Keys.LastUpTo(layer.StartFrame));
+            }
+
             Tell(() => Source = source);
             var (latency, behind) = (default(DurationEstimate), default(Behind));
             while (HasRoom())
@@ -107,9 +133,15 @@ public sealed class LayerDecoding : IDisposable
                 CatchUp(source, latency.Expected, ref behind);
                 var frame = source.Next();
                 latency.Observe(frame.Latency);
-                if (clock.FirstInTime(TimeSpan.Zero) is { } target && frame.Number >= clock.Rate.SourceFrameFor(target, source.Rate))
+                if (clock.FirstInTime(TimeSpan.Zero) is { } target && frame.Number >= SourceFrame(target, source))
                 {
                     behind.Reset();
+                }
+
+                if (frame.Number < layer.StartFrame)
+                {
+                    frame.Dispose();
+                    continue;
                 }
 
                 Tell(() => decoded.Enqueue(frame));
@@ -128,7 +160,7 @@ public sealed class LayerDecoding : IDisposable
             return;
         }
 
-        var wanted = clock.Rate.SourceFrameFor(target, source.Rate);
+        var wanted = SourceFrame(target, source);
         var behindFor = behind.Observe(wanted > source.NextToSend, clock.Now);
         var catchUp = Pacing.CatchUpFor(source.NextToSend, wanted, behindFor, source.Keys);
         if (catchUp.From > source.NextToSend)
@@ -148,7 +180,7 @@ public sealed class LayerDecoding : IDisposable
             while (decoded.Count >= PlaybackSettings.DecodeAhead && !disposed)
             {
                 if (clock.FirstInTime(TimeSpan.Zero) is { } target
-                    && decoded.Peek().Number < clock.Rate.SourceFrameFor(target, Source.Rate))
+                    && decoded.Peek().Number < SourceFrame(target))
                 {
                     decoded.Dequeue().Dispose();
                 }

@@ -2,6 +2,7 @@ using System.Globalization;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Core.Timelines.Effects;
 
 namespace HardyBench.Player.Effects;
 
@@ -10,53 +11,77 @@ public sealed class PassageGraph(EffectFilters filters)
 {
     /// <summary>Each layer is brought to the processed raster (or its place in it), treated, laid over those below;
     /// then come the effects over all of them.</summary>
-    public string Describe(PlaybackPlan plan, Passage passage)
+    /// <exception cref="NotSupportedException">This player has no filter for an effect.</exception>
+    public string Describe(PlaybackPlan plan, Passage passage) => new Writer(filters, plan, passage).Write();
+
+    private sealed class Writer(EffectFilters filters, PlaybackPlan plan, Passage passage)
     {
-        var raster = plan.Settings.ProcessedRaster(plan.Timeline.Raster);
-        var clips = plan.ClipsOf(passage);
-        var deep = clips.Any(clip => clip.Format.BitDepth > 8);
-        var parts = passage.Layers.Select((layer, i) => LayerChain(passage, layer, clips[i].Format, raster, deep, plan, i)).ToList();
-        var top = "l0";
-        for (var i = 1; i < passage.Layers.Count; i++)
+        private readonly Raster raster = plan.Settings.ProcessedRaster(plan.Timeline.Raster);
+        private readonly IReadOnlyList<Clip> clips = plan.ClipsOf(passage);
+        private int effects;
+
+        private bool Deep => plan.Timeline.BitDepth is { } depth ? depth > 8 : clips.Any(clip => clip.Format.BitDepth > 8);
+
+        private double Seconds => plan.Timeline.Rate.StartOf(passage.FrameCount).TotalSeconds;
+
+        public string Write()
         {
-            parts.Add($"[{top}][l{i}]overlay={Corner(passage.Layers[i], raster)}:format={(deep ? "yuv422p10" : "yuv420")}[o{i}]");
-            top = $"o{i}";
+            var parts = passage.Layers.Select((layer, i) => LayerChain(layer, clips[i].Format, i)).ToList();
+            var top = "l0";
+            for (var i = 1; i < passage.Layers.Count; i++)
+            {
+                parts.Add($"[{top}][l{i}]{Joint(i)}[o{i}]");
+                top = $"o{i}";
+            }
+
+            parts.Add($"[{top}]{string.Join(',', passage.Over.Select(effect => Filter(effect, raster))
+                .Append($"format={EffectFilters.Yuv(Deep)}"))}[out]");
+            return string.Join(';', parts);
         }
 
-        parts.Add($"[{top}]{string.Join(',', passage.Over.Select(effect => filters.Of(effect, raster, deep))
-            .Append($"format={EffectFilters.Yuv(deep)}"))}[out]");
-        return string.Join(';', parts);
+        private string LayerChain(Layer layer, ClipFormat format, int index)
+        {
+            var chain = new List<string>();
+            var size = SizeOf(layer);
+            if (format.Raster != size)
+            {
+                chain.Add($"scale={size.Width}:{size.Height}:flags=bilinear");
+            }
+
+            chain.AddRange(layer.Effects.Select(effect => Filter(effect, size)));
+            var transparent = index > 0 && layer.Effects.Any(EffectFilters.HasTransparency);
+            chain.Add($"format={(transparent ? EffectFilters.YuvTransparent(Deep) : EffectFilters.Yuv(Deep))}");
+            if (passage.Transition == Transition.Dissolve && index == 1)
+            {
+                chain.Add(Text($"format={EffectFilters.YuvTransparent(Deep)},fade=t=in:st=0:d={Seconds}:alpha=1"));
+            }
+
+            return $"[in{index}]{string.Join(',', chain)}[l{index}]";
+        }
+
+        /// <summary>How a layer meets those below it.</summary>
+        private string Joint(int index) => (passage.Transition, index) switch
+        {
+            (Transition.Wipe, 1) => Text($"xfade=transition=wiperight:duration={Seconds}:offset=0"),
+            (Transition.Dip, 1) => Text($"xfade=transition=fadeblack:duration={Seconds}:offset=0"),
+            _ => $"overlay={Corner(passage.Layers[index])}:format={(Deep ? "yuv422p10" : "yuv420")}",
+        };
+
+        private string Filter(Effect effect, Raster on) => filters.Of(
+            effect, new EffectContext(on, (double)raster.Width / plan.Timeline.Raster.Width, Deep, effects++));
+
+        private Raster SizeOf(Layer layer) => PlacementOf(layer) is { } placed
+            ? new Raster(EvenShare(raster.Width, placed["size"]), EvenShare(raster.Height, placed["size"]))
+            : raster;
+
+        private string Corner(Layer layer) => PlacementOf(layer) is { } placed
+            ? $"x={(int)(raster.Width * placed["left"]) & ~1}:y={(int)(raster.Height * placed["top"]) & ~1}"
+            : "x=0:y=0";
     }
 
-    private string LayerChain(
-        Passage passage, Layer layer, ClipFormat format, Raster raster, bool deep, PlaybackPlan plan, int index)
-    {
-        var chain = new List<string>();
-        var size = SizeOf(layer, raster);
-        if (format.Raster != size)
-        {
-            chain.Add($"scale={size.Width}:{size.Height}:flags=bilinear");
-        }
+    private static Effect? PlacementOf(Layer layer) => layer.Effects.FirstOrDefault(effect => effect.Id == EffectCatalogue.Placement);
 
-        chain.AddRange(layer.Effects.Select(effect => filters.Of(effect, size, deep)));
-        chain.Add($"format={EffectFilters.Yuv(deep)}");
-        if (passage.Dissolve && index == 1)
-        {
-            var seconds = plan.Timeline.Rate.StartOf(passage.FrameCount).TotalSeconds;
-            chain.Add(string.Create(CultureInfo.InvariantCulture,
-                $"format={(deep ? "yuva422p10le" : "yuva420p")},fade=t=in:st=0:d={seconds}:alpha=1"));
-        }
+    private static int EvenShare(int side, double share) => Math.Max(2, (int)(side * share) & ~1);
 
-        return $"[in{index}]{string.Join(',', chain)}[l{index}]";
-    }
-
-    private static Placement? PlacementOf(Layer layer) => layer.Effects.OfType<Placement>().FirstOrDefault();
-
-    private static Raster SizeOf(Layer layer, Raster raster) => PlacementOf(layer) is { } placed
-        ? new Raster(Math.Max(2, (int)(raster.Width * placed.Size) & ~1), Math.Max(2, (int)(raster.Height * placed.Size) & ~1))
-        : raster;
-
-    private static string Corner(Layer layer, Raster raster) => PlacementOf(layer) is { } placed
-        ? $"x={(int)(raster.Width * placed.Left) & ~1}:y={(int)(raster.Height * placed.Top) & ~1}"
-        : "x=0:y=0";
+    private static string Text(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

@@ -39,6 +39,14 @@ public sealed class FrameHandle : SafeHandle
 
     internal nint Pointer => handle;
 
+    /// <summary>A second reference to the same picture, let go by itself.</summary>
+    /// <exception cref="MediaException">There is no memory for it.</exception>
+    internal FrameHandle Another()
+    {
+        var copy = NativeMethods.FrameAnother(this);
+        return copy != 0 ? new FrameHandle(copy) : throw new MediaException("There is no memory for another reference to a picture.");
+    }
+
     /// <summary>The planes one after another without padding, in the frame's own pixel format.</summary>
     public unsafe byte[] CopyPlanes()
     {

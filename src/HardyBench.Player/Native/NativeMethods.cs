@@ -47,6 +47,9 @@ internal static partial class NativeMethods
     [LibraryImport(Library, EntryPoint = "hb_frame_free")]
     public static partial void FrameFree(nint frame);
 
+    [LibraryImport(Library, EntryPoint = "hb_frame_another")]
+    public static partial nint FrameAnother(FrameHandle frame);
+
     [LibraryImport(Library, EntryPoint = "hb_frame_copy")]
     public static unsafe partial int FrameCopy(FrameHandle frame, byte* bytes, int size);
 

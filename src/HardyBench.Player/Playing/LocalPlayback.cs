@@ -7,8 +7,9 @@ namespace HardyBench.Player.Playing;
 
 /// <summary>Really plays a plan on this machine.</summary>
 /// <param name="screen">Where frames end; null for the plain one.</param>
+/// <param name="rest">How long at most a run waits for this program itself to come to rest; null for the usual time.</param>
 public sealed class LocalPlayback(
-    IClipFiles files, EffectFilters filters, SystemFiles system, TimeProvider time, IScreen? screen = null) : IPlayback
+    IClipFiles files, EffectFilters filters, SystemFiles system, TimeProvider time, IScreen? screen = null, TimeSpan? rest = null) : IPlayback
 {
     private static readonly TimeSpan TellEvery = TimeSpan.FromMilliseconds(200);
 
@@ -18,7 +19,7 @@ public sealed class LocalPlayback(
     {
         var header = await HeaderAsync(plan.Checked(), stop);
         observer.Started(header);
-        await Quiet.WaitAsync(system, stop);
+        await RestAsync(stop);
         var (clock, journal, slots) = (new RunClock(), new RunJournal(), new TreatedSlots(plan.Settings.LookAhead));
         using var over = CancellationTokenSource.CreateLinkedTokenSource(stop);
         await using var closing = over.Token.Register(slots.Close);
@@ -47,6 +48,8 @@ public sealed class LocalPlayback(
         return journal.ToRun(header, stop.IsCancellationRequested ? RunEnding.Stopped : RunEnding.Finished);
     }
 
+    private Task<Quiet> RestAsync(CancellationToken stop) => Quiet.WaitAsync(system, rest ?? Quiet.Longest, stop);
+
     private IScreen ScreenFor(PlaybackPlan plan, RunClock clock, IRunObserver observer) =>
         plan.Settings.Pictures ? new PreviewPictures(clock, observer) : screen ?? new BlankScreen();
 
@@ -57,7 +60,7 @@ public sealed class LocalPlayback(
             $"Hardy Bench {typeof(LocalPlayback).Assembly.GetName().Version?.ToString(3)}, {libraries}",
             system.ReadText("proc/sys/kernel/osrelease")?.Trim(),
             ThisMachine.UsableCores(system),
-            (await Quiet.WaitAsync(system, stop)).Others,
+            (await RestAsync(stop)).Others,
             await Start(ThreadRoles.Present, Presenting.RaisePriority),
             Seed: null);
         return new RunHeader(plan.Timeline, plan.Machine, plan.Settings, conditions, plan.ClipChecksums, time.GetUtcNow());

@@ -24,9 +24,9 @@ public sealed class PassagePipeline : IDisposable
         description = graph.Describe(plan, passage);
         try
         {
-            foreach (var clip in plan.ClipsOf(passage))
+            foreach (var (clip, layer) in plan.ClipsOf(passage).Zip(passage.Layers))
             {
-                layers.Add(new LayerDecoding(files.PathOf(clip), threads, clock));
+                layers.Add(new LayerDecoding(files.PathOf(clip), threads, layer, clock));
             }
         }
         catch
@@ -45,7 +45,7 @@ public sealed class PassagePipeline : IDisposable
         var taken = new List<DecodedFrame>();
         foreach (var layer in layers)
         {
-            if (layer.Take(plan.Timeline.Rate.SourceFrameFor(position, layer.Source.Rate)) is { } frame)
+            if (layer.Take(position) is { } frame)
             {
                 taken.Add(frame);
             }

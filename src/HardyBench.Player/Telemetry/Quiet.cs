@@ -13,12 +13,12 @@ public readonly record struct Quiet(double? Own, double? Others)
 
     private static readonly TimeSpan Window = TimeSpan.FromMilliseconds(250);
 
-    /// <summary>The longest a run is held back for the program to come to rest.</summary>
-    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(6);
+    /// <summary>The longest a run is held back for the program to come to rest, unless told otherwise.</summary>
+    public static readonly TimeSpan Longest = TimeSpan.FromSeconds(6);
 
     /// <summary>Waits until this program has come to rest, so that its own start, compiling and storing do not load the
     /// machine that is measured. Gives up after some seconds and says how it stood then.</summary>
-    public static async Task<Quiet> WaitAsync(SystemFiles files, CancellationToken stop)
+    public static async Task<Quiet> WaitAsync(SystemFiles files, TimeSpan longest, CancellationToken stop)
     {
         var began = Stopwatch.GetTimestamp();
         Quiet now;
@@ -26,7 +26,7 @@ public readonly record struct Quiet(double? Own, double? Others)
         {
             now = await MeasureAsync(files, stop);
         }
-        while (now.Own >= QuietBelow && Stopwatch.GetElapsedTime(began) < Longest && !stop.IsCancellationRequested);
+        while (now.Own >= QuietBelow && Stopwatch.GetElapsedTime(began) < longest && !stop.IsCancellationRequested);
         return now;
     }
 

@@ -365,10 +365,9 @@ void hb_frame_free(HbFrame *frame)
     av_frame_free(&frame);
 }
 
-void hb_frame_size(const HbFrame *frame, int32_t *width, int32_t *height)
+HbFrame *hb_frame_another(const HbFrame *frame)
 {
-    *width = frame->width;
-    *height = frame->height;
+    return av_frame_clone(frame);
 }
 
 int hb_frame_copy(const HbFrame *frame, uint8_t *bytes, int size)

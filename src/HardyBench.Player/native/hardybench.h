@@ -60,7 +60,8 @@ HB_EXPORT int hb_graph_run(HbGraph *graph, HbFrame *const *frames, int64_t posit
 HB_EXPORT void hb_graph_close(HbGraph *graph);
 
 HB_EXPORT void hb_frame_free(HbFrame *frame);
-HB_EXPORT void hb_frame_size(const HbFrame *frame, int32_t *width, int32_t *height);
+/* A second reference to the same picture, to be let go by itself; NULL without memory. */
+HB_EXPORT HbFrame *hb_frame_another(const HbFrame *frame);
 /* Copies the planes without padding; with bytes = NULL tells the size only. */
 HB_EXPORT int hb_frame_copy(const HbFrame *frame, uint8_t *bytes, int size);
 /* Encodes a JPEG of the given width into bytes; returns its size. */

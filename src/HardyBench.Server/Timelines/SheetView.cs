@@ -5,6 +5,7 @@ using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Timelines;
+using HardyBench.Core.Timelines.Effects;
 using HardyBench.Server.Machines;
 using HardyBench.Server.Runs;
 using HardyBench.Store;
@@ -40,12 +41,14 @@ public sealed record TimelineView(
             chips.Add($"{passage.Layers.Count} layers");
         }
 
-        var effects = passage.Layers.SelectMany(layer => layer.Effects).Where(effect => effect is not Placement)
+        var effects = passage.Layers.SelectMany(layer => layer.Effects).Where(effect => effect.Id != EffectCatalogue.Placement)
             .Concat(passage.Over).Select(effect => effect.Label);
         chips.AddRange(effects);
-        if (passage.Dissolve)
+        chips.AddRange(passage.Layers.Select(layer => layer.Retime).OfType<Retime>()
+            .Select(retime => FormattableString.Invariant($"{retime.Speed * 100:0.##} % speed")));
+        if (passage.Transition is { } transition)
         {
-            chips.Add("dissolve");
+            chips.Add(transition.ToString().ToLowerInvariant());
         }
 
         return chips;

@@ -1,5 +1,6 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Timelines;
+using HardyBench.Core.Timelines.Effects;
 using HardyBench.Player.Effects;
 
 namespace HardyBench.Workbench.Demo;
@@ -7,9 +8,11 @@ namespace HardyBench.Workbench.Demo;
 /// <summary>The benchmark timeline of Tidewater Stagecraft, a company that films dance and theatre on tour.</summary>
 public static class DemoTimelines
 {
-    private static readonly PrimaryGrade Grade = new(1.08, 1.0, 0.92, 1.1, 1.15);
-    private static readonly Lut Look = new(Looks.WarmStage);
-    private static readonly NoiseReduction Calm = new(4, 6);
+    private static readonly Effect Grade = Effect.Of(
+        "primary-grade", ("redGain", 1.08), ("greenGain", 1.0), ("blueGain", 0.92), ("gamma", 1.1), ("saturation", 1.15));
+
+    private static readonly Effect Look = Effect.Of("lut") with { Text = Looks.WarmStage };
+    private static readonly Effect Calm = Effect.Of("noise-reduction", ("spatial", 4), ("temporal", 6));
 
     /// <param name="raster">Of the timeline.</param>
     /// <param name="secondsEach">Length of each passage.</param>
@@ -21,16 +24,19 @@ public static class DemoTimelines
         [
             Ask("HD AVC, bare", Clip("hd-avc-25")),
             Ask("the same, graded and calmed", Clip("hd-avc-25", Grade, Look, Calm)),
-            Ask("three layers of it", Clip("hd-avc-25"), Clip("hd-avc-25", new Placement(0.4, 0.05, 0.1)), Clip("hd-avc-25", new Placement(0.4, 0.55, 0.5))),
+            Ask("three layers of it", Clip("hd-avc-25"), Clip("hd-avc-25", Placed(0.05, 0.1)), Clip("hd-avc-25", Placed(0.55, 0.5))),
             Ask("50 frames in a 25-frame timeline", Clip("hd-avc-50")),
             Ask("UHD HEVC 4:2:2, bare", Clip("uhd-hevc-25")),
             Ask("the same, graded", Clip("uhd-hevc-25", Grade, Look)),
             Ask("UHD intermediate", Clip("uhd-mezz-25")),
-            new Passage("a title over a dissolve", length, [Clip("hd-avc-25"), Clip("hd-mezz-25")], [new Title("Low tide, act two")], Dissolve: true),
+            new Passage("a title over a dissolve", length, [Clip("hd-avc-25"), Clip("hd-mezz-25")], [Effect.Of("title") with { Text = "Low tide, act two" }], Transition.Dissolve),
         ]);
 
         Passage Ask(string question, params Layer[] layers) => new(question, length, layers, []);
     }
+
+    private static Effect Placed(double left, double top) =>
+        Effect.Of(EffectCatalogue.Placement, ("size", 0.4), ("left", left), ("top", top));
 
     private static Layer Clip(string id, params Effect[] effects) => new(id, effects);
 }

@@ -3,6 +3,7 @@ using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Timelines;
+using HardyBench.Core.Timelines.Effects;
 
 namespace HardyBench.Core.Tests.StandIns;
 
@@ -49,7 +50,7 @@ public sealed class CostModelTests
     public void Half_the_timeline_raster_leaves_decoding_as_it_is_and_quarters_effects()
     {
         var machine = Samples.Machine();
-        var effects = new Effect[] { new PrimaryGrade(1, 1, 1, 1, 1), new NoiseReduction(4, 6) };
+        var effects = new[] { Effect.Of("primary-grade"), Effect.Of("noise-reduction") };
 
         var whole = CostModel.DemandOf(Samples.Plan(machine, Samples.UhdHevc422, raster: Raster.Uhd, effects: effects), Samples.Plan(machine, Samples.UhdHevc422, effects: effects).Timeline.Passages[0]);
         var half = CostModel.DemandOf(Samples.Plan(machine, Samples.UhdHevc422, raster: Raster.Hd, effects: effects), Samples.Plan(machine, Samples.UhdHevc422, effects: effects).Timeline.Passages[0]);

@@ -4,6 +4,7 @@ using System.Security.Cryptography;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Core.Timelines.Effects;
 using HardyBench.Player.Effects;
 using HardyBench.Player.Native;
 using HardyBench.Player.Playing;
@@ -17,6 +18,7 @@ namespace HardyBench.Player.Tests.Playing;
 public sealed class PictureTests
 {
     private const int Slots = 60; // the clips have 50 frames, so this loops them
+    private const int FewSlots = 25;
 
     [Theory]
     [InlineData(1)]
@@ -50,7 +52,79 @@ public sealed class PictureTests
         Assert.Equal(await CommandAsync(plan), screen.Digests);
     }
 
-    private static async Task<List<string>> CommandAsync(PlaybackPlan plan)
+    /// <summary>Every effect that this player has, at settings off its defaults, on a layer.</summary>
+    public static TheoryData<string> Effects => new(
+        EffectCatalogue.All.Where(kind => kind.RunsOn != EffectPlace.StandInsOnly).Select(kind => kind.Id));
+
+    [Theory]
+    [MemberData(nameof(Effects))]
+    public async Task Every_effect_shows_the_pictures_that_the_command_gives(string id)
+    {
+        var effect = WithUnusualSettings(EffectCatalogue.Find(id)!);
+        Assert.Empty(EffectCatalogue.Problems(effect));
+        Layer[] layers = id == "key" || id == EffectCatalogue.Placement
+            ? [new Layer("hd-mezz-25", []), new Layer("hd-avc-25", [effect])]
+            : [new Layer("hd-mezz-25", [effect])];
+        await ExpectTheCommandsPicturesAsync(new Passage(id, FewSlots, layers, []));
+    }
+
+    [Fact]
+    public void What_only_stand_ins_play_is_refused_in_words()
+    {
+        foreach (var kind in EffectCatalogue.All.Where(kind => kind.RunsOn == EffectPlace.StandInsOnly))
+        {
+            var refusal = Assert.Throws<NotSupportedException>(() => Plans.Filters.Of(Effect.Of(kind.Id), new EffectContext(Raster.Hd, 1, false, 0)));
+            Assert.Contains(kind.Label, refusal.Message, StringComparison.Ordinal);
+        }
+    }
+
+    [Theory]
+    [InlineData(Transition.Dissolve)]
+    [InlineData(Transition.Wipe)]
+    [InlineData(Transition.Dip)]
+    public async Task Every_transition_shows_the_pictures_that_the_command_gives(Transition transition) =>
+        await ExpectTheCommandsPicturesAsync(new Passage(
+            "asked", FewSlots, [new Layer("hd-avc-25", []), new Layer("hd-mezz-25", [])], [Effect.Of("sharpen")], transition));
+
+    /// <summary>The command is told the very source frames: 25 frames from frame 20 on, each shown as often as asked.</summary>
+    [Theory]
+    [InlineData(20, 0.5, 25)]
+    [InlineData(7, 0, 25)]
+    [InlineData(0, 2, 25)]
+    [InlineData(11, 1, 50)]
+    [InlineData(5, 0.4, 30)]
+    public async Task A_layer_that_starts_later_or_runs_at_another_speed_shows_those_frames(int start, double speed, int rate)
+    {
+        var layer = new Layer("hd-avc-25", [], start, new Retime(speed));
+        var plan = await Plans.OfAsync(new Passage("asked", Slots, [layer], []), new FrameRate(rate));
+        var screen = new Camera();
+
+        await Plans.PlayAsync(plan, screen);
+
+        var source = await CommandAsync(await Plans.OfAsync(new Passage("asked", 200, [new Layer("hd-avc-25", [])], []), new FrameRate(25)), frames: 200);
+        Assert.Equal(
+            Enumerable.Range(0, Slots).Select(n => source[start + (int)Math.Floor((n * speed * 25 / rate) + 1e-9)]),
+            screen.Digests);
+    }
+
+    private static Effect WithUnusualSettings(EffectKind kind) => new(
+        kind.Id,
+        kind.Settings.ToDictionary(setting => setting.Name, setting => Math.Round(setting.Default + (setting.Max - setting.Default) * 0.15, 3)),
+        kind.TextLabel switch { null => null, "look" => Looks.WarmStage, _ => "It's 5:4, \\ 100 %" });
+
+    private static async Task ExpectTheCommandsPicturesAsync(Passage passage)
+    {
+        var plan = await Plans.OfAsync(passage, new FrameRate(25));
+        var screen = new Camera();
+
+        var run = await Plans.PlayAsync(plan, screen);
+
+        Assert.Empty(run.Failures);
+        Assert.Equal(passage.FrameCount, screen.Digests.Count);
+        Assert.Equal(await CommandAsync(plan, passage.FrameCount), screen.Digests);
+    }
+
+    private static async Task<List<string>> CommandAsync(PlaybackPlan plan, int frames = Slots)
     {
         var passage = plan.Timeline.Passages[0];
         var clips = await TestData.ClipsAsync();
@@ -63,7 +137,7 @@ public sealed class PictureTests
         {
             ArgumentList = { "-v", "error" },
             RedirectStandardOutput = true,
-        }.With(inputs.Split(' '), ["-filter_complex", graph, "-map", "[out]", "-frames:v", Slots.ToString(CultureInfo.InvariantCulture), "-f", "framehash", "-hash", "sha256", "-"]))!;
+        }.With(inputs.Split(' '), ["-filter_complex", graph, "-map", "[out]", "-frames:v", frames.ToString(CultureInfo.InvariantCulture), "-f", "framehash", "-hash", "sha256", "-"]))!;
         var text = await ffmpeg.StandardOutput.ReadToEndAsync();
         await ffmpeg.WaitForExitAsync();
         return [.. text.Split('\n').Where(line => line.Length > 0 && line[0] != '#').Select(line => line.Split(',')[^1].Trim())];
@@ -92,12 +166,16 @@ internal static class Plans
         return await PlanAsync(demo with { Passages = [passage] }, settings);
     }
 
+    /// <summary>One passage at small size, every frame shown.</summary>
+    public static Task<PlaybackPlan> OfAsync(Passage passage, FrameRate rate) => PlanAsync(
+        new Timeline("t", "T", Raster.Hd.DividedBy(3), rate, [passage]), new PlaybackSettings(Policy: PlayingPolicy.KeepFrames));
+
     public static async Task<PlaybackPlan> PlanAsync(Timeline timeline, PlaybackSettings settings) => new(
         timeline, (await TestData.ClipsAsync()).Clips, ThisMachine.Describe(SystemFiles.Live), settings);
 
     public static async Task<Run> PlayAsync(
         PlaybackPlan plan, IScreen? screen = null, IClipFiles? files = null, IRunObserver? observer = null, CancellationToken stop = default) =>
-        await new LocalPlayback(files ?? await TestData.ClipsAsync(), Filters, SystemFiles.Live, TimeProvider.System, screen)
+        await new LocalPlayback(files ?? await TestData.ClipsAsync(), Filters, SystemFiles.Live, TimeProvider.System, screen, rest: TimeSpan.Zero)
             .PlayAsync(plan, observer ?? new Notes(), stop);
 
     public static ProcessStartInfo With(this ProcessStartInfo start, params IEnumerable<string>[] arguments)

@@ -1,0 +1,95 @@
+namespace HardyBench.Core.Timelines.Effects;
+
+/// <summary>Every kind of effect there is. A new one is a row here and a filter in the player.</summary>
+public static class EffectCatalogue
+{
+    public static IReadOnlyList<EffectKind> All { get; } =
+    [
+        new("primary-grade", "grade", EffectGroup.Colour, "Gain for each colour, gamma and saturation.", new(60, 24),
+        [
+            Times("redGain", "red", 4), Times("greenGain", "green", 4), Times("blueGain", "blue", 4),
+            new("gamma", "gamma", "", 0.2, 5, 1), Times("saturation", "saturation", 3),
+        ]),
+        new("curves", "curves", EffectGroup.Colour, "Lifts or lowers shadows, middle and highlights.", new(50, 24),
+        [
+            new("shadows", "shadows", "", -0.2, 0.2, 0), new("middle", "middle", "", -0.2, 0.2, 0), new("highlights", "highlights", "", -0.2, 0.2, 0),
+        ]),
+        new("lut", "LUT", EffectGroup.Colour, "A three-dimensional look-up table.", new(90, 40), [], TextLabel: "look"),
+        new("noise-reduction", "noise reduction", EffectGroup.Detail, "Smooths noise within a frame and from frame to frame.", new(2600, 260, 1),
+            [new("spatial", "within a frame", "code values", 0, 40, 4), new("temporal", "between frames", "code values", 0, 40, 6)],
+            EffectPlace.ProcessorOrGraphics, FramesBefore: 1),
+        new("sharpen", "sharpen", EffectGroup.Detail, "Lifts fine detail.", new(110, 32), [new("amount", "amount", "×", 0, 3, 1)]),
+        new("blur", "blur", EffectGroup.Detail, "A Gaussian blur.", new(130, 48), [new("radius", "radius", "px", 0, 100, 8)]),
+        new("glow", "glow", EffectGroup.Detail, "Light spills over from bright parts.", new(170, 80),
+            [new("radius", "radius", "px", 0, 100, 20), new("amount", "amount", "", 0, 1, 0.4)]),
+        new("film-grain", "grain", EffectGroup.Detail, "Moving grain, as film has.", new(40, 24),
+            [new("strength", "strength", "code values", 0, 100, 12)], EightBit: true),
+        new("stabilise", "stabilise", EffectGroup.Motion, "Takes the shake out of a hand-held shot.", new(900, 96, 1),
+            [new("reach", "reach", "px", 0, 64, 32)], EffectPlace.OneCore, FramesBefore: 1, EightBit: true),
+        new("motion-blur", "motion blur", EffectGroup.Motion, "Smears movement over some frames.", new(60, 120, 5),
+            [new("frames", "frames", "frames", 2, 16, 5)], FramesBefore: 4),
+        new("frame-blend", "frame blend", EffectGroup.Motion, "Each frame blended with the one before.", new(16, 40, 1), [], FramesBefore: 1),
+        new("key", "key", EffectGroup.Geometry, "Makes one colour transparent.", new(50, 32),
+            [new("hue", "hue", "°", 0, 360, 120), new("tolerance", "tolerance", "", 0.01, 1, 0.2), new("softness", "softness", "", 0, 1, 0.1)], EightBit: true),
+        new("transform", "transform", EffectGroup.Geometry, "Turns, enlarges and moves the picture within its raster.", new(70, 32),
+            [new("turn", "turn", "°", -180, 180, 0), new("size", "size", "×", 1, 4, 1.2), new("across", "across", "", -1, 1, 0), new("down", "down", "", -1, 1, 0)]),
+        new(Placement, "picture in picture", EffectGroup.Geometry, "The layer smaller, at a place in the raster.", new(20, 16),
+            [new("size", "size", "", 0.02, 1, 0.4), new("left", "left", "", 0, 1, 0.05), new("top", "top", "", 0, 1, 0.05)]),
+        new("corner-pin", "corner pin", EffectGroup.Geometry, "Fits the picture between four corners.", new(90, 40),
+        [
+            Corner("topLeftX", 0.1), Corner("topLeftY", 0.1), Corner("topRightX", 0.9), Corner("topRightY", 0.05),
+            Corner("bottomLeftX", 0.05), Corner("bottomLeftY", 0.9), Corner("bottomRightX", 0.95), Corner("bottomRightY", 0.95),
+        ], EightBit: true),
+        new("lens-correction", "lens correction", EffectGroup.Geometry, "Straightens what a wide lens bends.", new(80, 40),
+            [new("first", "first term", "", -1, 1, -0.1), new("second", "second term", "", -1, 1, 0)]),
+        new("title", "title", EffectGroup.Words, "Words over the picture.", new(16, 24),
+            [new("height", "height", "", 0.02, 0.5, 0.083)], EffectPlace.ProcessorOrGraphics, TextLabel: "words"),
+        new("moving-title", "moving title", EffectGroup.Words, "Words that run across the picture.", new(22, 24),
+            [new("height", "height", "", 0.02, 0.5, 0.083), new("pace", "pace", "px/s", 10, 2000, 240)], TextLabel: "words"),
+        new("particles", "3D particles", EffectGroup.StandInsOnly, "A cloud of lit particles in space.", new(6000, 120),
+            [new("count", "count", "thousands", 1, 1000, 50)], EffectPlace.StandInsOnly),
+        new("learned-style", "learned style", EffectGroup.StandInsOnly, "A neural network paints the picture anew.", new(150_000, 2000, 1),
+            [], EffectPlace.StandInsOnly),
+    ];
+
+    /// <summary>The effect that places a layer rather than treating it.</summary>
+    public const string Placement = "picture-in-picture";
+
+    private static readonly Dictionary<string, EffectKind> ById = All.ToDictionary(kind => kind.Id);
+
+    /// <summary>The kind of that id, or null.</summary>
+    public static EffectKind? Find(string id) => ById.GetValueOrDefault(id);
+
+    /// <summary>What is wrong with an effect's id, settings and text: phrases, none when all is well.</summary>
+    public static IEnumerable<string> Problems(Effect effect)
+    {
+        if (Find(effect.Id) is not { } kind)
+        {
+            yield return $"the effect '{effect.Id}' is not known";
+            yield break;
+        }
+
+        foreach (var (name, value) in effect.Settings)
+        {
+            var setting = kind.Settings.FirstOrDefault(setting => setting.Name == name);
+            if (setting is null)
+            {
+                yield return $"'{kind.Label}' has no setting '{name}'";
+            }
+            else if (!(value >= setting.Min && value <= setting.Max))
+            {
+                yield return FormattableString.Invariant($"'{kind.Label}': {setting.Label} is {value}, from {setting.Min} to {setting.Max} is possible");
+            }
+        }
+
+        if (kind.TextLabel is { } text && string.IsNullOrWhiteSpace(effect.Text))
+        {
+            yield return $"'{kind.Label}' has no {text}";
+        }
+    }
+
+    private static EffectSetting Times(string name, string label, double max) => new(name, label, "×", 0, max, 1);
+
+    private static EffectSetting Corner(string name, double value) =>
+        new(name, string.Concat(name.Select(letter => char.IsUpper(letter) ? $" {char.ToLowerInvariant(letter)}" : $"{letter}")), "", -0.5, 1.5, value);
+}
