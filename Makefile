@@ -3,7 +3,7 @@
 # make bench  measurements
 # Each does all set-up that is missing.
 SHELL := /bin/bash
-PACKAGES := ffmpeg libavformat-dev libavcodec-dev libavfilter-dev libavutil-dev libswscale-dev gcc libc6-dev pkg-config
+PACKAGES := ffmpeg libavformat-dev libavcodec-dev libavfilter-dev libavutil-dev libswscale-dev gcc libc6-dev pkg-config util-linux
 TEST_PACKAGES := chromium
 PORT ?= 5240
 WEB_SOURCES := $(shell find web/src web/static -type f 2>/dev/null) web/package.json web/vite.config.ts web/openapi.json
@@ -13,7 +13,7 @@ WEB_SOURCES := $(shell find web/src web/static -type f 2>/dev/null) web/package.
 demo: build
 	./hardybench serve --demo --port $(PORT)
 
-test: setup-test build web/node_modules/.installed tests/e2e/node_modules/.installed
+test: setup-test build web/node_modules/.installed tests/e2e/node_modules/.installed tests/reference/node_modules/.installed
 	./tests/run
 
 bench: build
@@ -39,6 +39,10 @@ tests/e2e/node_modules/.installed: tests/e2e/package-lock.json
 	cd tests/e2e && PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1 npm ci --no-audit --no-fund
 	@touch $@
 
+tests/reference/node_modules/.installed: tests/reference/package-lock.json
+	cd tests/reference && npm ci --no-audit --no-fund
+	@touch $@
+
 web/build/index.html: $(WEB_SOURCES) web/node_modules/.installed
 	cd web && npm run build
 	@touch $@
@@ -48,5 +52,5 @@ screenshots: setup-test tests/e2e/node_modules/.installed
 	cd tests/e2e && node screenshots.mjs http://127.0.0.1:$(PORT)
 
 clean:
-	rm -rf .make web/build web/node_modules web/.svelte-kit tests/e2e/node_modules tests/e2e/results
+	rm -rf .make web/build web/node_modules web/.svelte-kit tests/e2e/node_modules tests/e2e/results tests/reference/node_modules
 	find src tests benchmarks -name bin -o -name obj | xargs rm -rf

@@ -7,7 +7,7 @@ using HardyBench.Workbench;
 // makes it if needed.
 string[] wanted = args.Length > 0 ? args : ["decode", "simulation", "playing"];
 var bench = await Bench.OpenAsync(DataFolder.Default, small: false, CancellationToken.None);
-await bench.ClipMaker.MakeAsync(null, CancellationToken.None);
+await bench.ClipMaker.MakeAsync(null, null, CancellationToken.None);
 
 Console.WriteLine($"Cores {Environment.ProcessorCount}; time a host took from them during each measurement is shown as 'stolen'.");
 foreach (var what in wanted)

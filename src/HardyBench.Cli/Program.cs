@@ -6,6 +6,7 @@ var root = new RootCommand("Plays benchmark timelines on this machine and on sta
 {
     SharedOptions.Data,
     SharedOptions.Pack,
+    SharedOptions.Watch,
     ClipsCommand.Create(),
     TimelinesCommand.Create(),
     MachinesCommand.Create(),

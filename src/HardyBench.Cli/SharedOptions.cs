@@ -20,8 +20,14 @@ internal static class SharedOptions
         Recursive = true,
     };
 
+    public static Option<string?> Watch { get; } = new("--watch")
+    {
+        Description = "A folder of your own clips, used where they lie.",
+        Recursive = true,
+    };
+
     static SharedOptions() => Pack.AcceptOnlyFromAmong("full", "small");
 
     public static Task<Bench> OpenBenchAsync(ParseResult parsed, CancellationToken stop) =>
-        Bench.OpenAsync(parsed.GetValue(Data)!, parsed.GetValue(Pack) == "small", stop);
+        Bench.OpenAsync(parsed.GetValue(Data)!, parsed.GetValue(Pack) == "small", stop, parsed.GetValue(Watch));
 }

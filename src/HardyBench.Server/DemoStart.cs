@@ -11,7 +11,7 @@ internal sealed class DemoStart(Bench bench, ClipDesk clips, LiveFeed live) : Ba
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         // Making is begun first, so that nobody can play this machine on clips that are not there yet.
-        var making = bench.Clips.Missing.Count > 0 ? clips.Start() : Task.CompletedTask;
+        var making = bench.Clips.Missing().Count > 0 ? clips.Start(null) : Task.CompletedTask;
         await PlayStandInsAsync();
         await making.WaitAsync(stoppingToken);
         await PlayStandInsAsync();

@@ -23,12 +23,12 @@ public sealed class Bench : IDisposable
     private readonly SystemFiles system = SystemFiles.Live;
     private readonly SemaphoreSlim advising = new(1);
 
-    private Bench(DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack)
+    private Bench(DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack, string? watched)
     {
         Folder = folder;
         Runs = new RunStore(databases);
         documents = new DocumentStore(databases);
-        Clips = new ClipFolder(folder.Clips, pack);
+        Clips = new ClipFolder(folder.Clips, pack, new OwnClips(folder.Own, watched));
         ClipMaker = new ClipMaker(Clips);
     }
 
@@ -46,7 +46,8 @@ public sealed class Bench : IDisposable
     /// <summary>Opens a data folder, brings it up to date, and sets out the demo data that is not in it yet.</summary>
     /// <param name="small">Whether to use the small pack and a timeline to match.</param>
     /// <exception cref="DataFolderException">It cannot be used.</exception>
-    public static async Task<Bench> OpenAsync(string path, bool small, CancellationToken stop)
+    /// <param name="watched">A folder of somebody's own clips, or null.</param>
+    public static async Task<Bench> OpenAsync(string path, bool small, CancellationToken stop, string? watched = null)
     {
         var folder = new DataFolder(path);
         try
@@ -54,7 +55,8 @@ public sealed class Bench : IDisposable
             Looks.WriteTo(folder.Looks);
             var databases = new BenchDatabaseFactory(folder.Database);
             await databases.MigrateAsync(stop);
-            var bench = new Bench(folder, databases, small ? StarterPack.Small : StarterPack.Full);
+            var bench = new Bench(folder, databases, small ? StarterPack.Small : StarterPack.Full, watched);
+            await bench.Clips.Own!.LookAsync(stop);
             bench.CutShort = await bench.Runs.RecoverAsync();
             var raster = small ? Raster.Hd.DividedBy(3) : Raster.Hd;
             await bench.documents.KeepAsync([DemoTimelines.TouringNight(raster, small ? 3 : 6)], DemoMachines.All);
@@ -83,6 +85,10 @@ public sealed class Bench : IDisposable
         return all.FirstOrDefault(timeline => timeline.Id == id)
             ?? throw new UnknownThingException("timeline", id, all.Select(timeline => timeline.Id));
     }
+
+    /// <exception cref="UnknownThingException">There is no such clip.</exception>
+    public Clip Clip(string id) =>
+        Clips.Clips.GetValueOrDefault(id) ?? throw new UnknownThingException("clip", id, Clips.Clips.Keys);
 
     /// <exception cref="UnknownThingException">There is no such machine.</exception>
     public async Task<Machine> MachineAsync(string id)

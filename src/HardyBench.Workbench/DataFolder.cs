@@ -1,6 +1,6 @@
 namespace HardyBench.Workbench;
 
-/// <summary>Where everything is kept: bench.db, clips/, looks/.</summary>
+/// <summary>Where everything is kept: bench.db, clips/, own/, incoming/, looks/.</summary>
 public sealed class DataFolder
 {
     /// <summary>Opens a folder, making it if needed.</summary>
@@ -11,7 +11,7 @@ public sealed class DataFolder
         var probe = System.IO.Path.Combine(Path, $".write-{Environment.ProcessId}");
         try
         {
-            Directory.CreateDirectory(Path);
+            Directory.CreateDirectory(Incoming);
             File.WriteAllText(probe, "probe");
             File.Delete(probe);
         }
@@ -29,6 +29,12 @@ public sealed class DataFolder
     public string Database => System.IO.Path.Combine(Path, "bench.db");
 
     public string Clips => System.IO.Path.Combine(Path, "clips");
+
+    /// <summary>Clips that people brought.</summary>
+    public string Own => System.IO.Path.Combine(Path, "own");
+
+    /// <summary>Files on their way in.</summary>
+    public string Incoming => System.IO.Path.Combine(Path, "incoming");
 
     public string Looks => System.IO.Path.Combine(Path, "looks");
 

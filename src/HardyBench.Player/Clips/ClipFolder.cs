@@ -6,24 +6,34 @@ using HardyBench.Player.Playing;
 
 namespace HardyBench.Player.Clips;
 
-/// <summary>The folder of made clips. Beside each finished file lies a note of what was measured of it; a file without
-/// its note is not finished and does not count.</summary>
-public sealed class ClipFolder(string path, IReadOnlyList<ClipRecipe> recipes) : IClipFiles
+/// <summary>All clips: the folder of made ones, and those that people brought. Beside each made file lies a note of what
+/// was measured of it; a file without its note is not finished and does not count.</summary>
+/// <param name="own">Clips that people brought, or null for none.</param>
+public sealed class ClipFolder(string path, IReadOnlyList<ClipRecipe> recipes, OwnClips? own = null) : IClipFiles
 {
     public string Path { get; } = path;
 
     public IReadOnlyList<ClipRecipe> Recipes => recipes;
 
-    /// <summary>Every clip by id: measured where it is made, as asked for where it is not.</summary>
-    public IReadOnlyDictionary<string, Clip> Clips =>
-        recipes.ToDictionary(recipe => recipe.Id, recipe => Made(recipe) ?? AsAsked(recipe));
+    public OwnClips? Own => own;
 
-    /// <summary>Recipes whose clips are not there yet.</summary>
-    public IReadOnlyList<ClipRecipe> Missing => [.. recipes.Where(recipe => Made(recipe) is null)];
+    /// <summary>Every clip by id: measured where there is a file, as asked for where there is only a recipe.</summary>
+    public IReadOnlyDictionary<string, Clip> Clips =>
+        recipes.Select(recipe => Made(recipe) ?? AsAsked(recipe)).Concat(own?.Clips.Values ?? [])
+            .DistinctBy(clip => clip.Id).ToDictionary(clip => clip.Id);
+
+    /// <summary>Recipes of these ids, or of the demo's, whose clips are not there yet.</summary>
+    public IReadOnlyList<ClipRecipe> Missing(IReadOnlyList<string>? ids = null) =>
+        [.. recipes.Where(recipe => (ids ?? StarterPack.DemoIds).Contains(recipe.Id) && Made(recipe) is null)];
 
     /// <inheritdoc />
     public string PathOf(Clip clip)
     {
+        if (own?.FileOf(clip.Id) is { } brought)
+        {
+            return File.Exists(brought) ? brought : throw new MediaException($"The clip '{clip.Id}' is gone: {brought} is missing. Bring it back, or relink the passage.");
+        }
+
         var recipe = recipes.FirstOrDefault(recipe => recipe.Id == clip.Id)
             ?? throw new MediaException($"The clip '{clip.Id}' has no recipe here.");
         var file = FileOf(recipe);

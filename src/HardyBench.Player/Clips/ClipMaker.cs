@@ -1,7 +1,6 @@
 using System.Security.Cryptography;
 using FFMpegCore;
 using HardyBench.Core.Footage;
-using HardyBench.Player.Decoding;
 using HardyBench.Player.Native;
 
 namespace HardyBench.Player.Clips;
@@ -18,12 +17,13 @@ public sealed class MakingException(string message, Exception? cause = null) : E
 /// <summary>Makes the clips that are missing, one after another, with FFmpeg's encoders.</summary>
 public sealed class ClipMaker(ClipFolder folder)
 {
-    /// <summary>Makes what is missing. What is finished stays, whatever happens to the rest.</summary>
+    /// <summary>Makes those of the wanted clips that are missing. What is finished stays, whatever happens to the rest.</summary>
+    /// <param name="ids">The recipes wanted; null for those of the demo.</param>
     /// <exception cref="MakingException">There is no room, the folder cannot be written, or an encoder failed.</exception>
     /// <exception cref="OperationCanceledException">It was cancelled; nothing half-made is left.</exception>
-    public async Task MakeAsync(IProgress<MakingProgress>? progress, CancellationToken stop)
+    public async Task MakeAsync(IReadOnlyList<string>? ids, IProgress<MakingProgress>? progress, CancellationToken stop)
     {
-        var missing = folder.Missing;
+        var missing = folder.Missing(ids);
         CheckRoom(missing);
         var work = missing.Sum(Work);
         var (done, count) = (0.0, 0);
@@ -39,9 +39,15 @@ public sealed class ClipMaker(ClipFolder folder)
         progress?.Report(new MakingProgress(null, count, missing.Count, 1));
     }
 
-    /// <summary>Pixels to encode; HEVC takes several times as long for each.</summary>
+    /// <summary>Pixels to encode; some encoders take several times as long for each.</summary>
     private static double Work(ClipRecipe recipe) =>
-        (double)recipe.Raster.Pixels * recipe.FrameCount * (recipe.Codec == Codec.Hevc ? 5 : 1);
+        (double)recipe.Raster.Pixels * recipe.FrameCount * recipe.Codec switch
+        {
+            Codec.Hevc => 5,
+            Codec.Jpeg2000 => 12,
+            Codec.Av1 => 3,
+            _ => 1,
+        };
 
     private async Task MakeAsync(ClipRecipe recipe, Action<int> drawn, CancellationToken stop)
     {
@@ -75,20 +81,16 @@ public sealed class ClipMaker(ClipFolder folder)
     /// <summary>Reads back what the encoder really made.</summary>
     private static async Task<Clip> MeasureAsync(ClipRecipe recipe, string part, CancellationToken stop)
     {
-        using var decoder = new ClipDecoder(part, 1);
+        var report = await ClipProbe.LookAsync(part, stop);
         await using var stream = File.OpenRead(part);
         var digest = Convert.ToHexStringLower(await SHA256.HashDataAsync(stream, stop));
-        if (decoder.FrameCount != recipe.FrameCount)
+        if (report.FrameCount != recipe.FrameCount)
         {
-            throw new MediaException($"The encoder made {decoder.FrameCount} frames of {recipe.FrameCount}.");
+            throw new MediaException($"The encoder made {report.FrameCount} frames of {recipe.FrameCount}.");
         }
 
-        var rate = new DataRate((long)(stream.Length * 8 / decoder.Rate.StartOf(decoder.FrameCount).TotalSeconds));
-        var format = recipe.Asked with
-        {
-            Raster = decoder.Raster, Rate = decoder.Rate, GopLength = decoder.Keys.LongestGop, DataRate = rate,
-        };
-        return new Clip(recipe.Id, recipe.Title, format, (int)decoder.FrameCount, digest);
+        var rate = new DataRate((long)(stream.Length * 8 / report.Format.Rate.StartOf(report.FrameCount).TotalSeconds));
+        return new Clip(recipe.Id, recipe.Title, report.Format with { DataRate = rate }, report.FrameCount, digest, report.Profile);
     }
 
     private void CheckRoom(IReadOnlyList<ClipRecipe> missing)

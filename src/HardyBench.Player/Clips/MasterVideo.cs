@@ -1,4 +1,6 @@
 using FFMpegCore.Pipes;
+using HardyBench.Core.Footage.Strips;
+using HardyBench.Core.Timelines;
 
 namespace HardyBench.Player.Clips;
 
@@ -12,12 +14,13 @@ internal static class MasterVideo
 
     private static IEnumerable<IVideoFrame> Pictures(ClipRecipe recipe, Action<int> drawn)
     {
-        var master = new StageMaster(recipe.Raster);
+        var (master, tag) = (new StageMaster(recipe.Raster, recipe.Look), IndexStrip.TagOf(recipe.Id));
         var picture = new ushort[master.PictureBytes / sizeof(ushort)];
         for (var frame = 0; frame < recipe.FrameCount; frame++)
         {
             drawn(frame);
-            master.Draw((int)(recipe.Rate.StartOf(frame) * StageMaster.TicksPerSecond / TimeSpan.FromSeconds(1)), picture);
+            var label = recipe.Strip ? new PictureLabel(tag, frame, Timecode.Of(frame, recipe.Rate)) : null;
+            master.Draw((int)(recipe.Rate.StartOf(frame) * StageMaster.TicksPerSecond / TimeSpan.FromSeconds(1)), label, picture);
             yield return new Picture(recipe.Raster.Width, recipe.Raster.Height, picture);
         }
     }

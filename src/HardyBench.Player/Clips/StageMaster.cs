@@ -1,15 +1,29 @@
 using HardyBench.Core.Footage;
+using HardyBench.Core.Footage.Strips;
 
 namespace HardyBench.Player.Clips;
 
+/// <summary>What drives the bits of the master's pictures, each 100 as it ships.</summary>
+/// <param name="MotionPercent">How fast everything moves.</param>
+/// <param name="DetailPercent">How fine weave and stripes are.</param>
+/// <param name="GrainPercent">How strong the grain is.</param>
+public sealed record MasterLook(int MotionPercent = 100, int DetailPercent = 100, int GrainPercent = 100)
+{
+    public static MasterLook Plain { get; } = new();
+}
+
+/// <summary>What is written into a picture: the index strip and a timecode.</summary>
+public sealed record PictureLabel(int ClipTag, int Frame, string Timecode);
+
 /// <summary>The master that all clips are made from: a stage with moving lights, figures that cross it, a finely woven
 /// backdrop and grain. Whole-number arithmetic throughout, so every machine draws the very same pictures.</summary>
-public sealed class StageMaster(Raster raster)
+public sealed class StageMaster(Raster raster, MasterLook look)
 {
     /// <summary>Pictures are a function of time in this unit, so that 25 and 50 frames a second share pictures.</summary>
     public const int TicksPerSecond = 600;
 
-    private const int Peak = 1023;
+    private const int Peak = 1023, White = 940, Black = 64;
+    private const ushort NoColour = 512;
     private const int Beams = 4, Figures = 6;
     private readonly int width = raster.Width, height = raster.Height;
 
@@ -18,15 +32,22 @@ public sealed class StageMaster(Raster raster)
 
     /// <summary>Draws the picture at a moment.</summary>
     /// <param name="tick">Moment in <see cref="TicksPerSecond"/>.</param>
+    /// <param name="label">What the strip and the timecode say; null to leave both out.</param>
     /// <param name="picture">At least <see cref="PictureBytes"/> / 2 samples: brightness, then the two colour planes.</param>
-    public void Draw(int tick, ushort[] picture)
+    public void Draw(int tick, PictureLabel? label, ushort[] picture)
     {
+        tick = (int)((long)tick * look.MotionPercent / 100);
         var beams = Enumerable.Range(0, Beams).Select(i => Beam.At(i, tick, width)).ToArray();
         var figures = Enumerable.Range(0, Figures).Select(i => Figure.At(i, tick, width, height)).ToArray();
-        Parallel.For(0, height, row => DrawRow(row, tick, picture, beams, figures));
+        var rows = label is null ? height : height - IndexStrip.HeightIn(height);
+        Parallel.For(0, rows, row => DrawRow(row, tick, label, picture, beams, figures));
+        if (label is not null)
+        {
+            DrawStrip(label, rows, picture);
+        }
     }
 
-    private void DrawRow(int row, int tick, ushort[] picture, Beam[] beams, Figure[] figures)
+    private void DrawRow(int row, int tick, PictureLabel? label, ushort[] picture, Beam[] beams, Figure[] figures)
     {
         Span<int> luma = stackalloc int[width];
         Span<int> blue = stackalloc int[width / 2];
@@ -35,7 +56,7 @@ public sealed class StageMaster(Raster raster)
         red.Fill(512);
         var depth = row * 1024 / height;
         var floor = depth > 760 ? 150 + (depth - 760) / 2 : 110 + depth / 16;
-        var detail = Math.Max(1, height / 270);
+        var detail = Math.Max(1, height * 100 / (270 * Math.Max(1, look.DetailPercent)));
         for (var x = 0; x < width; x++)
         {
             var weave = ((x / detail) ^ (row / detail)) & 7;
@@ -52,7 +73,50 @@ public sealed class StageMaster(Raster raster)
             figure.Draw(row, detail, luma, blue, red);
         }
 
+        if (label is not null)
+        {
+            DrawTimecode(row, label.Timecode, luma, blue, red);
+        }
+
         Store(row, tick, picture, luma, blue, red);
+    }
+
+    private void DrawStrip(PictureLabel label, int from, ushort[] picture)
+    {
+        var blocks = IndexStrip.BlocksFor(label.ClipTag, label.Frame);
+        for (var row = from; row < height; row++)
+        {
+            for (var x = 0; x < width; x++)
+            {
+                picture[row * width + x] = (ushort)(blocks[IndexStrip.BlockAt(x, width)] ? White : Black);
+            }
+
+            picture.AsSpan(width * height + row * (width / 2), width / 2).Fill(NoColour);
+            picture.AsSpan(width * height + height * (width / 2) + row * (width / 2), width / 2).Fill(NoColour);
+        }
+    }
+
+    /// <summary>White on black, just above the strip, at the left.</summary>
+    private void DrawTimecode(int row, string timecode, Span<int> luma, Span<int> blue, Span<int> red)
+    {
+        var block = Math.Max(1, height / 180);
+        var top = height - IndexStrip.HeightIn(height) - (Glyphs.Height + 2) * block;
+        var line = row < top ? -1 : (row - top) / block - 1;
+        if (line < -1 || row < top)
+        {
+            return;
+        }
+
+        var columns = Math.Min(width, (timecode.Length * (Glyphs.Width + 1) + 1) * block);
+        for (var x = 0; x < columns; x++)
+        {
+            var column = x / block - 1;
+            var (letter, within) = column < 0 ? (0, Glyphs.Width) : Math.DivRem(column, Glyphs.Width + 1);
+            var lit = line is >= 0 and < Glyphs.Height && within < Glyphs.Width && letter < timecode.Length
+                && Glyphs.IsLit(timecode[letter], within, line);
+            luma[x] = lit ? White : Black;
+            (blue[x / 2], red[x / 2]) = (NoColour, NoColour);
+        }
     }
 
     private void Store(int row, int tick, ushort[] picture, Span<int> luma, Span<int> blue, Span<int> red)
@@ -63,7 +127,7 @@ public sealed class StageMaster(Raster raster)
         for (var x = 0; x < width; x++)
         {
             grain = unchecked(grain * 1664525 + 1013904223);
-            picture[start + x] = (ushort)Math.Clamp(luma[x] + (int)(grain >> 27) - 16, 64, 940);
+            picture[start + x] = (ushort)Math.Clamp(luma[x] + ((int)(grain >> 27) - 16) * look.GrainPercent / 100, 64, 940);
         }
 
         var half = width / 2;

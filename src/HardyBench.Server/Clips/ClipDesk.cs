@@ -29,8 +29,9 @@ public sealed class ClipDesk(Bench bench, LiveFeed live, IHostApplicationLifetim
     private Task making = Task.CompletedTask;
 
     /// <summary>Starts making what is missing, unless it is being made already.</summary>
+    /// <param name="ids">The recipes wanted; null for those of the demo.</param>
     /// <returns>Ends with the making, however it ends.</returns>
-    public Task Start()
+    public Task Start(IReadOnlyList<string>? ids)
     {
         lock (gate)
         {
@@ -41,8 +42,8 @@ public sealed class ClipDesk(Bench bench, LiveFeed live, IHostApplicationLifetim
 
             cancel = CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping);
             began = DateTime.UtcNow;
-            Now = new MakingView(true, null, 0, bench.Clips.Missing.Count, 0, null, null);
-            return making = Task.Run(() => MakeAsync(cancel.Token));
+            Now = new MakingView(true, null, 0, bench.Clips.Missing(ids).Count, 0, null, null);
+            return making = Task.Run(() => MakeAsync(ids, cancel.Token));
         }
     }
 
@@ -55,13 +56,13 @@ public sealed class ClipDesk(Bench bench, LiveFeed live, IHostApplicationLifetim
         }
     }
 
-    private async Task MakeAsync(CancellationToken stop)
+    private async Task MakeAsync(IReadOnlyList<string>? ids, CancellationToken stop)
     {
         string? problem = null;
         try
         {
             PlayerLibraries.Versions();
-            await bench.ClipMaker.MakeAsync(new Reporter(Report), stop);
+            await bench.ClipMaker.MakeAsync(ids, new Reporter(Report), stop);
         }
         catch (OperationCanceledException)
         {

@@ -28,7 +28,7 @@ internal static class ClipEndpoints
         clips.MapGet("/making", Ok<MakingView> (ClipDesk desk) => TypedResults.Ok(desk.Now)).WithName("making");
         clips.MapPost("/making", Accepted<MakingView> (ClipDesk desk) =>
         {
-            desk.Start();
+            desk.Start(null);
             return TypedResults.Accepted((string?)null, desk.Now);
         }).WithName("makeClips");
         clips.MapDelete("/making", NoContent (ClipDesk desk) =>

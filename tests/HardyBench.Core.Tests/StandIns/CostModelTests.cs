@@ -60,16 +60,6 @@ public sealed class CostModelTests
     }
 
     [Fact]
-    public void Long_gop_decodes_every_source_frame_and_all_intra_only_those_shown()
-    {
-        var fast = Samples.HdAvc with { Rate = new FrameRate(100) };
-
-        Assert.Equal(4, CostModel.SourceFrames(fast, Samples.Rate).Decoded);
-        Assert.Equal(1, CostModel.SourceFrames(fast with { GopLength = 1 }, Samples.Rate).Decoded);
-        Assert.Equal(0.5, CostModel.SourceFrames(Samples.HdAvc, new FrameRate(50)).Decoded);
-    }
-
-    [Fact]
     public void Too_little_memory_turns_into_traffic_to_the_drive()
     {
         Assert.Equal(0, Demand(Samples.Machine(), Samples.UhdIntermediate).SwapBytesPerFrame);

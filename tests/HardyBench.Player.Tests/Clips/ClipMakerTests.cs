@@ -27,7 +27,7 @@ public sealed class ClipMakerTests
         Assert.Equal(Convert.ToHexStringLower(SHA256.HashData(file)), made.Sha256);
         Assert.Equal(file.Length * 8 / 0.4, made.Format.DataRate.BitsPerSecond, 1.0);
         Assert.Empty(Directory.GetFiles(folder.Path, "*.part*"));
-        Assert.Empty(folder.Missing);
+        Assert.Empty(folder.Missing(Ids(folder)));
     }
 
     [Fact]
@@ -43,9 +43,9 @@ public sealed class ClipMakerTests
             }
         });
 
-        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => new ClipMaker(folder).MakeAsync(progress, stop.Token));
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => new ClipMaker(folder).MakeAsync(Ids(folder), progress, stop.Token));
 
-        Assert.Equal(["second"], folder.Missing.Select(recipe => recipe.Id));
+        Assert.Equal(["second"], folder.Missing(Ids(folder)).Select(recipe => recipe.Id));
         Assert.Empty(Directory.GetFiles(folder.Path, "*.part*"));
     }
 
@@ -54,7 +54,7 @@ public sealed class ClipMakerTests
     {
         var folder = new ClipFolder(TestData.NewFolder(), [Tiny with { FrameCount = 2_000_000_000 }]);
 
-        var error = await Assert.ThrowsAsync<MakingException>(() => new ClipMaker(folder).MakeAsync(null, CancellationToken.None));
+        var error = await Assert.ThrowsAsync<MakingException>(() => new ClipMaker(folder).MakeAsync(Ids(folder), null, CancellationToken.None));
 
         Assert.Contains("Nothing was changed", error.Message, StringComparison.Ordinal);
         Assert.Empty(Directory.GetFiles(folder.Path));
@@ -71,20 +71,22 @@ public sealed class ClipMakerTests
     public void The_master_is_the_same_picture_at_25_and_at_50_frames_a_second()
     {
         var (r25, r50) = (new FrameRate(25), new FrameRate(50));
-        var master = new StageMaster(new Raster(320, 180));
+        var master = new StageMaster(new Raster(320, 180), MasterLook.Plain);
         var (one, other) = (new ushort[master.PictureBytes / 2], new ushort[master.PictureBytes / 2]);
 
-        master.Draw((int)(r25.StartOf(7) * StageMaster.TicksPerSecond / TimeSpan.FromSeconds(1)), one);
-        master.Draw((int)(r50.StartOf(14) * StageMaster.TicksPerSecond / TimeSpan.FromSeconds(1)), other);
+        master.Draw((int)(r25.StartOf(7) * StageMaster.TicksPerSecond / TimeSpan.FromSeconds(1)), null, one);
+        master.Draw((int)(r50.StartOf(14) * StageMaster.TicksPerSecond / TimeSpan.FromSeconds(1)), null, other);
 
         Assert.Equal(one, other);
         Assert.InRange(one.Max(), 200, 960);
     }
 
+    private static string[] Ids(ClipFolder folder) => [.. folder.Recipes.Select(recipe => recipe.Id)];
+
     private static async Task<ClipFolder> MakeAsync(ClipRecipe recipe)
     {
         var folder = new ClipFolder(TestData.NewFolder(), [recipe]);
-        await new ClipMaker(folder).MakeAsync(null, CancellationToken.None);
+        await new ClipMaker(folder).MakeAsync(Ids(folder), null, CancellationToken.None);
         return folder;
     }
 

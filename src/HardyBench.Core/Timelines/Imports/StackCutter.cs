@@ -1,0 +1,82 @@
+using HardyBench.Core.Footage;
+using HardyBench.Core.Timelines.Effects;
+
+namespace HardyBench.Core.Timelines.Imports;
+
+/// <summary>Cuts an imported timeline into passages: wherever its stack changes, a new one begins.</summary>
+public static class StackCutter
+{
+    /// <param name="raster">For timelines that do not say theirs.</param>
+    /// <param name="clipFor">The clip that stands for a piece of footage; layers without one keep the footage's key.</param>
+    /// <returns>The timeline, and what could not be carried over: sentences.</returns>
+    public static (Timeline Timeline, IReadOnlyList<string> Notes) Cut(
+        ImportedTimeline imported, string id, Raster raster, Func<ImportedMedia, Clip?> clipFor)
+    {
+        var media = imported.Media.ToDictionary(one => one.Key);
+        var clips = imported.Media.ToDictionary(one => one.Key, clipFor);
+        var (passages, notes) = (new List<Passage>(), new List<string>(imported.Notes));
+        var moved = new List<(long From, long Gap)>();
+        foreach (var (from, to, items) in Stretches(imported.Items))
+        {
+            if (items.Count == 0)
+            {
+                notes.Add($"{to - from} frames from {Timecode.Of(from, imported.Rate)} on hold nothing and were left out.");
+                moved.Add((from, to - from));
+                continue;
+            }
+
+            var coming = items.FirstOrDefault(item => item.Transition is not null && from < item.Start + item.TransitionLength);
+            if (coming is not null && items.Count != 2)
+            {
+                notes.Add($"A {coming.Transition.ToString()!.ToLowerInvariant()} at {Timecode.Of(from, imported.Rate)} lies among {items.Count} layers; they were kept, it was not.");
+            }
+
+            passages.Add(new Passage(
+                items[^1].StackName ?? string.Join(" over ", items.Select(item => media[item.MediaKey].Name).Reverse().Distinct()),
+                (int)(to - from),
+                [.. items.Select(item => LayerOf(item, from, imported.Rate, clips[item.MediaKey]))],
+                [.. items.SelectMany(item => item.Over).Distinct()],
+                items.Count == 2 ? coming?.Transition : null));
+        }
+
+        IReadOnlyList<TimelineMark>? marks = imported.Marks.Count == 0
+            ? null
+            : [.. imported.Marks.Select(mark => mark with { Frame = mark.Frame - moved.Where(gap => gap.From < mark.Frame).Sum(gap => Math.Min(gap.Gap, mark.Frame - gap.From)) })];
+        return (new Timeline(id, imported.Title, imported.Raster ?? raster, imported.Rate, passages, imported.BitDepth, marks, Metadata: imported.Metadata), notes);
+    }
+
+    private static Layer LayerOf(TrackItem item, long from, FrameRate rate, Clip? clip)
+    {
+        var source = clip?.Format.Rate ?? rate;
+        var start = item.MediaStart.FramesAt(source) + rate.SourceFrameFor(from - item.Start, source, item.Retime?.Speed ?? 1);
+        return new Layer(clip?.Id ?? item.MediaKey, item.Effects, (int)Math.Min(start, int.MaxValue), item.Retime, item.Metadata);
+    }
+
+    /// <summary>Stretches without a change, in order, each with what lies in it, bottom first. One pass over the edges, so that
+    /// thousands of items cost no more than sorting them.</summary>
+    private static IEnumerable<(long From, long To, List<TrackItem> Items)> Stretches(IReadOnlyList<TrackItem> items)
+    {
+        var edges = new SortedSet<long> { 0 };
+        foreach (var item in items)
+        {
+            edges.UnionWith([item.Start, item.End]);
+            if (item.Transition is not null)
+            {
+                edges.Add(item.Start + item.TransitionLength);
+            }
+        }
+
+        var waiting = new Queue<TrackItem>(items.OrderBy(item => item.Start));
+        var lying = new List<TrackItem>();
+        foreach (var (from, to) in edges.Zip(edges.Skip(1)))
+        {
+            lying.RemoveAll(item => item.End <= from);
+            while (waiting.TryPeek(out var next) && next.Start <= from)
+            {
+                lying.Add(waiting.Dequeue());
+            }
+
+            yield return (from, to, [.. lying.OrderBy(item => item.Order).ThenBy(item => item.Start)]);
+        }
+    }
+}

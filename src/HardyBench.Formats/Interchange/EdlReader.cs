@@ -1,0 +1,226 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using HardyBench.Core.Footage;
+using HardyBench.Core.Timelines;
+using HardyBench.Core.Timelines.Imports;
+
+namespace HardyBench.Formats.Interchange;
+
+/// <summary>Reads CMX 3600 edit decision lists: cuts, dissolves, wipes, M2 speeds, drop and non-drop timecode, clip names in
+/// comments. The format has one picture track and says nothing of rasters.</summary>
+public sealed partial class EdlReader
+{
+    private const long LongestEvent = 100_000_000;
+
+    private readonly FrameRate rate;
+    private readonly List<Event> events = [];
+    private readonly List<string> notes = [];
+    private string title = "Imported list";
+    private bool? dropFrame;
+
+    private EdlReader(FrameRate rate) => this.rate = rate;
+
+    /// <param name="rate">Frames a second, which the format does not say.</param>
+    /// <exception cref="InterchangeException">The text is no such list; the message names the line.</exception>
+    public static ImportedTimeline Read(string text, FrameRate rate)
+    {
+        var reader = new EdlReader(rate);
+        foreach (var (index, line) in text.Split('\n').Index())
+        {
+            try
+            {
+                reader.Line(line.Trim('\r', ' ', '\t', '\u001a', '\ufeff'));
+            }
+            catch (Exception wrong) when (wrong is FormatException or OverflowException)
+            {
+                throw new InterchangeException($"Line {index + 1}: {wrong.Message}", wrong);
+            }
+        }
+
+        return reader.ToTimeline();
+    }
+
+    private void Line(string line)
+    {
+        if (line.StartsWith("TITLE:", StringComparison.OrdinalIgnoreCase))
+        {
+            title = line[6..].Trim() is { Length: > 0 } named ? named : title;
+        }
+        else if (line.StartsWith("FCM:", StringComparison.OrdinalIgnoreCase))
+        {
+            dropFrame = !line.Contains("NON", StringComparison.OrdinalIgnoreCase) && line.Contains("DROP", StringComparison.OrdinalIgnoreCase);
+        }
+        else if (line.StartsWith("M2", StringComparison.OrdinalIgnoreCase) && SpeedLine().Match(line) is { Success: true } speed)
+        {
+            Speed(speed.Groups["reel"].Value, double.Parse(speed.Groups["rate"].Value, NumberStyles.Float, CultureInfo.InvariantCulture));
+        }
+        else if (line.StartsWith('*') || line.StartsWith('>'))
+        {
+            Comment(line[1..].Trim());
+        }
+        else if (EventLine().Match(line) is { Success: true } match)
+        {
+            Add(match);
+        }
+        else if (line.Length > 0 && char.IsAsciiDigit(line[0]))
+        {
+            throw new FormatException($"'{Short(line)}' is no event that can be read.");
+        }
+    }
+
+    private void Add(Match match)
+    {
+        var channel = match.Groups["channel"].Value.ToUpperInvariant();
+        if (!channel.Contains('V', StringComparison.Ordinal) && channel != "B")
+        {
+            Note($"Sound on channel {channel} was left out: only pictures are played.");
+            return;
+        }
+
+        var length = match.Groups["length"] is { Success: true } given ? long.Parse(given.Value, CultureInfo.InvariantCulture) : 0;
+        var kind = match.Groups["kind"].Value.ToUpperInvariant() switch
+        {
+            "C" => (Transition?)null,
+            "D" => Transition.Dissolve,
+            ['W', ..] => Transition.Wipe,
+            var other => throw new FormatException($"'{other}' is no kind of edit that can be read; C, D and W can."),
+        };
+        var one = new Event(
+            match.Groups["number"].Value, match.Groups["reel"].Value, kind, length,
+            Parse(match.Groups["in"].Value), Parse(match.Groups["out"].Value), Parse(match.Groups["recin"].Value), Parse(match.Groups["recout"].Value));
+        if (one.RecordOut < one.RecordIn || one.RecordOut - one.RecordIn > LongestEvent)
+        {
+            throw new FormatException("an event ends before it begins.");
+        }
+
+        events.Add(one);
+    }
+
+    private long Parse(string timecode) => Timecode.Parse(timecode, rate, dropFrame);
+
+    private void Speed(string reel, double framesPerSecond)
+    {
+        // Both clips of a transition can be on one reel; speeds then come in the order of their lines.
+        var index = events.FindIndex(one => one.Number == events[^1].Number && one.Reel == reel && one.Speed is null);
+        index = index >= 0 ? index : events.FindLastIndex(one => one.Reel == reel);
+        if (index < 0)
+        {
+            throw new FormatException($"a speed is given for '{reel}', which no event before it plays.");
+        }
+
+        if (framesPerSecond < 0)
+        {
+            Note($"'{reel}' runs backwards, which cannot be played; it runs forwards instead.");
+        }
+
+        // Speeds are written with one decimal; whole shares of the rate are meant.
+        var speed = Math.Min(100, Math.Abs(framesPerSecond) / rate.NominalFramesPerSecond);
+        events[index] = events[index] with { Speed = Math.Round(speed, 4) };
+    }
+
+    private void Comment(string text)
+    {
+        if (events.Count == 0)
+        {
+            return;
+        }
+
+        var last = events.Count - 1;
+        if (NameAfter(text, "FROM CLIP NAME:") is { } from)
+        {
+            // In a transition the name is that of the clip that leaves, which has a line of no length of its own.
+            var leaving = events[last].Kind is not null && last > 0 && events[last - 1].Number == events[last].Number ? last - 1 : last;
+            events[leaving] = events[leaving] with { Name = from };
+        }
+        else if (NameAfter(text, "TO CLIP NAME:") is { } to)
+        {
+            events[last] = events[last] with { Name = to };
+        }
+        else if (text.StartsWith("EFFECT NAME:", StringComparison.OrdinalIgnoreCase) || text.StartsWith("NOT CARRIED:", StringComparison.OrdinalIgnoreCase))
+        {
+            Note($"Event {events[last].Number}: {text}.");
+        }
+    }
+
+    private ImportedTimeline ToTimeline()
+    {
+        if (events.Count == 0)
+        {
+            throw new InterchangeException("The list holds no event for the picture.");
+        }
+
+        var zero = events.Min(one => one.RecordIn);
+        var (items, media) = (new List<TrackItem>(), new Dictionary<string, ImportedMedia>());
+        foreach (var one in events)
+        {
+            var coming = one.Kind is not null && one.Length > 0;
+            if (coming && items.Count > 0 && items[^1] is var leaving && leaving.End == one.RecordIn - zero)
+            {
+                items[^1] = leaving with { Length = leaving.Length + Math.Min(one.Length, one.RecordOut - one.RecordIn) };
+            }
+
+            if (IsBlack(one.Reel) && one.Name is null)
+            {
+                if (one.RecordOut > one.RecordIn)
+                {
+                    Note($"Event {one.Number} is black and was left out.");
+                }
+
+                continue;
+            }
+
+            if (one.RecordOut == one.RecordIn && !IsLeaving(one))
+            {
+                continue;
+            }
+
+            var key = one.Name ?? one.Reel;
+            media.TryAdd(key, new ImportedMedia(key, key, null, null, null));
+            items.Add(new TrackItem(
+                one.RecordIn - zero, one.RecordOut - one.RecordIn, 0, key, new MediaTime(one.SourceIn, rate.FramesPerSecond), [],
+                one.Speed is { } speed and not 1 ? new Retime(speed) : null, [], null, null,
+                coming ? one.Kind : null, coming ? Math.Min(one.Length, one.RecordOut - one.RecordIn) : 0));
+        }
+
+        return new ImportedTimeline(title, rate, [.. items.Where(item => item.Length > 0)], [.. media.Values], [], null, notes);
+    }
+
+    /// <summary>A line of no length that says which clip a transition leaves, where no event before it shows that clip.</summary>
+    private bool IsLeaving(Event one)
+    {
+        var next = events.IndexOf(one) + 1;
+        var before = events.Take(next - 1).LastOrDefault(other => other.RecordOut > other.RecordIn);
+        return next < events.Count && events[next].Number == one.Number && events[next].Kind is not null
+            && (before is null || before.RecordOut != one.RecordIn || before.SourceOut != one.SourceIn || (one.Speed is not null && one.Speed != (before.Speed ?? 1))
+                || (before.Name ?? before.Reel) != (one.Name ?? one.Reel));
+    }
+
+    private static bool IsBlack(string reel) => reel.Equals("BL", StringComparison.OrdinalIgnoreCase) || reel.Equals("BLACK", StringComparison.OrdinalIgnoreCase);
+
+    private static string? NameAfter(string text, string head) =>
+        text.StartsWith(head, StringComparison.OrdinalIgnoreCase) && text[head.Length..].Trim() is { Length: > 0 } name ? name : null;
+
+    private static string Short(string line) => line.Length <= 60 ? line : line[..60] + "…";
+
+    private void Note(string note)
+    {
+        if (!notes.Contains(note))
+        {
+            notes.Add(note);
+        }
+    }
+
+    [GeneratedRegex(@"^(?<number>\d{1,6})\s+(?<reel>\S+)\s+(?<channel>[A-Za-z0-9/]+)\s+(?<kind>[A-Za-z]\d{0,3})\s+(?:(?<length>\d{1,4})\s+)?(?<in>\d\S{10,11})\s+(?<out>\d\S{10,11})\s+(?<recin>\d\S{10,11})\s+(?<recout>\d\S{10,11})\s*$", RegexOptions.CultureInvariant, matchTimeoutMilliseconds: 1000)]
+    private static partial Regex EventLine();
+
+    [GeneratedRegex(@"^M2\s+(?<reel>\S+)\s+(?<rate>-?\d{1,4}(\.\d{1,4})?)\s", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, matchTimeoutMilliseconds: 1000)]
+    private static partial Regex SpeedLine();
+
+    private sealed record Event(
+        string Number, string Reel, Transition? Kind, long Length, long SourceIn, long SourceOut, long RecordIn, long RecordOut)
+    {
+        public string? Name { get; init; }
+
+        public double? Speed { get; init; }
+    }
+}
