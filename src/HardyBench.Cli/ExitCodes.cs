@@ -27,6 +27,9 @@ public static class ExitCodes
     /// <summary>The decoding libraries are missing.</summary>
     public const int NoPlayer = 7;
 
+    /// <summary>A file that was to be read is not what it should be; nothing was changed.</summary>
+    public const int Input = 8;
+
     /// <summary>Stopped by the person, as shells number it.</summary>
     public const int Stopped = 130;
 }

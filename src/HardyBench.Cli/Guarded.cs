@@ -1,8 +1,11 @@
 using System.CommandLine;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines.Building;
+using HardyBench.Formats.Interchange;
 using HardyBench.Player.Clips;
 using HardyBench.Player.Native;
 using HardyBench.Workbench;
+using HardyBench.Workbench.Packs;
 
 namespace HardyBench.Cli;
 
@@ -38,6 +41,7 @@ internal static class Guarded
     private static int? CodeOf(Exception failure) => failure switch
     {
         UnknownThingException => ExitCodes.Unknown,
+        InterchangeException or PackException or SeriesException or FormatException => ExitCodes.Input,
         MakingException or MediaException or PlanRefusedException => ExitCodes.Media,
         DataFolderException or UnauthorizedAccessException or IOException => ExitCodes.DataFolder,
         PlayerUnavailableException => ExitCodes.NoPlayer,

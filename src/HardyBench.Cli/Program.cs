@@ -9,6 +9,7 @@ var root = new RootCommand("Plays benchmark timelines on this machine and on sta
     SharedOptions.Watch,
     ClipsCommand.Create(),
     TimelinesCommand.Create(),
+    PacksCommand.Create(),
     MachinesCommand.Create(),
     PlayCommand.Create(),
     RunsCommand.Create(),

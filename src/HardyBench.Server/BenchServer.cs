@@ -56,6 +56,7 @@ public static class BenchServer
             }
 
             options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+            options.SerializerOptions.IgnoreReadOnlyProperties = true;
         });
         services.AddSignalR().AddJsonProtocol(options =>
         {
@@ -66,12 +67,14 @@ public static class BenchServer
         });
         services.AddProblemDetails();
         services.AddExceptionHandler<Problems>();
-        services.AddOpenApi(options => options.AddDocumentTransformer((document, _, _) =>
-        {
-            document.Info.Title = "Hardy Bench";
-            document.Servers = [];
-            return Task.CompletedTask;
-        }));
+        services.AddOpenApi(options => options
+            .AddDocumentTransformer((document, _, _) =>
+            {
+                document.Info.Title = "Hardy Bench";
+                document.Servers = [];
+                return Task.CompletedTask;
+            })
+            .AddSchemaTransformer(ValueSchemas.Describe));
     }
 
     private static void Map(WebApplication app)
@@ -82,6 +85,7 @@ public static class BenchServer
         app.MapScalarApiReference("/reference");
         app.MapMachines();
         app.MapClips();
+        app.MapUploads();
         app.MapTimelines();
         app.MapPlays();
         app.MapRuns();

@@ -1,3 +1,4 @@
+using HardyBench.Core.Timelines;
 using HardyBench.Server.Clips;
 using HardyBench.Server.Live;
 using HardyBench.Workbench;
@@ -22,7 +23,10 @@ internal sealed class DemoStart(Bench bench, ClipDesk clips, LiveFeed live) : Ba
     {
         foreach (var timeline in await bench.TimelinesAsync())
         {
-            await bench.AdviseAsync(timeline.Id);
+            if (TimelineCheck.Problems(timeline, bench.Clips.Clips).Count == 0)
+            {
+                await bench.AdviseAsync(timeline.Id);
+            }
         }
 
         await live.Pages.RunsChanged();

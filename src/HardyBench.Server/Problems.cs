@@ -1,7 +1,11 @@
 using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines.Building;
+using HardyBench.Formats.Interchange;
 using HardyBench.Player.Clips;
 using HardyBench.Player.Native;
+using HardyBench.Store;
 using HardyBench.Workbench;
+using HardyBench.Workbench.Packs;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Mvc;
@@ -29,8 +33,8 @@ internal sealed class Problems(IProblemDetailsService details) : IExceptionHandl
     private static int? StatusOf(Exception exception) => exception switch
     {
         UnknownThingException => StatusCodes.Status404NotFound,
-        BusyException => StatusCodes.Status409Conflict,
-        PlanRefusedException or MediaException => StatusCodes.Status422UnprocessableEntity,
+        BusyException or VersionConflictException => StatusCodes.Status409Conflict,
+        PlanRefusedException or MediaException or InterchangeException or PackException or SeriesException or FormatException => StatusCodes.Status422UnprocessableEntity,
         MakingException or DataFolderException => StatusCodes.Status507InsufficientStorage,
         InvalidDataException => StatusCodes.Status500InternalServerError,
         PlayerUnavailableException => StatusCodes.Status503ServiceUnavailable,

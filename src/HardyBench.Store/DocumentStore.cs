@@ -7,36 +7,88 @@ using Microsoft.EntityFrameworkCore;
 
 namespace HardyBench.Store;
 
+/// <summary>A timeline as it is kept.</summary>
+/// <param name="Version">Rises with every change.</param>
+public sealed record StoredTimeline(Timeline Timeline, int Version);
+
+/// <summary>Somebody else has changed a timeline since it was read.</summary>
+public sealed class VersionConflictException(string id, int version)
+    : Exception($"The timeline '{id}' was changed in another window since; it is at version {version} now. Nothing was overwritten. Read it again, or keep yours as a copy.")
+{
+    public int Version { get; } = version;
+}
+
 /// <summary>Keeps timelines and machines.</summary>
 public sealed class DocumentStore(BenchDatabaseFactory databases)
 {
     private const string TimelineKind = "timeline", MachineKind = "machine";
 
-    public Task<IReadOnlyList<Timeline>> TimelinesAsync() => AllAsync<Timeline>(TimelineKind);
+    public async Task<IReadOnlyList<StoredTimeline>> TimelinesAsync() =>
+        [.. (await AllAsync(TimelineKind)).Select(document => new StoredTimeline(Read<Timeline>(document), document.Version))];
 
-    public Task<IReadOnlyList<Machine>> MachinesAsync() => AllAsync<Machine>(MachineKind);
+    public async Task<IReadOnlyList<Machine>> MachinesAsync() => [.. (await AllAsync(MachineKind)).Select(Read<Machine>)];
 
-    /// <summary>Keeps timelines and machines under their ids, in this order, in place of what those ids held.</summary>
-    public async Task KeepAsync(IReadOnlyList<Timeline> timelines, IReadOnlyList<Machine> machines)
+    /// <summary>Sets out documents whose ids are not taken yet; machines that ship are always brought up to date.</summary>
+    public async Task SetOutAsync(IReadOnlyList<Timeline> timelines, IReadOnlyList<Machine> machines)
     {
         await using var database = databases.CreateDbContext();
-        var documents = timelines.Select((timeline, order) => Document(TimelineKind, timeline.Id, order, timeline))
-            .Concat(machines.Select((machine, order) => Document(MachineKind, machine.Id, order, machine)))
-            .ToList();
-        var existing = await database.Documents.ToDictionaryAsync(document => (document.Kind, document.Id));
-        foreach (var document in documents)
+        foreach (var (order, timeline) in timelines.Index())
         {
-            if (existing.TryGetValue((document.Kind, document.Id), out var before))
+            if (await database.Documents.FindAsync(TimelineKind, timeline.Id) is null)
             {
-                (before.Order, before.Json) = (document.Order, document.Json);
+                database.Add(Document(TimelineKind, timeline.Id, order, timeline));
+            }
+        }
+
+        foreach (var (order, machine) in machines.Index())
+        {
+            var fresh = Document(MachineKind, machine.Id, order, machine);
+            if (await database.Documents.FindAsync(MachineKind, machine.Id) is { } before)
+            {
+                (before.Order, before.Json) = (order, fresh.Json);
             }
             else
             {
-                database.Add(document);
+                database.Add(fresh);
             }
         }
 
         await database.SaveChangesAsync();
+    }
+
+    /// <summary>Keeps a timeline under its id.</summary>
+    /// <param name="version">The version it was read at; null for a new one.</param>
+    /// <returns>Its version from now on.</returns>
+    /// <exception cref="VersionConflictException">It was changed since, or the id of a new one is taken.</exception>
+    public async Task<int> KeepAsync(Timeline timeline, int? version)
+    {
+        await using var database = databases.CreateDbContext();
+        await using var step = await database.Database.BeginTransactionAsync();
+        var existing = await database.Documents.FindAsync(TimelineKind, timeline.Id);
+        if (existing is null)
+        {
+            var order = await database.Documents.Where(document => document.Kind == TimelineKind).MaxAsync(document => (int?)document.Order) ?? 0;
+            existing = Document(TimelineKind, timeline.Id, order + 1, timeline);
+            existing.Version = version ?? 0;
+            database.Add(existing);
+        }
+        else if (existing.Version != version)
+        {
+            throw new VersionConflictException(timeline.Id, existing.Version);
+        }
+
+        existing.Version++;
+        existing.Json = JsonSerializer.Serialize(timeline, BenchJson.Options);
+        await database.SaveChangesAsync();
+        await step.CommitAsync();
+        return existing.Version;
+    }
+
+    /// <summary>Lets a timeline go; its runs stay. Does nothing when there is none.</summary>
+    public async Task DeleteTimelineAsync(string id)
+    {
+        await using var database = databases.CreateDbContext();
+        await database.Documents.Where(document => document.Kind == TimelineKind && document.Id == id).ExecuteDeleteAsync();
     }
 
     private static DocumentEntity Document<T>(string kind, string id, int order, T content) => new()
@@ -44,11 +96,11 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
         Kind = kind, Id = id, Order = order, Json = JsonSerializer.Serialize(content, BenchJson.Options),
     };
 
-    private async Task<IReadOnlyList<T>> AllAsync<T>(string kind)
+    private static T Read<T>(DocumentEntity document) => JsonSerializer.Deserialize<T>(document.Json, BenchJson.Options)!;
+
+    private async Task<IReadOnlyList<DocumentEntity>> AllAsync(string kind)
     {
         await using var database = databases.CreateDbContext();
-        var documents = await database.Documents.AsNoTracking().Where(document => document.Kind == kind)
-            .OrderBy(document => document.Order).Select(document => document.Json).ToListAsync();
-        return [.. documents.Select(json => JsonSerializer.Deserialize<T>(json, BenchJson.Options)!)];
+        return await database.Documents.AsNoTracking().Where(document => document.Kind == kind).OrderBy(document => document.Order).ToListAsync();
     }
 }

@@ -13,6 +13,7 @@ using HardyBench.Player.Telemetry;
 using HardyBench.Store;
 using HardyBench.Workbench.Demo;
 using HardyBench.Workbench.Jobs;
+using HardyBench.Workbench.Packs;
 
 namespace HardyBench.Workbench;
 
@@ -30,6 +31,8 @@ public sealed class Bench : IDisposable
         documents = new DocumentStore(databases);
         Clips = new ClipFolder(folder.Clips, pack, new OwnClips(folder.Own, watched));
         ClipMaker = new ClipMaker(Clips);
+        Timelines = new TimelineJobs(documents, () => Clips.Clips);
+        Packs = new PackJobs(folder, Clips, Timelines);
     }
 
     public DataFolder Folder { get; }
@@ -39,6 +42,10 @@ public sealed class Bench : IDisposable
     public ClipFolder Clips { get; }
 
     public ClipMaker ClipMaker { get; }
+
+    public TimelineJobs Timelines { get; }
+
+    public PackJobs Packs { get; }
 
     /// <summary>Runs that were found broken off when the folder was opened; each is kept up to its last second.</summary>
     public IReadOnlyList<long> CutShort { get; private set; } = [];
@@ -59,7 +66,7 @@ public sealed class Bench : IDisposable
             await bench.Clips.Own!.LookAsync(stop);
             bench.CutShort = await bench.Runs.RecoverAsync();
             var raster = small ? Raster.Hd.DividedBy(3) : Raster.Hd;
-            await bench.documents.KeepAsync([DemoTimelines.TouringNight(raster, small ? 3 : 6)], DemoMachines.All);
+            await bench.documents.SetOutAsync([DemoTimelines.TouringNight(raster, small ? 3 : 6)], DemoMachines.All);
             return bench;
         }
         catch (Exception failure) when (failure is Microsoft.Data.Sqlite.SqliteException or IOException
@@ -76,15 +83,10 @@ public sealed class Bench : IDisposable
     public async Task<IReadOnlyList<Machine>> MachinesAsync() =>
         [ThisMachine.Describe(system), .. await documents.MachinesAsync()];
 
-    public Task<IReadOnlyList<Timeline>> TimelinesAsync() => documents.TimelinesAsync();
+    public async Task<IReadOnlyList<Timeline>> TimelinesAsync() => [.. (await documents.TimelinesAsync()).Select(stored => stored.Timeline)];
 
     /// <exception cref="UnknownThingException">There is no such timeline.</exception>
-    public async Task<Timeline> TimelineAsync(string id)
-    {
-        var all = await TimelinesAsync();
-        return all.FirstOrDefault(timeline => timeline.Id == id)
-            ?? throw new UnknownThingException("timeline", id, all.Select(timeline => timeline.Id));
-    }
+    public async Task<Timeline> TimelineAsync(string id) => (await Timelines.FindAsync(id)).Timeline;
 
     /// <exception cref="UnknownThingException">There is no such clip.</exception>
     public Clip Clip(string id) =>

@@ -4,18 +4,31 @@ using HardyBench.Core.Timelines.Effects;
 
 namespace HardyBench.Core.StandIns;
 
-/// <summary>How demanding a passage is, whatever the machine.</summary>
-public static class PassageWeight
+/// <summary>What a passage asks for, whatever the machine.</summary>
+/// <param name="DecodeCores">Reference cores that decoding on a processor keeps busy.</param>
+/// <param name="EffectsCores">The same for effects.</param>
+/// <param name="MemoryBytes">Decoded frames under way.</param>
+/// <param name="DriveBytesPerSecond">Compressed footage read.</param>
+public sealed record PassageWeight(double DecodeCores, double EffectsCores, double MemoryBytes, double DriveBytesPerSecond)
 {
-    /// <summary>Core-seconds that a second of the passage's layers and their effects takes on the reference core, each
-    /// layer's effects at its own raster. Clips that are not known count nothing.</summary>
-    public static double Of(Passage passage, IReadOnlyDictionary<string, Clip> clips) =>
-        passage.Layers.Where(layer => clips.ContainsKey(layer.ClipId)).Sum(layer =>
-        {
-            var format = clips[layer.ClipId].Format;
-            var decode = DecodeCost.Of(format.Codec).CoreSeconds(format, position: 1);
-            var effects = layer.Effects.Concat(passage.Over)
-                .Sum(effect => (EffectCatalogue.Find(effect.Id)?.Cost ?? default).Seconds(format.Raster.Pixels, ReferenceCore.FlopPerSecond, ReferenceCore.BytesPerSecond));
-            return (decode + effects) * format.Rate.FramesPerSecond;
-        });
+    /// <summary>Decode and effects together.</summary>
+    public double Cores => DecodeCores + EffectsCores;
+
+    /// <summary>Effects count at the timeline's raster. Clips that are not known count nothing.</summary>
+    public static PassageWeight Of(Passage passage, Timeline timeline, IReadOnlyDictionary<string, Clip> clips)
+    {
+        var rate = timeline.Rate.FramesPerSecond;
+        var known = passage.Layers.Where(layer => clips.ContainsKey(layer.ClipId)).Select(layer => (Layer: layer, clips[layer.ClipId].Format)).ToList();
+        return new PassageWeight(
+            known.Sum(one => DecodeCost.Of(one.Format.Codec).CoreSeconds(one.Format, position: 1)
+                * ClipFacts.SourceFramesPerTimelineFrame(one.Format, timeline.Rate, one.Layer.Retime?.Speed ?? 1) * rate),
+            passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over)
+                .Sum(effect => (EffectCatalogue.Find(effect.Id)?.Cost ?? default)
+                    .Seconds(timeline.Raster.Pixels, ReferenceCore.FlopPerSecond, ReferenceCore.BytesPerSecond)) * rate,
+            known.Sum(one => one.Format.BytesPerDecodedFrame) * FramesUnderWay,
+            known.Sum(one => one.Format.DataRate.BitsPerSecond / 8.0 * (one.Layer.Retime?.Speed ?? 1)));
+    }
+
+    /// <summary>Decoded and treated frames that wait, with the player's usual look-ahead.</summary>
+    private static readonly int FramesUnderWay = Playback.PlaybackSettings.DecodeAhead + new Playback.PlaybackSettings().LookAhead;
 }

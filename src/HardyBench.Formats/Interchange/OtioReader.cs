@@ -54,7 +54,7 @@ public sealed class OtioReader
             "Stack" or "Track" => root,
             var other => throw new InterchangeException($"The file holds '{other}', not a timeline."),
         };
-        rate = RateNames.Exact(FirstRate(root) ?? throw new InterchangeException("Nothing in the file says how many frames a second it has."));
+        rate = Rates.Nearest(FirstRate(root) ?? throw new InterchangeException("Nothing in the file says how many frames a second it has."));
         Composition(top, 0, new Context([], [], null, 0));
         var ours = Ours(root["metadata"]);
         var title = Text(root["name"]) is { Length: > 0 } name ? name : "Imported timeline";

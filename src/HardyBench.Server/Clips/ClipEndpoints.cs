@@ -1,4 +1,5 @@
 using HardyBench.Core.Footage;
+using HardyBench.Player.Clips;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -8,27 +9,47 @@ using Microsoft.AspNetCore.Routing;
 namespace HardyBench.Server.Clips;
 
 /// <summary>A clip as the page shows it; measured where it is made, as asked for where not.</summary>
+/// <param name="Family">Of its recipe; null for a clip that somebody brought.</param>
+/// <param name="Asked">What its recipe asks of the encoder, in words; null without a recipe.</param>
 public sealed record ClipView(
-    string Id, string Title, bool Made, string Encoding, string Raster, string Rate, int GopLength, double MegabitsPerSecond,
-    int FrameCount, double Seconds, string? Sha256)
+    string Id, string Title, bool Made, string? Family, string Encoding, string Raster, string Rate, int GopLength, double MegabitsPerSecond,
+    int FrameCount, double Seconds, string? Sha256, string? Profile, string? Asked, IReadOnlyList<string> Caveats)
 {
-    public static ClipView Of(Clip clip) => new(
-        clip.Id, clip.Title, clip.Sha256 is not null, clip.Format.Encoding, clip.Format.Raster.ToString(), clip.Format.Rate.ToString(),
+    public static ClipView Of(Clip clip, ClipRecipe? recipe) => new(
+        clip.Id, clip.Title, clip.Sha256 is not null, recipe?.Family, clip.Format.Encoding, clip.Format.Raster.ToString(), clip.Format.Rate.ToString(),
         clip.Format.GopLength, clip.Format.DataRate.MegabitsPerSecond, clip.FrameCount,
-        clip.Format.Rate.StartOf(clip.FrameCount).TotalSeconds, clip.Sha256);
+        clip.Format.Rate.StartOf(clip.FrameCount).TotalSeconds, clip.Sha256, clip.Profile,
+        recipe is null ? null : $"GOP {recipe.GopLength}, {recipe.Asked.DataRate}", clip.Caveats ?? []);
 }
+
+/// <summary>All footage.</summary>
+/// <param name="Refused">Files that could not be taken, with the reason.</param>
+/// <param name="Watched">The folder that is watched for clips, or null.</param>
+public sealed record FootageView(IReadOnlyList<ClipView> Clips, IReadOnlyList<RefusedFile> Refused, string? Watched);
+
+/// <summary>Which recipes are wanted; none for those of the demo.</summary>
+public sealed record MakingRequest(IReadOnlyList<string>? Ids);
 
 internal static class ClipEndpoints
 {
     public static void MapClips(this IEndpointRouteBuilder routes)
     {
         var clips = routes.MapGroup("/api/clips").WithTags("Footage");
-        clips.MapGet("/", Ok<ClipView[]> (Bench bench) => TypedResults.Ok(bench.Clips.Clips.Values.Select(ClipView.Of).ToArray()))
+        clips.MapGet("/", async Task<Ok<FootageView>> (Bench bench, CancellationToken stop) =>
+            {
+                await bench.Clips.Own!.LookAsync(stop);
+                var recipes = bench.Clips.Recipes.ToDictionary(recipe => recipe.Id);
+                return TypedResults.Ok(new FootageView(
+                    [.. bench.Clips.Clips.Values.Select(clip => ClipView.Of(clip, recipes.GetValueOrDefault(clip.Id)))],
+                    bench.Clips.Own.Refused, bench.Clips.Own.Watched));
+            })
             .WithName("listClips");
+        clips.MapGet("/{id}/facts", Ok<ClipFacts> (string id, Bench bench) => TypedResults.Ok(ClipFacts.Of(bench.Clip(id).Format)))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("clipFacts");
         clips.MapGet("/making", Ok<MakingView> (ClipDesk desk) => TypedResults.Ok(desk.Now)).WithName("making");
-        clips.MapPost("/making", Accepted<MakingView> (ClipDesk desk) =>
+        clips.MapPost("/making", Accepted<MakingView> (MakingRequest wanted, ClipDesk desk) =>
         {
-            desk.Start(null);
+            _ = desk.Start(wanted.Ids);
             return TypedResults.Accepted((string?)null, desk.Now);
         }).WithName("makeClips");
         clips.MapDelete("/making", NoContent (ClipDesk desk) =>
@@ -36,5 +57,16 @@ internal static class ClipEndpoints
             desk.Cancel();
             return TypedResults.NoContent();
         }).WithName("cancelMaking");
+        var packs = routes.MapGroup("/api/packs").WithTags("Footage");
+        packs.MapGet("/{timelineId}.zip", async Task<FileStreamHttpResult> (string timelineId, Bench bench, CancellationToken stop) =>
+        {
+            var file = new FileStream(Path.Combine(bench.Folder.Incoming, Path.GetRandomFileName()), new FileStreamOptions
+            {
+                Mode = FileMode.CreateNew, Access = FileAccess.ReadWrite, Options = FileOptions.DeleteOnClose | FileOptions.Asynchronous,
+            });
+            await bench.Packs.ExportAsync([timelineId], file, stop);
+            file.Position = 0;
+            return TypedResults.File(file, "application/zip", $"{timelineId}.zip");
+        }).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("packTimeline");
     }
 }

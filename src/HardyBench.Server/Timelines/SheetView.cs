@@ -21,13 +21,13 @@ public sealed record TimelineView(
 {
     public static TimelineView Of(Timeline timeline, IReadOnlyDictionary<string, Clip> clips)
     {
-        var weights = timeline.Passages.Select(passage => PassageWeight.Of(passage, clips)).ToList();
+        var weights = timeline.Passages.Select(passage => PassageWeight.Of(passage, timeline, clips).Cores).ToList();
         return new TimelineView(
             timeline.Id, timeline.Title, timeline.Raster.ToString(), timeline.Rate.ToString(), timeline.Rate.FramesPerSecond,
             timeline.Rate.StartOf(timeline.FrameCount).TotalSeconds,
             [.. timeline.Passages.Select((passage, index) => new PassageView(
                 index + 1, Timecode.Of(timeline.StartOf(index), timeline.Rate), timeline.StartOf(index), passage.FrameCount,
-                passage.Question, ChipsOf(passage, clips), weights[index] / weights.Max()))]);
+                passage.Question, ChipsOf(passage, clips), weights[index] / Math.Max(1e-12, weights.Max())))]);
     }
 
     /// <summary>Short words for what is asked: formats, effects, the number of layers.</summary>

@@ -1,6 +1,12 @@
+using System.Text;
+using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using HardyBench.Core.Timelines.Building;
+using HardyBench.Core.Timelines.Effects;
 using HardyBench.Formats.Advice;
 using HardyBench.Formats.Timelines;
+using HardyBench.Store;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -8,6 +14,21 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 
 namespace HardyBench.Server.Timelines;
+
+/// <summary>A timeline with the version it was read or kept at, and what is to be known of each passage.</summary>
+public sealed record TimelineDocument(int Version, Timeline Timeline, IReadOnlyList<PassageReview> Review);
+
+/// <summary>A timeline to be kept.</summary>
+/// <param name="Version">The version it was read at.</param>
+public sealed record TimelineChange(int Version, Timeline Timeline);
+
+/// <summary>A timeline to be begun.</summary>
+/// <param name="LikeClip">A clip to take raster, rate and depth from.</param>
+/// <param name="CopyOf">A timeline to begin with; null for an empty one.</param>
+public sealed record NewTimeline(string Title, string? LikeClip = null, Timeline? CopyOf = null);
+
+/// <summary>A series to be built for a timeline of this rate.</summary>
+public sealed record SeriesRequest(FrameRate Rate, Series Series);
 
 internal static class TimelineEndpoints
 {
@@ -21,7 +42,56 @@ internal static class TimelineEndpoints
         timelines.MapGet("/{id}/advice", async Task<Ok<PickDocument>> (string id, Bench bench) =>
                 TypedResults.Ok(PickDocument.Of(id, await bench.AdviseAsync(id))))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("advice");
+        MapWriting(timelines);
+        MapInterchange(timelines);
+        routes.MapGet("/api/effects", Ok<IReadOnlyList<EffectKind>> () => TypedResults.Ok(EffectCatalogue.All)).WithTags("Timelines").WithName("effects");
     }
+
+    private static void MapWriting(RouteGroupBuilder timelines)
+    {
+        timelines.MapGet("/{id}", async Task<Ok<TimelineDocument>> (string id, Bench bench) =>
+                TypedResults.Ok(Document(await bench.Timelines.FindAsync(id), bench)))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("timeline");
+        timelines.MapPost("/", async Task<Ok<TimelineDocument>> (NewTimeline wanted, Bench bench) => TypedResults.Ok(Document(
+                wanted.CopyOf is { } copy
+                    ? await bench.Timelines.AddAsync(copy with { Title = wanted.Title })
+                    : await bench.Timelines.CreateAsync(wanted.Title, wanted.LikeClip), bench)))
+            .WithName("createTimeline");
+        timelines.MapPut("/{id}", async Task<Ok<TimelineDocument>> (string id, TimelineChange change, Bench bench) =>
+            {
+                var timeline = change.Timeline with { Id = id };
+                return TypedResults.Ok(Document(new StoredTimeline(timeline, await bench.Timelines.KeepAsync(timeline, change.Version)), bench));
+            })
+            .ProducesProblem(StatusCodes.Status409Conflict).WithName("keepTimeline");
+        timelines.MapDelete("/{id}", async Task<NoContent> (string id, Bench bench) =>
+            {
+                await bench.Timelines.DeleteAsync(id);
+                return TypedResults.NoContent();
+            }).WithName("deleteTimeline");
+        timelines.MapPost("/series", Ok<IReadOnlyList<Passage>> (SeriesRequest request, Bench bench) =>
+                TypedResults.Ok(bench.Timelines.Build(request.Series, request.Rate)))
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("buildSeries");
+    }
+
+    private static void MapInterchange(RouteGroupBuilder timelines)
+    {
+        timelines.MapPost("/import", async Task<Ok<ImportOutcome>> (string name, string? rate, HttpRequest request, Bench bench) =>
+            {
+                using var reader = new StreamReader(request.Body, Encoding.UTF8);
+                return TypedResults.Ok(await bench.Timelines.ImportAsync(name, await reader.ReadToEndAsync(), rate is null ? null : Rates.Parse(rate)));
+            })
+            .Accepts<string>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("importTimeline");
+        timelines.MapGet("/{id}/export", async Task<FileContentHttpResult> (string id, string format, Bench bench, HttpResponse response) =>
+            {
+                var (text, notes) = await bench.Timelines.ExportAsync(id, format);
+                response.Headers.Append("X-Not-Carried", string.Join(' ', notes.Select(Uri.EscapeDataString)));
+                return TypedResults.File(Encoding.UTF8.GetBytes(text), "application/octet-stream", $"{id}.{format}");
+            })
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("exportTimeline");
+    }
+
+    private static TimelineDocument Document(StoredTimeline stored, Bench bench) =>
+        new(stored.Version, stored.Timeline, bench.Timelines.Review(stored.Timeline));
 
     /// <summary>The newest run of each machine at a preview scale.</summary>
     private static async Task<Ok<SheetView>> SheetAsync(string id, Bench bench, string scale = "full")

@@ -77,5 +77,8 @@ public sealed class DocumentEntity
 
     public int Order { get; set; }
 
+    /// <summary>Rises with every change, so that two who edit at once do not overwrite each other.</summary>
+    public int Version { get; set; }
+
     public required string Json { get; set; }
 }

@@ -32,6 +32,9 @@ namespace HardyBench.Store.Migrations
                     b.Property<int>("Order")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("Kind", "Id");
 
                     b.ToTable("Documents");

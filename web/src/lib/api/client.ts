@@ -25,3 +25,11 @@ export function orThrow<T>(answer: { data?: T; error?: unknown; response: Respon
   const problem = answer.error as { detail?: string; title?: string } | undefined;
   throw new Error(problem?.detail ?? problem?.title ?? `The server answered ${answer.response.status}.`);
 }
+
+export type Timeline = Schemas['Timeline'];
+export type Passage = Schemas['Passage'];
+export type Layer = Schemas['Layer'];
+export type Effect = Schemas['Effect'];
+export type EffectKind = Schemas['EffectKind'];
+export type PassageReview = Schemas['PassageReview'];
+export type Footage = Schemas['FootageView'];

@@ -1,59 +1,97 @@
 <script lang="ts">
-  import { api, orThrow, type Clip } from '#lib/api/client.ts';
+  import { api, orThrow, type Clip, type Footage } from '#lib/api/client.ts';
+  import FactsPanel from '#lib/footage/FactsPanel.svelte';
+  import { uploads } from '#lib/footage/uploads.svelte.ts';
   import { live } from '#lib/live.svelte.ts';
   import { fixed } from '#lib/words.ts';
 
-  let clips = $state<Clip[]>([]);
+  let footage = $state.raw<Footage | null>(null);
   let problem = $state<string | null>(null);
-  const missing = $derived(clips.filter((clip) => !clip.made).length);
+  let picked = $state<string[]>([]);
+  let shown = $state<Clip | null>(null);
+  const clips = $derived(footage?.clips ?? []);
+  const families = $derived([...Map.groupBy(clips, (clip) => clip.family ?? 'brought in')]);
+  const wanted = $derived(picked.filter((id) => !clips.find((clip) => clip.id === id)?.made));
 
   $effect(() => {
     void live.making?.done;
     void live.making?.running;
+    void uploads.taken;
     api.GET('/api/clips').then(
-      (answer) => ([clips, problem] = [orThrow(answer), null]),
+      (answer) => ([footage, problem] = [orThrow(answer), null]),
       () => (problem = 'The server does not answer.')
     );
   });
 
   async function make() {
-    live.making = orThrow(await api.POST('/api/clips/making'));
+    live.making = orThrow(await api.POST('/api/clips/making', { body: { ids: wanted } }));
+    picked = [];
   }
+
+  function pickFamily(members: Clip[], on: boolean) {
+    const ids = members.filter((clip) => !clip.made).map((clip) => clip.id);
+    picked = on ? [...new Set([...picked, ...ids])] : picked.filter((id) => !ids.includes(id));
+  }
+
+  const standing = (clip: Clip) => (clip.made ? (clip.family ? 'made' : 'here') : live.making?.running && live.making.clip === clip.id ? 'in work' : 'not made');
 </script>
 
 <svelte:head><title>Footage · Hardy Bench</title></svelte:head>
-<div class="p-4">
-  <div class="mb-3 flex items-baseline gap-4">
-    <h1 class="text-lg font-semibold">Footage</h1>
-    <p class="quiet text-sm">One performance, many encodings. Figures are measured of the file where it is made, else as asked for.</p>
-    {#if missing && !live.making?.running}
-      <button class="btn btn-primary btn-sm ml-auto" onclick={make}>Make {missing} missing {missing === 1 ? 'clip' : 'clips'}</button>
-    {/if}
-  </div>
-  {#if problem}<p role="alert" class="text-error">{problem}</p>{/if}
-  <table class="w-full text-sm" data-testid="clips">
-    <thead class="bg-base-200 text-left">
-      <tr>
-        {#each ['clip', 'encoding', 'raster', 'rate', 'GOP', 'Mb/s', 'frames', 'seconds', 'state', 'SHA-256'] as head, i (head)}
-          <th scope="col" class="border-b border-base-300 px-3 py-1.5 font-semibold {i >= 3 && i <= 7 ? 'text-right' : ''}">{head}</th>
-        {/each}
-      </tr>
-    </thead>
-    <tbody>
-      {#each clips as clip (clip.id)}
-        <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-3 [&>td]:py-1.5">
-          <td><b class="font-semibold">{clip.id}</b><span class="quiet block">{clip.title}</span></td>
-          <td>{clip.encoding}</td>
-          <td>{clip.raster}</td>
-          <td class="figure text-right">{clip.rate}</td>
-          <td class="figure text-right">{clip.gopLength}</td>
-          <td class="figure text-right">{fixed(clip.megabitsPerSecond, 0)}</td>
-          <td class="figure text-right">{clip.frameCount}</td>
-          <td class="figure text-right">{fixed(clip.seconds)}</td>
-          <td>{clip.made ? 'made' : live.making?.clip === clip.id ? 'in work' : 'not made yet'}</td>
-          <td class="figure quiet" title={clip.sha256 ?? ''}>{clip.sha256?.slice(0, 12) ?? ''}</td>
+<div class="flex h-full">
+  <div class="min-w-0 flex-1 overflow-auto p-4">
+    <div class="mb-3 flex flex-wrap items-center gap-4">
+      <h1 class="text-lg font-semibold">Footage</h1>
+      <p class="quiet text-sm">One performance, many encodings. Figures are measured where there is a file, else as asked for.</p>
+      <label class="ml-auto flex items-center gap-2 text-sm">bring clips in
+        <input class="file-input file-input-sm w-60" type="file" multiple aria-label="Video files" onchange={(event) => { [...(event.currentTarget.files ?? [])].forEach((file) => uploads.send(file)); event.currentTarget.value = ''; }} />
+      </label>
+      <button class="btn btn-primary btn-sm" disabled={!wanted.length || live.making?.running} onclick={make}>Make {wanted.length || 'picked'} {wanted.length === 1 ? 'clip' : 'clips'}</button>
+    </div>
+    {#if problem}<p role="alert" class="text-error">{problem}</p>{/if}
+    {#each uploads.all as sending (sending)}
+      <p class="flex items-center gap-3 text-sm {sending.problem ? 'text-error' : ''}" role={sending.problem ? 'alert' : 'status'} data-testid="upload">
+        <span>{sending.name}</span>
+        {#if sending.state === 'sending'}<progress class="progress w-40" value={sending.share} max="1" aria-label="Sent"></progress>{/if}
+        <span>{sending.problem ?? sending.state}</span>
+      </p>
+    {/each}
+    {#each footage?.refused ?? [] as refused (refused.name)}<p class="text-sm text-warning">Not taken: {refused.why}</p>{/each}
+    {#if footage?.watched}<p class="quiet text-sm">Clips in {footage.watched} are used where they lie.</p>{/if}
+    <table class="w-full text-sm" data-testid="clips">
+      <thead class="text-left">
+        <tr class="[&>th]:sticky [&>th]:top-0 [&>th]:bg-base-200">
+          {#each ['', 'clip', 'encoding', 'raster', 'rate', 'GOP', 'Mb/s', 'asked for', 'the file says', 'state'] as head, i (i)}
+            <th scope="col" class="border-b border-base-300 px-2 py-1.5 font-semibold {i >= 4 && i <= 6 ? 'text-right' : ''}">{head}</th>
+          {/each}
         </tr>
+      </thead>
+      {#each families as [family, members] (family)}
+        <tbody>
+          <tr>
+            <td class="border-b border-base-300 px-2 pt-3 pb-1">
+              {#if members.some((clip) => !clip.made)}
+                <input type="checkbox" class="checkbox checkbox-xs" aria-label="Every clip of {family} that is not made" onchange={(event) => pickFamily(members, event.currentTarget.checked)} />
+              {/if}
+            </td>
+            <th scope="colgroup" colspan="9" class="border-b border-base-300 px-2 pt-3 pb-1 text-left font-semibold">{family}</th>
+          </tr>
+          {#each members as clip (clip.id)}
+            <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2 [&>td]:py-1 {shown?.id === clip.id ? 'bg-secondary/15' : ''}">
+              <td>{#if !clip.made}<input type="checkbox" class="checkbox checkbox-xs" aria-label="Make {clip.id}" value={clip.id} bind:group={picked} />{/if}</td>
+              <td><button class="link text-left font-semibold" onclick={() => (shown = clip)}>{clip.id}</button> <span class="quiet">{clip.title}</span></td>
+              <td class="whitespace-nowrap">{clip.encoding}</td>
+              <td>{clip.raster}</td>
+              <td class="figure text-right">{clip.rate}</td>
+              <td class="figure text-right">{clip.gopLength}</td>
+              <td class="figure text-right">{fixed(clip.megabitsPerSecond, clip.megabitsPerSecond < 10 ? 1 : 0)}</td>
+              <td class="quiet whitespace-nowrap">{clip.asked ?? ''}</td>
+              <td class="quiet">{clip.profile ?? ''}{#if clip.caveats.length}<span class="text-warning"> {clip.caveats.join('; ')}</span>{/if}</td>
+              <td class="whitespace-nowrap">{standing(clip)}</td>
+            </tr>
+          {/each}
+        </tbody>
       {/each}
-    </tbody>
-  </table>
+    </table>
+  </div>
+  {#if shown}<div class="w-[22rem] shrink-0"><FactsPanel clip={shown} onclose={() => (shown = null)} /></div>{/if}
 </div>

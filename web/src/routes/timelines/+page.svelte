@@ -2,25 +2,92 @@
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import { api, orThrow, type Schemas } from '#lib/api/client.ts';
+  import { imported } from '#lib/editor/imported.svelte.ts';
 
   let timelines = $state<Schemas['TimelineView'][] | null>(null);
   let problem = $state<string | null>(null);
+  let deleted = $state<Schemas['Timeline'] | null>(null);
+  let title = $state('');
 
-  onMount(async () => {
-    try {
+  onMount(read);
+
+  const trying = (work: () => Promise<void>) => work().catch((failure: Error) => (problem = failure.message));
+
+  function read() {
+    return trying(async () => {
       timelines = orThrow(await api.GET('/api/timelines'));
-      if (timelines.length === 1) await goto(`/timelines/${timelines[0].id}`, { replaceState: true });
-    } catch (failure) {
-      problem = String(failure);
-    }
-  });
+    });
+  }
+
+  const begin = (event: SubmitEvent) =>
+    trying(async () => {
+      event.preventDefault();
+      const made = orThrow(await api.POST('/api/timelines', { body: { title: title.trim() || 'New timeline' } }));
+      await goto(`/timelines/${made.timeline.id}/edit`);
+    });
+
+  const take = (input: HTMLInputElement) =>
+    trying(async () => {
+      const file = input.files?.[0];
+      if (!file) return;
+      const answer = await fetch(`/api/timelines/import?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } });
+      const outcome = await answer.json();
+      input.value = '';
+      if (!answer.ok) throw new Error(outcome.detail ?? `The server answered ${answer.status}.`);
+      imported.note(outcome as Schemas['ImportOutcome']);
+      await goto(`/timelines/${outcome.stored.timeline.id}/edit`);
+    });
+
+  const letGo = (id: string) =>
+    trying(async () => {
+      const path = { id };
+      deleted = orThrow(await api.GET('/api/timelines/{id}', { params: { path } })).timeline;
+      await api.DELETE('/api/timelines/{id}', { params: { path } });
+      await read();
+    });
+
+  const bringBack = () =>
+    trying(async () => {
+      orThrow(await api.POST('/api/timelines', { body: { title: deleted!.title, copyOf: deleted! } }));
+      deleted = null;
+      await read();
+    });
 </script>
 
 <svelte:head><title>Timelines · Hardy Bench</title></svelte:head>
 <div class="p-4">
-  <h1 class="mb-3 text-lg font-semibold">Timelines</h1>
-  {#if problem}<p role="alert" class="text-error">{problem}</p>{/if}
-  {#each timelines ?? [] as timeline (timeline.id)}
-    <p><a class="link" href="/timelines/{timeline.id}">{timeline.title}</a>, {timeline.passages.length} passages, {timeline.raster} {timeline.rate}</p>
-  {/each}
+  <div class="mb-3 flex flex-wrap items-center gap-4">
+    <h1 class="text-lg font-semibold">Timelines</h1>
+    <form class="flex items-center gap-2 text-sm" onsubmit={begin}>
+      <input class="input input-sm w-52" placeholder="Title of a new one" aria-label="Title of a new one" bind:value={title} />
+      <button class="btn btn-primary btn-sm">Begin</button>
+    </form>
+    <label class="flex items-center gap-2 text-sm">bring one in <input class="file-input file-input-sm w-64" type="file" accept=".otio,.edl" aria-label="An .otio or .edl file" onchange={(event) => take(event.currentTarget)} /></label>
+  </div>
+  {#if problem}<p role="alert" class="mb-2 text-error">{problem}</p>{/if}
+  {#if deleted}<p role="status" class="mb-2 text-sm">{deleted.title} was deleted; its runs are kept. <button class="link" onclick={bringBack}>Bring it back</button></p>{/if}
+  <table class="w-full text-sm" data-testid="timelines">
+    <thead class="bg-base-200 text-left">
+      <tr>
+        {#each ['timeline', 'raster', 'rate', 'passages', 'seconds', ''] as head, i (head)}
+          <th scope="col" class="border-b border-base-300 px-3 py-1.5 font-semibold {i >= 2 && i <= 4 ? 'text-right' : ''}">{head}</th>
+        {/each}
+      </tr>
+    </thead>
+    <tbody>
+      {#each timelines ?? [] as timeline (timeline.id)}
+        <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-3 [&>td]:py-1.5">
+          <td><a class="link font-semibold" href="/timelines/{timeline.id}">{timeline.title}</a></td>
+          <td>{timeline.raster}</td>
+          <td class="figure text-right">{timeline.rate}</td>
+          <td class="figure text-right">{timeline.passages.length}</td>
+          <td class="figure text-right">{timeline.seconds.toFixed(1)}</td>
+          <td class="text-right whitespace-nowrap">
+            <a class="link mr-3" href="/timelines/{timeline.id}/edit">Write</a>
+            <button class="link" onclick={() => letGo(timeline.id)} aria-label="Delete {timeline.title}">Delete</button>
+          </td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
 </div>

@@ -1,0 +1,49 @@
+using System.CommandLine;
+using HardyBench.Workbench.Packs;
+
+namespace HardyBench.Cli.Commands;
+
+internal static class PacksCommand
+{
+    private static readonly Argument<string[]> Timelines = new("timeline") { Description = "Ids.", Arity = ArgumentArity.OneOrMore };
+    private static readonly Argument<FileInfo> Pack = new("file") { Description = "A pack." };
+    private static readonly Option<FileInfo> Into = new("--file") { Description = "Where to write it.", Required = true };
+
+    public static Command Create() => new("packs", "Timelines and their clips in one file, with checksums.")
+    {
+        new Command("export", "Writes timelines and every clip that they play.") { Timelines, Into }.Running(async (parsed, bench, stop) =>
+        {
+            var file = parsed.GetValue(Into)!.FullName;
+            var part = file + ".part";
+            try
+            {
+                await using (var stream = File.Create(part))
+                {
+                    await bench.Packs.ExportAsync(parsed.GetValue(Timelines)!, stream, stop);
+                }
+
+                File.Move(part, file, overwrite: true);
+            }
+            finally
+            {
+                File.Delete(part);
+            }
+
+            Terminal.Say($"Packed into {file}, {new FileInfo(file).Length / 1e6:0} MB.");
+            return ExitCodes.Done;
+        }),
+        new Command("import", "Checks a pack and takes it in.") { Pack }.Running(async (parsed, bench, stop) =>
+        {
+            var file = parsed.GetValue(Pack)!;
+            if (!file.Exists)
+            {
+                throw new PackException($"There is no file {file.FullName}.");
+            }
+
+            await using var stream = file.OpenRead();
+            var ids = await bench.Packs.ImportAsync(stream, stop);
+            Terminal.Say($"Every checksum was right. Taken in: {string.Join(", ", ids)}.");
+            return ExitCodes.Done;
+        }),
+    };
+}

@@ -1,0 +1,166 @@
+using System.IO.Compression;
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json;
+using HardyBench.Core.Timelines;
+using HardyBench.Formats.Json;
+using HardyBench.Formats.Timelines;
+using HardyBench.Player.Clips;
+
+namespace HardyBench.Workbench.Packs;
+
+/// <summary>Packs out and in: a zip of clips, timelines and a manifest of checksums.</summary>
+public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs timelines)
+{
+    private const long LargestText = 64 << 20;
+
+    /// <summary>Writes timelines with every clip that they play.</summary>
+    /// <exception cref="PackException">A clip has no file yet.</exception>
+    public async Task ExportAsync(IReadOnlyList<string> timelineIds, Stream into, CancellationToken stop)
+    {
+        var packed = new List<Timeline>();
+        foreach (var id in timelineIds)
+        {
+            packed.Add((await timelines.FindAsync(id)).Timeline);
+        }
+
+        var known = clips.Clips;
+        var wanted = packed.SelectMany(timeline => timeline.ClipIds).Distinct().ToList();
+        if (wanted.Find(id => known.GetValueOrDefault(id)?.Sha256 is null) is { } missing)
+        {
+            throw new PackException($"The clip '{missing}' has no file yet. Make it first, then pack again.");
+        }
+
+        using var zip = new ZipArchive(into, ZipArchiveMode.Create, leaveOpen: true);
+        var (packedClips, packedTimelines) = (new List<PackedClip>(), new List<PackedFile>());
+        foreach (var id in wanted)
+        {
+            var file = clips.PathOf(known[id]);
+            var path = $"clips/{id}{Path.GetExtension(file)}";
+            await using var entry = zip.CreateEntry(path, CompressionLevel.NoCompression).Open();
+            await using var source = File.OpenRead(file);
+            await source.CopyToAsync(entry, stop);
+            packedClips.Add(new PackedClip(path, known[id]));
+        }
+
+        foreach (var timeline in packed)
+        {
+            var bytes = Encoding.UTF8.GetBytes(TimelineJson.Write(timeline));
+            await WriteAsync(zip, $"timelines/{timeline.Id}.json", bytes, stop);
+            packedTimelines.Add(new PackedFile($"timelines/{timeline.Id}.json", Convert.ToHexStringLower(SHA256.HashData(bytes))));
+        }
+
+        var manifest = new PackManifest(PackManifest.FormatName, TimeProvider.System.GetUtcNow(), packedClips, packedTimelines);
+        await WriteAsync(zip, PackManifest.EntryName, JsonSerializer.SerializeToUtf8Bytes(manifest, BenchJson.Options), stop);
+    }
+
+    /// <summary>Takes a pack in, after every file in it was checked. Clips that are here already are not taken twice.</summary>
+    /// <returns>Ids of the timelines taken in.</returns>
+    /// <exception cref="PackException">A file is missing, changed or no pack; nothing was taken in.</exception>
+    public async Task<IReadOnlyList<string>> ImportAsync(Stream pack, CancellationToken stop)
+    {
+        var work = Directory.CreateDirectory(Path.Combine(folder.Incoming, $"pack-{Path.GetRandomFileName()}"));
+        try
+        {
+            using var zip = new ZipArchive(pack, ZipArchiveMode.Read, leaveOpen: true);
+            var manifest = await ManifestAsync(zip, stop);
+            CheckRoom(zip);
+            var files = new Dictionary<string, string>();
+            foreach (var packed in manifest.Clips)
+            {
+                files[packed.Clip.Id] = await CheckedAsync(zip, packed.Path, packed.Clip.Sha256 ?? string.Empty, work.FullName, stop);
+            }
+
+            var read = new List<Timeline>();
+            foreach (var packed in manifest.Timelines)
+            {
+                read.Add(TimelineJson.Read(await File.ReadAllTextAsync(await CheckedAsync(zip, packed.Path, packed.Sha256, work.FullName, stop), stop)));
+            }
+
+            return await TakeAsync(manifest, files, read, stop);
+        }
+        catch (Exception wrong) when (wrong is InvalidDataException or JsonException)
+        {
+            throw new PackException($"The file is no pack: {wrong.Message} Nothing was taken in.", wrong);
+        }
+        finally
+        {
+            work.Delete(recursive: true);
+        }
+    }
+
+    private async Task<IReadOnlyList<string>> TakeAsync(
+        PackManifest manifest, Dictionary<string, string> files, List<Timeline> read, CancellationToken stop)
+    {
+        var here = clips.Clips.Values.Where(clip => clip.Sha256 is not null).DistinctBy(clip => clip.Sha256).ToDictionary(clip => clip.Sha256!, clip => clip.Id);
+        var renamed = new Dictionary<string, string>();
+        foreach (var packed in manifest.Clips)
+        {
+            renamed[packed.Clip.Id] = here.TryGetValue(packed.Clip.Sha256!, out var same)
+                ? same
+                : (await clips.Own!.TakeAsync(files[packed.Clip.Id], Path.GetFileName(packed.Path), stop)).Id;
+        }
+
+        var ids = new List<string>();
+        foreach (var timeline in read)
+        {
+            var relinked = timeline with
+            {
+                Passages = [.. timeline.Passages.Select(passage => passage with
+                {
+                    Layers = [.. passage.Layers.Select(layer => layer with { ClipId = renamed.GetValueOrDefault(layer.ClipId, layer.ClipId) })],
+                })],
+            };
+            ids.Add((await timelines.AddAsync(relinked)).Timeline.Id);
+        }
+
+        return ids;
+    }
+
+    private static async Task<PackManifest> ManifestAsync(ZipArchive zip, CancellationToken stop)
+    {
+        var entry = zip.GetEntry(PackManifest.EntryName) ?? throw new PackException("The pack has no manifest. Nothing was taken in.");
+        if (entry.Length > LargestText)
+        {
+            throw new PackException("The pack's manifest is larger than any manifest is. Nothing was taken in.");
+        }
+
+        await using var stream = entry.Open();
+        var manifest = await JsonSerializer.DeserializeAsync<PackManifest>(stream, BenchJson.Options, stop);
+        return manifest is { Format: PackManifest.FormatName, Clips: not null, Timelines: not null }
+            ? manifest
+            : throw new PackException($"The pack is not of the kind {PackManifest.FormatName}. Nothing was taken in.");
+    }
+
+    private void CheckRoom(ZipArchive zip)
+    {
+        var (needed, free) = (zip.Entries.Sum(entry => entry.Length), new DriveInfo(folder.Path).AvailableFreeSpace);
+        if (needed > free)
+        {
+            throw new PackException($"The pack needs {needed / 1e6:0} MB and {folder.Path} has {free / 1e6:0} MB free. Nothing was taken in.");
+        }
+    }
+
+    /// <summary>Unpacks one file and holds it against its checksum.</summary>
+    private static async Task<string> CheckedAsync(ZipArchive zip, string path, string sha256, string work, CancellationToken stop)
+    {
+        var entry = zip.GetEntry(path) ?? throw new PackException($"{OwnClips.Shown(path)} is missing from the pack. Nothing was taken in.");
+        var file = Path.Combine(work, Path.GetRandomFileName());
+        await using (var target = File.Create(file))
+        await using (var source = entry.Open())
+        {
+            await source.CopyToAsync(target, stop);
+        }
+
+        await using var written = File.OpenRead(file);
+        return Convert.ToHexStringLower(await SHA256.HashDataAsync(written, stop)) == sha256
+            ? file
+            : throw new PackException($"{OwnClips.Shown(path)} was changed since the pack was made: its checksum differs. Nothing was taken in.");
+    }
+
+    private static async Task WriteAsync(ZipArchive zip, string path, byte[] bytes, CancellationToken stop)
+    {
+        await using var entry = zip.CreateEntry(path).Open();
+        await entry.WriteAsync(bytes, stop);
+    }
+}

@@ -1,0 +1,113 @@
+using System.Text;
+using HardyBench.Core.Footage;
+using HardyBench.Core.StandIns;
+using HardyBench.Core.Timelines;
+using HardyBench.Core.Timelines.Building;
+using HardyBench.Core.Timelines.Imports;
+using HardyBench.Formats.Interchange;
+using HardyBench.Formats.Timelines;
+using HardyBench.Store;
+
+namespace HardyBench.Workbench;
+
+/// <summary>What is to be known of one passage while it is written.</summary>
+/// <param name="Start">Timecode of its first frame.</param>
+/// <param name="Problems">What keeps it from being played.</param>
+/// <param name="Remarks">What to know though it can be.</param>
+public sealed record PassageReview(string Start, IReadOnlyList<string> Problems, IReadOnlyList<string> Remarks, PassageWeight Asks);
+
+/// <summary>A timeline that came from another program.</summary>
+/// <param name="Notes">What could not be carried over.</param>
+/// <param name="Missing">Footage for which no clip was found, each with clips of the same format.</param>
+public sealed record ImportOutcome(StoredTimeline Stored, IReadOnlyList<string> Notes, IReadOnlyList<MissingFootage> Missing);
+
+/// <summary>Footage without a clip.</summary>
+public sealed record MissingFootage(string Key, string Name, IReadOnlyList<string> Substitutes);
+
+/// <summary>Writing, importing and exporting timelines.</summary>
+public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictionary<string, Clip>> clips)
+{
+    /// <exception cref="UnknownThingException">There is no such timeline.</exception>
+    public async Task<StoredTimeline> FindAsync(string id)
+    {
+        var all = await documents.TimelinesAsync();
+        return all.FirstOrDefault(stored => stored.Timeline.Id == id)
+            ?? throw new UnknownThingException("timeline", id, all.Select(stored => stored.Timeline.Id));
+    }
+
+    /// <summary>A new timeline under an id made from its title.</summary>
+    /// <param name="like">A clip to take raster, rate and depth from; null for HD 25.</param>
+    public async Task<StoredTimeline> CreateAsync(string title, string? like)
+    {
+        var format = like is null ? null : (clips().GetValueOrDefault(like) ?? throw new UnknownThingException("clip", like, clips().Keys)).Format;
+        return await AddAsync(new Timeline(
+            string.Empty, title, format?.Raster ?? Raster.Hd, format?.Rate ?? new FrameRate(25), [], format is { BitDepth: > 8 } ? 10 : null));
+    }
+
+    /// <summary>Keeps a copy under a new id.</summary>
+    public async Task<StoredTimeline> AddAsync(Timeline timeline)
+    {
+        var stem = string.Join('-', new string([.. timeline.Title.ToLowerInvariant().Select(letter => char.IsAsciiLetterOrDigit(letter) ? letter : ' ')])
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries));
+        stem = stem.Length == 0 ? "timeline" : stem[..Math.Min(40, stem.Length)];
+        var taken = (await documents.TimelinesAsync()).Select(stored => stored.Timeline.Id).ToHashSet();
+        var id = Enumerable.Range(1, int.MaxValue).Select(n => n == 1 ? stem : $"{stem}-{n}").First(candidate => !taken.Contains(candidate));
+        var named = timeline with { Id = id };
+        return new StoredTimeline(named, await documents.KeepAsync(named, null));
+    }
+
+    /// <exception cref="VersionConflictException">It was changed since it was read.</exception>
+    public Task<int> KeepAsync(Timeline timeline, int version) => documents.KeepAsync(timeline, version);
+
+    public Task DeleteAsync(string id) => documents.DeleteTimelineAsync(id);
+
+    public IReadOnlyList<PassageReview> Review(Timeline timeline)
+    {
+        var known = clips();
+        var start = 0L;
+        return [.. timeline.Passages.Select(passage => new PassageReview(
+            Timecode.Of((start += passage.FrameCount) - passage.FrameCount, timeline.Rate),
+            [.. TimelineCheck.ProblemsOf(passage, known)],
+            [.. TimelineCheck.RemarksOn(passage, timeline, known)],
+            PassageWeight.Of(passage, timeline, known)))];
+    }
+
+    /// <exception cref="SeriesException">There is nothing to build from.</exception>
+    public IReadOnlyList<Passage> Build(Series series, FrameRate rate) => PassageBuilder.Build(series, rate, clips());
+
+    /// <summary>Reads another program's timeline, links it to clips by name, then by checksum, and keeps it as a new one.</summary>
+    /// <param name="fileName">Ends in .otio or .edl.</param>
+    /// <param name="rate">For lists that do not say theirs; null for 25.</param>
+    /// <exception cref="InterchangeException">It cannot be read.</exception>
+    public async Task<ImportOutcome> ImportAsync(string fileName, string text, FrameRate? rate)
+    {
+        var imported = Path.GetExtension(fileName).ToLowerInvariant() switch
+        {
+            ".otio" => OtioReader.Read(text),
+            ".edl" => EdlReader.Read(text, rate ?? new FrameRate(25)),
+            var other => throw new InterchangeException($"'{other}' is no ending that can be read; .otio and .edl are."),
+        };
+        var known = clips().Values.ToList();
+        var found = imported.Media.ToDictionary(media => media.Key, media => Relinking.Find(media, known));
+        var raster = found.Values.FirstOrDefault(clip => clip is not null)?.Format.Raster ?? Raster.Hd;
+        var (timeline, notes) = StackCutter.Cut(imported, string.Empty, raster, media => found[media.Key]);
+        var missing = imported.Media.Where(media => found[media.Key] is null)
+            .Select(media => new MissingFootage(media.Key, media.Name, [.. Relinking.Substitutes(media, known).Select(clip => clip.Id)])).ToList();
+        return new ImportOutcome(await AddAsync(timeline), notes, missing);
+    }
+
+    /// <param name="format">"otio", "edl" or "json".</param>
+    /// <returns>The file's text, and what it could not carry.</returns>
+    /// <exception cref="UnknownThingException">There is no such timeline or format.</exception>
+    public async Task<(string Text, IReadOnlyList<string> Notes)> ExportAsync(string id, string format)
+    {
+        var timeline = (await FindAsync(id)).Timeline;
+        return format switch
+        {
+            "otio" => (OtioWriter.Write(timeline, clips()), []),
+            "edl" => EdlWriter.Write(timeline, clips()),
+            "json" => (TimelineJson.Write(timeline), []),
+            _ => throw new UnknownThingException("format", format, ["otio", "edl", "json"]),
+        };
+    }
+}

@@ -1,0 +1,49 @@
+<script lang="ts">
+  import type { Timeline } from '../api/client';
+  import type { Editor } from './editor.svelte';
+
+  let { editor, onact }: { editor: Editor; onact: (key: string) => void } = $props();
+  const timeline = $derived(editor.timeline);
+  const rates = ['24000/1001', '24/1', '25/1', '30000/1001', '30/1', '50/1', '60000/1001', '60/1', '100/1', '120/1'];
+  const rateName = (text: string) => String(Math.round((1000 * Number(text.split('/')[0])) / Number(text.split('/')[1])) / 1000);
+  const states = { kept: 'kept', changed: 'changed…', keeping: 'keeping…', conflict: 'not kept', offline: 'not kept yet' };
+  const acts = [['N', 'New'], ['D', 'Duplicate'], ['S', 'Split'], ['X', 'Delete'], ['B', 'Series']];
+  const set = (to: Partial<Timeline>) => editor.change((one) => ({ ...one, ...to }));
+
+  function like(id: string) {
+    const clip = editor.clips.find((one) => one.id === id);
+    if (!clip) return;
+    const sides = { HD: [1920, 1080], UHD: [3840, 2160] }[clip.raster] ?? clip.raster.split('×').map(Number);
+    const rate = rates.find((text) => rateName(text) === clip.rate) ?? `${Math.round(Number(clip.rate))}/1`;
+    const [numerator, denominator] = rate.split('/').map(Number);
+    set({ raster: { width: sides[0], height: sides[1] }, rate: { numerator, denominator }, bitDepth: clip.encoding.includes('10-bit') ? 10 : 8 });
+  }
+</script>
+
+<div class="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300 px-4 py-2 text-sm">
+  <input class="input input-sm w-52 font-semibold" aria-label="Title" value={timeline.title} onchange={(event) => set({ title: event.currentTarget.value })} />
+  <label class="flex items-center gap-1">raster
+    <input class="input input-sm figure w-18 text-right" type="number" min="2" aria-label="Width" value={timeline.raster.width} onchange={(event) => set({ raster: { ...timeline.raster, width: Math.max(2, event.currentTarget.valueAsNumber || 2) } })} />×<input class="input input-sm figure w-18 text-right" type="number" min="2" aria-label="Height" value={timeline.raster.height} onchange={(event) => set({ raster: { ...timeline.raster, height: Math.max(2, event.currentTarget.valueAsNumber || 2) } })} />
+  </label>
+  <label class="flex items-center gap-1">rate
+    <select class="select select-sm w-24" value="{timeline.rate.numerator}/{timeline.rate.denominator}" onchange={(event) => { const [numerator, denominator] = event.currentTarget.value.split('/').map(Number); set({ rate: { numerator, denominator } }); }}>
+      {#if !rates.includes(`${timeline.rate.numerator}/${timeline.rate.denominator}`)}<option>{timeline.rate.numerator}/{timeline.rate.denominator}</option>{/if}
+      {#each rates as rate (rate)}<option value={rate}>{rateName(rate)}</option>{/each}
+    </select>
+  </label>
+  <label class="flex items-center gap-1">depth
+    <select class="select select-sm w-28" value={String(timeline.bitDepth ?? '')} onchange={(event) => set({ bitDepth: event.currentTarget.value ? Number(event.currentTarget.value) : null })}>
+      <option value="">as the clips</option><option value="8">8 bit</option><option value="10">10 bit</option>
+    </select>
+  </label>
+  <select class="select select-sm w-36" aria-label="Take raster, rate and depth from a clip" value="" onchange={(event) => { like(event.currentTarget.value); event.currentTarget.value = ''; }}>
+    <option value="">like a clip…</option>
+    {#each editor.clips as clip (clip.id)}<option value={clip.id}>{clip.id}</option>{/each}
+  </select>
+  <span class="quiet ml-auto" role="status" data-testid="keeping">{states[editor.state]}</span>
+  <span class="flex items-center">
+    {#each acts as [key, name] (key)}<button class="btn btn-ghost btn-sm px-2" onclick={() => onact(key.toLowerCase())}>{name} <kbd class="kbd kbd-xs figure">{key}</kbd></button>{/each}
+    <button class="btn btn-ghost btn-sm px-2" disabled={!editor.canUndo} onclick={() => editor.undo()}>Undo <kbd class="kbd kbd-xs figure">U</kbd></button>
+    <button class="btn btn-ghost btn-sm px-2" disabled={!editor.canRedo} onclick={() => editor.redo()}>Redo <kbd class="kbd kbd-xs figure">Shift U</kbd></button>
+  </span>
+</div>

@@ -1,0 +1,62 @@
+<script lang="ts">
+  import type { Effect, EffectKind } from '../api/client';
+  import { freshEffect } from './edits';
+
+  let { effects, kinds, label, onchange }: { effects: Effect[]; kinds: EffectKind[]; label: string; onchange: (effects: Effect[]) => void } = $props();
+  const byId = $derived(new Map(kinds.map((kind) => [kind.id, kind])));
+  const groups = $derived([...Map.groupBy(kinds, (kind) => kind.group)]);
+  const groupWords: Record<string, string> = { colour: 'Colour', detail: 'Detail', motion: 'Motion', geometry: 'Geometry', words: 'Words', standInsOnly: 'Stand-ins only' };
+
+  const replace = (at: number, effect: Effect) => onchange(effects.map((one, i) => (i === at ? effect : one)));
+
+  function add(select: HTMLSelectElement) {
+    const kind = byId.get(select.value);
+    if (kind) onchange([...effects, freshEffect(kind)]);
+    select.value = '';
+  }
+</script>
+
+<div class="grid gap-1">
+  {#each effects as effect, at (at)}
+    {@const kind = byId.get(effect.id)}
+    <details class="rounded-sm bg-base-200 px-2 py-0.5 text-sm">
+      <summary class="flex cursor-pointer items-center gap-2">
+        <span class="font-semibold">{kind?.label ?? effect.id}</span>
+        {#if effect.text}<span class="quiet truncate">{effect.text}</span>{/if}
+        <button class="btn btn-ghost btn-xs ml-auto" aria-label="Take {kind?.label ?? effect.id} off" onclick={() => onchange(effects.filter((_, i) => i !== at))}>Take off</button>
+      </summary>
+      <div class="grid grid-cols-[1fr_5.5rem_5rem] items-center gap-x-2 gap-y-1 py-1">
+        {#if kind?.textLabel}
+          <label class="contents">
+            <span>{kind.textLabel}</span>
+            <input class="input input-xs col-span-2" value={effect.text ?? ''} onchange={(event) => replace(at, { ...effect, text: event.currentTarget.value })} />
+          </label>
+        {/if}
+        {#each kind?.settings ?? [] as setting (setting.name)}
+          <label class="contents">
+            <span>{setting.label}</span>
+            <input
+              class="input input-xs figure text-right"
+              type="number"
+              min={setting.min}
+              max={setting.max}
+              step="any"
+              value={effect.settings[setting.name] ?? setting.default}
+              onchange={(event) => replace(at, { ...effect, settings: { ...effect.settings, [setting.name]: event.currentTarget.valueAsNumber || 0 } })}
+            />
+            <span class="quiet text-xs">{setting.unit} <span class="figure">{setting.min}–{setting.max}</span></span>
+          </label>
+        {/each}
+        {#if kind}<p class="quiet col-span-3 text-xs">{kind.about} {kind.runsOn === 'oneCore' ? 'Runs on one core.' : kind.runsOn === 'standInsOnly' ? 'Only stand-ins play it.' : ''} {kind.eightBit ? 'Works at 8 bit here.' : ''}</p>{/if}
+      </div>
+    </details>
+  {/each}
+  <select class="select select-xs w-full" aria-label="Add an effect {label}" onchange={(event) => add(event.currentTarget)}>
+    <option value="">add an effect…</option>
+    {#each groups as [group, members] (group)}
+      <optgroup label={groupWords[group] ?? group}>
+        {#each members as kind (kind.id)}<option value={kind.id}>{kind.label}</option>{/each}
+      </optgroup>
+    {/each}
+  </select>
+</div>

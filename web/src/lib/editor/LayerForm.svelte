@@ -1,0 +1,38 @@
+<script lang="ts">
+  import type { Clip, EffectKind, Layer } from '../api/client';
+  import EffectList from './EffectList.svelte';
+
+  let { layer, number, clips, kinds, onchange, onremove }: { layer: Layer; number: number; clips: Clip[]; kinds: EffectKind[]; onchange: (layer: Layer) => void; onremove: (() => void) | null } = $props();
+  const known = $derived(clips.some((clip) => clip.id === layer.clipId));
+  const speed = $derived(Math.round((layer.retime?.speed ?? 1) * 10000) / 100);
+
+  function setSpeed(percent: number) {
+    const method = layer.retime?.method ?? 'repeat';
+    onchange({ ...layer, retime: percent === 100 && method === 'repeat' ? null : { speed: percent / 100, method } });
+  }
+</script>
+
+<fieldset class="grid gap-1 border-l-2 border-base-300 pl-2">
+  <legend class="flex w-full items-center text-sm font-semibold">
+    layer {number}
+    {#if onremove}<button class="btn btn-ghost btn-xs ml-auto" onclick={onremove} aria-label="Take layer {number} out">Take out</button>{/if}
+  </legend>
+  <select class="select select-sm w-full" aria-label="Clip of layer {number}" value={layer.clipId} onchange={(event) => onchange({ ...layer, clipId: event.currentTarget.value, startFrame: 0 })}>
+    {#if !known}<option value={layer.clipId}>{layer.clipId} (not here)</option>{/if}
+    {#each clips as clip (clip.id)}<option value={clip.id}>{clip.id} · {clip.encoding} · {clip.raster} {clip.rate}{clip.made ? '' : ' (not made)'}</option>{/each}
+  </select>
+  <div class="flex gap-3 text-sm">
+    <label class="flex items-center gap-1">
+      from frame <input class="input input-xs figure w-18 text-right" type="number" min="0" value={layer.startFrame ?? 0} onchange={(event) => onchange({ ...layer, startFrame: event.currentTarget.valueAsNumber || 0 })} />
+    </label>
+    <label class="flex items-center gap-1">
+      speed <input class="input input-xs figure w-16 text-right" type="number" min="0" max="10000" step="any" value={speed} onchange={(event) => setSpeed(event.currentTarget.valueAsNumber || 0)} /> %
+    </label>
+    {#if layer.retime}
+      <select class="select select-xs w-28" aria-label="Where frames come from" value={layer.retime.method} onchange={(event) => onchange({ ...layer, retime: { speed: layer.retime!.speed, method: event.currentTarget.value as 'repeat' } })}>
+        <option value="repeat">repeat</option><option value="blend">blend</option><option value="opticalFlow">optical flow</option>
+      </select>
+    {/if}
+  </div>
+  <EffectList effects={layer.effects} {kinds} label="to layer {number}" onchange={(effects) => onchange({ ...layer, effects })} />
+</fieldset>

@@ -1,0 +1,99 @@
+<script lang="ts">
+  import { chips, move } from './edits';
+  import type { Editor } from './editor.svelte';
+
+  let { editor, chosen, onchoose }: { editor: Editor; chosen: number[]; onchoose: (rows: number[]) => void } = $props();
+  // Only rows in sight are drawn, so that thousands cost no more than a screenful.
+  const RowHeight = 46;
+  let box: HTMLDivElement;
+  let [top, tall] = $state([0, 800]);
+  let dragged = $state<number | null>(null);
+
+  const passages = $derived(editor.timeline.passages);
+  const first = $derived(Math.max(0, Math.floor(top / RowHeight) - 4));
+  const last = $derived(Math.min(passages.length, Math.ceil((top + tall) / RowHeight) + 4));
+  const fps = $derived(editor.timeline.rate.numerator / editor.timeline.rate.denominator);
+  const most = $derived(Math.max(1e-9, ...editor.review.map((review) => review.asks.decodeCores + review.asks.effectsCores)));
+
+  /** Brings a row into sight and gives it the focus. */
+  export async function focus(row: number) {
+    const y = row * RowHeight;
+    if (y < box.scrollTop) box.scrollTop = y;
+    else if (y + RowHeight > box.scrollTop + box.clientHeight) box.scrollTop = y + RowHeight - box.clientHeight;
+    top = box.scrollTop;
+    await Promise.resolve();
+    requestAnimationFrame(() => box.querySelector<HTMLElement>(`[data-row="${row}"]`)?.focus());
+  }
+
+  function choose(event: MouseEvent, row: number) {
+    if (event.shiftKey && chosen.length) {
+      const [from, to] = [Math.min(chosen[0], row), Math.max(chosen[0], row)];
+      onchoose(Array.from({ length: to - from + 1 }, (_, i) => from + i));
+    } else if (event.ctrlKey || event.metaKey) {
+      onchoose(chosen.includes(row) ? chosen.filter((one) => one !== row) : [...chosen, row]);
+    } else {
+      onchoose([row]);
+    }
+  }
+
+  function drop(row: number) {
+    if (dragged === null) return;
+    const rows = chosen.includes(dragged) ? chosen : [dragged];
+    const before = rows.filter((one) => one < row).length;
+    editor.change((timeline) => move(timeline, rows, row - before));
+    onchoose(rows.map((_, i) => row - before + i));
+    dragged = null;
+  }
+</script>
+
+<div class="flex h-full min-w-0 flex-1 flex-col">
+  <div class="grid grid-cols-[3rem_7rem_minmax(0,1fr)_5rem_11rem] gap-x-2 border-b border-base-300 bg-base-200 px-3 py-1.5 text-sm font-semibold">
+    <span class="text-right">no.</span><span>start</span><span>what it asks, of what</span><span class="text-right">seconds</span><span>asks of a reference core</span>
+  </div>
+  <div bind:this={box} class="relative min-h-0 flex-1 overflow-auto" bind:clientHeight={tall} onscroll={() => (top = box.scrollTop)} role="listbox" tabindex="-1" aria-label="Passages" aria-multiselectable="true" data-testid="rows">
+    <div style:height="{passages.length * RowHeight}px"></div>
+    {#each passages.slice(first, last) as passage, i (first + i)}
+      {@const row = first + i}
+      {@const review = editor.review[row]}
+      {@const wrong = review?.problems.length}
+      <!-- svelte-ignore a11y_click_events_have_key_events: keys are heard by the page for all rows at once -->
+      <div
+        class="absolute inset-x-0 grid cursor-default grid-cols-[3rem_7rem_minmax(0,1fr)_5rem_11rem] items-start gap-x-2 overflow-hidden border-b border-base-300 px-3 py-1 leading-tight {chosen.includes(row) ? 'bg-secondary/15' : 'hover:bg-base-200'}"
+        style:top="{row * RowHeight}px"
+        style:height="{RowHeight}px"
+        role="option"
+        aria-selected={chosen.includes(row)}
+        aria-label="Passage {row + 1}: {passage.question}{wrong ? ', cannot be played' : ''}"
+        tabindex={chosen[0] === row || (!chosen.length && row === 0) ? 0 : -1}
+        data-row={row}
+        draggable="true"
+        ondragstart={() => (dragged = row)}
+        ondragover={(event) => event.preventDefault()}
+        ondrop={() => drop(row)}
+        onclick={(event) => choose(event, row)}
+      >
+        <span class="figure text-right font-semibold">{row + 1}</span>
+        <span class="figure quiet text-sm">{review?.start ?? ''}</span>
+        <span class="min-w-0">
+          <span class="block truncate">{passage.question}</span>
+          <span class="flex gap-1 overflow-hidden whitespace-nowrap">
+            {#if wrong}<span class="text-xs font-semibold text-error">{review.problems[0]}</span>{/if}
+            {#each chips(passage, editor.kindsById) as chip, at (at)}<span class="rounded-sm bg-base-200 px-1 text-xs leading-4">{chip}</span>{/each}
+          </span>
+        </span>
+        <span class="figure text-right">{(passage.frameCount / fps).toFixed(2)}</span>
+        {#if review}
+          <span class="text-xs">
+            <span class="flex h-2 w-full bg-base-200" aria-hidden="true">
+              <span class="h-full bg-base-content/70" style:width="{(100 * review.asks.decodeCores) / most}%"></span>
+              <span class="h-full bg-accent" style:width="{(100 * review.asks.effectsCores) / most}%"></span>
+            </span>
+            <span class="quiet figure whitespace-nowrap">{review.asks.decodeCores.toFixed(1)} + {review.asks.effectsCores.toFixed(1)} · {(review.asks.memoryBytes / 1e6).toFixed(0)} MB · {(review.asks.driveBytesPerSecond / 1e6).toFixed(0)} MB/s</span>
+          </span>
+        {/if}
+      </div>
+    {:else}
+      <p class="absolute inset-x-0 top-0 p-6 text-center">No passages yet. Press <kbd class="kbd kbd-sm figure">N</kbd> for the first, or <kbd class="kbd kbd-sm figure">B</kbd> to build a series.</p>
+    {/each}
+  </div>
+</div>

@@ -1,0 +1,42 @@
+<script lang="ts">
+  import { api, orThrow, type Clip, type Schemas } from '../api/client';
+  import { fixed } from '../words';
+
+  let { clip, onclose }: { clip: Clip; onclose: () => void } = $props();
+  let facts = $state<Schemas['ClipFacts'] | null>(null);
+
+  $effect(() => {
+    void api.GET('/api/clips/{id}/facts', { params: { path: { id: clip.id } } }).then((answer) => (facts = orThrow(answer)));
+  });
+
+  const lines = $derived(
+    facts && [
+      ['samples a second', `${fixed(facts.samplesPerSecond / 1e6, 1)} million`],
+      ['uncompressed', `${fixed(facts.uncompressed.bitsPerSecond! / 1e6, 0)} Mb/s`],
+      ['compressed', `${fixed(clip.megabitsPerSecond)} Mb/s, 1 : ${fixed(facts.compressionRatio)}`],
+      ['bits a pixel', fixed(facts.bitsPerPixel, 2)],
+      ['an hour', `${fixed(facts.gigabytesPerHour)} GB`],
+      ['needs by its standard', facts.standard ? `${facts.standard.profile}, level ${facts.standard.level ?? '—'}` : '—'],
+      ['the file says', clip.profile ?? '—'],
+      ['decoded for a random access', `${fixed(facts.meanRandomAccess)} frames on average, ${facts.worstRandomAccess} at worst`],
+      ['memory for a second', `${fixed(facts.memoryPerSecond / 1e6, 0)} MB`],
+      ['streams from 500 MB/s', String(Math.floor(4000 / clip.megabitsPerSecond))]
+    ]
+  );
+</script>
+
+<aside aria-label="Facts of the clip" class="flex h-full flex-col gap-2 overflow-auto border-l border-base-300 px-4 py-3 text-sm" data-testid="facts">
+  <header class="flex items-start justify-between gap-2">
+    <div>
+      <h2 class="font-semibold">{clip.id}</h2>
+      <p class="quiet">{clip.encoding}, {clip.raster} {clip.rate}</p>
+    </div>
+    <button class="btn btn-ghost btn-xs" onclick={onclose}>Close</button>
+  </header>
+  {#if facts?.standard?.refusal}<p class="text-warning">Outside its standard: {facts.standard.refusal}.</p>{/if}
+  {#each clip.caveats as caveat (caveat)}<p class="text-warning">Caveat: {caveat}.</p>{/each}
+  <dl class="grid grid-cols-[10rem_1fr] gap-y-1">
+    {#each lines ?? [] as [name, value] (name)}<dt class="quiet">{name}</dt><dd class="figure text-right">{value}</dd>{/each}
+  </dl>
+  {#if clip.sha256}<p class="quiet text-xs break-all">SHA-256 <span class="figure">{clip.sha256}</span></p>{/if}
+</aside>

@@ -1,0 +1,137 @@
+<script lang="ts">
+  import { beforeNavigate, goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { duplicate, emptyPassage, insert, move, remove, split } from '#lib/editor/edits.ts';
+  import { Editor } from '#lib/editor/editor.svelte.ts';
+  import EditorBar from '#lib/editor/EditorBar.svelte';
+  import PassageForm from '#lib/editor/PassageForm.svelte';
+  import RelinkPanel from '#lib/editor/RelinkPanel.svelte';
+  import RowList from '#lib/editor/RowList.svelte';
+  import SeriesDialog from '#lib/editor/SeriesDialog.svelte';
+  import { isTyping } from '#lib/keys.ts';
+  import { imported } from '#lib/editor/imported.svelte.ts';
+
+  const editor = new Editor();
+  const id = $derived(page.params.id!);
+  let opened = $state(false);
+  let problem = $state<string | null>(null);
+  let chosen = $state<number[]>([]);
+  let rows: RowList | undefined = $state();
+  let series: SeriesDialog | undefined = $state();
+  const notes = $derived(imported.of(id)?.notes ?? []);
+  const substitutes = $derived(imported.of(id)?.substitutes ?? {});
+  const shown = $derived(chosen.filter((row) => row < (editor.timeline?.passages.length ?? 0)));
+
+  $effect(() => {
+    editor.open(id).then(
+      () => (opened = true),
+      (failure) => (problem = (failure as Error).message)
+    );
+  });
+  beforeNavigate(() => void editor.keep());
+
+  /** Chooses rows and brings the first of them into sight. */
+  function choose(to: number[]) {
+    chosen = to;
+    if (to.length) void rows?.focus(to[0]);
+  }
+
+  function act(key: string) {
+    const count = editor.timeline.passages.length;
+    const [first, last] = [Math.min(...shown), Math.max(...shown)];
+    const range = (from: number, length: number) => Array.from({ length }, (_, i) => from + i);
+    if (key === 'n') {
+      const at = shown.length ? last + 1 : count;
+      const clip = shown.length ? editor.timeline.passages[last].layers[0].clipId : (editor.clips[0]?.id ?? 'none');
+      editor.change((timeline) => insert(timeline, at, [emptyPassage(timeline, clip)]));
+      choose([at]);
+    } else if (key === 'b') {
+      series?.open();
+    } else if (!shown.length) {
+      return;
+    } else if (key === 'd') {
+      editor.change((timeline) => duplicate(timeline, shown));
+      choose(range(last + 1, shown.length));
+    } else if (key === 's') {
+      editor.change((timeline) => split(timeline, first, Object.fromEntries(editor.clips.map((clip) => [clip.id, Number(clip.rate)]))));
+      choose([first]);
+    } else if (key === 'x') {
+      editor.change((timeline) => remove(timeline, shown));
+      choose(count - shown.length ? [Math.min(first, count - shown.length - 1)] : []);
+    } else if (key === '[' || key === ']') {
+      const to = key === '[' ? Math.max(0, first - 1) : Math.min(count - shown.length, first + 1);
+      editor.change((timeline) => move(timeline, shown, to));
+      choose(range(to, shown.length));
+    }
+  }
+
+  function key(event: KeyboardEvent) {
+    if (!opened || isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+    const at = shown.length ? shown[0] : -1;
+    const end = editor.timeline.passages.length - 1;
+    const steps: Record<string, number> = { ArrowDown: Math.min(end, at + 1), ArrowUp: Math.max(0, at - 1), Home: 0, End: end };
+    if (event.key in steps && end >= 0) {
+      event.preventDefault();
+      const to = steps[event.key];
+      if (event.shiftKey && at >= 0) chosen = [at, ...shown.slice(1), ...(shown.includes(to) ? [] : [Math.max(...shown) + 1])].filter((row) => row <= end);
+      else choose([to]);
+    } else if (event.key === 'u') editor.undo();
+    else if (event.key === 'U') editor.redo();
+    else if (event.key === 'Enter' && shown.length && !(event.target as HTMLElement).closest('button, a, summary')) {
+      event.preventDefault();
+      document.querySelector<HTMLInputElement>('#question')?.select();
+    } else if ('ndsxb[]'.includes(event.key)) act(event.key);
+    else if (event.key === 'Delete') act('x');
+    else return;
+    event.preventDefault();
+  }
+
+  /** Enter or Escape in a field leads back to the rows. */
+  function leaveField(event: KeyboardEvent) {
+    if ((event.key === 'Escape' || event.key === 'Enter') && event.target instanceof HTMLInputElement && shown.length) {
+      event.preventDefault();
+      event.target.dispatchEvent(new Event('change'));
+      event.target.blur();
+      void rows?.focus(shown[0]);
+    }
+  }
+</script>
+
+<svelte:window onkeydown={key} onbeforeunload={() => void editor.keep()} />
+<svelte:head><title>{editor.timeline?.title ?? 'Timeline'}, writing · Hardy Bench</title></svelte:head>
+
+{#if problem}
+  <p role="alert" class="p-4 text-error">{problem} <a class="link" href="/timelines">All timelines</a></p>
+{:else if opened}
+  <!-- svelte-ignore a11y_no_static_element_interactions: it only hears Enter and Escape of the fields within -->
+  <div class="flex h-full flex-col" onkeydown={leaveField}>
+    <EditorBar {editor} onact={act} />
+    {#if editor.state === 'conflict'}
+      <p role="alert" class="flex items-center gap-3 border-b border-base-300 bg-warning/15 px-4 py-2 text-sm">
+        {editor.problem}
+        <button class="btn btn-sm" onclick={() => editor.readTheirs()}>Read theirs</button>
+        <button class="btn btn-sm" onclick={async () => goto(`/timelines/${await editor.keepCopy()}/edit`)}>Keep mine as a copy</button>
+      </p>
+    {:else if editor.problem}
+      <p role="alert" class="border-b border-base-300 px-4 py-1 text-sm text-error">{editor.problem}</p>
+    {/if}
+    <RelinkPanel {editor} {notes} {substitutes} />
+    <div class="flex min-h-0 flex-1">
+      <RowList bind:this={rows} {editor} chosen={shown} onchoose={choose} />
+      {#if shown.length}
+        <div class="w-[25rem] shrink-0"><PassageForm {editor} rows={shown} review={editor.review[shown[0]]} /></div>
+      {/if}
+    </div>
+    <p class="quiet border-t border-base-300 px-4 py-1 text-xs">
+      Arrows choose, <kbd class="figure">Enter</kbd> writes, <kbd class="figure">[</kbd> and <kbd class="figure">]</kbd> move.
+      <a class="link ml-3" href="/timelines/{id}">To the sheet</a>
+      <span class="ml-3">Take away as
+        {#each ['otio', 'edl', 'json'] as format (format)}<a class="link mx-1" href="/api/timelines/{id}/export?format={format}" download="{id}.{format}">{format}</a>{/each}
+        <a class="link mx-1" href="/api/packs/{id}.zip" download="{id}.zip">pack with its clips</a>
+      </span>
+    </p>
+  </div>
+  <SeriesDialog bind:this={series} {editor} onbuilt={(built) => { const at = shown.length ? Math.max(...shown) + 1 : editor.timeline.passages.length; editor.change((timeline) => insert(timeline, at, built)); choose([at]); }} />
+{:else}
+  <p class="quiet p-4">Reading…</p>
+{/if}
