@@ -43,6 +43,8 @@ public static class BenchServer
         services.AddSingleton<LiveFeed>();
         services.AddSingleton<PlayDesk>();
         services.AddSingleton<ClipDesk>();
+        // Setting out the demo is no reason to take the page down.
+        services.Configure<HostOptions>(options => options.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore);
         if (demo)
         {
             services.AddHostedService<DemoStart>();

@@ -67,8 +67,8 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
         var start = 0L;
         return [.. timeline.Passages.Select(passage => new PassageReview(
             Timecode.Of((start += passage.FrameCount) - passage.FrameCount, timeline.Rate),
-            [.. TimelineCheck.ProblemsOf(passage, known)],
-            [.. TimelineCheck.RemarksOn(passage, timeline, known)],
+            [.. TimelineCheck.ProblemsOf(passage, known).Distinct()],
+            [.. TimelineCheck.RemarksOn(passage, timeline, known).Distinct()],
             PassageWeight.Of(passage, timeline, known)))];
     }
 

@@ -121,6 +121,88 @@ public sealed class CommandTests
         Assert.Equal(600, (int)runs[1]!["slots"]!);
     }
 
+    [Fact]
+    public async Task Making_that_was_killed_leaves_nothing_false_and_is_taken_up_again()
+    {
+        var data = TestData.NewFolder("kill");
+        var clips = Path.Combine(data, "clips");
+        using (var first = Start(data, ["clips", "make", "hd-avc-25", "hd-avc-50", "hd-avc-120"], AppContext.BaseDirectory))
+        {
+            await WaitAsync(() => Task.FromResult(Directory.Exists(clips) && Directory.GetFiles(clips, "hd-avc-25-*.json").Length > 0));
+            first.Kill(entireProcessTree: true);
+            await first.WaitForExitAsync();
+        }
+
+        var finished = Directory.GetFiles(clips).Where(file => !file.Contains(".part", StringComparison.Ordinal) && !file.EndsWith(".json", StringComparison.Ordinal));
+        Assert.All(finished, file => Assert.True(File.Exists(file + ".json"), file));
+        var before = await File.ReadAllTextAsync(Directory.GetFiles(clips, "hd-avc-25-*.json")[0]);
+        var (code, _, _) = await RunAsync(data, "clips", "make", "hd-avc-25", "hd-avc-50", "hd-avc-120");
+
+        Assert.Equal(ExitCodes.Done, code);
+        Assert.Equal(before, await File.ReadAllTextAsync(Directory.GetFiles(clips, "hd-avc-25-*.json")[0]));
+        Assert.Empty(Directory.GetFiles(clips, "*.part*"));
+        Assert.Equal(3, Directory.GetFiles(clips, "*.mp4").Length);
+    }
+
+    [Fact]
+    public async Task An_upload_goes_on_where_it_was_after_the_server_was_killed()
+    {
+        var source = await TestData.ClipsAsync();
+        var file = await File.ReadAllBytesAsync(source.PathOf(source.Clips["hd-avc-25"]));
+        var (data, port) = (TestData.NewFolder("upload"), FreePort());
+        using var http = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{port}") };
+        string place;
+        using (var first = await ServeAsync(http, data, port))
+        {
+            using var begin = new HttpRequestMessage(HttpMethod.Post, "/api/uploads") { Headers = { { "Upload-Length", $"{file.Length}" } } };
+            place = (await http.SendAsync(begin)).Headers.Location!.ToString();
+            await SendAsync(http, place, 0, file[..(file.Length / 2)]);
+            first.Kill();
+            await first.WaitForExitAsync();
+        }
+
+        using var second = await ServeAsync(http, data, port);
+        using var ask = new HttpRequestMessage(HttpMethod.Head, place);
+        var offset = int.Parse((await http.SendAsync(ask)).Headers.GetValues("Upload-Offset").Single(), System.Globalization.CultureInfo.InvariantCulture);
+        var half = JsonNode.Parse(await http.GetStringAsync("/api/clips"))!;
+        await SendAsync(http, place, offset, file[offset..]);
+        var whole = JsonNode.Parse(await http.GetStringAsync("/api/clips"))!;
+        second.Kill();
+        await second.WaitForExitAsync();
+
+        Assert.Equal(file.Length / 2, offset);
+        Assert.DoesNotContain(half["clips"]!.AsArray(), clip => clip!["family"] is null);
+        Assert.Single(whole["clips"]!.AsArray(), clip => clip!["family"] is null);
+    }
+
+    [Fact]
+    public async Task Timelines_are_written_taken_out_and_brought_in()
+    {
+        var data = TestData.NewFolder();
+        var (otio, edl) = (Path.Combine(data, "x.otio"), Path.Combine(data, "x.edl"));
+        await RunAsync(data, "timelines", "new", "Matinee", "--like", "hd-avc-25");
+        var (built, _, _) = await RunAsync(data, "timelines", "build", "matinee", "layerRamp", "--clip", "hd-avc-25", "--count", "3");
+        var (shown, table, _) = await RunAsync(data, "timelines", "show", "matinee");
+        await RunAsync(data, "timelines", "export", "matinee", "--file", otio);
+        var (lossy, notes, _) = await RunAsync(data, "timelines", "export", "matinee", "--file", edl);
+        var (imported, said, _) = await RunAsync(data, "timelines", "import", otio);
+        await File.WriteAllTextAsync(edl, "001 nonsense");
+        var (broken, _, why) = await RunAsync(data, "timelines", "import", edl);
+
+        Assert.Equal([0, 0, 0, 0], [built, shown, lossy, imported]);
+        Assert.Contains("3 layers", table, StringComparison.Ordinal);
+        Assert.Contains("cannot be carried", notes, StringComparison.Ordinal);
+        Assert.Contains("Taken in as matinee-2, 3 passages", said, StringComparison.Ordinal);
+        Assert.Equal(ExitCodes.Input, broken);
+        Assert.Contains("Line 1", why, StringComparison.Ordinal);
+    }
+
+    private static async Task SendAsync(HttpClient http, string place, long offset, byte[] bytes)
+    {
+        using var piece = new HttpRequestMessage(HttpMethod.Patch, place) { Content = new ByteArrayContent(bytes), Headers = { { "Upload-Offset", $"{offset}" } } };
+        (await http.SendAsync(piece)).EnsureSuccessStatusCode();
+    }
+
     private static async Task<Process> ServeAsync(HttpClient http, string data, int port)
     {
         var server = Start(data, ["serve", "--port", $"{port}"], AppContext.BaseDirectory);

@@ -146,12 +146,124 @@ public sealed class ApiTests : IAsyncLifetime
     [Fact]
     public async Task Clips_are_listed_as_measured()
     {
-        var clips = (JsonArray)JsonNode.Parse(await http.GetStringAsync("/api/clips"))!;
+        var clips = (await GetAsync("/api/clips"))["clips"]!.AsArray();
 
-        Assert.Equal(5, clips.Count);
-        Assert.All(clips, clip => Assert.True((bool)clip!["made"]!));
-        Assert.Equal(HttpStatusCode.Accepted, (await http.PostAsync("/api/clips/making", null)).StatusCode);
+        Assert.True(clips.Count >= 28);
+        Assert.Equal(5, clips.Count(clip => (bool)clip!["made"]!));
+        Assert.Equal("High, level 3", (string)clips.Single(clip => (string)clip!["id"]! == "hd-avc-25")!["profile"]!);
+        Assert.Equal(HttpStatusCode.Accepted, (await http.PostAsJsonAsync("/api/clips/making", new { ids = (string[]?)null })).StatusCode);
+        Assert.Equal(25.5, (double)(await GetAsync("/api/clips/hd-avc-25/facts"))["meanRandomAccess"]!);
     }
+
+    [Fact]
+    public async Task Two_pages_that_write_at_once_do_not_overwrite_each_other()
+    {
+        var made = await PostAsync("/api/timelines", new { title = "Late show" });
+        var timeline = made["timeline"]!.AsObject();
+        var first = await http.PutAsJsonAsync("/api/timelines/late-show", new { version = (int)made["version"]!, timeline });
+        timeline["title"] = "Overwritten";
+        var second = await http.PutAsJsonAsync("/api/timelines/late-show", new { version = (int)made["version"]!, timeline });
+
+        Assert.Equal((HttpStatusCode.OK, HttpStatusCode.Conflict), (first.StatusCode, second.StatusCode));
+        Assert.Equal("Late show", (string)(await GetAsync("/api/timelines/late-show"))["timeline"]!["title"]!);
+        Assert.Contains("Nothing was overwritten", (string)(await second.Content.ReadFromJsonAsync<JsonObject>())!["detail"]!, StringComparison.Ordinal);
+        Assert.Equal("late-show-2", (string)(await PostAsync("/api/timelines", new { title = "Late show" }))["timeline"]!["id"]!);
+    }
+
+    [Fact]
+    public async Task Every_passage_is_reviewed_while_it_is_written()
+    {
+        var document = await GetAsync("/api/timelines/touring-night");
+        document["timeline"]!["passages"]![1]!["layers"]![0]!["clipId"] = "gone";
+        var kept = await (await http.PutAsJsonAsync("/api/timelines/touring-night", document)).Content.ReadFromJsonAsync<JsonObject>();
+
+        var review = kept!["review"]!.AsArray();
+        Assert.Equal(8, review.Count);
+        Assert.Equal("the clip 'gone' is not known", (string)review[1]!["problems"]![0]!);
+        Assert.Equal("00:00:03:00", (string)review[1]!["start"]!);
+        Assert.True((double)review[4]!["asks"]!["decodeCores"]! > (double)review[0]!["asks"]!["decodeCores"]!);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await http.PostAsJsonAsync("/api/play", new { timelineId = "touring-night", machineId = "curlew-desk" })).StatusCode);
+    }
+
+    [Fact]
+    public async Task A_series_is_built_and_one_without_clips_is_refused()
+    {
+        var rate = new { numerator = 25, denominator = 1 };
+        var built = await (await http.PostAsJsonAsync("/api/timelines/series", new
+        {
+            rate, series = new { kind = "layerRamp", clipIds = (List<string>)["hd-avc-25"], effects = Array.Empty<object>(), count = 3, seconds = 2.0 },
+        })).Content.ReadFromJsonAsync<JsonArray>();
+        var refused = await http.PostAsJsonAsync("/api/timelines/series", new
+        {
+            rate, series = new { kind = "ladder", clipIds = (List<string>)[], effects = Array.Empty<object>(), count = 3, seconds = 2.0 },
+        });
+
+        Assert.Equal([1, 2, 3], built!.Select(passage => passage!["layers"]!.AsArray().Count));
+        Assert.All(built!, passage => Assert.Equal(50, (int)passage!["frameCount"]!));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+    }
+
+    [Fact]
+    public async Task A_timeline_goes_out_and_comes_back_by_otio_and_what_is_missing_is_listed()
+    {
+        var text = await http.GetStringAsync("/api/timelines/touring-night/export?format=otio");
+        using var same = new StringContent(text);
+        using var strange = new StringContent(text.Replace("hd-avc-50", "camera-7", StringComparison.Ordinal));
+        var back = await (await http.PostAsync("/api/timelines/import?name=back.otio", same)).Content.ReadFromJsonAsync<JsonObject>();
+        var lacking = await (await http.PostAsync("/api/timelines/import?name=lacking.otio", strange)).Content.ReadFromJsonAsync<JsonObject>();
+        using var broken = new StringContent("{");
+        var refused = await http.PostAsync("/api/timelines/import?name=x.otio", broken);
+
+        var original = (await GetAsync("/api/timelines/touring-night"))["timeline"]!["passages"]!.ToJsonString();
+        Assert.Equal(original, back!["stored"]!["timeline"]!["passages"]!.ToJsonString());
+        Assert.Empty(back["missing"]!.AsArray());
+        var missing = Assert.Single(lacking!["missing"]!.AsArray())!;
+        Assert.Equal("camera-7", (string)missing["name"]!);
+        Assert.Equal(["hd-avc-50"], missing["substitutes"]!.AsArray().Select(id => (string)id!));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+    }
+
+    [Fact]
+    public async Task A_file_is_sent_in_pieces_and_a_hostile_one_is_refused_while_the_server_goes_on()
+    {
+        var clips = await TestData.ClipsAsync();
+        var file = await File.ReadAllBytesAsync(clips.PathOf(clips.Clips["hd-avc-50"]));
+        var place = await BeginUploadAsync(file.Length, "matinee.mp4");
+        Assert.Equal(HttpStatusCode.NoContent, (await SendAsync(place, 0, file[..5000])).StatusCode);
+        Assert.Equal(HttpStatusCode.Conflict, (await SendAsync(place, 0, file[..10])).StatusCode);
+        using var ask = new HttpRequestMessage(HttpMethod.Head, place);
+        Assert.Equal("5000", (await http.SendAsync(ask)).Headers.GetValues("Upload-Offset").Single());
+        var last = await SendAsync(place, 5000, file[5000..]);
+        Assert.Equal(HttpStatusCode.NoContent, last.StatusCode);
+
+        var bad = await BeginUploadAsync(20, "bad.mp4");
+        var refused = await SendAsync(bad, 0, new byte[20]);
+
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+        var footage = await GetAsync("/api/clips");
+        Assert.Contains(footage["clips"]!.AsArray(), clip => (string)clip!["title"]! == "matinee.mp4" && clip["family"] is null);
+        Assert.Empty(footage["refused"]!.AsArray());
+    }
+
+    private async Task<string> BeginUploadAsync(long length, string name)
+    {
+        using var begin = new HttpRequestMessage(HttpMethod.Post, "/api/uploads");
+        begin.Headers.Add("Tus-Resumable", "1.0.0");
+        begin.Headers.Add("Upload-Length", $"{length}");
+        begin.Headers.Add("Upload-Metadata", $"filename {Convert.ToBase64String(System.Text.Encoding.UTF8.GetBytes(name))}");
+        return (await http.SendAsync(begin)).Headers.Location!.ToString();
+    }
+
+    private async Task<HttpResponseMessage> SendAsync(string place, long offset, byte[] bytes)
+    {
+        using var piece = new HttpRequestMessage(HttpMethod.Patch, place) { Content = new ByteArrayContent(bytes) };
+        piece.Content.Headers.ContentType = new("application/offset+octet-stream");
+        piece.Headers.Add("Upload-Offset", $"{offset}");
+        return await http.SendAsync(piece);
+    }
+
+    private async Task<JsonNode> PostAsync(string path, object body) =>
+        (await (await http.PostAsJsonAsync(path, body)).EnsureSuccessStatusCode().Content.ReadFromJsonAsync<JsonObject>())!;
 
     private static JsonObject Column(JsonNode sheet, string machine) =>
         sheet["columns"]!.AsArray().Single(column => (string)column!["machine"]!["id"]! == machine)!.AsObject();

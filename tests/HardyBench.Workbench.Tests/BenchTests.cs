@@ -1,7 +1,9 @@
+using System.IO.Compression;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
 using HardyBench.Workbench;
 using HardyBench.Workbench.Jobs;
+using HardyBench.Workbench.Packs;
 
 namespace HardyBench.Workbench.Tests;
 
@@ -70,6 +72,66 @@ public sealed class BenchTests
         var runs = await asked.Runs.ListAsync();
         Assert.Equal(6, runs.Count);
         Assert.Equal(5, (await asked.Runs.FindAsync(runs[0].Id))!.Run.Header.ClipChecksums.Count);
+    }
+
+    [Fact]
+    public async Task A_pack_carries_a_timeline_with_its_clips_to_another_bench()
+    {
+        var here = await Bench.OpenAsync(await TestData.NewDataFolderAsync(), small: true, CancellationToken.None);
+        var there = await OpenAsync();
+        using var pack = new MemoryStream();
+        await here.Packs.ExportAsync(["touring-night"], pack, CancellationToken.None);
+        pack.Position = 0;
+
+        var id = Assert.Single(await there.Packs.ImportAsync(pack, CancellationToken.None));
+
+        var (from, to) = (await here.TimelineAsync("touring-night"), await there.TimelineAsync(id));
+        Assert.Equal(from.Passages.Select(passage => passage.Question), to.Passages.Select(passage => passage.Question));
+        Assert.Equal(
+            from.ClipIds.Select(clip => here.Clip(clip).Sha256), to.ClipIds.Select(clip => there.Clip(clip).Sha256));
+        Assert.Empty(Directory.GetDirectories(there.Folder.Incoming));
+    }
+
+    [Theory]
+    [InlineData("clips/hd-avc-25.mp4", true, "was changed since the pack was made")]
+    [InlineData("clips/hd-avc-50.mp4", false, "hd-avc-50.mp4 is missing from the pack")]
+    [InlineData("manifest.json", false, "has no manifest")]
+    public async Task A_changed_or_missing_file_of_a_pack_is_named_and_nothing_is_taken_in(string entry, bool replace, string words)
+    {
+        var here = await Bench.OpenAsync(await TestData.NewDataFolderAsync(), small: true, CancellationToken.None);
+        var there = await OpenAsync();
+        using var pack = new MemoryStream();
+        await here.Packs.ExportAsync(["touring-night"], pack, CancellationToken.None);
+        using (var zip = new ZipArchive(pack, ZipArchiveMode.Update, leaveOpen: true))
+        {
+            zip.GetEntry(entry)!.Delete();
+            if (replace)
+            {
+                await using var other = zip.CreateEntry(entry).Open();
+                await other.WriteAsync("something else"u8.ToArray());
+            }
+        }
+
+        pack.Position = 0;
+        var error = await Assert.ThrowsAsync<PackException>(() => there.Packs.ImportAsync(pack, CancellationToken.None));
+
+        Assert.Contains(words, error.Message, StringComparison.Ordinal);
+        Assert.Contains("Nothing was taken in", error.Message, StringComparison.Ordinal);
+        Assert.Empty(there.Clips.Own!.Clips);
+        Assert.Single(await there.TimelinesAsync());
+    }
+
+    [Fact]
+    public async Task What_somebody_wrote_is_not_set_back_when_the_folder_is_opened_again()
+    {
+        var folder = TestData.NewFolder();
+        var bench = await Bench.OpenAsync(folder, small: true, CancellationToken.None);
+        var stored = await bench.Timelines.FindAsync("touring-night");
+        await bench.Timelines.KeepAsync(stored.Timeline with { Title = "Ours" }, stored.Version);
+
+        var again = await Bench.OpenAsync(folder, small: true, CancellationToken.None);
+
+        Assert.Equal("Ours", (await again.TimelineAsync("touring-night")).Title);
     }
 
     [Fact]

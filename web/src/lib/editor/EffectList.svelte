@@ -9,10 +9,13 @@
 
   const replace = (at: number, effect: Effect) => onchange(effects.map((one, i) => (i === at ? effect : one)));
 
-  function add(select: HTMLSelectElement) {
-    const kind = byId.get(select.value);
+  let wanted = $state('');
+
+  // Not as soon as it is chosen: with the keyboard one passes others on the way.
+  function add() {
+    const kind = byId.get(wanted);
     if (kind) onchange([...effects, freshEffect(kind)]);
-    select.value = '';
+    wanted = '';
   }
 </script>
 
@@ -23,7 +26,6 @@
       <summary class="flex cursor-pointer items-center gap-2">
         <span class="font-semibold">{kind?.label ?? effect.id}</span>
         {#if effect.text}<span class="quiet truncate">{effect.text}</span>{/if}
-        <button class="btn btn-ghost btn-xs ml-auto" aria-label="Take {kind?.label ?? effect.id} off" onclick={() => onchange(effects.filter((_, i) => i !== at))}>Take off</button>
       </summary>
       <div class="grid grid-cols-[1fr_5.5rem_5rem] items-center gap-x-2 gap-y-1 py-1">
         {#if kind?.textLabel}
@@ -48,10 +50,12 @@
           </label>
         {/each}
         {#if kind}<p class="quiet col-span-3 text-xs">{kind.about} {kind.runsOn === 'oneCore' ? 'Runs on one core.' : kind.runsOn === 'standInsOnly' ? 'Only stand-ins play it.' : ''} {kind.eightBit ? 'Works at 8 bit here.' : ''}</p>{/if}
+        <button class="btn btn-xs col-span-3 w-fit" onclick={() => onchange(effects.filter((_, i) => i !== at))}>Take {kind?.label ?? effect.id} off</button>
       </div>
     </details>
   {/each}
-  <select class="select select-xs w-full" aria-label="Add an effect {label}" onchange={(event) => add(event.currentTarget)}>
+  <div class="flex gap-1">
+  <select class="select select-xs flex-1" aria-label="An effect to add {label}" bind:value={wanted} onkeydown={(event) => event.key === 'Enter' && (event.preventDefault(), add())}>
     <option value="">add an effect…</option>
     {#each groups as [group, members] (group)}
       <optgroup label={groupWords[group] ?? group}>
@@ -59,4 +63,6 @@
       </optgroup>
     {/each}
   </select>
+  <button class="btn btn-xs" disabled={!wanted} onclick={add}>Add</button>
+  </div>
 </div>

@@ -4,6 +4,12 @@
 
   let { editor, notes, substitutes }: { editor: Editor; notes: string[]; substitutes: Record<string, string[]> } = $props();
   const missing = $derived(missingClips(editor.timeline, new Set(editor.clips.map((clip) => clip.id))));
+
+  function play(key: string, id: string) {
+    const clip = editor.clips.find((one) => one.id === id);
+    if (clip) editor.change((timeline) => relink(timeline, key, { id, rate: Number(clip.rate) }));
+  }
+
   const others = (key: string) => editor.clips.filter((clip) => !substitutes[key]?.includes(clip.id));
 </script>
 
@@ -13,7 +19,7 @@
     {#each missing as key (key)}
       <label class="mt-1 flex items-center gap-2">
         <span>No clip is called <b class="font-semibold">{key}</b>. Play instead</span>
-        <select class="select select-sm w-72" value="" onchange={(event) => event.currentTarget.value && editor.change((timeline) => relink(timeline, key, event.currentTarget.value))}>
+        <select class="select select-sm w-72" value="" onchange={(event) => play(key, event.currentTarget.value)}>
           <option value="">choose a clip…</option>
           {#if substitutes[key]?.length}
             <optgroup label="of the same format">{#each substitutes[key] as id (id)}<option value={id}>{id}</option>{/each}</optgroup>

@@ -22,7 +22,7 @@
     else if (y + RowHeight > box.scrollTop + box.clientHeight) box.scrollTop = y + RowHeight - box.clientHeight;
     top = box.scrollTop;
     await Promise.resolve();
-    requestAnimationFrame(() => box.querySelector<HTMLElement>(`[data-row="${row}"]`)?.focus());
+    requestAnimationFrame(() => box?.querySelector<HTMLElement>(`[data-row="${row}"]`)?.focus());
   }
 
   function choose(event: MouseEvent, row: number) {
@@ -47,8 +47,8 @@
 </script>
 
 <div class="flex h-full min-w-0 flex-1 flex-col">
-  <div class="grid grid-cols-[3rem_7rem_minmax(0,1fr)_5rem_11rem] gap-x-2 border-b border-base-300 bg-base-200 px-3 py-1.5 text-sm font-semibold">
-    <span class="text-right">no.</span><span>start</span><span>what it asks, of what</span><span class="text-right">seconds</span><span>asks of a reference core</span>
+  <div class="grid grid-cols-[3rem_minmax(0,1fr)_7rem_4.5rem_15rem] gap-x-2 border-b border-base-300 bg-base-200 px-3 py-1.5 text-sm font-semibold">
+    <span class="text-right">no.</span><span>what it asks, of what</span><span>start</span><span class="text-right">seconds</span><span>decode + effects cores · memory · drive</span>
   </div>
   <div bind:this={box} class="relative min-h-0 flex-1 overflow-auto" bind:clientHeight={tall} onscroll={() => (top = box.scrollTop)} role="listbox" tabindex="-1" aria-label="Passages" aria-multiselectable="true" data-testid="rows">
     <div style:height="{passages.length * RowHeight}px"></div>
@@ -58,12 +58,11 @@
       {@const wrong = review?.problems.length}
       <!-- svelte-ignore a11y_click_events_have_key_events: keys are heard by the page for all rows at once -->
       <div
-        class="absolute inset-x-0 grid cursor-default grid-cols-[3rem_7rem_minmax(0,1fr)_5rem_11rem] items-start gap-x-2 overflow-hidden border-b border-base-300 px-3 py-1 leading-tight {chosen.includes(row) ? 'bg-secondary/15' : 'hover:bg-base-200'}"
+        class="absolute inset-x-0 grid cursor-default grid-cols-[3rem_minmax(0,1fr)_7rem_4.5rem_15rem] items-start gap-x-2 overflow-hidden border-b border-base-300 px-3 py-1 leading-tight {chosen.includes(row) ? 'bg-secondary/15' : 'hover:bg-base-200'}"
         style:top="{row * RowHeight}px"
         style:height="{RowHeight}px"
         role="option"
         aria-selected={chosen.includes(row)}
-        aria-label="Passage {row + 1}: {passage.question}{wrong ? ', cannot be played' : ''}"
         tabindex={chosen[0] === row || (!chosen.length && row === 0) ? 0 : -1}
         data-row={row}
         draggable="true"
@@ -72,15 +71,15 @@
         ondrop={() => drop(row)}
         onclick={(event) => choose(event, row)}
       >
-        <span class="figure text-right font-semibold">{row + 1}</span>
-        <span class="figure quiet text-sm">{review?.start ?? ''}</span>
+        <span class="figure text-right font-semibold"><span class="sr-only">Passage </span>{row + 1}<span class="sr-only">:</span></span>
         <span class="min-w-0">
-          <span class="block truncate">{passage.question}</span>
+          <span class="block truncate">{passage.question}{#if wrong}<span class="sr-only">, cannot be played</span>{/if}</span>
           <span class="flex gap-1 overflow-hidden whitespace-nowrap">
             {#if wrong}<span class="text-xs font-semibold text-error">{review.problems[0]}</span>{/if}
             {#each chips(passage, editor.kindsById) as chip, at (at)}<span class="rounded-sm bg-base-200 px-1 text-xs leading-4">{chip}</span>{/each}
           </span>
         </span>
+        <span class="figure quiet text-sm">{review?.start ?? ''}</span>
         <span class="figure text-right">{(passage.frameCount / fps).toFixed(2)}</span>
         {#if review}
           <span class="text-xs">

@@ -17,7 +17,7 @@ describe('edits of a timeline', () => {
     edits.remove(timeline, [0]);
     edits.move(timeline, [3], 0);
     edits.split(timeline, 1, {});
-    edits.relink(timeline, 'a', 'z');
+    edits.relink(timeline, 'a', { id: 'z', rate: 25 });
     expect(JSON.stringify(timeline)).toBe(before);
   });
 
@@ -39,6 +39,7 @@ describe('edits of a timeline', () => {
 
   it('relink every layer and know what is missing', () => {
     expect(edits.missingClips(timeline, new Set(['a', 'c', 'd']))).toEqual(['b']);
-    expect(edits.missingClips(edits.relink(timeline, 'b', 'a'), new Set(['a', 'c', 'd']))).toEqual([]);
+    expect(edits.missingClips(edits.relink(timeline, 'b', { id: 'a', rate: 25 }), new Set(['a', 'c', 'd']))).toEqual([]);
+    expect(edits.relink(timeline, 'b', { id: 'a', rate: 50 }).passages[1].layers[0].startFrame).toBe(8);
   });
 });

@@ -51,12 +51,15 @@ export function split(timeline: Timeline, row: number, sourceRates: Record<strin
 export const change = (timeline: Timeline, rows: number[], to: (passage: Passage) => Passage) =>
   withPassages(timeline, timeline.passages.map((passage, i) => (rows.includes(i) ? to(passage) : passage)));
 
-/** Another clip in every layer that plays `from`. */
-export const relink = (timeline: Timeline, from: string, to: string) =>
-  change(timeline, timeline.passages.map((_, i) => i), (passage) => ({
+/** Another clip in every layer that plays footage nobody has. Where that began was counted at the timeline's rate; the same
+ * moment of the new clip is meant. */
+export function relink(timeline: Timeline, from: string, to: { id: string; rate: number }): Timeline {
+  const share = (to.rate * timeline.rate.denominator) / timeline.rate.numerator;
+  return change(timeline, timeline.passages.map((_, i) => i), (passage) => ({
     ...passage,
-    layers: passage.layers.map((layer) => (layer.clipId === from ? { ...layer, clipId: to } : layer))
+    layers: passage.layers.map((layer) => (layer.clipId === from ? { ...layer, clipId: to.id, startFrame: Math.round((layer.startFrame ?? 0) * share) } : layer))
   }));
+}
 
 /** Clips that layers play and nobody has. */
 export const missingClips = (timeline: Timeline, known: Set<string>) =>

@@ -1,0 +1,155 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+
+const rows = (page: Page) => page.getByTestId('rows').getByRole('option');
+const row = (page: Page, number: number, words: string) => page.getByRole('option', { name: new RegExp(`^Passage\\s+${number}\\s*:\\s+${words}`) });
+const kept = (page: Page) => expect(page.getByTestId('keeping')).toHaveText('kept');
+
+async function expectAccessible(page: Page) {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const serious = violations.filter((one) => one.impact === 'serious' || one.impact === 'critical');
+  expect(serious.map((one) => `${one.id}: ${one.nodes.map((node) => node.target).join(', ')}`)).toEqual([]);
+}
+
+/** Goes forward with the Tab key until the focus is on something of that name. */
+async function tabTo(page: Page, label: string | RegExp) {
+  for (let i = 0; i < 60; i++) {
+    await page.keyboard.press('Tab');
+    const name = await page.evaluate(() => {
+      const at = document.activeElement as HTMLInputElement | null;
+      return at?.getAttribute('aria-label') ?? at?.labels?.[0]?.textContent?.trim() ?? at?.textContent?.trim() ?? '';
+    });
+    if (typeof label === 'string' ? name.startsWith(label) : label.test(name)) return;
+  }
+  throw new Error(`Tab never comes to ${label}.`);
+}
+
+test('a clip is made, measured against what was asked, and its facts are told', async ({ page }) => {
+  await page.goto('/footage');
+  await expect(page.getByTestId('making')).toBeHidden({ timeout: 110_000 });
+  const row = page.getByRole('row', { name: /hd-avc-25-gop12/ });
+  await expect(row).toContainText('not made');
+  await row.getByRole('checkbox').check();
+  await page.getByRole('button', { name: 'Make 1 clip' }).click();
+  await expect(row.getByText('made', { exact: true })).toBeVisible({ timeout: 60_000 });
+  await expect(row).toContainText('High, level 3');
+
+  await page.getByRole('button', { name: 'hd-avc-25-gop12' }).click();
+  await expect(page.getByTestId('facts')).toContainText('6.5 frames on average, 12 at worst');
+  await expectAccessible(page);
+});
+
+test('three passages are written by keyboard alone, all undone, all redone, and kept', async ({ page }) => {
+  await page.goto('/timelines');
+  await expect(page.getByTestId('timelines')).toContainText('Touring night');
+  await tabTo(page, 'Title of a new one');
+  await page.keyboard.type('Night train');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/night-train\/edit/);
+  await expect(page.getByText('No passages yet.')).toBeVisible();
+
+  await page.keyboard.press('n');
+  await expect(row(page, 1, 'what')).toBeFocused();
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('bare');
+  await page.keyboard.press('Enter');
+  await expect(row(page, 1, 'bare')).toBeFocused();
+
+  await page.keyboard.press('d');
+  await expect(row(page, 2, 'bare')).toBeFocused();
+  await tabTo(page, 'An effect to add to layer 1');
+  await page.keyboard.type('sharpen');
+  await page.keyboard.press('Enter');
+  await tabTo(page, 'Add a layer');
+  await page.keyboard.press('d');
+  await expect(rows(page)).toHaveCount(3);
+  await page.keyboard.press('[');
+  await page.keyboard.press('x');
+  await page.keyboard.press('u');
+  await expect(rows(page)).toHaveCount(3);
+  await kept(page);
+  const written = (await (await page.request.get('/api/timelines/night-train')).json()).timeline;
+  expect(written.passages).toHaveLength(3);
+  expect(written.passages[0].question).toBe('bare');
+  expect(written.passages.map((passage: { layers: { effects: { id: string }[] }[] }) => passage.layers[0].effects.map((effect) => effect.id))).toEqual([[], ['sharpen'], ['sharpen']]);
+
+  while (await page.getByRole('button', { name: /^Undo/ }).isEnabled()) await page.keyboard.press('u');
+  await expect(rows(page)).toHaveCount(0);
+  await kept(page);
+  expect((await (await page.request.get('/api/timelines/night-train')).json()).timeline.passages).toEqual([]);
+  // The deletion that was undone is a step of its own and comes last.
+  for (let n = 0; n < 12 && JSON.stringify(await stored(page)) !== JSON.stringify(written.passages); n++) {
+    await page.keyboard.press('Shift+U');
+    await kept(page);
+  }
+  expect(await stored(page)).toEqual(written.passages);
+  await expectAccessible(page);
+});
+
+const stored = async (page: Page) => (await (await page.request.get('/api/timelines/night-train')).json()).timeline.passages;
+
+test('a timeline of another program is brought in, relinked and taken out as expected', async ({ page }) => {
+  await page.goto('/timelines');
+  await page.getByLabel('An .otio or .edl file').setInputFiles('evening.otio');
+  await expect(page).toHaveURL(/evening\/edit/);
+  await expect(rows(page)).toHaveCount(2);
+  const open = page.getByTestId('relink');
+  await expect(open).toContainText('No clip is called balcony camera');
+  await expect(row(page, 2, 'balcony camera\\s*, cannot be played')).toBeVisible();
+  await open.getByRole('combobox').selectOption('hd-avc-120');
+  await expect(open.getByRole('combobox')).toHaveCount(0);
+  await kept(page);
+
+  const exported = await (await page.request.get('/api/timelines/evening/export?format=otio')).text();
+  expect(JSON.parse(exported)).toEqual(JSON.parse(readFileSync('evening.expected.otio', 'utf8')));
+});
+
+test('two pages that write at once are told, and nobody’s work is lost', async ({ browser }) => {
+  const [one, other] = [await browser.newPage(), await browser.newPage()];
+  for (const page of [one, other]) {
+    await page.goto('/timelines/evening/edit');
+    await expect(rows(page)).toHaveCount(2);
+  }
+  await one.getByLabel('Title', { exact: true }).fill('Evening, revised');
+  await one.keyboard.press('Enter');
+  await kept(one);
+  await rows(other).first().click();
+  await other.keyboard.press('d');
+  await expect(other.getByRole('alert')).toContainText('Nothing was overwritten');
+  await other.getByRole('button', { name: 'Keep mine as a copy' }).click();
+  await expect(other).toHaveURL(/evening-mine\/edit/);
+  await expect(rows(other)).toHaveCount(3);
+  await one.close();
+  await other.close();
+});
+
+test('a series of two thousand passages opens and edits, and only what is in sight is drawn', async ({ page }) => {
+  const passage = { question: 'bare', frameCount: 50, layers: [{ clipId: 'hd-avc-25', effects: [], startFrame: 0 }], over: [] };
+  const timeline = { id: '', title: 'Long', raster: { width: 640, height: 360 }, rate: { numerator: 25, denominator: 1 }, passages: Array.from({ length: 2000 }, () => passage) };
+  expect((await page.request.post('/api/timelines', { data: { title: 'Long', copyOf: timeline } })).ok()).toBe(true);
+
+  await page.goto('/timelines/long/edit');
+  await expect(rows(page).first()).toBeVisible();
+  expect(await rows(page).count()).toBeLessThan(60);
+  await rows(page).first().click();
+  await page.keyboard.press('End');
+  await expect(row(page, 2000, 'bare')).toBeFocused();
+  await page.keyboard.press('d');
+  await expect(row(page, 2001, 'bare')).toBeVisible();
+  await kept(page);
+});
+
+test('a file is brought in through the page, and a bad one is refused in words', async ({ page }) => {
+  await page.goto('/footage');
+  await page.getByLabel('Video files').setInputFiles({ name: 'notes.mp4', mimeType: 'video/mp4', buffer: Buffer.from('Act two begins at low tide.') });
+  await expect(page.getByTestId('upload')).toContainText('could not be read as a clip');
+});
+
+test('a deleted timeline can be brought back', async ({ page }) => {
+  await page.goto('/timelines');
+  await page.getByRole('button', { name: 'Delete Long' }).click();
+  await expect(page.getByTestId('timelines')).not.toContainText('Long');
+  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(page.getByTestId('timelines')).toContainText('Long');
+});
