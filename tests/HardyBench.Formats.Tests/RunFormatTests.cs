@@ -93,6 +93,17 @@ public sealed class RunFormatTests
         Assert.Equal("1.000000 0.000000 0.000000", lines[6]);
     }
 
+    [Fact]
+    public void A_cube_that_was_written_is_read_and_a_broken_one_names_its_line()
+    {
+        var text = CubeLut.Write("Low tide", 3, (red, green, blue) => (red, green, blue));
+
+        Assert.Equal(("Low tide", 3), CubeLut.Read("# by hand\n" + text.Replace("\n", "\r\n", StringComparison.Ordinal)));
+        Assert.Contains("Line 3", Assert.Throws<FormatException>(() => CubeLut.Read("LUT_3D_SIZE 2\n0 0 0\n1 0\n")).Message, StringComparison.Ordinal);
+        Assert.Contains("27", Assert.Throws<FormatException>(() => CubeLut.Read("LUT_3D_SIZE 3\n0 0 0\n")).Message, StringComparison.Ordinal);
+        Assert.Contains("2 to 256", Assert.Throws<FormatException>(() => CubeLut.Read("LUT_3D_SIZE 9999\n")).Message, StringComparison.Ordinal);
+    }
+
     private static Run Sample()
     {
         var rate = new FrameRate(25);

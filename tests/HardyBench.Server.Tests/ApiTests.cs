@@ -245,6 +245,19 @@ public sealed class ApiTests : IAsyncLifetime
         Assert.Empty(footage["refused"]!.AsArray());
     }
 
+    [Fact]
+    public async Task A_look_up_table_of_one_s_own_becomes_a_look()
+    {
+        using var good = new StringContent("LUT_3D_SIZE 2\n0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 1\n0 1 1\n1 1 1\n");
+        using var bad = new StringContent("LUT_3D_SIZE 2\n0 0\n");
+        var name = await (await http.PostAsync("/api/looks?name=Sea%20fog.cube", good)).Content.ReadFromJsonAsync<string>();
+        var refused = await http.PostAsync("/api/looks?name=bad.cube", bad);
+
+        Assert.Equal("sea-fog", name);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+        Assert.Equal(["sea-fog", "warm-stage"], (await http.GetFromJsonAsync<string[]>("/api/looks"))!);
+    }
+
     private async Task<string> BeginUploadAsync(long length, string name)
     {
         using var begin = new HttpRequestMessage(HttpMethod.Post, "/api/uploads");

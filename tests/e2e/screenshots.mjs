@@ -6,8 +6,10 @@ const [address = 'http://127.0.0.1:5240', folder = '../../docs/screenshots'] = p
 const views = [
   ['sheet', '/timelines/touring-night'],
   ['passage', '/timelines/touring-night?cell=gannet-tower:5'],
+  ['write', '/timelines/touring-night/edit', '[data-row="1"]'],
+  ['timelines', '/timelines'],
   ['machines', '/machines'],
-  ['footage', '/footage'],
+  ['footage', '/footage', 'text=uhd-hevc-25'],
   ['runs', '/runs'],
   ['advice', '/advice']
 ];
@@ -15,12 +17,13 @@ const views = [
 mkdirSync(folder, { recursive: true });
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-for (const [name, path] of views) {
+for (const [name, path, first] of views) {
   await page.goto(address + path);
   await page.waitForLoadState('networkidle');
   // The processor of the machine that draws the pictures is nobody's business.
   await page.locator('[data-fact="processor"]').first().evaluateAll((cells) => cells.forEach((cell) => (cell.textContent = 'Workshop processor')));
-  await page.waitForTimeout(400);
+  if (first) await page.locator(first).first().click();
+  await page.waitForTimeout(600);
   await page.screenshot({ path: `${folder}/${name}.png` });
 }
 await browser.close();

@@ -23,6 +23,24 @@ public static class Looks
         }
     }
 
+    /// <summary>Names of the looks in a folder.</summary>
+    public static IReadOnlyList<string> In(string folder) =>
+        [.. Directory.EnumerateFiles(folder, "*.cube").Select(file => Path.GetFileNameWithoutExtension(file)).Order(StringComparer.Ordinal)];
+
+    /// <summary>Adds somebody's own table under a name of its own.</summary>
+    /// <returns>The look's name.</returns>
+    /// <exception cref="FormatException">The text is no table; the message names the line.</exception>
+    public static string Add(string folder, string fileName, string text)
+    {
+        CubeLut.Read(text);
+        var stem = string.Concat(Path.GetFileNameWithoutExtension(fileName).ToLowerInvariant().Select(letter => char.IsAsciiLetterOrDigit(letter) ? letter : '-'));
+        var name = Enumerable.Range(1, int.MaxValue).Select(n => n == 1 ? stem : $"{stem}-{n}").First(name => !File.Exists(Path.Combine(folder, name + ".cube")));
+        var part = Path.Combine(folder, $"{name}.cube.{Environment.ProcessId}.part");
+        File.WriteAllText(part, text);
+        File.Move(part, Path.Combine(folder, name + ".cube"));
+        return name;
+    }
+
     /// <summary>Lifts warm highlights and cools shadows a little; made up for the demo.</summary>
     private static (double Red, double Green, double Blue) Warm(double red, double green, double blue)
     {

@@ -6,6 +6,7 @@ using HardyBench.Core.Timelines.Building;
 using HardyBench.Core.Timelines.Effects;
 using HardyBench.Formats.Advice;
 using HardyBench.Formats.Timelines;
+using HardyBench.Player.Effects;
 using HardyBench.Store;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
@@ -44,6 +45,14 @@ internal static class TimelineEndpoints
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("advice");
         MapWriting(timelines);
         MapInterchange(timelines);
+        var looks = routes.MapGroup("/api/looks").WithTags("Timelines");
+        looks.MapGet("/", Ok<IReadOnlyList<string>> (Bench bench) => TypedResults.Ok(Looks.In(bench.Folder.Looks))).WithName("looks");
+        looks.MapPost("/", async Task<Ok<string>> (string name, HttpRequest request, Bench bench) =>
+            {
+                using var reader = new StreamReader(request.Body, Encoding.UTF8);
+                return TypedResults.Ok(Looks.Add(bench.Folder.Looks, name, await reader.ReadToEndAsync()));
+            })
+            .Accepts<string>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addLook");
         routes.MapGet("/api/effects", Ok<IReadOnlyList<EffectKind>> () => TypedResults.Ok(EffectCatalogue.All)).WithTags("Timelines").WithName("effects");
     }
 

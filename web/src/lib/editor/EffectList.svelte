@@ -1,13 +1,26 @@
 <script lang="ts">
-  import type { Effect, EffectKind } from '../api/client';
+  import type { Effect } from '../api/client';
   import { freshEffect } from './edits';
+  import type { Editor } from './editor.svelte';
 
-  let { effects, kinds, label, onchange }: { effects: Effect[]; kinds: EffectKind[]; label: string; onchange: (effects: Effect[]) => void } = $props();
+  let { effects, editor, label, onchange }: { effects: Effect[]; editor: Editor; label: string; onchange: (effects: Effect[]) => void } = $props();
+  const kinds = $derived(editor.kinds);
+  let lookProblem = $state<string | null>(null);
   const byId = $derived(new Map(kinds.map((kind) => [kind.id, kind])));
   const groups = $derived([...Map.groupBy(kinds, (kind) => kind.group)]);
   const groupWords: Record<string, string> = { colour: 'Colour', detail: 'Detail', motion: 'Motion', geometry: 'Geometry', words: 'Words', standInsOnly: 'Stand-ins only' };
 
   const replace = (at: number, effect: Effect) => onchange(effects.map((one, i) => (i === at ? effect : one)));
+
+  async function addLook(input: HTMLInputElement, at: number, effect: Effect) {
+    try {
+      if (input.files?.[0]) replace(at, { ...effect, text: await editor.addLook(input.files[0]) });
+      lookProblem = null;
+    } catch (failure) {
+      lookProblem = (failure as Error).message;
+    }
+    input.value = '';
+  }
 
   let wanted = $state('');
 
@@ -28,7 +41,19 @@
         {#if effect.text}<span class="quiet truncate">{effect.text}</span>{/if}
       </summary>
       <div class="grid grid-cols-[1fr_5.5rem_5rem] items-center gap-x-2 gap-y-1 py-1">
-        {#if kind?.textLabel}
+        {#if kind?.textLabel === 'look'}
+          <label class="contents">
+            <span>look</span>
+            <select class="select select-xs col-span-2" value={effect.text ?? ''} onchange={(event) => replace(at, { ...effect, text: event.currentTarget.value })}>
+              {#each editor.looks as look (look)}<option value={look}>{look}</option>{/each}
+            </select>
+          </label>
+          <label class="contents">
+            <span>or a .cube file</span>
+            <input class="file-input file-input-xs col-span-2" type="file" accept=".cube" onchange={(event) => addLook(event.currentTarget, at, effect)} />
+          </label>
+          {#if lookProblem}<p role="alert" class="col-span-3 text-error">{lookProblem}</p>{/if}
+        {:else if kind?.textLabel}
           <label class="contents">
             <span>{kind.textLabel}</span>
             <input class="input input-xs col-span-2" value={effect.text ?? ''} onchange={(event) => replace(at, { ...effect, text: event.currentTarget.value })} />

@@ -1,8 +1,10 @@
 <script lang="ts">
-  import type { Clip, EffectKind, Layer } from '../api/client';
+  import type { Layer } from '../api/client';
+  import type { Editor } from './editor.svelte';
   import EffectList from './EffectList.svelte';
 
-  let { layer, number, clips, kinds, onchange, onremove }: { layer: Layer; number: number; clips: Clip[]; kinds: EffectKind[]; onchange: (layer: Layer) => void; onremove: (() => void) | null } = $props();
+  let { layer, number, editor, onchange, onremove }: { layer: Layer; number: number; editor: Editor; onchange: (layer: Layer) => void; onremove: (() => void) | null } = $props();
+  const clips = $derived(editor.clips);
   const known = $derived(clips.some((clip) => clip.id === layer.clipId));
   const speed = $derived(Math.round((layer.retime?.speed ?? 1) * 10000) / 100);
 
@@ -34,5 +36,5 @@
       </select>
     {/if}
   </div>
-  <EffectList effects={layer.effects} {kinds} label="to layer {number}" onchange={(effects) => onchange({ ...layer, effects })} />
+  <EffectList effects={layer.effects} {editor} label="to layer {number}" onchange={(effects) => onchange({ ...layer, effects })} />
 </fieldset>

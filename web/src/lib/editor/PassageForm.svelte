@@ -33,13 +33,13 @@
   {#each review?.remarks ?? [] as remark (remark)}<p class="quiet text-sm">Note: {remark}.</p>{/each}
   {#if rows.length === 1}
     {#each passage.layers as layer, at (at)}
-      <LayerForm {layer} number={at + 1} clips={editor.clips} kinds={editor.kinds} onchange={(to) => setLayer(at, to)}
+      <LayerForm {layer} number={at + 1} {editor} onchange={(to) => setLayer(at, to)}
         onremove={passage.layers.length > 1 ? () => set({ layers: passage.layers.filter((_, i) => i !== at) }) : null} />
     {/each}
     <button class="btn btn-sm w-fit" onclick={() => set({ layers: [...passage.layers, { ...passage.layers[passage.layers.length - 1], effects: [] }] })}>Add a layer</button>
   {/if}
   <div class="grid gap-1">
     <h3 class="text-sm font-semibold">over all layers</h3>
-    <EffectList effects={passage.over} kinds={editor.kinds} label="over all layers" onchange={(over) => set({ over })} />
+    <EffectList effects={passage.over} {editor} label="over all layers" onchange={(over) => set({ over })} />
   </div>
 </aside>

@@ -11,6 +11,7 @@ export class Editor {
   review = $state.raw<PassageReview[]>([]);
   clips = $state.raw<Clip[]>([]);
   kinds = $state.raw<EffectKind[]>([]);
+  looks = $state.raw<string[]>([]);
   state = $state<'kept' | 'changed' | 'keeping' | 'conflict' | 'offline'>('kept');
   problem = $state<string | null>(null);
   #version = 0;
@@ -23,9 +24,10 @@ export class Editor {
   readonly kindsById = $derived(new Map(this.kinds.map((kind) => [kind.id, kind])));
 
   async open(id: string) {
-    const [answer, footage, kinds] = await Promise.all([api.GET('/api/timelines/{id}', { params: { path: { id } } }), api.GET('/api/clips'), api.GET('/api/effects')]);
+    const [answer, footage, kinds, looks] = await Promise.all([api.GET('/api/timelines/{id}', { params: { path: { id } } }), api.GET('/api/clips'), api.GET('/api/effects'), api.GET('/api/looks')]);
     this.clips = orThrow(footage).clips;
     this.kinds = orThrow(kinds);
+    this.looks = orThrow(looks);
     [this.#undo, this.#redo] = [[], []];
     this.#take(orThrow(answer));
   }
@@ -51,6 +53,15 @@ export class Editor {
     if (!after) return;
     [this.#redo, this.#undo] = [this.#redo.slice(0, -1), [...this.#undo, this.timeline]];
     this.#show(after);
+  }
+
+  /** Takes a look-up table in; its name is returned. */
+  async addLook(file: File): Promise<string> {
+    const answer = await fetch(`/api/looks?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } });
+    const name = await answer.json();
+    if (!answer.ok) throw new Error(name.detail ?? `The server answered ${answer.status}.`);
+    this.looks = [...this.looks, name];
+    return name;
   }
 
   /** Keeps what was changed now rather than shortly. */
