@@ -175,6 +175,34 @@ public sealed class CommandTests
         Assert.Single(whole["clips"]!.AsArray(), clip => clip!["family"] is null);
     }
 
+    /// <summary>An administrator may read everything, so the command is run by somebody who is none.</summary>
+    [Fact]
+    public async Task A_file_without_permission_is_named()
+    {
+        var folder = TestData.NewFolder("closed");
+        var file = Path.Combine(folder, "closed.mp4");
+        var clips = await TestData.ClipsAsync();
+        File.Copy(clips.PathOf(clips.Clips["hd-avc-25"]), file);
+        using (var chmod = Process.Start("sh", ["-c", $"chmod 777 {folder} && chmod 000 {file}"]))
+        {
+            await chmod.WaitForExitAsync();
+        }
+
+        var start = new ProcessStartInfo(Environment.IsPrivilegedProcess ? "setpriv" : "env") { RedirectStandardError = true, WorkingDirectory = "/" };
+        string[] somebody = Environment.IsPrivilegedProcess ? ["--reuid=65534", "--regid=65534", "--clear-groups", "env"] : [];
+        foreach (var argument in (string[])[.. somebody, $"HOME={folder}", "dotnet", Path.Combine(AppContext.BaseDirectory, "hardybench.dll"), "clips", "probe", file, "--data", Path.Combine(folder, "data")])
+        {
+            start.ArgumentList.Add(argument);
+        }
+
+        using var process = Process.Start(start)!;
+        var errors = await process.StandardError.ReadToEndAsync();
+        await process.WaitForExitAsync();
+
+        Assert.Contains("closed.mp4 could not be read as a clip: Permission denied", errors, StringComparison.Ordinal);
+        Assert.Equal(ExitCodes.Media, process.ExitCode);
+    }
+
     [Fact]
     public async Task Timelines_are_written_taken_out_and_brought_in()
     {

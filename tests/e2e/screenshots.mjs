@@ -6,7 +6,7 @@ const [address = 'http://127.0.0.1:5240', folder = '../../docs/screenshots'] = p
 const views = [
   ['sheet', '/timelines/touring-night'],
   ['passage', '/timelines/touring-night?cell=gannet-tower:5'],
-  ['write', '/timelines/touring-night/edit', '[data-row="1"]'],
+  ['write', '/timelines/touring-night/write', '[data-row="1"]'],
   ['timelines', '/timelines'],
   ['machines', '/machines'],
   ['footage', '/footage', 'text=uhd-hevc-25'],

@@ -46,7 +46,7 @@ test('three passages are written by keyboard alone, all undone, all redone, and 
   await tabTo(page, 'Title of a new one');
   await page.keyboard.type('Night train');
   await page.keyboard.press('Enter');
-  await expect(page).toHaveURL(/night-train\/edit/);
+  await expect(page).toHaveURL(/night-train\/write/);
   await expect(page.getByText('No passages yet.')).toBeVisible();
 
   await page.keyboard.press('n');
@@ -91,8 +91,8 @@ const stored = async (page: Page) => (await (await page.request.get('/api/timeli
 
 test('a timeline of another program is brought in, relinked and taken out as expected', async ({ page }) => {
   await page.goto('/timelines');
-  await page.getByLabel('An .otio or .edl file').setInputFiles('evening.otio');
-  await expect(page).toHaveURL(/evening\/edit/);
+  await page.getByLabel('An .otio or .edl file, or a pack').setInputFiles('evening.otio');
+  await expect(page).toHaveURL(/evening\/write/);
   await expect(rows(page)).toHaveCount(2);
   const open = page.getByTestId('relink');
   await expect(open).toContainText('No clip is called balcony camera');
@@ -108,7 +108,7 @@ test('a timeline of another program is brought in, relinked and taken out as exp
 test('two pages that write at once are told, and nobody’s work is lost', async ({ browser }) => {
   const [one, other] = [await browser.newPage(), await browser.newPage()];
   for (const page of [one, other]) {
-    await page.goto('/timelines/evening/edit');
+    await page.goto('/timelines/evening/write');
     await expect(rows(page)).toHaveCount(2);
   }
   await one.getByLabel('Title', { exact: true }).fill('Evening, revised');
@@ -118,7 +118,7 @@ test('two pages that write at once are told, and nobody’s work is lost', async
   await other.keyboard.press('d');
   await expect(other.getByRole('alert')).toContainText('Nothing was overwritten');
   await other.getByRole('button', { name: 'Keep mine as a copy' }).click();
-  await expect(other).toHaveURL(/evening-mine\/edit/);
+  await expect(other).toHaveURL(/evening-mine\/write/);
   await expect(rows(other)).toHaveCount(3);
   await one.close();
   await other.close();
@@ -129,7 +129,7 @@ test('a series of two thousand passages opens and edits, and only what is in sig
   const timeline = { id: '', title: 'Long', raster: { width: 640, height: 360 }, rate: { numerator: 25, denominator: 1 }, passages: Array.from({ length: 2000 }, () => passage) };
   expect((await page.request.post('/api/timelines', { data: { title: 'Long', copyOf: timeline } })).ok()).toBe(true);
 
-  await page.goto('/timelines/long/edit');
+  await page.goto('/timelines/long/write');
   await expect(rows(page).first()).toBeVisible();
   expect(await rows(page).count()).toBeLessThan(60);
   await rows(page).first().click();
@@ -144,6 +144,13 @@ test('a file is brought in through the page, and a bad one is refused in words',
   await page.goto('/footage');
   await page.getByLabel('Video files').setInputFiles({ name: 'notes.mp4', mimeType: 'video/mp4', buffer: Buffer.from('Act two begins at low tide.') });
   await expect(page.getByTestId('upload')).toContainText('could not be read as a clip');
+});
+
+test('a pack goes out and comes back through the page', async ({ page }) => {
+  await page.goto('/timelines');
+  const pack = await (await page.request.get('/api/packs/touring-night.zip')).body();
+  await page.getByLabel('An .otio or .edl file, or a pack').setInputFiles({ name: 'touring.zip', mimeType: 'application/zip', buffer: pack });
+  await expect(page.getByRole('link', { name: 'Touring night' })).toHaveCount(2);
 });
 
 test('a deleted timeline can be brought back', async ({ page }) => {

@@ -3,6 +3,7 @@ using HardyBench.Player.Clips;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Routing;
 
@@ -57,16 +58,32 @@ internal static class ClipEndpoints
             desk.Cancel();
             return TypedResults.NoContent();
         }).WithName("cancelMaking");
-        var packs = routes.MapGroup("/api/packs").WithTags("Footage");
+        MapPacks(routes.MapGroup("/api/packs").WithTags("Footage"));
+    }
+
+    private static void MapPacks(RouteGroupBuilder packs)
+    {
         packs.MapGet("/{timelineId}.zip", async Task<FileStreamHttpResult> (string timelineId, Bench bench, CancellationToken stop) =>
         {
-            var file = new FileStream(Path.Combine(bench.Folder.Incoming, Path.GetRandomFileName()), new FileStreamOptions
-            {
-                Mode = FileMode.CreateNew, Access = FileAccess.ReadWrite, Options = FileOptions.DeleteOnClose | FileOptions.Asynchronous,
-            });
+            var file = Passing(bench);
             await bench.Packs.ExportAsync([timelineId], file, stop);
             file.Position = 0;
             return TypedResults.File(file, "application/zip", $"{timelineId}.zip");
         }).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("packTimeline");
+        packs.MapPost("/", async Task<Ok<IReadOnlyList<string>>> (HttpRequest request, Bench bench, CancellationToken stop) =>
+            {
+                request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize = null;
+                await using var file = Passing(bench);
+                await request.Body.CopyToAsync(file, stop);
+                file.Position = 0;
+                return TypedResults.Ok(await bench.Packs.ImportAsync(file, stop));
+            })
+            .Accepts<string>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("takePackIn");
     }
+
+    /// <summary>A file that is gone as soon as it is closed.</summary>
+    private static FileStream Passing(Bench bench) => new(Path.Combine(bench.Folder.Incoming, Path.GetRandomFileName()), new FileStreamOptions
+    {
+        Mode = FileMode.CreateNew, Access = FileAccess.ReadWrite, Options = FileOptions.DeleteOnClose | FileOptions.Asynchronous,
+    });
 }

@@ -38,8 +38,8 @@
 
 <svelte:head><title>Footage · Hardy Bench</title></svelte:head>
 <div class="flex h-full">
-  <div class="min-w-0 flex-1 overflow-auto p-4">
-    <div class="mb-3 flex flex-wrap items-center gap-4">
+  <div class="min-w-0 flex-1 overflow-auto px-4 pb-4">
+    <div class="mt-4 mb-3 flex flex-wrap items-center gap-4">
       <h1 class="text-lg font-semibold">Footage</h1>
       <p class="quiet text-sm">One performance, many encodings. Figures are measured where there is a file, else as asked for.</p>
       <label class="ml-auto flex items-center gap-2 text-sm">bring clips in
@@ -59,7 +59,7 @@
     {#if footage?.watched}<p class="quiet text-sm">Clips in {footage.watched} are used where they lie.</p>{/if}
     <table class="w-full text-sm" data-testid="clips">
       <thead class="text-left">
-        <tr class="[&>th]:sticky [&>th]:top-0 [&>th]:bg-base-200">
+        <tr class="[&>th]:sticky [&>th]:top-0 [&>th]:z-10 [&>th]:bg-base-200">
           {#each ['', 'clip', 'encoding', 'raster', 'rate', 'GOP', 'Mb/s', 'asked for', 'the file says', 'state'] as head, i (i)}
             <th scope="col" class="border-b border-base-300 px-2 py-1.5 font-semibold {i >= 4 && i <= 6 ? 'text-right' : ''}">{head}</th>
           {/each}

@@ -9,7 +9,7 @@
   let deleted = $state<Schemas['Timeline'] | null>(null);
   let title = $state('');
 
-  onMount(read);
+  onMount(() => void read());
 
   const trying = (work: () => Promise<void>) => work().catch((failure: Error) => (problem = failure.message));
 
@@ -23,19 +23,21 @@
     trying(async () => {
       event.preventDefault();
       const made = orThrow(await api.POST('/api/timelines', { body: { title: title.trim() || 'New timeline' } }));
-      await goto(`/timelines/${made.timeline.id}/edit`);
+      await goto(`/timelines/${made.timeline.id}/write`);
     });
 
   const take = (input: HTMLInputElement) =>
     trying(async () => {
       const file = input.files?.[0];
       if (!file) return;
-      const answer = await fetch(`/api/timelines/import?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } });
+      const pack = file.name.endsWith('.zip');
+      const answer = await fetch(pack ? '/api/packs' : `/api/timelines/import?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } });
       const outcome = await answer.json();
       input.value = '';
       if (!answer.ok) throw new Error(outcome.detail ?? `The server answered ${answer.status}.`);
+      if (pack) return void (await read());
       imported.note(outcome as Schemas['ImportOutcome']);
-      await goto(`/timelines/${outcome.stored.timeline.id}/edit`);
+      await goto(`/timelines/${outcome.stored.timeline.id}/write`);
     });
 
   const letGo = (id: string) =>
@@ -62,7 +64,7 @@
       <input class="input input-sm w-52" placeholder="Title of a new one" aria-label="Title of a new one" bind:value={title} />
       <button class="btn btn-primary btn-sm">Begin</button>
     </form>
-    <label class="flex items-center gap-2 text-sm">bring one in <input class="file-input file-input-sm w-64" type="file" accept=".otio,.edl" aria-label="An .otio or .edl file" onchange={(event) => take(event.currentTarget)} /></label>
+    <label class="flex items-center gap-2 text-sm">bring one in <input class="file-input file-input-sm w-64" type="file" accept=".otio,.edl,.zip" aria-label="An .otio or .edl file, or a pack" onchange={(event) => take(event.currentTarget)} /></label>
   </div>
   {#if problem}<p role="alert" class="mb-2 text-error">{problem}</p>{/if}
   {#if deleted}<p role="status" class="mb-2 text-sm">{deleted.title} was deleted; its runs are kept. <button class="link" onclick={bringBack}>Bring it back</button></p>{/if}
@@ -83,7 +85,7 @@
           <td class="figure text-right">{timeline.passages.length}</td>
           <td class="figure text-right">{timeline.seconds.toFixed(1)}</td>
           <td class="text-right whitespace-nowrap">
-            <a class="link mr-3" href="/timelines/{timeline.id}/edit">Write</a>
+            <a class="link mr-3" href="/timelines/{timeline.id}/write">Write</a>
             <button class="link" onclick={() => letGo(timeline.id)} aria-label="Delete {timeline.title}">Delete</button>
           </td>
         </tr>

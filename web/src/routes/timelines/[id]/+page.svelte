@@ -91,7 +91,7 @@
     <div class="border-b border-base-300 px-4 py-2">
       <div class="flex flex-wrap items-baseline gap-x-6 gap-y-1">
         <h1 class="text-lg font-semibold">{sheet.timeline.title}</h1>
-        <span class="quiet text-sm">{sheet.timeline.raster} {sheet.timeline.rate}, {sheet.timeline.passages.length} passages, <span class="figure">{sheet.timeline.seconds}</span> s <a class="link ml-1" href="/timelines/{id}/edit">Write</a></span>
+        <span class="quiet text-sm">{sheet.timeline.raster} {sheet.timeline.rate}, {sheet.timeline.passages.length} passages, <span class="figure">{sheet.timeline.seconds}</span> s <a class="link ml-1" href="/timelines/{id}/write">Write</a></span>
         <div class="ml-auto">
           <PlayBar columns={sheet.columns} bind:machineId {scale} bind:policy bind:pictures problem={playProblem ?? (live.play && !live.play.running ? live.play.problem : null) ?? null} onscale={changeScale} onplay={() => play()} onstop={stop} />
         </div>
