@@ -24,7 +24,7 @@ public sealed record ClipRecipe(
     DataRate? TargetRate)
 {
     /// <summary>Raised whenever the master's pictures or the encoders' settings change, so that old files are made anew.</summary>
-    private const int Version = 2;
+    private const int Version = 3;
 
     public int Grade { get; init; }
 

@@ -22,6 +22,13 @@ public sealed class RecipeTests
             (recipe.Codec, recipe.Chroma, recipe.BitDepth, recipe.Raster, recipe.Rate, recipe.FrameCount),
             (made.Format.Codec, made.Format.Chroma, made.Format.BitDepth, made.Format.Raster, made.Format.Rate, made.FrameCount));
         Assert.Equal(Math.Min(recipe.GopLength, recipe.FrameCount), made.Format.GopLength);
+
+        using var decoder = new HardyBench.Player.Decoding.ClipDecoder(folder.FileOf(recipe), 2);
+        for (var frame = 0; frame < recipe.FrameCount * 2 + 1; frame++)
+        {
+            using var decoded = decoder.Next();
+            Assert.Equal(frame, decoded.Number);
+        }
     }
 
     [Fact]
