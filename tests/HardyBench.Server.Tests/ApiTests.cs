@@ -208,7 +208,11 @@ public sealed class ApiTests : IAsyncLifetime
     {
         var text = await http.GetStringAsync("/api/timelines/touring-night/export?format=otio");
         using var same = new StringContent(text);
-        using var strange = new StringContent(text.Replace("hd-avc-50", "camera-7", StringComparison.Ordinal));
+        var sha256 = (await TestData.ClipsAsync()).Clips["hd-avc-50"].Sha256!;
+        var renamed = text.Replace("hd-avc-50", "camera-7", StringComparison.Ordinal);
+        using var known = new StringContent(renamed);
+        using var strange = new StringContent(renamed.Replace(sha256, "0000", StringComparison.Ordinal));
+        var byChecksum = await (await http.PostAsync("/api/timelines/import?name=known.otio", known)).Content.ReadFromJsonAsync<JsonObject>();
         var back = await (await http.PostAsync("/api/timelines/import?name=back.otio", same)).Content.ReadFromJsonAsync<JsonObject>();
         var lacking = await (await http.PostAsync("/api/timelines/import?name=lacking.otio", strange)).Content.ReadFromJsonAsync<JsonObject>();
         using var broken = new StringContent("{");
@@ -217,6 +221,7 @@ public sealed class ApiTests : IAsyncLifetime
         var original = (await GetAsync("/api/timelines/touring-night"))["timeline"]!["passages"]!.ToJsonString();
         Assert.Equal(original, back!["stored"]!["timeline"]!["passages"]!.ToJsonString());
         Assert.Empty(back["missing"]!.AsArray());
+        Assert.Equal(original, byChecksum!["stored"]!["timeline"]!["passages"]!.ToJsonString());
         var missing = Assert.Single(lacking!["missing"]!.AsArray())!;
         Assert.Equal("camera-7", (string)missing["name"]!);
         Assert.Equal(["hd-avc-50"], missing["substitutes"]!.AsArray().Select(id => (string)id!));

@@ -78,7 +78,7 @@ internal static class ClipEndpoints
                 file.Position = 0;
                 return TypedResults.Ok(await bench.Packs.ImportAsync(file, stop));
             })
-            .Accepts<string>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("takePackIn");
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("takePackIn");
     }
 
     /// <summary>A file that is gone as soon as it is closed.</summary>

@@ -52,7 +52,7 @@ internal static class TimelineEndpoints
                 using var reader = new StreamReader(request.Body, Encoding.UTF8);
                 return TypedResults.Ok(Looks.Add(bench.Folder.Looks, name, await reader.ReadToEndAsync()));
             })
-            .Accepts<string>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addLook");
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addLook");
         routes.MapGet("/api/effects", Ok<IReadOnlyList<EffectKind>> () => TypedResults.Ok(EffectCatalogue.All)).WithTags("Timelines").WithName("effects");
     }
 
@@ -89,7 +89,7 @@ internal static class TimelineEndpoints
                 using var reader = new StreamReader(request.Body, Encoding.UTF8);
                 return TypedResults.Ok(await bench.Timelines.ImportAsync(name, await reader.ReadToEndAsync(), rate is null ? null : Rates.Parse(rate)));
             })
-            .Accepts<string>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("importTimeline");
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("importTimeline");
         timelines.MapGet("/{id}/export", async Task<FileContentHttpResult> (string id, string format, Bench bench, HttpResponse response) =>
             {
                 var (text, notes) = await bench.Timelines.ExportAsync(id, format);
