@@ -13,10 +13,7 @@ public sealed record StoredTimeline(Timeline Timeline, int Version);
 
 /// <summary>Somebody else has changed a timeline since it was read.</summary>
 public sealed class VersionConflictException(string id, int version)
-    : Exception($"The timeline '{id}' was changed in another window since; it is at version {version} now. Nothing was overwritten. Read it again, or keep yours as a copy.")
-{
-    public int Version { get; } = version;
-}
+    : Exception($"The timeline '{id}' was changed in another window since; it is at version {version} now. Nothing was overwritten. Read it again, or keep yours as a copy.");
 
 /// <summary>Keeps timelines and machines.</summary>
 public sealed class DocumentStore(BenchDatabaseFactory databases)
