@@ -12,6 +12,7 @@ var root = new RootCommand("Plays benchmark timelines on this machine and on sta
     PacksCommand.Create(),
     MachinesCommand.Create(),
     PlayCommand.Create(),
+    TrialCommand.Create(),
     RunsCommand.Create(),
     AdviseCommand.Create(),
     ServeCommand.Create(),

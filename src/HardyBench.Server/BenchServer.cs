@@ -6,6 +6,7 @@ using HardyBench.Server.Machines;
 using HardyBench.Server.Plays;
 using HardyBench.Server.Runs;
 using HardyBench.Server.Timelines;
+using HardyBench.Server.Trials;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -42,6 +43,7 @@ public static class BenchServer
         services.AddSingleton(bench);
         services.AddSingleton<LiveFeed>();
         services.AddSingleton<PlayDesk>();
+        services.AddHostedService(provider => provider.GetRequiredService<PlayDesk>());
         services.AddSingleton<ClipDesk>();
         // Setting out the demo is no reason to take the page down.
         services.Configure<HostOptions>(options => options.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore);
@@ -90,6 +92,7 @@ public static class BenchServer
         app.MapUploads();
         app.MapTimelines();
         app.MapPlays();
+        app.MapTrials();
         app.MapRuns();
         app.MapHub<LiveHub>("/live");
         MapPage(app);

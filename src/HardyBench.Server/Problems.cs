@@ -33,7 +33,7 @@ internal sealed class Problems(IProblemDetailsService details) : IExceptionHandl
     private static int? StatusOf(Exception exception) => exception switch
     {
         UnknownThingException => StatusCodes.Status404NotFound,
-        BusyException or VersionConflictException => StatusCodes.Status409Conflict,
+        VersionConflictException => StatusCodes.Status409Conflict,
         PlanRefusedException or MediaException or InterchangeException or PackException or SeriesException or FormatException => StatusCodes.Status422UnprocessableEntity,
         MakingException or DataFolderException => StatusCodes.Status507InsufficientStorage,
         InvalidDataException => StatusCodes.Status500InternalServerError,
@@ -41,6 +41,3 @@ internal sealed class Problems(IProblemDetailsService details) : IExceptionHandl
         _ => null,
     };
 }
-
-/// <summary>Something else has to end first; the message says what.</summary>
-public sealed class BusyException(string message) : Exception(message);

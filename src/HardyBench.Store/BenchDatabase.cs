@@ -11,6 +11,10 @@ public sealed class BenchDatabase(DbContextOptions<BenchDatabase> options) : DbC
 
     public DbSet<RunPieceEntity> RunPieces => Set<RunPieceEntity>();
 
+    public DbSet<MarkEntity> Marks => Set<MarkEntity>();
+
+    public DbSet<TrialEntity> Trials => Set<TrialEntity>();
+
     public DbSet<DocumentEntity> Documents => Set<DocumentEntity>();
 
     protected override void OnModelCreating(ModelBuilder modelBuilder)
@@ -22,6 +26,8 @@ public sealed class BenchDatabase(DbContextOptions<BenchDatabase> options) : DbC
             run.Property(r => r.Ending).HasConversion<string>();
             run.Property(r => r.Scale).HasConversion<string>();
             run.Property(r => r.Policy).HasConversion<string>();
+            run.HasIndex(r => r.TrialId);
+            run.HasMany(r => r.Marks).WithOne().HasForeignKey(m => m.RunId);
             run.HasMany(r => r.Passages).WithOne().HasForeignKey(p => p.RunId);
         });
         modelBuilder.Entity<RunPieceEntity>(piece =>
@@ -34,6 +40,17 @@ public sealed class BenchDatabase(DbContextOptions<BenchDatabase> options) : DbC
             passage.HasKey(p => new { p.RunId, p.Index });
             passage.Property(p => p.Verdict).HasConversion<string>();
             passage.Property(p => p.Limiter).HasConversion<string>();
+        });
+        modelBuilder.Entity<MarkEntity>(mark =>
+        {
+            mark.HasKey(m => m.Id);
+            mark.Property(m => m.Kind).HasConversion<string>();
+        });
+        modelBuilder.Entity<TrialEntity>(trial =>
+        {
+            trial.HasKey(t => t.Id);
+            trial.Property(t => t.Kind).HasConversion<string>();
+            trial.Property(t => t.State).HasConversion<string>();
         });
         modelBuilder.Entity<DocumentEntity>().HasKey(d => new { d.Kind, d.Id });
     }

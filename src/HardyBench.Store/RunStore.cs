@@ -1,6 +1,7 @@
 using System.Text.Json;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Hand;
 using HardyBench.Formats.Json;
 using HardyBench.Formats.Runs;
 using HardyBench.Formats.Timelines;
@@ -9,13 +10,25 @@ using Microsoft.EntityFrameworkCore;
 
 namespace HardyBench.Store;
 
-/// <summary>A run and its number.</summary>
-public sealed record StoredRun(long Id, Run Run);
+/// <summary>A run, its number and what people noted.</summary>
+public sealed record StoredRun(long Id, Run Run)
+{
+    public IReadOnlyList<RunMark> Marks { get; init; } = [];
+
+    /// <summary>The trial it belongs to and what it stands for in it, or null.</summary>
+    public RunPlace? Place { get; init; }
+}
+
+/// <summary>A run's place in a trial.</summary>
+public sealed record RunPlace(long TrialId, string Label);
 
 /// <summary>A run as a line of a list.</summary>
+/// <param name="ConditionsDigest">Alike for runs that are repeats of each other.</param>
+/// <param name="Differences">What differed from a bare run, a phrase each.</param>
 public sealed record RunLine(
     long Id, string TimelineId, string MachineId, PreviewScale Scale, PlayingPolicy Policy, bool Pictures,
-    DateTime StartedAtUtc, RunEnding Ending, IReadOnlyList<PassageLine> Passages);
+    DateTime StartedAtUtc, RunEnding Ending, bool ByHand, bool Bare, string ConditionsDigest, string Differences,
+    long? TrialId, string? Label, int Marks, bool Deleted, IReadOnlyList<PassageLine> Passages);
 
 /// <summary>A passage of such a line.</summary>
 public sealed record PassageLine(int Index, int Slots, int Shown, int SteadyDrops, Verdict? Verdict, Limiter? Limiter);
@@ -23,9 +36,13 @@ public sealed record PassageLine(int Index, int Slots, int Shown, int SteadyDrop
 /// <summary>Keeps runs. A run in play is kept in pieces, one a second; when it ends they become one.</summary>
 public sealed class RunStore(BenchDatabaseFactory databases)
 {
+    /// <summary>Between the phrases of <see cref="RunLine.Differences"/>.</summary>
+    public const string DifferenceMark = "; ";
+
     /// <summary>Notes that a run has started.</summary>
+    /// <param name="place">Its place in a trial, or null.</param>
     /// <returns>Its number.</returns>
-    public async Task<long> BeginAsync(RunHeader header)
+    public async Task<long> BeginAsync(RunHeader header, RunPlace? place = null)
     {
         await using var database = databases.CreateDbContext();
         var run = new RunEntity
@@ -40,6 +57,13 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             Ending = RunEnding.Playing,
             Owner = RunOwner.Current,
             HeaderJson = JsonSerializer.Serialize(header, BenchJson.Options),
+            TrialId = place?.TrialId,
+            Label = place?.Label,
+            ByHand = header.ByHand,
+            Bare = header.Settings.IsBare,
+            ConditionsDigest = Formats.Runs.ConditionsDigest.Of(header),
+            Differences = string.Join(DifferenceMark, header.Settings.Differences()),
+            LagsJson = "[]",
             FailuresJson = "[]",
         };
         database.Add(run);
@@ -55,10 +79,11 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         {
             RunId = id, Sequence = sequence, Columns = await RunColumns.WriteAsync(news.Frames, news.Loads),
         });
-        if (news.Failures.Count > 0)
+        if (news.Failures.Count + news.Lags.Count > 0)
         {
             var run = await database.Runs.SingleAsync(run => run.Id == id);
             run.FailuresJson = JsonSerializer.Serialize(Failures(run).Concat(news.Failures), BenchJson.Options);
+            run.LagsJson = JsonSerializer.Serialize(Lags(run).Concat(news.Lags), BenchJson.Options);
         }
 
         await database.SaveChangesAsync();
@@ -74,6 +99,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         entity.Ending = run.Ending;
         entity.StartLagTicks = run.StartLag?.Ticks;
         entity.FailuresJson = JsonSerializer.Serialize(run.Failures, BenchJson.Options);
+        entity.LagsJson = JsonSerializer.Serialize(run.Lags, BenchJson.Options);
         entity.Columns = columns;
         entity.Passages.AddRange(RunFindings.Of(run).Select(finding => new PassageEntity
         {
@@ -119,16 +145,43 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     {
         await using var database = databases.CreateDbContext();
         var run = await database.Runs.AsNoTracking().SingleOrDefaultAsync(run => run.Id == id);
-        return run is null ? null : new StoredRun(id, await WholeAsync(database, run));
+        return run is null ? null : await StoredAsync(database, run);
+    }
+
+    /// <summary>The runs of a trial, in the order played; those put aside are left out.</summary>
+    public async Task<IReadOnlyList<StoredRun>> OfTrialAsync(long trialId)
+    {
+        await using var database = databases.CreateDbContext();
+        var runs = await database.Runs.AsNoTracking().Where(run => run.TrialId == trialId && run.DeletedAtUtc == null)
+            .OrderBy(run => run.Id).ToListAsync();
+        var stored = new List<StoredRun>();
+        foreach (var run in runs)
+        {
+            stored.Add(await StoredAsync(database, run));
+        }
+
+        return stored;
+    }
+
+    /// <summary>Puts runs aside, or brings them back.</summary>
+    /// <returns>How many that were.</returns>
+    public async Task<int> PutAsideAsync(IReadOnlyList<long> ids, bool aside, DateTimeOffset now)
+    {
+        await using var database = databases.CreateDbContext();
+        DateTime? moment = aside ? now.UtcDateTime : null;
+        return await database.Runs.Where(run => ids.Contains(run.Id) && run.Ending != RunEnding.Playing)
+            .ExecuteUpdateAsync(change => change.SetProperty(run => run.DeletedAtUtc, moment));
     }
 
     /// <summary>All runs, newest first.</summary>
-    public async Task<IReadOnlyList<RunLine>> ListAsync()
+    /// <param name="aside">Whether those put aside are wanted too.</param>
+    public async Task<IReadOnlyList<RunLine>> ListAsync(bool aside = false)
     {
         await using var database = databases.CreateDbContext();
-        return await database.Runs.AsNoTracking().OrderByDescending(run => run.Id)
+        return await database.Runs.AsNoTracking().Where(run => aside || run.DeletedAtUtc == null).OrderByDescending(run => run.Id)
             .Select(run => new RunLine(
                 run.Id, run.TimelineId, run.MachineId, run.Scale, run.Policy, run.Pictures, run.StartedAtUtc, run.Ending,
+                run.ByHand, run.Bare, run.ConditionsDigest, run.Differences, run.TrialId, run.Label, run.Marks.Count, run.DeletedAtUtc != null,
                 run.Passages.OrderBy(p => p.Index)
                     .Select(p => new PassageLine(p.Index, p.Slots, p.Shown, p.SteadyDrops, p.Verdict, p.Limiter)).ToList()))
             .ToListAsync();
@@ -136,18 +189,44 @@ public sealed class RunStore(BenchDatabaseFactory databases)
 
     /// <summary>The newest ended run of a timeline, just as it is now, on a machine.</summary>
     /// <param name="scale">Only runs at this scale; null for any.</param>
-    /// <param name="bareOnly">Only finished runs that keep time, without preview pictures.</param>
+    /// <param name="bareOnly">Only finished bare runs.</param>
     public async Task<StoredRun?> LatestAsync(string timelineDigest, string machineId, PreviewScale? scale, bool bareOnly)
     {
         await using var database = databases.CreateDbContext();
         var run = await database.Runs.AsNoTracking()
-            .Where(run => run.TimelineDigest == timelineDigest && run.MachineId == machineId && run.Ending != RunEnding.Playing)
+            .Where(run => run.TimelineDigest == timelineDigest && run.MachineId == machineId && run.Ending != RunEnding.Playing
+                && !run.ByHand && run.DeletedAtUtc == null)
             .Where(run => scale == null || run.Scale == scale)
-            .Where(run => !bareOnly || (run.Policy == PlayingPolicy.KeepTime && !run.Pictures && run.Ending == RunEnding.Finished))
+            .Where(run => !bareOnly || (run.Bare && run.Ending == RunEnding.Finished))
             .OrderByDescending(run => run.Id)
             .FirstOrDefaultAsync();
-        return run is null ? null : new StoredRun(run.Id, await WholeAsync(database, run));
+        return run is null ? null : await StoredAsync(database, run);
     }
+
+    /// <summary>Pins an observation to a run.</summary>
+    /// <param name="mark">Its id is given here.</param>
+    public async Task<RunMark> MarkAsync(long runId, RunMark mark)
+    {
+        await using var database = databases.CreateDbContext();
+        var entity = new MarkEntity { RunId = runId, AtTicks = mark.At.Ticks, Frame = mark.Frame, Kind = mark.Kind, Text = mark.Text };
+        database.Add(entity);
+        await database.SaveChangesAsync();
+        return mark with { Id = entity.Id };
+    }
+
+    /// <summary>Takes an observation away again; does nothing when there is none.</summary>
+    public async Task UnmarkAsync(long runId, long markId)
+    {
+        await using var database = databases.CreateDbContext();
+        await database.Marks.Where(mark => mark.Id == markId && mark.RunId == runId).ExecuteDeleteAsync();
+    }
+
+    private static async Task<StoredRun> StoredAsync(BenchDatabase database, RunEntity run) => new(run.Id, await WholeAsync(database, run))
+    {
+        Marks = await database.Marks.AsNoTracking().Where(mark => mark.RunId == run.Id).OrderBy(mark => mark.AtTicks)
+            .Select(mark => new RunMark(mark.Id, new TimeSpan(mark.AtTicks), mark.Frame, mark.Kind, mark.Text)).ToListAsync(),
+        Place = run.TrialId is { } trial ? new RunPlace(trial, run.Label!) : null,
+    };
 
     private static async Task<Run> WholeAsync(BenchDatabase database, RunEntity run)
     {
@@ -165,8 +244,10 @@ public sealed class RunStore(BenchDatabaseFactory databases)
 
         var header = JsonSerializer.Deserialize<RunHeader>(run.HeaderJson, BenchJson.Options)!;
         var lag = run.StartLagTicks is { } ticks ? new TimeSpan(ticks) : frames.Find(frame => frame.Shown is not null).Shown;
-        return new Run(header, run.Ending, lag, frames, loads, Failures(run));
+        return new Run(header, run.Ending, lag, frames, loads, Failures(run)) { Lags = Lags(run) };
     }
+
+    private static List<LagReading> Lags(RunEntity run) => JsonSerializer.Deserialize<List<LagReading>>(run.LagsJson, BenchJson.Options)!;
 
     private static List<PassageFailure> Failures(RunEntity run) =>
         JsonSerializer.Deserialize<List<PassageFailure>>(run.FailuresJson, BenchJson.Options)!;

@@ -6,6 +6,7 @@ using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Timelines;
 using HardyBench.Formats.Timelines;
+using HardyBench.Player.Aids;
 using HardyBench.Player.Clips;
 using HardyBench.Player.Effects;
 using HardyBench.Player.Playing;
@@ -33,6 +34,8 @@ public sealed class Bench : IDisposable
         ClipMaker = new ClipMaker(Clips);
         Timelines = new TimelineJobs(documents, () => Clips.Clips);
         Packs = new PackJobs(folder, Clips, Timelines);
+        Aids = new AidFolder(folder.Aids, Clips);
+        Trials = new TrialJobs(this, new TrialStore(databases));
     }
 
     public DataFolder Folder { get; }
@@ -46,6 +49,10 @@ public sealed class Bench : IDisposable
     public TimelineJobs Timelines { get; }
 
     public PackJobs Packs { get; }
+
+    public AidFolder Aids { get; }
+
+    public TrialJobs Trials { get; }
 
     /// <summary>Runs that were found broken off when the folder was opened; each is kept up to its last second.</summary>
     public IReadOnlyList<long> CutShort { get; private set; } = [];
@@ -65,6 +72,7 @@ public sealed class Bench : IDisposable
             var bench = new Bench(folder, databases, small ? StarterPack.Small : StarterPack.Full, watched);
             await bench.Clips.Own!.LookAsync(stop);
             bench.CutShort = await bench.Runs.RecoverAsync();
+            await bench.Trials.RecoverAsync();
             var raster = small ? Raster.Hd.DividedBy(3) : Raster.Hd;
             await bench.documents.SetOutAsync([DemoTimelines.TouringNight(raster, small ? 3 : 6)], DemoMachines.All);
             return bench;
@@ -106,19 +114,69 @@ public sealed class Bench : IDisposable
     public async Task<PlaybackPlan> PlanAsync(string timelineId, string machineId, PlaybackSettings settings) =>
         new PlaybackPlan(await TimelineAsync(timelineId), Clips.Clips, await MachineAsync(machineId), settings).Checked();
 
-    /// <summary>Plays a plan on its machine, real or stand-in, and keeps the run while it plays.</summary>
-    public async Task<StoredRun> PlayAsync(PlaybackPlan plan, IRunListener? listener, CancellationToken stop)
+    /// <summary>Plays a plan on its machine, real or stand-in, with the aids that its settings ask for, and keeps the run
+    /// while it plays.</summary>
+    /// <param name="place">The run's place in a trial, or null.</param>
+    public async Task<StoredRun> PlayAsync(PlaybackPlan plan, IRunListener? listener, CancellationToken stop, RunPlace? place = null)
     {
-        var keeper = new RunKeeper(Runs, listener);
+        var keeper = new RunKeeper(Runs, listener, place);
         try
         {
-            return await keeper.FinishAsync(await PlayerFor(plan.Machine).PlayAsync(plan, keeper, stop));
+            return await keeper.FinishAsync(await PlayerFor(plan.Machine).PlayAsync(WithAids(plan), keeper, stop));
         }
         catch
         {
             await keeper.AbandonAsync();
             throw;
         }
+    }
+
+    /// <summary>Makes the aids that a plan's settings ask for and that are missing: proxies of its clips, renders of its
+    /// passages. Stand-ins need none.</summary>
+    /// <param name="passage">Pre-renders: only this passage, from 0; null for all.</param>
+    /// <returns>What was asked for, made now or before.</returns>
+    /// <exception cref="MakingException">One could not be made; those before it are kept.</exception>
+    public async Task<IReadOnlyList<AidNote>> MakeAidsAsync(
+        PlaybackPlan plan, int? passage, IProgress<MakingProgress>? progress, CancellationToken stop)
+    {
+        var notes = new List<AidNote>();
+        var clips = plan.Settings.Proxies == Proxies.None ? [] : plan.Timeline.ClipIds;
+        var passages = !plan.Settings.PreRenders ? []
+            : passage is { } one ? [one]
+            : Enumerable.Range(0, plan.Timeline.Passages.Count).ToList();
+        var all = clips.Count + passages.Count;
+        foreach (var id in clips)
+        {
+            progress?.Report(new MakingProgress($"proxy of {id}", notes.Count, all, (double)notes.Count / all));
+            var clip = plan.Clips[id];
+            notes.Add(await new ProxyMaker(Aids).MakeAsync(clip, Clips.PathOf(clip), plan.Settings.Proxies, stop));
+        }
+
+        foreach (var index in passages)
+        {
+            var done = notes.Count;
+            var share = new Progress<double>(part => progress?.Report(
+                new MakingProgress($"pre-render of passage {index + 1}", done, all, (done + part) / all)));
+            notes.Add(await new PreRenderer(Aids, Clips, Filters).RenderAsync(plan, index, share, stop));
+        }
+
+        progress?.Report(new MakingProgress(null, all, all, 1));
+        return notes;
+    }
+
+    /// <summary>Stand-ins take proxies as they would be; this machine plays what is made.</summary>
+    private PlaybackPlan WithAids(PlaybackPlan plan) =>
+        plan.Machine.Kind == MachineKind.StandIn ? StandInAids.Apply(plan) : Aids.Apply(plan);
+
+    /// <summary>Pins an observation to a moment of a run, in play or ended.</summary>
+    /// <param name="at">From the key; null to go by the frame.</param>
+    /// <param name="frame">Timeline frame; null to go by the moment. Without either it is the newest moment kept.</param>
+    /// <exception cref="UnknownThingException">There is no such run.</exception>
+    /// <exception cref="PlanRefusedException">The moment lies outside the run, or the text is too long.</exception>
+    public async Task<RunMark> MarkAsync(long runId, TimeSpan? at, int? frame, MarkKind kind, string text)
+    {
+        var run = (await Runs.FindAsync(runId))?.Run ?? throw new UnknownThingException("run", $"{runId}", []);
+        return await Runs.MarkAsync(runId, RunMoments.Mark(run, at, frame, kind, text));
     }
 
     /// <summary>Which machine to take for a timeline at full scale. Stand-ins that have not played it yet, with
@@ -164,7 +222,9 @@ public sealed class Bench : IDisposable
 
     private IPlayback PlayerFor(Machine machine) => machine.Kind == MachineKind.StandIn
         ? new StandInPlayback(TimeProvider.System)
-        : new LocalPlayback(Clips, new EffectFilters(Folder.Looks, Fonts.ForTitles), system, TimeProvider.System);
+        : new LocalPlayback(Aids, Filters, system, TimeProvider.System, Folder.Path);
+
+    private EffectFilters Filters => new(Folder.Looks, Fonts.ForTitles);
 }
 
 /// <summary>Something was asked for by an id that nothing has.</summary>

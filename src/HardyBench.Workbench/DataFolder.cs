@@ -1,6 +1,6 @@
 namespace HardyBench.Workbench;
 
-/// <summary>Where everything is kept: bench.db, clips/, own/, incoming/, looks/.</summary>
+/// <summary>Where everything is kept: bench.db, clips/, own/, incoming/, looks/, aids/.</summary>
 public sealed class DataFolder
 {
     /// <summary>Opens a folder, making it if needed.</summary>
@@ -37,6 +37,9 @@ public sealed class DataFolder
     public string Incoming => System.IO.Path.Combine(Path, "incoming");
 
     public string Looks => System.IO.Path.Combine(Path, "looks");
+
+    /// <summary>Proxies and pre-renders.</summary>
+    public string Aids => System.IO.Path.Combine(Path, "aids");
 
     /// <summary>The folder used unless another is named: $HARDYBENCH_DATA, or .hardybench below the present one.</summary>
     public static string Default =>

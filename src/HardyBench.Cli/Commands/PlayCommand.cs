@@ -20,22 +20,19 @@ internal static class PlayCommand
         Description = "'this', or a stand-in's id.", DefaultValueFactory = _ => Machine.ThisId,
     };
 
-    private static readonly Option<string> Scale = Choice("--scale", "Preview scale.", "full", "half", "quarter", "eighth");
-    private static readonly Option<string> Policy = Choice("--policy", "Drop frames, or let the clock slip.", "keep-time", "keep-frames");
     private static readonly Option<FileInfo?> Json = new("--json") { Description = "Write the results here." };
     private static readonly Option<FileInfo?> Frames = new("--frames") { Description = "Write frames and loads here, as Parquet." };
 
-    public static Command Create() => new Command("play", "Plays a timeline and keeps the run.")
+    public static Command Create()
     {
-        TimelineId, MachineId, Scale, Policy, Json, Frames,
-    }.Running(PlayAsync);
+        var command = new Command("play", "Plays a timeline and keeps the run.") { TimelineId, MachineId, Json, Frames };
+        SettingsOptions.All.ToList().ForEach(command.Options.Add);
+        return command.Running(PlayAsync);
+    }
 
     private static async Task<int> PlayAsync(ParseResult parsed, Bench bench, CancellationToken stop)
     {
-        var settings = new PlaybackSettings(
-            Enum.Parse<PreviewScale>(parsed.GetValue(Scale)!, ignoreCase: true),
-            parsed.GetValue(Policy) == "keep-frames" ? PlayingPolicy.KeepFrames : PlayingPolicy.KeepTime);
-        var plan = await bench.PlanAsync(parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, settings);
+        var plan = await bench.PlanAsync(parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, SettingsOptions.Read(parsed));
         StoredRun? stored = null;
         await Terminal.WithProgressAsync($"Playing {plan.Timeline.Title}", async report =>
             stored = await bench.PlayAsync(plan, new Reporter(plan, report), stop));
@@ -93,13 +90,6 @@ internal static class PlayCommand
             File.Delete(part);
             throw new IOException($"{file.FullName} cannot be written: {failure.Message} The run itself is kept.", failure);
         }
-    }
-
-    private static Option<string> Choice(string name, string description, params string[] values)
-    {
-        var option = new Option<string>(name) { Description = description, DefaultValueFactory = _ => values[0] };
-        option.AcceptOnlyFromAmong(values);
-        return option;
     }
 
     private sealed class Reporter(PlaybackPlan plan, Action<string, double> report) : IRunListener

@@ -45,6 +45,7 @@ public enum DropReason : byte
 /// <param name="Effects">Time its effects took.</param>
 /// <param name="Wait">Time it waited, treated, for its slot.</param>
 /// <param name="QueueDepth">Treated frames waiting when its slot came.</param>
+/// <param name="Scale">The preview scale that it was, or would have been, treated at.</param>
 public readonly record struct FrameRecord(
     int Frame,
     TimeSpan SlotStart,
@@ -56,4 +57,5 @@ public readonly record struct FrameRecord(
     TimeSpan Decode,
     TimeSpan Effects,
     TimeSpan Wait,
-    int QueueDepth);
+    int QueueDepth,
+    PreviewScale Scale = PreviewScale.Full);

@@ -1,3 +1,5 @@
+using HardyBench.Core.Playback.Hand;
+
 namespace HardyBench.Core.Playback;
 
 /// <summary>Whatever plays a plan and leaves a run.</summary>
@@ -24,4 +26,12 @@ public interface IRunObserver
 
 /// <summary>What a run has brought since it was last asked.</summary>
 public sealed record RunProgress(
-    IReadOnlyList<FrameRecord> Frames, IReadOnlyList<LoadReading> Loads, IReadOnlyList<PassageFailure> Failures);
+    IReadOnlyList<FrameRecord> Frames, IReadOnlyList<LoadReading> Loads, IReadOnlyList<PassageFailure> Failures)
+{
+    /// <summary>What a hand asked for.</summary>
+    public IReadOnlyList<LagReading> Lags { get; init; } = [];
+
+    /// <summary>What this and a later piece bring together.</summary>
+    public RunProgress Then(RunProgress later) =>
+        new([.. Frames, .. later.Frames], [.. Loads, .. later.Loads], [.. Failures, .. later.Failures]) { Lags = [.. Lags, .. later.Lags] };
+}

@@ -59,6 +59,33 @@ public enum LoadKind : byte
 
     /// <summary>Bus to the graphics unit, share busy, 0 to 1.</summary>
     BusBusy,
+
+    /// <summary>One thread of the player, in cores. Index: the kernel's number of it, modulo 32768.</summary>
+    OwnThread,
+
+    /// <summary>Power of the processor package, watts. Index: the package.</summary>
+    PackagePower,
+
+    /// <summary>Charge of the battery, 0 to 1.</summary>
+    BatteryCharge,
+
+    /// <summary>Power drawn from the battery, watts.</summary>
+    BatteryPower,
+
+    /// <summary>Turns of a fan a minute. Index: the fan.</summary>
+    FanSpeed,
+
+    /// <summary>Written to drives, bytes a second. Index: the drive.</summary>
+    DriveWrite,
+
+    /// <summary>Power of a graphics unit, watts. Index: the unit.</summary>
+    GraphicsPower,
+
+    /// <summary>Temperature of a graphics unit, degrees Celsius. Index: the unit.</summary>
+    GraphicsTemperature,
+
+    /// <summary>Share of time that tasks stood still for want of memory, 0 to 1 (the kernel's pressure figures).</summary>
+    MemoryPressure,
 }
 
 /// <summary>One reading of one load. What could not be read has no reading; it is never zero.</summary>

@@ -1,5 +1,6 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Playback.Hand;
 using HardyBench.Core.Timelines;
 
 namespace HardyBench.Core.Playback;
@@ -8,6 +9,15 @@ namespace HardyBench.Core.Playback;
 public sealed record PlaybackPlan(
     Timeline Timeline, IReadOnlyDictionary<string, Clip> Clips, Machine Machine, PlaybackSettings Settings)
 {
+    /// <summary>What a hand does instead of letting it play through; null to play through.</summary>
+    public IReadOnlyList<HandMove>? Hand { get; init; }
+
+    /// <summary>Passages, by place from 0, that are played from something rendered before; null for none.</summary>
+    public IReadOnlyDictionary<int, Passage>? Rendered { get; init; }
+
+    /// <summary>For stand-ins: the temperature that earlier rounds left, degrees Celsius; null for a rested machine.</summary>
+    public double? StartCelsius { get; init; }
+
     /// <exception cref="PlanRefusedException">The timeline cannot be played as it stands.</exception>
     public PlaybackPlan Checked()
     {
@@ -15,8 +25,15 @@ public sealed record PlaybackPlan(
         return problems.Count == 0 ? this : throw new PlanRefusedException(string.Join(' ', problems));
     }
 
+    /// <summary>What is really played for the passage at <paramref name="index"/>: itself, or its render.</summary>
+    public Passage Played(int index) => Rendered?.GetValueOrDefault(index) ?? Timeline.Passages[index];
+
+    /// <summary>Ids of all clips that are really played, each once.</summary>
+    public IReadOnlyList<string> PlayedClipIds => [.. Enumerable.Range(0, Timeline.Passages.Count).SelectMany(index => Played(index).Layers)
+        .Select(layer => layer.ClipId).Distinct()];
+
     /// <summary>SHA-256 of the files played, by clip id; clips that are not made have none.</summary>
-    public IReadOnlyDictionary<string, string> ClipChecksums => Timeline.ClipIds
+    public IReadOnlyDictionary<string, string> ClipChecksums => PlayedClipIds
         .Where(id => Clips[id].Sha256 is not null)
         .ToDictionary(id => id, id => Clips[id].Sha256!);
 

@@ -21,18 +21,80 @@ public enum PreviewScale
     Eighth = 8,
 }
 
-/// <summary>How a timeline is to be played. The defaults are a bare run: every aid off.</summary>
+/// <summary>Whether footage lies in the system's file cache when a run starts.</summary>
+public enum FileCache
+{
+    /// <summary>As it happens to be.</summary>
+    AsFound,
+
+    /// <summary>Dropped from the cache before the run.</summary>
+    Cold,
+
+    /// <summary>Read through once before the run.</summary>
+    Warm,
+}
+
+/// <summary>Smaller, all-intra copies played in place of the clips.</summary>
+public enum Proxies
+{
+    None,
+
+    /// <summary>Half the raster on each axis.</summary>
+    Half,
+
+    /// <summary>A quarter of it on each axis.</summary>
+    Quarter,
+}
+
+/// <summary>How a timeline is to be played. The defaults are a bare run: every aid off, everything on the processor.</summary>
 /// <param name="LookAhead">Treated frames that may wait for their slots.</param>
 /// <param name="Pictures">Whether small pictures go to the page while it plays, which costs some of what is measured.</param>
+/// <param name="AutomaticScale">An aid: the scale steps down by itself when frames are dropped.</param>
+/// <param name="Proxies">An aid.</param>
+/// <param name="PreRenders">An aid: passages that are rendered already are played from their renders.</param>
+/// <param name="DecodeOn">Device that decodes, by FFmpeg's name of it; null for the processor.</param>
+/// <param name="EffectsOn">Device that effects run on where there is a filter for it; null for the processor.</param>
+/// <param name="Threads">Threads for each decoder and for effects; null for one a usable core.</param>
 public sealed record PlaybackSettings(
     PreviewScale Scale = PreviewScale.Full,
     PlayingPolicy Policy = PlayingPolicy.KeepTime,
     int LookAhead = 6,
-    bool Pictures = false)
+    bool Pictures = false,
+    bool AutomaticScale = false,
+    Proxies Proxies = Proxies.None,
+    bool PreRenders = false,
+    FileCache Cache = FileCache.AsFound,
+    string? DecodeOn = null,
+    string? EffectsOn = null,
+    int? Threads = null)
 {
     /// <summary>Decoded frames of each layer that may wait for their treatment.</summary>
     public const int DecodeAhead = 4;
 
+    /// <summary>Whether nothing helps playback along and nothing is taken from it.</summary>
+    public bool IsBare => Scale == PreviewScale.Full && !AutomaticScale && Proxies == Proxies.None && !PreRenders && !Pictures
+        && Policy == PlayingPolicy.KeepTime;
+
     /// <summary>The raster that effects work on.</summary>
     public Raster ProcessedRaster(Raster timeline) => timeline.DividedBy((int)Scale);
+
+    /// <summary>What differs from the defaults, a phrase each; nothing for a bare run on the processor.</summary>
+    public IReadOnlyList<string> Differences()
+    {
+        string?[] all =
+        [
+            Scale == PreviewScale.Full ? null : $"{Scale.ToString().ToLowerInvariant()} scale",
+            AutomaticScale ? "the scale steps down by itself" : null,
+            Proxies == Proxies.None ? null : $"{Proxies.ToString().ToLowerInvariant()}-raster proxies",
+            PreRenders ? "pre-renders used" : null,
+            Policy == PlayingPolicy.KeepFrames ? "every frame shown, the clock slips" : null,
+            Pictures ? "preview pictures on, which cost some of what is measured" : null,
+            Cache switch { FileCache.Cold => "footage cold", FileCache.Warm => "footage warm", _ => null },
+            DecodeOn is null ? null : $"decoding on {DecodeOn}",
+            EffectsOn is null ? null : $"effects on {EffectsOn}",
+            Threads is null ? null : $"{Threads} threads",
+            LookAhead == new PlaybackSettings().LookAhead ? null : $"look-ahead {LookAhead}",
+        ];
+        return [.. all.OfType<string>()];
+    }
 }

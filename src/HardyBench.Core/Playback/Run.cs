@@ -1,4 +1,5 @@
 using HardyBench.Core.Machines;
+using HardyBench.Core.Playback.Hand;
 using HardyBench.Core.Timelines;
 
 namespace HardyBench.Core.Playback;
@@ -28,20 +29,51 @@ public sealed record RunHeader(
     PlaybackSettings Settings,
     Conditions Conditions,
     IReadOnlyDictionary<string, string> ClipChecksums,
-    DateTimeOffset StartedAt);
+    DateTimeOffset StartedAt)
+{
+    /// <summary>Whether a hand moved about instead of letting it play through; the run then has lags and no slots.</summary>
+    public bool ByHand { get; init; }
+}
 
 /// <summary>Captured when the run starts; null where it could not be read.</summary>
 /// <param name="Player">What played: the product's version and its decoding libraries, or the stand-in model.</param>
 /// <param name="UsableCores">Numbers of the cores the player may run on, which can be fewer than the machine has.</param>
 /// <param name="OtherLoad">Cores busy with other programs just before the start.</param>
 /// <param name="PresenterPriority">Whether the presenter was allowed to run before other threads.</param>
+/// <param name="Machine">How the machine stood; null for a stand-in.</param>
+/// <param name="Footage">Where each clip's file lay and how it was decoded in fact, by clip id; empty for a stand-in.</param>
+/// <param name="PreRendered">Passages, from 0, that were played from their renders.</param>
 public sealed record Conditions(
     string Player,
     string? Kernel,
     IReadOnlyList<int> UsableCores,
     double? OtherLoad,
     bool? PresenterPriority,
-    int? Seed);
+    int? Seed,
+    MachineState? Machine = null,
+    IReadOnlyDictionary<string, FootageState>? Footage = null,
+    IReadOnlyList<int>? PreRendered = null);
+
+/// <summary>How a machine stood before a run; null where it could not be read.</summary>
+/// <param name="Governor">The kernel's clock governor.</param>
+/// <param name="OnMains">Whether it ran from the mains; null also where there is no battery to run from.</param>
+/// <param name="BatteryShare">Charge of the battery, 0 to 1.</param>
+/// <param name="ClockShare">Clock beside the rated one; below 1 it was throttled or saving power.</param>
+/// <param name="Celsius">Temperature of the processor.</param>
+/// <param name="FreeMemoryBytes">Main memory that could be had.</param>
+/// <param name="FreeDataBytes">Room on the drive that keeps the run.</param>
+/// <param name="Threads">Threads for each decoder and for effects.</param>
+public sealed record MachineState(
+    string? Governor, bool? OnMains, double? BatteryShare, double? ClockShare, double? Celsius,
+    double? FreeMemoryBytes, double? FreeDataBytes, int Threads);
+
+/// <summary>Where a clip's file lay and how it was decoded.</summary>
+/// <param name="Drive">The kernel's name of the drive; null where it cannot be told.</param>
+/// <param name="Kind">"solid state", "rotating", "memory" or "network"; null where it cannot be told.</param>
+/// <param name="CachedShare">Share of the file that lay in the system's file cache before the first frame, 0 to 1.</param>
+/// <param name="DecodedOn">Where it was decoded in fact.</param>
+/// <param name="Refusal">Why the device asked for did not decode it, or null.</param>
+public sealed record FootageState(string? Drive, string? Kind, double? CachedShare, string DecodedOn, string? Refusal);
 
 /// <summary>A passage that could not be played to its end.</summary>
 public sealed record PassageFailure(int PassageIndex, string Message);
@@ -54,4 +86,8 @@ public sealed record Run(
     TimeSpan? StartLag,
     IReadOnlyList<FrameRecord> Frames,
     IReadOnlyList<LoadReading> Loads,
-    IReadOnlyList<PassageFailure> Failures);
+    IReadOnlyList<PassageFailure> Failures)
+{
+    /// <summary>What a hand asked for, in order; empty for a run that played through.</summary>
+    public IReadOnlyList<LagReading> Lags { get; init; } = [];
+}

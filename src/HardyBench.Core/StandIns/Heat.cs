@@ -3,9 +3,10 @@ using HardyBench.Core.Machines;
 namespace HardyBench.Core.StandIns;
 
 /// <summary>The temperature of a machine as one thermal mass: C·dT/dt = P − (T − Ta)/R.</summary>
-public sealed class Heat(Cooling cooling)
+/// <param name="startCelsius">Null for a machine that has rested.</param>
+public sealed class Heat(Cooling cooling, double? startCelsius = null)
 {
-    public double Celsius { get; private set; } =
+    public double Celsius { get; private set; } = startCelsius ??
         cooling.AmbientCelsius + cooling.IdleWatts * cooling.ResistanceKelvinPerWatt;
 
     /// <summary>Share of the rated clock that the heat leaves, above 0 up to 1.</summary>

@@ -11,7 +11,8 @@ public sealed class Simulation : IKeyFrames
     private static readonly int StationCount = Enum.GetValues<Station>().Length;
 
     private readonly IReadOnlyList<PassageDemand> passages;
-    private readonly Visit[][] visits;
+    private readonly Dictionary<PreviewScale, Visit[][]> visits;
+    private readonly ScaleStepper? stepper;
     private readonly int[] passageStarts;
     private readonly FrameRate rate;
     private readonly PlaybackSettings settings;
@@ -34,11 +35,20 @@ public sealed class Simulation : IKeyFrames
     private int readyWaiting;
     private long startLag = Never;
 
+    /// <param name="passages">What each passage asks.</param>
+    /// <param name="smaller">With the automatic scale: the same at each smaller scale; null without.</param>
     public Simulation(
-        IReadOnlyList<PassageDemand> passages, FrameRate rate, PlaybackSettings settings, ServiceSpread spread, Heat? heat)
+        IReadOnlyList<PassageDemand> passages, FrameRate rate, PlaybackSettings settings, ServiceSpread spread, Heat? heat,
+        IReadOnlyDictionary<PreviewScale, IReadOnlyList<PassageDemand>>? smaller = null)
     {
         (this.passages, this.rate, this.settings, this.spread, this.heat) = (passages, rate, settings, spread, heat);
-        visits = [.. passages.Select(passage => passage.Visits.ToArray())];
+        visits = new Dictionary<PreviewScale, Visit[][]> { [settings.Scale] = [.. passages.Select(passage => passage.Visits.ToArray())] };
+        foreach (var (scale, demands) in smaller ?? new Dictionary<PreviewScale, IReadOnlyList<PassageDemand>>())
+        {
+            visits[scale] = [.. demands.Select(demand => demand.Visits.ToArray())];
+        }
+
+        stepper = smaller is null ? null : new ScaleStepper(settings.Scale, rate);
         passageStarts = new int[passages.Count + 1];
         for (var i = 0; i < passages.Count; i++)
         {
@@ -55,7 +65,7 @@ public sealed class Simulation : IKeyFrames
         expectedEffects = new DurationEstimate[passages.Count];
         for (var i = 0; i < passages.Count; i++)
         {
-            frames.AsSpan(passageStarts[i], passages[i].FrameCount).Fill(new FrameState { Passage = i, Ready = Never });
+            frames.AsSpan(passageStarts[i], passages[i].FrameCount).Fill(new FrameState { Passage = i, Ready = Never, Way = visits[settings.Scale][i], Scale = settings.Scale });
         }
     }
 
@@ -116,7 +126,14 @@ public sealed class Simulation : IKeyFrames
             new TimeSpan(state.Decode),
             new TimeSpan(state.Effects),
             wasReady ? new TimeSpan(now - state.Ready) : TimeSpan.Zero,
-            readyWaiting);
+            readyWaiting,
+            state.Scale);
+        stepper?.Observe(decision.Status == FrameStatus.Dropped);
+        if (stepper is not null && frame + 1 < frames.Length && frames[frame + 1].Passage != state.Passage)
+        {
+            stepper.Reset();
+        }
+
         state.Settled = true;
         readyWaiting -= wasReady ? 1 : 0;
         underWay -= wasReady ? 1 : 0;
@@ -148,6 +165,11 @@ public sealed class Simulation : IKeyFrames
 
             state.Position = position;
             state.Admitted = now;
+            if (stepper is not null && state.Passage == frames[Math.Max(0, presenter.Frame - 1)].Passage)
+            {
+                (state.Scale, state.Way) = (stepper.Scale, visits[stepper.Scale][state.Passage]);
+            }
+
             underWay++;
             undecoded++;
             Arrive(frame);
@@ -244,7 +266,7 @@ public sealed class Simulation : IKeyFrames
     private void Arrive(int frame)
     {
         ref var state = ref frames[frame];
-        var way = visits[state.Passage];
+        var way = state.Way;
         if (!state.Decoded && (state.NextVisit == way.Length || way[state.NextVisit].Kind == VisitKind.Effects))
         {
             state.Decoded = true;
@@ -279,7 +301,7 @@ public sealed class Simulation : IKeyFrames
         while (serving[station] < 0 && queues[station].TryDequeue(out var frame))
         {
             ref var state = ref frames[frame];
-            var visit = visits[state.Passage][state.NextVisit];
+            var visit = state.Way[state.NextVisit];
             if (visit.Kind == VisitKind.Effects && !IsWorthTreating(frame, ref state))
             {
                 underWay--;
@@ -339,6 +361,8 @@ public sealed class Simulation : IKeyFrames
     private struct FrameState
     {
         public int Passage;
+        public Visit[] Way;
+        public PreviewScale Scale;
         public int Position;
         public int NextVisit;
         public long Admitted;

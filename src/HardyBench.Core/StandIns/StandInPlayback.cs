@@ -19,27 +19,41 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
         stop.ThrowIfCancellationRequested();
         var run = Play(plan.Checked());
         observer.Started(run.Header);
-        observer.Progressed(new RunProgress(run.Frames, run.Loads, run.Failures));
+        observer.Progressed(new RunProgress(run.Frames, run.Loads, run.Failures) { Lags = run.Lags });
         return Task.FromResult(run);
     }
 
     private Run Play(PlaybackPlan plan)
     {
         var machine = plan.Machine;
-        var demands = plan.Timeline.Passages.Select(passage => CostModel.DemandOf(plan, passage)).ToList();
+        var demands = DemandsOf(plan);
+        if (plan.Hand is { } moves)
+        {
+            var lags = new HandModel(plan, demands, new ServiceSpread(Seed, Sigma, StallChance, Stall)).Carry(moves);
+            return new Run(HeaderOf(plan), RunEnding.Finished, null, [], [], []) { Lags = lags };
+        }
+
         var simulation = new Simulation(
             demands,
             plan.Timeline.Rate,
             plan.Settings,
             new ServiceSpread(Seed, Sigma, StallChance, Stall),
-            machine.Cooling is { } cooling ? new Heat(cooling) : null);
+            machine.Cooling is { } cooling ? new Heat(cooling, plan.StartCelsius) : null,
+            plan.Settings.AutomaticScale
+                ? Enum.GetValues<PreviewScale>().Where(scale => scale > plan.Settings.Scale)
+                    .ToDictionary(scale => scale, scale => DemandsOf(plan with { Settings = plan.Settings with { Scale = scale } }))
+                : null);
         var frames = simulation.Play();
-        var conditions = new Conditions(
-            "stand-in model", null, [.. Enumerable.Range(0, machine.Processor.Cores)], null, null, Seed);
-        var header = new RunHeader(
-            plan.Timeline, machine, plan.Settings, conditions, plan.ClipChecksums, time.GetUtcNow());
         return new Run(
-            header, RunEnding.Finished, simulation.StartLag, frames,
+            HeaderOf(plan), RunEnding.Finished, simulation.StartLag, frames,
             StandInLoads.Of(plan, demands, simulation, frames), []);
     }
+
+    private static IReadOnlyList<PassageDemand> DemandsOf(PlaybackPlan plan) =>
+        [.. Enumerable.Range(0, plan.Timeline.Passages.Count).Select(index => CostModel.DemandOf(plan, plan.Played(index)))];
+
+    private RunHeader HeaderOf(PlaybackPlan plan) => new(
+        plan.Timeline, plan.Machine, plan.Settings,
+        new Conditions("stand-in model", null, [.. Enumerable.Range(0, plan.Machine.Processor.Cores)], null, null, Seed),
+        plan.ClipChecksums, time.GetUtcNow()) { ByHand = plan.Hand is not null };
 }

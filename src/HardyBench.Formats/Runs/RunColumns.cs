@@ -62,6 +62,8 @@ public static class RunColumns
 
         public int? QueueDepth { get; set; }
 
+        public string? Scale { get; set; }
+
         public long? At { get; set; }
 
         public string? Load { get; set; }
@@ -84,6 +86,7 @@ public static class RunColumns
             Effects = frame.Effects.Ticks,
             Wait = frame.Wait.Ticks,
             QueueDepth = frame.QueueDepth,
+            Scale = frame.Scale == PreviewScale.Full ? null : frame.Scale.ToString(),
         };
 
         public static Row Of(LoadReading load) => new()
@@ -102,7 +105,8 @@ public static class RunColumns
             new TimeSpan(Decode!.Value),
             new TimeSpan(Effects!.Value),
             new TimeSpan(Wait!.Value),
-            QueueDepth!.Value);
+            QueueDepth!.Value,
+            Scale is null ? PreviewScale.Full : Enum.Parse<PreviewScale>(Scale));
 
         public LoadReading ToLoad() =>
             new(new TimeSpan(At!.Value), Enum.Parse<LoadKind>(Load!), (short)Index!.Value, Value!.Value);

@@ -1,6 +1,8 @@
 using System.Text.Json;
 using HardyBench.Core.Findings;
+using HardyBench.Core.Findings.Lags;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Hand;
 using HardyBench.Formats.Json;
 
 namespace HardyBench.Formats.Runs;
@@ -10,8 +12,9 @@ namespace HardyBench.Formats.Runs;
 public static class RunJson
 {
     /// <param name="id">The run's number in its store, or null when it has none.</param>
-    public static string Write(long? id, Run run, IReadOnlyList<PassageFinding> findings) =>
-        JsonSerializer.Serialize(RunDocument.Of(id, run, findings), BenchJson.Options);
+    /// <param name="marks">Observations pinned to it; null for none.</param>
+    public static string Write(long? id, Run run, IReadOnlyList<PassageFinding> findings, IReadOnlyList<RunMark>? marks = null) =>
+        JsonSerializer.Serialize(RunDocument.Of(id, run, findings, marks), BenchJson.Options);
 }
 
 /// <summary>The document that <see cref="RunJson"/> writes.</summary>
@@ -26,9 +29,12 @@ public sealed record RunDocument(
     Conditions Conditions,
     IReadOnlyDictionary<string, string> ClipChecksums,
     double? StartLagMs,
-    IReadOnlyList<PassageRow> Passages)
+    IReadOnlyList<PassageRow> Passages,
+    IReadOnlyList<LagRow> Lags,
+    IReadOnlyList<MarkRow> Marks,
+    IReadOnlyList<string> Notes)
 {
-    public static RunDocument Of(long? id, Run run, IReadOnlyList<PassageFinding> findings)
+    public static RunDocument Of(long? id, Run run, IReadOnlyList<PassageFinding> findings, IReadOnlyList<RunMark>? marks = null)
     {
         var header = run.Header;
         return new RunDocument(
@@ -44,8 +50,27 @@ public sealed record RunDocument(
             header.Conditions,
             header.ClipChecksums,
             run.StartLag?.TotalMilliseconds,
-            [.. findings.Select(PassageRow.Of)]);
+            [.. findings.Select(PassageRow.Of)],
+            [.. LagFindings.Of(run).Select(LagRow.Of)],
+            [.. (marks ?? []).Select(MarkRow.Of)],
+            RunNotes.Of(run));
     }
+}
+
+/// <summary>How one sort of gesture went in one passage. Shares 0 to 1; milliseconds, null when nothing came on screen.</summary>
+public sealed record LagRow(
+    int Passage, MoveKind Kind, string Gesture, int Asked, int PassedOver, double? MedianMs, double? NinetyFifthMs, double? LongestMs,
+    double WithinTenth, double WithinSecond)
+{
+    public static LagRow Of(LagFinding lag) => new(
+        lag.PassageIndex + 1, lag.Kind, lag.Name, lag.Asked, lag.PassedOver, lag.Median?.TotalMilliseconds, lag.NinetyFifth?.TotalMilliseconds,
+        lag.Longest?.TotalMilliseconds, lag.WithinTenth, lag.WithinSecond);
+}
+
+/// <summary>An observation pinned to a moment.</summary>
+public sealed record MarkRow(long Id, double AtMs, int? Frame, MarkKind Kind, string Text)
+{
+    public static MarkRow Of(RunMark mark) => new(mark.Id, mark.At.TotalMilliseconds, mark.Frame, mark.Kind, mark.Text);
 }
 
 /// <summary>Which timeline was played.</summary>

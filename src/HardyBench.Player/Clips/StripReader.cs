@@ -15,13 +15,22 @@ public static class StripReader
     {
         using var decoder = new ClipDecoder(path, threads);
         var (width, rows) = (decoder.Raster.Width, IndexStrip.HeightIn(decoder.Raster.Height));
-        // Only the strip is brought to 8 bits of brightness, so that reading costs little beside decoding.
-        using var strip = new Treatment($"[in0]crop={width}:{rows}:0:ih-{rows}:exact=1,format=gray[out]", [decoder], decoder.Rate, threads: 1);
-        for (var position = 0; position < frames; position++)
+        Treatment? strip = null;
+        try
         {
-            using var frame = decoder.Next();
-            using var picture = strip.Treat([frame], position);
-            yield return picture is null ? null : IndexStrip.ReadRows(picture.CopyPlanes(), width, rows, width);
+            for (var position = 0; position < frames; position++)
+            {
+                using var frame = decoder.Next();
+                // Only the strip is brought to 8 bits of brightness, so that reading costs little beside decoding.
+                strip ??= new Treatment(
+                    $"[in0]crop={width}:{rows}:0:ih-{rows}:exact=1,format=gray[out]", [frame.Picture], decoder.Rate, threads: 1);
+                using var picture = strip.Treat([frame], position);
+                yield return picture is null ? null : IndexStrip.ReadRows(picture.CopyPlanes(), width, rows, width);
+            }
+        }
+        finally
+        {
+            strip?.Dispose();
         }
     }
 }

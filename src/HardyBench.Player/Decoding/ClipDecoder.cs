@@ -9,8 +9,9 @@ namespace HardyBench.Player.Decoding;
 /// <param name="Decode">Time spent in the decoder since the frame before.</param>
 /// <param name="Latency">From sending its data to the decoder to having it; with frame threads this is longer than
 /// the time between frames.</param>
+/// <param name="Made">Time spent making it from its neighbours, where the layer is retimed so.</param>
 public sealed record DecodedFrame(
-    FrameHandle Picture, long Number, TimeSpan Read, TimeSpan Decode, TimeSpan Latency) : IDisposable
+    FrameHandle Picture, long Number, TimeSpan Read, TimeSpan Decode, TimeSpan Latency, TimeSpan Made = default) : IDisposable
 {
     public void Dispose() => Picture.Dispose();
 }
@@ -22,14 +23,16 @@ public sealed class ClipDecoder : IDisposable
     private readonly string path;
 
     /// <param name="threads">Decoding threads.</param>
+    /// <param name="device">Where to decode, by FFmpeg's name; null for the processor. Where it refuses, the processor does it.</param>
+    /// <param name="oneByOne">Whether no frame may wait in the decoder for those after it.</param>
     /// <exception cref="MediaException">The file is missing, or no clip.</exception>
-    public ClipDecoder(string path, int threads)
+    public ClipDecoder(string path, int threads, string? device = null, bool oneByOne = false)
     {
         this.path = path;
-        MediaException.Check(NativeMethods.ClipOpen(path, threads, out var handle, out var info), $"opening {Path.GetFileName(path)}");
+        MediaException.Check(NativeMethods.ClipOpen(path, threads, oneByOne ? 1 : 0, device, out var handle, out var info), $"opening {Path.GetFileName(path)}");
         clip = new ClipHandle(handle);
         (Raster, Rate) = (new Raster(info.Width, info.Height), new FrameRate(info.RateNumerator, info.RateDenominator));
-        (PixelFormat, FrameCount) = (info.PixelFormat, info.FrameCount);
+        FrameCount = info.FrameCount;
         var keys = new long[info.KeyCount];
         Keys = new KeyFrames(keys[..NativeMethods.ClipKeys(clip, keys, keys.Length)], info.FrameCount);
     }
@@ -46,8 +49,8 @@ public sealed class ClipDecoder : IDisposable
     /// <summary>The first frame whose data the decoder does not have yet; frame threads work on those before it.</summary>
     public long NextToSend { get; private set; }
 
-    /// <summary>Pixel format as the library numbers it.</summary>
-    internal int PixelFormat { get; }
+    /// <summary>Why the device asked for does not decode this clip, or null. It may still refuse on the first frame.</summary>
+    public string? Refusal => System.Runtime.InteropServices.Marshal.PtrToStringUTF8(NativeMethods.ClipRefusal(clip)) is { Length: > 0 } why ? why : null;
 
     /// <summary>Waits for the next frame.</summary>
     /// <exception cref="MediaException">The file is damaged.</exception>
@@ -73,6 +76,14 @@ public sealed class ClipDecoder : IDisposable
     public void LeapTo(long number)
     {
         NativeMethods.ClipLeap(clip, number, Keys.AllIntra ? 0 : 1);
+        NextToSend = number;
+    }
+
+    /// <summary>Goes on at a frame that stands alone, backwards or forwards.</summary>
+    /// <exception cref="MediaException">The file cannot be read there.</exception>
+    public void SeekTo(long number)
+    {
+        MediaException.Check(NativeMethods.ClipSeek(clip, number), $"seeking in {Path.GetFileName(path)}");
         NextToSend = number;
     }
 

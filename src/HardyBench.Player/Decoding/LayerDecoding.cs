@@ -4,8 +4,17 @@ using HardyBench.Player.Playing;
 
 namespace HardyBench.Player.Decoding;
 
+/// <summary>Gives the frames of one layer in order.</summary>
+public interface ILayerFrames : IDisposable
+{
+    /// <summary>Waits for what one frame of the passage shows of the layer.</summary>
+    /// <returns>The caller's own reference; null when it is past, or when the layer was disposed.</returns>
+    /// <exception cref="Native.MediaException">The clip failed.</exception>
+    DecodedFrame? Take(long position);
+}
+
 /// <summary>Decodes one layer ahead of its treatment on a thread of its own, and catches up when it must.</summary>
-public sealed class LayerDecoding : IDisposable
+public sealed class LayerDecoding : ILayerFrames
 {
     /// <summary>How often a full queue is looked through for frames that are past.</summary>
     private static readonly TimeSpan StaleCheck = TimeSpan.FromMilliseconds(10);
@@ -21,10 +30,10 @@ public sealed class LayerDecoding : IDisposable
 
     /// <summary>Starts decoding at once. The decoder is opened on the thread itself, so that the threads it starts
     /// carry the same name and their work is counted as decoding.</summary>
-    public LayerDecoding(string path, int threads, Layer layer, PassageClock clock)
+    public LayerDecoding(string path, int threads, string? device, Layer layer, PassageClock clock)
     {
         (this.layer, this.clock) = (layer, clock);
-        thread = new Thread(() => Decode(path, threads)) { Name = ThreadRoles.Decode, IsBackground = true };
+        thread = new Thread(() => Decode(path, threads, device)) { Name = ThreadRoles.Decode, IsBackground = true };
         thread.Start();
         WaitUntilOpen();
     }
@@ -32,13 +41,15 @@ public sealed class LayerDecoding : IDisposable
     /// <summary>The open clip; its picture format is settled, its frames belong to the thread.</summary>
     public ClipDecoder Source { get; private set; } = null!;
 
-    /// <summary>Waits for the source frame of one frame of the passage. Earlier ones are let go; their time counts towards
-    /// this one. The same source frame can be taken again, as a slower layer asks.</summary>
+    /// <inheritdoc />
+    public DecodedFrame? Take(long position) => TakeSource(SourceFrame(position));
+
+    /// <summary>Waits for a source frame. Earlier ones are let go; their time counts towards this one. The same source frame
+    /// can be taken again, as a slower layer asks.</summary>
     /// <returns>The caller's own reference; null when decoding went past it, or when the layer was disposed.</returns>
     /// <exception cref="Native.MediaException">The clip failed.</exception>
-    public DecodedFrame? Take(long position)
+    public DecodedFrame? TakeSource(long number)
     {
-        var number = SourceFrame(position);
         if (last?.Number == number)
         {
             return last with { Picture = last.Picture.Another(), Read = TimeSpan.Zero, Decode = TimeSpan.Zero };
@@ -97,7 +108,10 @@ public sealed class LayerDecoding : IDisposable
         }
     }
 
-    private long SourceFrame(long position, ClipDecoder? source = null) =>
+    /// <summary>The source frame due in a frame of the passage.</summary>
+    public long SourceFrame(long position) => SourceFrame(position, null);
+
+    private long SourceFrame(long position, ClipDecoder? source) =>
         layer.SourceFrameAt(position, clock.Rate, (source ?? Source).Rate);
 
     private void WaitUntilOpen()
@@ -116,11 +130,11 @@ public sealed class LayerDecoding : IDisposable
         }
     }
 
-    private void Decode(string path, int threads)
+    private void Decode(string path, int threads, string? device)
     {
         try
         {
-            using var source = new ClipDecoder(path, threads);
+            using var source = new ClipDecoder(path, threads, device);
             if (layer.StartFrame > 0)
             {
                 source.LeapTo(source.Keys.LastUpTo(layer.StartFrame));

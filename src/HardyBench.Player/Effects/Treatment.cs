@@ -10,13 +10,19 @@ public sealed class Treatment : IDisposable
 {
     private readonly GraphHandle graph;
 
+    /// <param name="like">A frame of each layer, which say what the graph has to take.</param>
+    /// <param name="rate">Of positions.</param>
+    /// <param name="device">What filters that need a device run on, or null.</param>
     /// <exception cref="MediaException">The graph cannot be built.</exception>
-    public Treatment(string description, IReadOnlyList<ClipDecoder> layers, FrameRate rate, int threads)
+    public Treatment(string description, IReadOnlyList<FrameHandle> like, FrameRate rate, int threads, string? device = null)
     {
-        var inputs = layers.Select(layer => new GraphInput(
-            layer.Raster.Width, layer.Raster.Height, layer.PixelFormat, rate.Numerator, rate.Denominator)).ToArray();
+        var inputs = like.Select(frame =>
+        {
+            NativeMethods.FrameAbout(frame, out var width, out var height, out var pixelFormat, out _);
+            return new GraphInput(width, height, pixelFormat, rate.Numerator, rate.Denominator);
+        }).ToArray();
         MediaException.Check(
-            NativeMethods.GraphOpen(description, inputs.Length, inputs, threads, out var handle), "preparing the effects");
+            NativeMethods.GraphOpen(description, inputs.Length, inputs, threads, device, out var handle), "preparing the effects");
         graph = new GraphHandle(handle);
     }
 
@@ -25,9 +31,27 @@ public sealed class Treatment : IDisposable
     /// <returns>The treated picture, or null when the effects want later frames first.</returns>
     public FrameHandle? Treat(IReadOnlyList<DecodedFrame> layers, long position)
     {
-        var frames = layers.Select(layer => layer.Picture.Pointer).ToArray();
-        var code = MediaException.Check(NativeMethods.GraphRun(graph, frames, position, out var treated), "treating a frame");
-        return code == NativeMethods.End ? null : new FrameHandle(treated);
+        Give(layers, position);
+        return Take(out _);
+    }
+
+    /// <summary>Gives one frame of each layer.</summary>
+    public void Give(IReadOnlyList<DecodedFrame> layers, long position) =>
+        MediaException.Check(NativeMethods.GraphGive(graph, [.. layers.Select(layer => layer.Picture.Pointer)], position), "treating a frame");
+
+    /// <summary>Takes a picture that is ready; null when the effects want another frame first.</summary>
+    /// <param name="moment">Its place, in frames of the graph's output rate.</param>
+    public FrameHandle? Take(out long moment)
+    {
+        moment = 0;
+        if (MediaException.Check(NativeMethods.GraphTake(graph, out var pointer), "treating a frame") == NativeMethods.End)
+        {
+            return null;
+        }
+
+        var frame = new FrameHandle(pointer);
+        NativeMethods.FrameAbout(frame, out _, out _, out _, out moment);
+        return frame;
     }
 
     public void Dispose() => graph.Dispose();

@@ -39,6 +39,15 @@ public sealed class FrameHandle : SafeHandle
 
     internal nint Pointer => handle;
 
+    public Core.Footage.Raster Raster
+    {
+        get
+        {
+            NativeMethods.FrameAbout(this, out var width, out var height, out _, out _);
+            return new Core.Footage.Raster(width, height);
+        }
+    }
+
     /// <summary>A second reference to the same picture, let go by itself.</summary>
     /// <exception cref="MediaException">There is no memory for it.</exception>
     internal FrameHandle Another()

@@ -17,7 +17,7 @@ internal static partial class NativeMethods
     public static unsafe partial void ErrorText(int code, byte* text, int size);
 
     [LibraryImport(Library, EntryPoint = "hb_clip_open", StringMarshalling = StringMarshalling.Utf8)]
-    public static partial int ClipOpen(string path, int threads, out nint clip, out ClipInfo info);
+    public static partial int ClipOpen(string path, int threads, int oneByOne, string? device, out nint clip, out ClipInfo info);
 
     [LibraryImport(Library, EntryPoint = "hb_clip_keys")]
     public static partial int ClipKeys(ClipHandle clip, [Out] long[] frames, int capacity);
@@ -32,14 +32,38 @@ internal static partial class NativeMethods
     [LibraryImport(Library, EntryPoint = "hb_clip_leap")]
     public static partial void ClipLeap(ClipHandle clip, long number, int flush);
 
+    [LibraryImport(Library, EntryPoint = "hb_clip_refusal")]
+    public static partial nint ClipRefusal(ClipHandle clip);
+
+    [LibraryImport(Library, EntryPoint = "hb_clip_seek")]
+    public static partial int ClipSeek(ClipHandle clip, long number);
+
+    [LibraryImport(Library, EntryPoint = "hb_device_name")]
+    public static partial nint DeviceName(int index);
+
+    [LibraryImport(Library, EntryPoint = "hb_device_try", StringMarshalling = StringMarshalling.Utf8)]
+    public static partial int DeviceTry(string device);
+
+    [LibraryImport(Library, EntryPoint = "hb_cache", StringMarshalling = StringMarshalling.Utf8)]
+    public static partial int Cache(string path, int warm);
+
+    [LibraryImport(Library, EntryPoint = "hb_cached", StringMarshalling = StringMarshalling.Utf8)]
+    public static partial int Cached(string path);
+
+    [LibraryImport(Library, EntryPoint = "hb_frame_about")]
+    public static partial void FrameAbout(FrameHandle frame, out int width, out int height, out int pixelFormat, out long moment);
+
     [LibraryImport(Library, EntryPoint = "hb_clip_close")]
     public static partial void ClipClose(nint clip);
 
     [LibraryImport(Library, EntryPoint = "hb_graph_open", StringMarshalling = StringMarshalling.Utf8)]
-    public static partial int GraphOpen(string description, int inputs, GraphInput[] input, int threads, out nint graph);
+    public static partial int GraphOpen(string description, int inputs, GraphInput[] input, int threads, string? device, out nint graph);
 
-    [LibraryImport(Library, EntryPoint = "hb_graph_run")]
-    public static partial int GraphRun(GraphHandle graph, nint[] frames, long position, out nint treated);
+    [LibraryImport(Library, EntryPoint = "hb_graph_give")]
+    public static partial int GraphGive(GraphHandle graph, nint[] frames, long position);
+
+    [LibraryImport(Library, EntryPoint = "hb_graph_take")]
+    public static partial int GraphTake(GraphHandle graph, out nint treated);
 
     [LibraryImport(Library, EntryPoint = "hb_graph_close")]
     public static partial void GraphClose(nint graph);

@@ -1,4 +1,5 @@
 using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
 using HardyBench.Player.Effects;
 using HardyBench.Player.Native;
 using HardyBench.Player.Telemetry;
@@ -6,10 +7,12 @@ using HardyBench.Player.Telemetry;
 namespace HardyBench.Player.Playing;
 
 /// <summary>Really plays a plan on this machine.</summary>
+/// <param name="dataFolder">Where the run will be kept, whose free space is one of its conditions; null for none.</param>
 /// <param name="screen">Where frames end; null for the plain one.</param>
 /// <param name="rest">How long at most a run waits for this program itself to come to rest; null for the usual time.</param>
 public sealed class LocalPlayback(
-    IClipFiles files, EffectFilters filters, SystemFiles system, TimeProvider time, IScreen? screen = null, TimeSpan? rest = null) : IPlayback
+    IClipFiles files, EffectFilters filters, SystemFiles system, TimeProvider time, string? dataFolder = null,
+    IScreen? screen = null, TimeSpan? rest = null) : IPlayback
 {
     private static readonly TimeSpan TellEvery = TimeSpan.FromMilliseconds(200);
 
@@ -20,20 +23,47 @@ public sealed class LocalPlayback(
         var header = await HeaderAsync(plan.Checked(), stop);
         observer.Started(header);
         await RestAsync(stop);
-        var (clock, journal, slots) = (new RunClock(), new RunJournal(), new TreatedSlots(plan.Settings.LookAhead));
+        var (clock, journal) = (new RunClock(), new RunJournal());
+        using var over = CancellationTokenSource.CreateLinkedTokenSource(stop);
+        var sampler = OwnThread.Start(ThreadRoles.Sample, () => new LoadSampler(system).Sample(clock, journal, over.Token));
+        var tell = OwnThread.Start(ThreadRoles.Record, () => Tell(journal, observer, over.Token));
+        var shownOn = plan.Settings.Pictures ? new PreviewPictures(clock, observer) : screen ?? new BlankScreen();
+        try
+        {
+            await (plan.Hand is { } moves
+                ? OwnThread.Start(ThreadRoles.Effects, () =>
+                {
+                    using var hand = Hand(plan, clock, shownOn, ThreadsOf(header), journal);
+                    hand.Carry(moves, over.Token);
+                })
+                : PlayThroughAsync(plan, clock, shownOn, ThreadsOf(header), journal, over.Token));
+        }
+        finally
+        {
+            await over.CancelAsync();
+            await Task.WhenAll(sampler, tell);
+        }
+
+        observer.Progressed(journal.TakeNews());
+        return journal.ToRun(header, stop.IsCancellationRequested ? RunEnding.Stopped : RunEnding.Finished);
+    }
+
+    private static int ThreadsOf(RunHeader header) => header.Conditions.Machine!.Threads;
+
+    private async Task PlayThroughAsync(
+        PlaybackPlan plan, RunClock clock, IScreen shownOn, int threads, RunJournal journal, CancellationToken stop)
+    {
+        var slots = new TreatedSlots(plan.Settings.LookAhead);
         using var over = CancellationTokenSource.CreateLinkedTokenSource(stop);
         await using var closing = over.Token.Register(slots.Close);
-        var treating = new Treating(plan, clock, slots, files, new PassageGraph(filters), header.Conditions.UsableCores.Count, journal);
-        var presenting = new Presenting(plan, clock, slots, ScreenFor(plan, clock, observer), journal);
-
-        var sampler = Start(ThreadRoles.Sample, () => new LoadSampler(system).Sample(clock, journal, over.Token));
-        var treat = Start(ThreadRoles.Effects, () => treating.Treat(over.Token));
-        var present = Start(ThreadRoles.Present, () =>
+        var treating = new Treating(plan, clock, slots, files, new PassageGraph(filters), threads, journal);
+        var presenting = new Presenting(plan, clock, slots, shownOn, journal);
+        var treat = OwnThread.Start(ThreadRoles.Effects, () => treating.Treat(over.Token));
+        var present = OwnThread.Start(ThreadRoles.Present, () =>
         {
             Presenting.RaisePriority();
             presenting.Present(over.Token);
         });
-        var tell = Start(ThreadRoles.Record, () => Tell(journal, observer, over.Token));
         try
         {
             await await Task.WhenAny(present, treat.ContinueWith(t => t.IsFaulted ? t : present, TaskScheduler.Default).Unwrap());
@@ -41,29 +71,43 @@ public sealed class LocalPlayback(
         finally
         {
             await over.CancelAsync();
-            await Task.WhenAll(present, treat, sampler, tell);
+            await Task.WhenAll(present, treat);
         }
-
-        observer.Progressed(journal.TakeNews());
-        return journal.ToRun(header, stop.IsCancellationRequested ? RunEnding.Stopped : RunEnding.Finished);
     }
 
-    private Task<Quiet> RestAsync(CancellationToken stop) => Quiet.WaitAsync(system, rest ?? Quiet.Longest, stop);
+    private HandPlaying Hand(PlaybackPlan plan, RunClock clock, IScreen shownOn, int threads, RunJournal journal) => new(
+        plan, clock, shownOn, files, new PassageGraph(filters), threads, journal,
+        timeline =>
+        {
+            var start = new RunJournal();
+            PlayThroughAsync(plan with { Timeline = timeline, Hand = null }, new RunClock(), shownOn, threads, start, CancellationToken.None)
+                .GetAwaiter().GetResult();
+            foreach (var failure in start.TakeNews().Failures)
+            {
+                journal.Fail(failure);
+            }
 
-    private IScreen ScreenFor(PlaybackPlan plan, RunClock clock, IRunObserver observer) =>
-        plan.Settings.Pictures ? new PreviewPictures(clock, observer) : screen ?? new BlankScreen();
+            return start.FirstShown;
+        });
+
+    private Task<Quiet> RestAsync(CancellationToken stop) => Quiet.WaitAsync(system, rest ?? Quiet.Longest, stop);
 
     private async Task<RunHeader> HeaderAsync(PlaybackPlan plan, CancellationToken stop)
     {
         var libraries = PlayerLibraries.Versions();
+        var cores = ThisMachine.UsableCores(system);
+        var footage = await Task.Run(() => new FootageConditions(system, files).Prepare(plan), stop);
         var conditions = new Conditions(
             $"Hardy Bench {typeof(LocalPlayback).Assembly.GetName().Version?.ToString(3)}, {libraries}",
             system.ReadText("proc/sys/kernel/osrelease")?.Trim(),
-            ThisMachine.UsableCores(system),
+            cores,
             (await RestAsync(stop)).Others,
-            await Start(ThreadRoles.Present, Presenting.RaisePriority),
-            Seed: null);
-        return new RunHeader(plan.Timeline, plan.Machine, plan.Settings, conditions, plan.ClipChecksums, time.GetUtcNow());
+            await OwnThread.Start(ThreadRoles.Present, Presenting.RaisePriority),
+            Seed: null,
+            MachineConditions.Read(system, dataFolder, plan.Settings.Threads ?? cores.Count),
+            footage,
+            plan.Rendered is { } rendered ? [.. rendered.Keys.Order()] : null);
+        return new RunHeader(plan.Timeline, plan.Machine, plan.Settings, conditions, plan.ClipChecksums, time.GetUtcNow()) { ByHand = plan.Hand is not null };
     }
 
     private static void Tell(RunJournal journal, IRunObserver observer, CancellationToken over)
@@ -72,30 +116,5 @@ public sealed class LocalPlayback(
         {
             observer.Progressed(journal.TakeNews());
         }
-    }
-
-    private static Task<bool> Start(string role, Action work) => Start(role, () =>
-    {
-        work();
-        return true;
-    });
-
-    /// <summary>Runs work on a named thread of its own.</summary>
-    private static Task<T> Start<T>(string role, Func<T> work)
-    {
-        var done = new TaskCompletionSource<T>(TaskCreationOptions.RunContinuationsAsynchronously);
-        new Thread(() =>
-        {
-            try
-            {
-                done.SetResult(work());
-            }
-            catch (Exception failure)
-            {
-                done.SetException(failure);
-            }
-        })
-        { Name = role, IsBackground = true }.Start();
-        return done.Task;
     }
 }

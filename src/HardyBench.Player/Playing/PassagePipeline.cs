@@ -8,11 +8,12 @@ namespace HardyBench.Player.Playing;
 /// <summary>The decoders of one passage, opened ahead of its start and already decoding.</summary>
 public sealed class PassagePipeline : IDisposable
 {
-    private readonly List<LayerDecoding> layers = [];
+    private readonly List<ILayerFrames> layers = [];
     private Treatment? treatment;
     private readonly PlaybackPlan plan;
     private readonly Passage passage;
-    private readonly string description;
+    private readonly PassageGraph graph;
+    private string description;
     private readonly int threads;
 
     /// <exception cref="Native.MediaException">A clip cannot be opened.</exception>
@@ -21,12 +22,14 @@ public sealed class PassagePipeline : IDisposable
     {
         (this.plan, this.passage, this.threads) = (plan, passage, threads);
         Clock = clock;
+        this.graph = graph;
         description = graph.Describe(plan, passage);
         try
         {
             foreach (var (clip, layer) in plan.ClipsOf(passage).Zip(passage.Layers))
             {
-                layers.Add(new LayerDecoding(files.PathOf(clip), threads, layer, clock));
+                var frames = new LayerDecoding(files.PathOf(clip), threads, plan.Settings.DecodeOn, layer, clock);
+                layers.Add(InterpolatedLayer.IsNeeded(layer) ? new InterpolatedLayer(frames, layer, plan.Timeline.Rate, threads) : frames);
             }
         }
         catch
@@ -63,8 +66,17 @@ public sealed class PassagePipeline : IDisposable
     /// <summary>Treats the layers of one frame. The graph is built on the first call, on the caller's thread.</summary>
     public Native.FrameHandle? Treat(IReadOnlyList<DecodedFrame> frames, long position)
     {
-        treatment ??= new Treatment(description, [.. layers.Select(layer => layer.Source)], plan.Timeline.Rate, threads);
+        treatment ??= new Treatment(
+            description, [.. frames.Select(frame => frame.Picture)], plan.Timeline.Rate, threads, plan.Settings.EffectsOn);
         return treatment.Treat(frames, position);
+    }
+
+    /// <summary>From the next frame on effects work at another scale.</summary>
+    public void ScaleTo(PreviewScale scale)
+    {
+        description = graph.Describe(plan with { Settings = plan.Settings with { Scale = scale } }, passage);
+        treatment?.Dispose();
+        treatment = null;
     }
 
     public void Dispose()

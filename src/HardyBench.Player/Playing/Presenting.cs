@@ -61,7 +61,8 @@ public sealed class Presenting(PlaybackPlan plan, RunClock run, TreatedSlots slo
             picture?.Decode ?? TimeSpan.Zero,
             picture?.Effects ?? TimeSpan.Zero,
             picture is null ? TimeSpan.Zero : now - picture.Ready,
-            waiting));
+            waiting,
+            picture?.Scale ?? plan.Settings.Scale));
     }
 
     /// <summary>Lets this thread run before others where the system allows it.</summary>

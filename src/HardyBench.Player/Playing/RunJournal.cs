@@ -1,4 +1,5 @@
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Hand;
 
 namespace HardyBench.Player.Playing;
 
@@ -9,6 +10,8 @@ public sealed class RunJournal
     private readonly List<FrameRecord> frames = [];
     private readonly List<LoadReading> loads = [];
     private readonly List<PassageFailure> failures = [];
+    private readonly List<LagReading> lags = [];
+    private int lagsTold;
     private int framesTold;
     private int loadsTold;
     private int failuresTold;
@@ -29,6 +32,14 @@ public sealed class RunJournal
         }
     }
 
+    public void Asked(LagReading lag)
+    {
+        lock (gate)
+        {
+            lags.Add(lag);
+        }
+    }
+
     public void Fail(PassageFailure failure)
     {
         lock (gate)
@@ -42,9 +53,21 @@ public sealed class RunJournal
     {
         lock (gate)
         {
-            var news = new RunProgress(frames[framesTold..], loads[loadsTold..], failures[failuresTold..]);
-            (framesTold, loadsTold, failuresTold) = (frames.Count, loads.Count, failures.Count);
+            var news = new RunProgress(frames[framesTold..], loads[loadsTold..], failures[failuresTold..]) { Lags = lags[lagsTold..] };
+            (framesTold, loadsTold, failuresTold, lagsTold) = (frames.Count, loads.Count, failures.Count, lags.Count);
             return news;
+        }
+    }
+
+    /// <summary>When the first frame was shown, or null.</summary>
+    public TimeSpan? FirstShown
+    {
+        get
+        {
+            lock (gate)
+            {
+                return frames.Find(frame => frame.Shown is not null).Shown;
+            }
         }
     }
 
@@ -53,8 +76,7 @@ public sealed class RunJournal
     {
         lock (gate)
         {
-            var first = frames.Find(frame => frame.Shown is not null).Shown;
-            return new Run(header, ending, first, [.. frames], [.. loads], [.. failures]);
+            return new Run(header, ending, FirstShown, [.. frames], [.. loads], [.. failures]) { Lags = [.. lags] };
         }
     }
 }

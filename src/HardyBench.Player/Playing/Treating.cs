@@ -14,6 +14,7 @@ public sealed class Treating(
     /// <summary>How long before a cut the next passage is opened.</summary>
     private static readonly TimeSpan OpenAhead = TimeSpan.FromSeconds(1);
 
+    private readonly ScaleStepper? stepper = plan.Settings.AutomaticScale ? new ScaleStepper(plan.Settings.Scale, plan.Timeline.Rate) : null;
     private readonly bool keepsTime = plan.Settings.Policy == PlayingPolicy.KeepTime;
     private readonly List<Task> retired = [];
     private Task<PassagePipeline>? next;
@@ -34,8 +35,15 @@ public sealed class Treating(
                 for (; position < passage.FrameCount && slots.WaitForRoom() && !stop.IsCancellationRequested; position++)
                 {
                     OpenNextInTime(index, passage, position);
-                    TreatOne(pipeline, start + position, position, ref effects);
+                    var isSeen = TreatOne(pipeline, start + position, position, ref effects);
+                    if (stepper?.Observe(!isSeen) == true)
+                    {
+                        pipeline.ScaleTo(stepper.Scale);
+                        effects = default;
+                    }
                 }
+
+                stepper?.Reset();
             }
             catch (Exception failure) when (failure is MediaException or NotSupportedException)
             {
@@ -49,20 +57,21 @@ public sealed class Treating(
         Task.WaitAll(retired, CancellationToken.None);
     }
 
-    private void TreatOne(PassagePipeline pipeline, long frame, long position, ref DurationEstimate effects)
+    /// <returns>Whether the frame is ready before its slot is over.</returns>
+    private bool TreatOne(PassagePipeline pipeline, long frame, long position, ref DurationEstimate effects)
     {
         if (!IsWorthTreating(frame, effects.Expected))
         {
             // Decoders go past it by themselves, so nothing is taken here.
             effects.Doubt();
             slots.Lose(frame, frame + 1, DropReason.EffectsSkipped);
-            return;
+            return false;
         }
 
         if (pipeline.Take(position) is not { } decoded)
         {
             slots.Lose(frame, frame + 1, DropReason.DecodeSkipped);
-            return;
+            return false;
         }
 
         try
@@ -71,21 +80,22 @@ public sealed class Treating(
             {
                 effects.Doubt();
                 slots.Lose(frame, frame + 1, DropReason.EffectsSkipped);
-                return;
+                return false;
             }
 
             var began = run.Now;
             if (pipeline.Treat(decoded, position) is { } picture)
             {
                 var ready = run.Now;
-                effects.Observe(ready - began);
+                var spent = ready - began + Sum(decoded, f => f.Made);
+                effects.Observe(spent);
                 pipeline.Clock.Treating = effects.Expected;
-                slots.Publish(frame, new TreatedFrame(picture, ready, Sum(decoded, f => f.Read), Sum(decoded, f => f.Decode), ready - began));
+                slots.Publish(frame, new TreatedFrame(picture, ready, Sum(decoded, f => f.Read), Sum(decoded, f => f.Decode), spent, stepper?.Scale ?? plan.Settings.Scale));
+                return run.Slots is not { } clock || ready < clock.EndOf(frame);
             }
-            else
-            {
-                slots.Lose(frame, frame + 1, DropReason.NotReady);
-            }
+
+            slots.Lose(frame, frame + 1, DropReason.NotReady);
+            return false;
         }
         finally
         {
@@ -113,7 +123,7 @@ public sealed class Treating(
 
     private Task<PassagePipeline> Open(int index) => Task.Run(() => new PassagePipeline(
         plan,
-        plan.Timeline.Passages[index],
+        plan.Played(index),
         new PassageClock(run, plan.Timeline.Rate, plan.Timeline.StartOf(index), keepsTime),
         files,
         graph,

@@ -1,7 +1,12 @@
 #define _GNU_SOURCE
 #include "hardybench.h"
 
+#include <errno.h>
+#include <fcntl.h>
 #include <stdio.h>
+#include <stdlib.h>
+#include <sys/mman.h>
+#include <sys/stat.h>
 #include <sys/resource.h>
 #include <sys/syscall.h>
 #include <time.h>
@@ -12,8 +17,10 @@
 #include <libavfilter/buffersink.h>
 #include <libavfilter/buffersrc.h>
 #include <libavformat/avformat.h>
+#include <libavutil/hwcontext.h>
 #include <libavutil/imgutils.h>
 #include <libavutil/opt.h>
+#include <libavutil/pixdesc.h>
 #include <libswscale/swscale.h>
 
 #define SENT_SLOTS 256 /* more than any decoder holds back */
@@ -31,6 +38,9 @@ struct HbClip {
     int64_t leap_to;      /* packets below this frame are passed over */
     int64_t active_ns;    /* time spent reading and decoding since the clip was opened */
     int64_t next_number;  /* the number after the highest that was sent to the decoder */
+    int sought;           /* the file was not read from its start, so packets tell nothing of its length */
+    enum AVPixelFormat device_format; /* of frames on the device, or NONE */
+    char refusal[160];    /* why the device asked for does not decode */
     int64_t sent_at[SENT_SLOTS]; /* active_ns when a frame's packet was sent, by number */
 };
 
@@ -75,7 +85,51 @@ static int64_t frame_of(const HbClip *clip, int64_t timestamp)
     return av_rescale_q_rnd(timestamp - clip->start, clip->stream->time_base, av_inv_q(clip->rate), AV_ROUND_NEAR_INF);
 }
 
-static int open_decoder(HbClip *clip, int threads)
+/* Takes the device's format if the decoder offers it, else the first that lies in main memory. */
+static enum AVPixelFormat choose_format(AVCodecContext *codec, const enum AVPixelFormat *offered)
+{
+    HbClip *clip = codec->opaque;
+    const enum AVPixelFormat *format;
+    for (format = offered; *format != AV_PIX_FMT_NONE; format++)
+        if (*format == clip->device_format)
+            return *format;
+    if (!clip->refusal[0])
+        snprintf(clip->refusal, sizeof clip->refusal, "the device does not take this raster, chroma or depth");
+    for (format = offered; *format != AV_PIX_FMT_NONE; format++)
+        if (!(av_pix_fmt_desc_get(*format)->flags & AV_PIX_FMT_FLAG_HWACCEL))
+            return *format;
+    return AV_PIX_FMT_NONE;
+}
+
+static void ask_device(HbClip *clip, const AVCodec *decoder, const char *device)
+{
+    enum AVHWDeviceType type = av_hwdevice_find_type_by_name(device);
+    const AVCodecHWConfig *config;
+    char why[96];
+    int code;
+    if (type == AV_HWDEVICE_TYPE_NONE) {
+        snprintf(clip->refusal, sizeof clip->refusal, "these libraries know no device '%.40s'", device);
+        return;
+    }
+    for (int i = 0;; i++) {
+        if (!(config = avcodec_get_hw_config(decoder, i))) {
+            snprintf(clip->refusal, sizeof clip->refusal, "there is no decoder of this codec for %.40s", device);
+            return;
+        }
+        if (config->device_type == type && config->methods & AV_CODEC_HW_CONFIG_METHOD_HW_DEVICE_CTX)
+            break;
+    }
+    if ((code = av_hwdevice_ctx_create(&clip->codec->hw_device_ctx, type, NULL, NULL, 0)) < 0) {
+        av_strerror(code, why, sizeof why);
+        snprintf(clip->refusal, sizeof clip->refusal, "%.30s cannot be opened: %.90s", device, why);
+        return;
+    }
+    clip->device_format = config->pix_fmt;
+    clip->codec->opaque = clip;
+    clip->codec->get_format = choose_format;
+}
+
+static int open_decoder(HbClip *clip, int threads, int one_by_one, const char *device)
 {
     const AVCodec *decoder = avcodec_find_decoder(clip->stream->codecpar->codec_id);
     int code;
@@ -87,10 +141,42 @@ static int open_decoder(HbClip *clip, int threads)
         return code;
     clip->codec->pkt_timebase = av_inv_q(clip->rate);
     clip->codec->thread_count = threads;
+    if (one_by_one)
+        clip->codec->thread_type = FF_THREAD_SLICE;
+    clip->device_format = AV_PIX_FMT_NONE;
+    if (device)
+        ask_device(clip, decoder, device);
     return avcodec_open2(clip->codec, decoder, NULL);
 }
 
-int hb_clip_open(const char *path, int threads, HbClip **out, HbClipInfo *info)
+const char *hb_clip_refusal(const HbClip *clip)
+{
+    return clip->refusal;
+}
+
+const char *hb_device_name(int index)
+{
+    enum AVHWDeviceType type = AV_HWDEVICE_TYPE_NONE;
+    do
+        type = av_hwdevice_iterate_types(type);
+    while (type != AV_HWDEVICE_TYPE_NONE && index-- > 0);
+    return av_hwdevice_get_type_name(type);
+}
+
+int hb_device_try(const char *device)
+{
+    AVBufferRef *context = NULL;
+    enum AVHWDeviceType type = av_hwdevice_find_type_by_name(device);
+    int code;
+    av_log_set_level(AV_LOG_QUIET);
+    if (type == AV_HWDEVICE_TYPE_NONE)
+        return AVERROR(ENODEV);
+    code = av_hwdevice_ctx_create(&context, type, NULL, NULL, 0);
+    av_buffer_unref(&context);
+    return code;
+}
+
+int hb_clip_open(const char *path, int threads, int one_by_one, const char *device, HbClip **out, HbClipInfo *info)
 {
     HbClip *clip = av_mallocz(sizeof *clip);
     int code, index;
@@ -117,7 +203,7 @@ int hb_clip_open(const char *path, int threads, HbClip **out, HbClipInfo *info)
         code = AVERROR(ENOMEM);
         goto failed;
     }
-    if ((code = open_decoder(clip, threads)) < 0)
+    if ((code = open_decoder(clip, threads, one_by_one, device)) < 0)
         goto failed;
     info->width = clip->stream->codecpar->width;
     info->height = clip->stream->codecpar->height;
@@ -160,9 +246,12 @@ static int read_packet(HbClip *clip)
     for (;;) {
         int code = av_read_frame(clip->format, clip->packet);
         if (code == AVERROR_EOF) {
-            if (clip->read_in_loop == 0 || (clip->frame_count > 0 && clip->read_in_loop < clip->frame_count))
-                return HB_TRUNCATED;
-            clip->frame_count = clip->read_in_loop;
+            if (!clip->sought) {
+                if (clip->read_in_loop == 0 || (clip->frame_count > 0 && clip->read_in_loop < clip->frame_count))
+                    return HB_TRUNCATED;
+                clip->frame_count = clip->read_in_loop;
+            }
+            clip->sought = 0;
             clip->base += clip->frame_count;
             clip->read_in_loop = 0;
             if ((code = av_seek_frame(clip->format, clip->stream->index, clip->start, AVSEEK_FLAG_BACKWARD)) < 0)
@@ -217,6 +306,24 @@ static int feed_decoder(HbClip *clip, HbTimes *times)
     return code;
 }
 
+/* Brings a picture that lies on a device to main memory. */
+static int fetch(HbClip *clip, AVFrame *frame)
+{
+    AVFrame *fetched;
+    int code;
+    if (frame->format != clip->device_format)
+        return 0;
+    if (!(fetched = av_frame_alloc()))
+        return AVERROR(ENOMEM);
+    if ((code = av_hwframe_transfer_data(fetched, frame, 0)) >= 0 && (code = av_frame_copy_props(fetched, frame)) >= 0) {
+        av_frame_unref(frame);
+        av_frame_move_ref(frame, fetched);
+        code = 0;
+    }
+    av_frame_free(&fetched);
+    return code;
+}
+
 int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *next_number, HbTimes *times)
 {
     AVFrame *frame = av_frame_alloc();
@@ -228,6 +335,8 @@ int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *next_num
     do {
         int64_t began = now_ns();
         code = avcodec_receive_frame(clip->codec, frame);
+        if (code == 0 && (code = fetch(clip, frame)) < 0)
+            break;
         spend(clip, &times->decode_ns, began);
         if (code == 0) {
             *number = frame->pts;
@@ -254,6 +363,21 @@ void hb_clip_leap(HbClip *clip, int64_t number, int flush)
     clip->leap_to = number;
     if (flush)
         avcodec_flush_buffers(clip->codec);
+}
+
+int hb_clip_seek(HbClip *clip, int64_t number)
+{
+    int64_t loop = clip->frame_count > 0 ? number / clip->frame_count : 0;
+    int64_t within = number - loop * clip->frame_count;
+    int64_t moment = clip->start + av_rescale_q(within, av_inv_q(clip->rate), clip->stream->time_base);
+    int code = av_seek_frame(clip->format, clip->stream->index, moment, AVSEEK_FLAG_BACKWARD);
+    if (code < 0)
+        return code;
+    avcodec_flush_buffers(clip->codec);
+    clip->base = loop * clip->frame_count;
+    clip->sought = 1;
+    clip->leap_to = clip->next_number = number;
+    return 0;
 }
 
 void hb_clip_close(HbClip *clip)
@@ -288,7 +412,20 @@ static int add_source(HbGraph *g, int i, const HbInput *in, AVFilterInOut **outp
     return 0;
 }
 
-int hb_graph_open(const char *description, int inputs, const HbInput *input, int threads, HbGraph **out)
+/* Only the filters between hwupload and hwdownload use it; the others do not mind. */
+static int give_device(AVFilterGraph *graph, const char *device)
+{
+    AVBufferRef *context = NULL;
+    enum AVHWDeviceType type = av_hwdevice_find_type_by_name(device);
+    int code = type == AV_HWDEVICE_TYPE_NONE ? AVERROR(ENODEV) : av_hwdevice_ctx_create(&context, type, NULL, NULL, 0);
+    for (unsigned i = 0; code >= 0 && i < graph->nb_filters; i++)
+        if (!(graph->filters[i]->hw_device_ctx = av_buffer_ref(context)))
+            code = AVERROR(ENOMEM);
+    av_buffer_unref(&context);
+    return code;
+}
+
+int hb_graph_open(const char *description, int inputs, const HbInput *input, int threads, const char *device, HbGraph **out)
 {
     HbGraph *g = av_mallocz(sizeof *g);
     AVFilterInOut *sources = NULL, *sink = NULL;
@@ -311,6 +448,7 @@ int hb_graph_open(const char *description, int inputs, const HbInput *input, int
     sink->name = av_strdup("out");
     sink->filter_ctx = g->sink;
     if ((code = avfilter_graph_parse_ptr(g->graph, description, &sink, &sources, NULL)) < 0
+        || (device && (code = give_device(g->graph, device)) < 0)
         || (code = avfilter_graph_config(g->graph, NULL)) < 0)
         goto failed;
     avfilter_inout_free(&sources);
@@ -324,29 +462,30 @@ failed:
     return code;
 }
 
-int hb_graph_run(HbGraph *g, HbFrame *const *frames, int64_t position, HbFrame **treated)
+int hb_graph_give(HbGraph *g, HbFrame *const *frames, int64_t position)
+{
+    int code = 0;
+    for (int i = 0; code >= 0 && i < g->inputs; i++) {
+        frames[i]->pts = position;
+        code = av_buffersrc_add_frame_flags(g->sources[i], frames[i], AV_BUFFERSRC_FLAG_KEEP_REF);
+    }
+    return code;
+}
+
+int hb_graph_take(HbGraph *g, HbFrame **treated)
 {
     AVFrame *frame = av_frame_alloc();
     int code;
     *treated = NULL;
     if (!frame)
         return AVERROR(ENOMEM);
-    for (int i = 0; i < g->inputs; i++) {
-        frames[i]->pts = position;
-        code = av_buffersrc_add_frame_flags(g->sources[i], frames[i], AV_BUFFERSRC_FLAG_KEEP_REF);
-        if (code < 0)
-            goto failed;
-    }
     code = av_buffersink_get_frame(g->sink, frame);
-    if (code == AVERROR(EAGAIN))
-        code = HB_END;
     if (code == 0) {
         *treated = frame;
         return 0;
     }
-failed:
     av_frame_free(&frame);
-    return code;
+    return code == AVERROR(EAGAIN) ? HB_END : code;
 }
 
 void hb_graph_close(HbGraph *g)
@@ -363,6 +502,14 @@ void hb_graph_close(HbGraph *g)
 void hb_frame_free(HbFrame *frame)
 {
     av_frame_free(&frame);
+}
+
+void hb_frame_about(const HbFrame *frame, int32_t *width, int32_t *height, int32_t *pixel_format, int64_t *moment)
+{
+    *width = frame->width;
+    *height = frame->height;
+    *pixel_format = frame->format;
+    *moment = frame->pts;
 }
 
 HbFrame *hb_frame_another(const HbFrame *frame)
@@ -432,4 +579,57 @@ done:
 int hb_raise_priority(void)
 {
     return setpriority(PRIO_PROCESS, (id_t)syscall(SYS_gettid), -10);
+}
+
+/* ---- the system's file cache ---- */
+
+int hb_cache(const char *path, int warm)
+{
+    enum { SIZE = 1 << 20 };
+    char *bytes = malloc(SIZE);
+    int file = open(path, O_RDONLY | O_CLOEXEC), code = 0;
+    if (file < 0 || !bytes) {
+        code = AVERROR(errno);
+        free(bytes);
+        return code;
+    }
+    if (warm)
+        while ((code = (int)read(file, bytes, SIZE)) > 0)
+            ;
+    else if (fdatasync(file) == 0) /* pages not yet written cannot be dropped */
+        code = -posix_fadvise(file, 0, 0, POSIX_FADV_DONTNEED);
+    if (code < 0)
+        code = AVERROR(errno);
+    free(bytes);
+    close(file);
+    return code;
+}
+
+int hb_cached(const char *path)
+{
+    int file = open(path, O_RDONLY | O_CLOEXEC), code = AVERROR(ENOMEM);
+    long page = sysconf(_SC_PAGESIZE);
+    struct stat about = {0};
+    size_t pages, held = 0;
+    unsigned char *present;
+    void *mapped;
+    if (file < 0)
+        return AVERROR(errno);
+    if (fstat(file, &about) < 0 || about.st_size == 0) {
+        close(file);
+        return about.st_size == 0 ? 1000000 : AVERROR(errno);
+    }
+    pages = (about.st_size + page - 1) / page;
+    present = malloc(pages);
+    mapped = mmap(NULL, about.st_size, PROT_READ, MAP_SHARED, file, 0);
+    if (present && mapped != MAP_FAILED && mincore(mapped, about.st_size, present) == 0) {
+        for (size_t i = 0; i < pages; i++)
+            held += present[i] & 1;
+        code = (int)(held * 1000000 / pages);
+    }
+    if (mapped != MAP_FAILED)
+        munmap(mapped, about.st_size);
+    free(present);
+    close(file);
+    return code;
 }

@@ -9,7 +9,7 @@
 #define HB_EXPORT __attribute__((visibility("default")))
 
 /* Our own codes, outside FFmpeg's range. */
-#define HB_END       1      /* hb_graph_run: no picture yet, give it the next one */
+#define HB_END       1      /* hb_graph_take: no picture yet, give it the next one */
 #define HB_NO_VIDEO  (-900001)
 #define HB_TRUNCATED (-900002)
 
@@ -40,8 +40,13 @@ typedef struct HbTimes {
 HB_EXPORT const char *hb_library_versions(void);
 HB_EXPORT void hb_error_text(int code, char *text, int size);
 
-/* Opens the first video stream with the given number of decoding threads. */
-HB_EXPORT int hb_clip_open(const char *path, int threads, HbClip **clip, HbClipInfo *info);
+/* Opens the first video stream with the given number of decoding threads. With one_by_one no frame waits in the decoder
+ * for those after it, as a hand that asks for single frames wants. device names where to decode, NULL the processor;
+ * where the device does not do it the processor does, and hb_clip_refusal says why. */
+HB_EXPORT int hb_clip_open(const char *path, int threads, int one_by_one, const char *device, HbClip **clip, HbClipInfo *info);
+/* Why the device asked for does not decode; an empty text when it does, or none was asked for. It may still refuse on the first
+ * frame. */
+HB_EXPORT const char *hb_clip_refusal(const HbClip *clip);
 /* Numbers of the frames that stand alone, ascending; returns how many were written. */
 HB_EXPORT int hb_clip_keys(HbClip *clip, int64_t *frames, int capacity);
 /* Next decoded frame. At the end of the file reading goes on at its start, and frame numbers go on rising.
@@ -51,15 +56,27 @@ HB_EXPORT int hb_clip_next(HbClip *clip, HbFrame **frame, int64_t *number, int64
 HB_EXPORT void hb_clip_skip_unreferenced(HbClip *clip, int on);
 /* Goes on at a frame that stands alone, forward only; flushes the decoder when asked. */
 HB_EXPORT void hb_clip_leap(HbClip *clip, int64_t number, int flush);
+/* Goes on at a frame that stands alone, backwards or forwards. */
+HB_EXPORT int hb_clip_seek(HbClip *clip, int64_t number);
 HB_EXPORT void hb_clip_close(HbClip *clip);
 
-/* Builds a filter graph whose inputs are labelled in0, in1 … and whose output is labelled out. */
-HB_EXPORT int hb_graph_open(const char *description, int inputs, const HbInput *input, int threads, HbGraph **graph);
-/* Feeds one frame to each input at a position in time and takes the treated frame; the inputs stay the caller's. */
-HB_EXPORT int hb_graph_run(HbGraph *graph, HbFrame *const *frames, int64_t position, HbFrame **treated);
+/* Whether a device of that name can be opened: 0, or why not as an error code. */
+HB_EXPORT int hb_device_try(const char *device);
+/* The name of the index-th kind of device that the libraries know, or NULL past the last. */
+HB_EXPORT const char *hb_device_name(int index);
+
+/* Builds a filter graph whose inputs are labelled in0, in1 … and whose output is labelled out. device is what filters
+ * that need one run on; NULL for none. */
+HB_EXPORT int hb_graph_open(const char *description, int inputs, const HbInput *input, int threads, const char *device, HbGraph **graph);
+/* Feeds one frame to each input at a position in time; the frames stay the caller's. */
+HB_EXPORT int hb_graph_give(HbGraph *graph, HbFrame *const *frames, int64_t position);
+/* Takes a treated frame that is ready, or HB_END when the graph wants another first. */
+HB_EXPORT int hb_graph_take(HbGraph *graph, HbFrame **treated);
 HB_EXPORT void hb_graph_close(HbGraph *graph);
 
 HB_EXPORT void hb_frame_free(HbFrame *frame);
+/* Its raster, its format as libavutil numbers it, and its moment in units of the graph that gave it. */
+HB_EXPORT void hb_frame_about(const HbFrame *frame, int32_t *width, int32_t *height, int32_t *pixel_format, int64_t *moment);
 /* A second reference to the same picture, to be let go by itself; NULL without memory. */
 HB_EXPORT HbFrame *hb_frame_another(const HbFrame *frame);
 /* Copies the planes without padding; with bytes = NULL tells the size only. */
@@ -67,6 +84,10 @@ HB_EXPORT int hb_frame_copy(const HbFrame *frame, uint8_t *bytes, int size);
 /* Encodes a JPEG of the given width into bytes; returns its size. */
 HB_EXPORT int hb_frame_jpeg(const HbFrame *frame, int width, uint8_t *bytes, int size);
 
+/* Drops a file's pages from the system's cache (0) or reads it through (1). */
+HB_EXPORT int hb_cache(const char *path, int warm);
+/* Share of a file that lies in the system's cache, in millionths, or an error code. */
+HB_EXPORT int hb_cached(const char *path);
 /* Lets the calling thread run before others, where the system allows it: 0, or -1. */
 HB_EXPORT int hb_raise_priority(void);
 

@@ -1,23 +1,29 @@
 using System.Text;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Trials;
 using HardyBench.Server.Clips;
 using HardyBench.Server.Live;
 using HardyBench.Server.Runs;
+using HardyBench.Store;
 using HardyBench.Workbench;
-using HardyBench.Workbench.Jobs;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
 
 namespace HardyBench.Server.Plays;
 
-/// <summary>Plays in the background, one play at a time, and tells open pages about it.</summary>
+/// <summary>Plays trials in the background, one after another in the order asked, and tells open pages about it.</summary>
 public sealed class PlayDesk(
-    Bench bench, ClipDesk clips, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<PlayDesk> log) : IRunListener
+    Bench bench, ClipDesk clips, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<PlayDesk> log) : BackgroundService, ITrialListener
 {
+    private static readonly TimeSpan LookAgain = TimeSpan.FromMilliseconds(200);
+
     private readonly Lock gate = new();
     private readonly StringBuilder teeth = new();
+    private readonly List<WaitingView> waiting = [];
+    private readonly SemaphoreSlim asked = new(0);
     private CancellationTokenSource? stop;
+    private StoredTrial? trial;
     private PlayView? now;
 
     /// <summary>The play in progress or the last one, or null before the first.</summary>
@@ -27,51 +33,90 @@ public sealed class PlayDesk(
         {
             lock (gate)
             {
-                return now is null ? null : now with { Teeth = teeth.ToString(), Frames = teeth.Length };
+                return now is null ? null : now with
+                {
+                    Teeth = teeth.ToString(), Frames = now.ByHand ? now.Frames : teeth.Length, Waiting = [.. waiting],
+                };
             }
         }
     }
 
-    /// <summary>Starts a play.</summary>
-    /// <exception cref="BusyException">Something plays already, or clips are being made, which would spoil the figures.</exception>
-    public async Task<PlayView> StartAsync(PlayRequest request)
+    /// <summary>Asks for a trial; it begins at once when nothing else plays.</summary>
+    public async Task<PlayView> AskAsync(PlayRequest request)
     {
-        var plan = await bench.PlanAsync(
-            request.TimelineId, request.MachineId, new PlaybackSettings(request.Scale, request.Policy, Pictures: request.Pictures));
-        if (plan.Machine.Kind == MachineKind.This && clips.Now.Running)
-        {
-            throw new BusyException("Clips are being made, which would spoil the figures. Wait until they are done; stand-ins can play now.");
-        }
-
+        var machine = await bench.MachineAsync(request.MachineId);
+        var stored = await bench.Trials.AskAsync(
+            request.Kind, request.TimelineId, request.MachineId, request.Settings ?? new PlaybackSettings(), request.Times,
+            TimeSpan.FromMinutes(request.Minutes), request.Other, request.WithoutEffect);
         lock (gate)
         {
-            if (now is { Running: true })
+            waiting.Add(WaitingView.Of(stored, machine));
+            if (now is not { Running: true } && waiting.Count == 1)
             {
-                throw new BusyException($"{now.MachineName} is playing. Wait for it or stop it first.");
+                // The page sees at once that its asking came through, even before the player has started.
+                now = PlayView.Before(stored, machine);
+                teeth.Clear();
             }
-
-            teeth.Clear();
-            stop = CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping);
-            now = new PlayView(
-                0, plan.Timeline.Id, plan.Machine.Id, plan.Machine.Name, request.Scale, request.Pictures, true, 0,
-                plan.Timeline.FrameCount, string.Empty, null);
-            _ = Task.Run(() => PlayAsync(plan, stop.Token));
         }
 
+        asked.Release();
+        await live.Pages.Play(Now);
         return Now!;
     }
 
-    /// <summary>Stops the play; what was played is kept.</summary>
-    public void Stop()
+    /// <summary>Stops the trial that plays, or takes back the one that is about to; what was played is kept.</summary>
+    public async Task StopAsync()
+    {
+        long? notBegun;
+        lock (gate)
+        {
+            notBegun = waiting.FirstOrDefault(one => one.TrialId == now?.TrialId)?.TrialId;
+            if (notBegun is null)
+            {
+                stop?.Cancel();
+                return;
+            }
+
+            now = now! with { Running = false };
+        }
+
+        await WithdrawAsync(notBegun.Value);
+    }
+
+    /// <summary>Takes a trial out of the queue; does nothing when it is not in it.</summary>
+    public async Task WithdrawAsync(long id)
     {
         lock (gate)
         {
-            stop?.Cancel();
+            if (waiting.RemoveAll(one => one.TrialId == id) == 0)
+            {
+                return;
+            }
         }
+
+        await bench.Trials.WithdrawAsync(id);
+        await live.Pages.Play(Now);
     }
+
+    void ITrialListener.StepBegan(TrialStep step, int number, int? of) => Change(play => play with
+    {
+        Step = step.Label,
+        StepNumber = number,
+        StepCount = of,
+        Scale = step.Plan.Settings.Scale,
+        Frames = 0,
+        Of = step.Plan.Hand is { } moves ? moves.Sum(move => (long)move.Frames.Count) : step.Plan.Timeline.FrameCount,
+        FromFrame = trial!.Asked.Kind == TrialKind.Ramp ? FirstFrameOf(step) : 0,
+        FramesPerSecond = step.Plan.Timeline.Rate.FramesPerSecond,
+    });
 
     public void Started(long id, RunHeader header)
     {
+        lock (gate)
+        {
+            teeth.Clear();
+        }
+
         Change(play => play with { RunId = id });
         _ = live.Pages.Play(Now);
     }
@@ -81,6 +126,7 @@ public sealed class PlayDesk(
         lock (gate)
         {
             teeth.Append(CombTeeth.Of(progress.Frames));
+            now = now! with { Frames = now.ByHand ? now.Frames + progress.Lags.Count : teeth.Length };
         }
 
         _ = live.Pages.News(PlayNews.Of(id, progress));
@@ -89,22 +135,88 @@ public sealed class PlayDesk(
     public void Pictured(long id, int frame, byte[] jpeg) =>
         _ = live.Pages.Picture(new PlayPicture(id, frame, Convert.ToBase64String(jpeg)));
 
-    private async Task PlayAsync(PlaybackPlan plan, CancellationToken stopping)
+    /// <summary>Trials that waited when the program ended wait again.</summary>
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        foreach (var stored in (await bench.Trials.ListAsync()).Where(one => one.State == TrialState.Waiting).Reverse())
+        {
+            var machine = (await bench.MachinesAsync()).FirstOrDefault(one => one.Id == stored.Asked.MachineId);
+            if (machine is not null)
+            {
+                lock (gate)
+                {
+                    waiting.Add(WaitingView.Of(stored, machine));
+                }
+
+                asked.Release();
+            }
+        }
+
+        while (!stoppingToken.IsCancellationRequested)
+        {
+            await asked.WaitAsync(stoppingToken);
+            if (await NextAsync(stoppingToken) is { } next)
+            {
+                await PlayAsync(next, stoppingToken);
+            }
+        }
+    }
+
+    /// <summary>The first that waits. On this machine nothing begins while clips are made, which would spoil the figures.</summary>
+    private async Task<WaitingView?> NextAsync(CancellationToken stopping)
+    {
+        while (true)
+        {
+            lock (gate)
+            {
+                if (waiting.Count == 0)
+                {
+                    return null;
+                }
+
+                if (waiting[0].MachineId != Machine.ThisId || !clips.Now.Running)
+                {
+                    return waiting[0];
+                }
+            }
+
+            await Task.Delay(LookAgain, stopping);
+        }
+    }
+
+    private async Task PlayAsync(WaitingView next, CancellationToken stopping)
     {
         string? problem = null;
         try
         {
-            await bench.PlayAsync(plan, this, stopping);
+            var report = await bench.Trials.ReportAsync(next.TrialId);
+            var machine = await bench.MachineAsync(next.MachineId);
+            lock (gate)
+            {
+                if (waiting.RemoveAll(one => one.TrialId == next.TrialId) == 0)
+                {
+                    return;
+                }
+
+                trial = report.Trial;
+                teeth.Clear();
+                stop = CancellationTokenSource.CreateLinkedTokenSource(stopping, lifetime.ApplicationStopping);
+                now = PlayView.Before(report.Trial, machine);
+            }
+
+            await bench.Trials.PlayAsync(next.TrialId, this, stop.Token);
         }
         catch (Exception failure)
         {
-            problem = failure is OperationCanceledException ? "Stopped before it began." : failure.Message;
-            log.LogError(failure, "Playing {Timeline} on {Machine} failed", plan.Timeline.Id, plan.Machine.Id);
+            problem = failure.Message;
+            log.LogError(failure, "Trial {Trial} failed", next.TrialId);
         }
 
         Change(play => play with { Running = false, Problem = problem });
         await live.Pages.Play(Now);
     }
+
+    private long FirstFrameOf(TrialStep step) => trial!.Asked.Timeline.StartOf(RampSearch.IndexOf(step.Label));
 
     private void Change(Func<PlayView, PlayView> change)
     {

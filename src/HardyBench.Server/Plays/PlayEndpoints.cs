@@ -13,15 +13,19 @@ internal static class PlayEndpoints
         play.MapGet("/", Results<Ok<PlayView>, NoContent> (PlayDesk desk) =>
             desk.Now is { } now ? TypedResults.Ok(now) : TypedResults.NoContent()).WithName("play");
         play.MapPost("/", async Task<Accepted<PlayView>> (PlayRequest request, PlayDesk desk) =>
-                TypedResults.Accepted((string?)null, await desk.StartAsync(request)))
+                TypedResults.Accepted((string?)null, await desk.AskAsync(request)))
             .ProducesProblem(StatusCodes.Status404NotFound)
-            .ProducesProblem(StatusCodes.Status409Conflict)
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
             .WithName("startPlay");
-        play.MapDelete("/", NoContent (PlayDesk desk) =>
+        play.MapDelete("/", async Task<NoContent> (PlayDesk desk) =>
         {
-            desk.Stop();
+            await desk.StopAsync();
             return TypedResults.NoContent();
         }).WithName("stopPlay");
+        play.MapDelete("/waiting/{trialId:long}", async Task<NoContent> (long trialId, PlayDesk desk) =>
+        {
+            await desk.WithdrawAsync(trialId);
+            return TypedResults.NoContent();
+        }).WithName("withdrawPlay");
     }
 }

@@ -1,3 +1,4 @@
+using System.Text;
 using HardyBench.Core.Findings;
 using HardyBench.Formats.Runs;
 using HardyBench.Store;
@@ -27,9 +28,40 @@ internal static class RunEndpoints
         runs.MapGet("/{id:long}/run.json", async Task<ContentHttpResult> (long id, Bench bench) =>
             {
                 var stored = await RunAsync(bench, id);
-                return TypedResults.Text(RunJson.Write(id, stored.Run, RunFindings.Of(stored.Run)), "application/json");
+                return TypedResults.Text(RunJson.Write(id, stored.Run, RunFindings.Of(stored.Run), stored.Marks), "application/json");
             })
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("runAsJson");
+        runs.MapGet("/{id:long}/{what:regex(^(frames|loads|lags)$)}.csv", async Task<FileContentHttpResult> (long id, string what, Bench bench) =>
+            {
+                var stored = await RunAsync(bench, id);
+                var text = what switch
+                {
+                    "loads" => RunCsv.Loads(stored.Run),
+                    "lags" => RunCsv.Lags(stored.Run),
+                    _ => RunCsv.Frames(stored.Run, stored.Marks),
+                };
+                return TypedResults.File(Encoding.UTF8.GetBytes(text), "text/csv", $"run-{id}-{what}.csv");
+            })
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("runAsCsv");
+        runs.MapGet("/{id:long}/trace.json", async Task<FileContentHttpResult> (long id, Bench bench) =>
+            {
+                var stored = await RunAsync(bench, id);
+                return TypedResults.File(TraceEvents.Write(stored.Run, stored.Marks), "application/json", $"run-{id}-trace.json");
+            })
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("runAsTrace");
+        runs.MapPost("/aside", async Task<Ok<int>> (RunIds asked, Bench bench) =>
+                TypedResults.Ok(await bench.Runs.PutAsideAsync(asked.Ids, asked.Aside, DateTimeOffset.UtcNow)))
+            .WithName("putRunsAside");
+        runs.MapPost("/{id:long}/marks", async Task<Ok<MarkRow>> (long id, MarkRequest request, Bench bench) =>
+                TypedResults.Ok(MarkRow.Of(await bench.MarkAsync(
+                    id, request.AtMs is { } ms ? TimeSpan.FromMilliseconds(ms) : null, request.Frame, request.Kind, request.Text))))
+            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addMark");
+        runs.MapDelete("/{id:long}/marks/{mark:long}", async Task<NoContent> (long id, long mark, Bench bench) =>
+            {
+                await bench.Runs.UnmarkAsync(id, mark);
+                return TypedResults.NoContent();
+            })
+            .WithName("removeMark");
         runs.MapGet("/{id:long}/frames.parquet", async Task<FileContentHttpResult> (long id, Bench bench) =>
             {
                 var stored = await RunAsync(bench, id);
@@ -40,7 +72,7 @@ internal static class RunEndpoints
     }
 
     private static RunDocument Document(StoredRun stored) =>
-        RunDocument.Of(stored.Id, stored.Run, RunFindings.Of(stored.Run));
+        RunDocument.Of(stored.Id, stored.Run, RunFindings.Of(stored.Run), stored.Marks);
 
     private static async Task<StoredRun> RunAsync(Bench bench, long id) =>
         await bench.Runs.FindAsync(id)

@@ -7,13 +7,19 @@ using HardyBench.Store;
 namespace HardyBench.Server.Runs;
 
 /// <summary>A run as a row of the list.</summary>
+/// <param name="ConditionsDigest">Alike for runs that are repeats of each other.</param>
+/// <param name="Differences">What differed from a bare run, a phrase each.</param>
+/// <param name="Label">What it stands for in its trial, or null.</param>
+/// <param name="Marks">How many observations are pinned to it.</param>
 public sealed record RunLineView(
-    long Id, DateTimeOffset StartedAt, string TimelineId, string MachineId, PreviewScale Scale, PlayingPolicy Policy, bool Pictures,
-    RunEnding Ending, IReadOnlyList<Verdict?> Verdicts, int Slots, int Shown, int SteadyDrops)
+    long Id, DateTimeOffset StartedAt, string TimelineId, string MachineId, PreviewScale Scale, PlayingPolicy Policy,
+    RunEnding Ending, bool ByHand, string ConditionsDigest, IReadOnlyList<string> Differences, long? TrialId, string? Label, int Marks,
+    IReadOnlyList<Verdict?> Verdicts, int Slots, int Shown, int SteadyDrops)
 {
     public static RunLineView Of(RunLine run) => new(
         run.Id, new DateTimeOffset(run.StartedAtUtc, TimeSpan.Zero), run.TimelineId, run.MachineId, run.Scale, run.Policy,
-        run.Pictures, run.Ending, [.. run.Passages.Select(passage => passage.Verdict)], run.Passages.Sum(passage => passage.Slots),
+        run.Ending, run.ByHand, run.ConditionsDigest, run.Differences.Split(RunStore.DifferenceMark, StringSplitOptions.RemoveEmptyEntries),
+        run.TrialId, run.Label, run.Marks, [.. run.Passages.Select(passage => passage.Verdict)], run.Passages.Sum(passage => passage.Slots),
         run.Passages.Sum(passage => passage.Shown), run.Passages.Sum(passage => passage.SteadyDrops));
 }
 
@@ -21,7 +27,7 @@ public sealed record RunLineView(
 /// <param name="From">Milliseconds from the key at which the passage's first slot begins; frames and loads count from it.</param>
 public sealed record PassageDetail(
     long RunId, string MachineName, bool StandIn, PassageRow Row, string? Helps, string? HelpsNot, IReadOnlyList<string> Notes,
-    double From, double FrameMs, FrameColumns Frames, IReadOnlyList<LoadSeries> Loads)
+    double From, double FrameMs, FrameColumns Frames, IReadOnlyList<LoadSeries> Loads, IReadOnlyList<MarkRow> Marks)
 {
     public static PassageDetail? Of(StoredRun stored, int number)
     {
@@ -39,7 +45,8 @@ public sealed record PassageDetail(
         return new PassageDetail(
             stored.Id, run.Header.Machine.Name, run.Header.Conditions.Seed is not null, PassageRow.Of(finding), finding.Limiter?.Helps,
             finding.Limiter?.HelpsNot, RunNotes.Of(run), from.TotalMilliseconds, timeline.Rate.FrameDuration.TotalMilliseconds,
-            FrameColumns.Of(frames, timeline), LoadSeries.Of(run.Loads.Where(load => load.At > from && load.At <= to), from));
+            FrameColumns.Of(frames, timeline), LoadSeries.Of(run.Loads.Where(load => load.At > from && load.At <= to), from),
+            [.. stored.Marks.Where(mark => mark.At >= from && mark.At < to).Select(MarkRow.Of)]);
     }
 }
 

@@ -1,5 +1,6 @@
 using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Trials;
 
 namespace HardyBench.Store.Entities;
 
@@ -30,7 +31,30 @@ public sealed class RunEntity
 
     public long? StartLagTicks { get; set; }
 
+    /// <summary>The trial it belongs to, or null.</summary>
+    public long? TrialId { get; set; }
+
+    /// <summary>What it stands for within the trial.</summary>
+    public string? Label { get; set; }
+
+    /// <summary>Whether a hand moved about instead of playing through.</summary>
+    public bool ByHand { get; set; }
+
+    /// <summary>Whether every aid was off and nothing else differed from the defaults.</summary>
+    public bool Bare { get; set; }
+
+    /// <summary>Digest of everything that has to be alike for two runs to be repeats of each other.</summary>
+    public required string ConditionsDigest { get; set; }
+
+    /// <summary>What differed from the defaults, in words.</summary>
+    public required string Differences { get; set; }
+
+    /// <summary>When it was put aside; it can be brought back until it is cleared away.</summary>
+    public DateTime? DeletedAtUtc { get; set; }
+
     public required string HeaderJson { get; set; }
+
+    public required string LagsJson { get; set; }
 
     public required string FailuresJson { get; set; }
 
@@ -38,6 +62,48 @@ public sealed class RunEntity
     public byte[]? Columns { get; set; }
 
     public List<PassageEntity> Passages { get; } = [];
+
+    public List<MarkEntity> Marks { get; } = [];
+}
+
+/// <summary>An observation pinned to a moment of a run.</summary>
+public sealed class MarkEntity
+{
+    public long Id { get; set; }
+
+    public long RunId { get; set; }
+
+    public long AtTicks { get; set; }
+
+    public int? Frame { get; set; }
+
+    public MarkKind Kind { get; set; }
+
+    public required string Text { get; set; }
+}
+
+/// <summary>A trial: asked for, under way or ended.</summary>
+public sealed class TrialEntity
+{
+    public long Id { get; set; }
+
+    public TrialKind Kind { get; set; }
+
+    public required string TimelineId { get; set; }
+
+    public required string MachineId { get; set; }
+
+    public TrialState State { get; set; }
+
+    public DateTime AskedAtUtc { get; set; }
+
+    /// <summary>The program that plays it, as <see cref="RunOwner"/> writes it; null while none does.</summary>
+    public string? Owner { get; set; }
+
+    /// <summary>As it was asked, with the whole timeline.</summary>
+    public required string Json { get; set; }
+
+    public string? Problem { get; set; }
 }
 
 /// <summary>A second of a run that is still playing.</summary>

@@ -40,6 +40,36 @@ namespace HardyBench.Store.Migrations
                     b.ToTable("Documents");
                 });
 
+            modelBuilder.Entity("HardyBench.Store.Entities.MarkEntity", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("AtTicks")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("Frame")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("RunId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("RunId");
+
+                    b.ToTable("Marks");
+                });
+
             modelBuilder.Entity("HardyBench.Store.Entities.PassageEntity", b =>
                 {
                     b.Property<long>("RunId")
@@ -74,8 +104,25 @@ namespace HardyBench.Store.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("Bare")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("ByHand")
+                        .HasColumnType("INTEGER");
+
                     b.Property<byte[]>("Columns")
                         .HasColumnType("BLOB");
+
+                    b.Property<string>("ConditionsDigest")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAtUtc")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Differences")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Ending")
                         .IsRequired()
@@ -86,6 +133,13 @@ namespace HardyBench.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("HeaderJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Label")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LagsJson")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -122,7 +176,12 @@ namespace HardyBench.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("TrialId")
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("Id");
+
+                    b.HasIndex("TrialId");
 
                     b.HasIndex("TimelineDigest", "MachineId");
 
@@ -146,6 +205,55 @@ namespace HardyBench.Store.Migrations
                     b.ToTable("RunPieces");
                 });
 
+            modelBuilder.Entity("HardyBench.Store.Entities.TrialEntity", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("AskedAtUtc")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Json")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MachineId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Owner")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("TimelineId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Trials");
+                });
+
+            modelBuilder.Entity("HardyBench.Store.Entities.MarkEntity", b =>
+                {
+                    b.HasOne("HardyBench.Store.Entities.RunEntity", null)
+                        .WithMany("Marks")
+                        .HasForeignKey("RunId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("HardyBench.Store.Entities.PassageEntity", b =>
                 {
                     b.HasOne("HardyBench.Store.Entities.RunEntity", null)
@@ -166,6 +274,8 @@ namespace HardyBench.Store.Migrations
 
             modelBuilder.Entity("HardyBench.Store.Entities.RunEntity", b =>
                 {
+                    b.Navigation("Marks");
+
                     b.Navigation("Passages");
                 });
 #pragma warning restore 612, 618

@@ -11,20 +11,21 @@ internal sealed class RunKeeper : IRunObserver
 
     private readonly RunStore runs;
     private readonly IRunListener? listener;
+    private readonly RunPlace? place;
     private readonly Channel<RunProgress> pieces = Channel.CreateUnbounded<RunProgress>();
     private readonly TaskCompletionSource<long> started = new();
     private readonly Task keeping;
 
-    public RunKeeper(RunStore runs, IRunListener? listener)
+    public RunKeeper(RunStore runs, IRunListener? listener, RunPlace? place)
     {
-        (this.runs, this.listener) = (runs, listener);
+        (this.runs, this.listener, this.place) = (runs, listener, place);
         keeping = Task.Run(KeepAsync);
     }
 
     public void Started(RunHeader header)
     {
         // The number must be known before anything else is told; a player tells of its start before it plays.
-        var id = runs.BeginAsync(header).GetAwaiter().GetResult();
+        var id = runs.BeginAsync(header, place).GetAwaiter().GetResult();
         // A first, empty piece: what keeping needs is loaded and compiled now and not in the first second of playing.
         runs.AppendAsync(id, 0, new RunProgress([], [], [])).GetAwaiter().GetResult();
         started.SetResult(id);
@@ -46,7 +47,7 @@ internal sealed class RunKeeper : IRunObserver
         await keeping;
         var id = await started.Task;
         await runs.FinishAsync(id, run);
-        return new StoredRun(id, run);
+        return new StoredRun(id, run) { Place = place };
     }
 
     /// <summary>Ends keeping after a failure; what came until then stays.</summary>
@@ -75,7 +76,7 @@ internal sealed class RunKeeper : IRunObserver
         var all = new RunProgress([], [], []);
         while (pieces.Reader.TryRead(out var piece))
         {
-            all = new RunProgress([.. all.Frames, .. piece.Frames], [.. all.Loads, .. piece.Loads], [.. all.Failures, .. piece.Failures]);
+            all = all.Then(piece);
         }
 
         return all;

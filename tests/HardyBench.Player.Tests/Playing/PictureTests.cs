@@ -3,8 +3,10 @@ using System.Globalization;
 using System.Security.Cryptography;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Hand;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
+using HardyBench.Player.Decoding;
 using HardyBench.Player.Effects;
 using HardyBench.Player.Native;
 using HardyBench.Player.Playing;
@@ -107,6 +109,42 @@ public sealed class PictureTests
             screen.Digests);
     }
 
+    /// <summary>The command is given the same filter on the same stretch of footage.</summary>
+    [Theory]
+    [InlineData(RetimeMethod.Blend, 0, 0.5, 25)]
+    [InlineData(RetimeMethod.Blend, 10, 0.4, 30)]
+    [InlineData(RetimeMethod.OpticalFlow, 4, 0.5, 25)]
+    public async Task A_retime_that_makes_frames_shows_the_pictures_that_the_command_gives(RetimeMethod method, int start, double speed, int rate)
+    {
+        const int Few = 12;
+        var layer = new Layer("hd-avc-25", [], start, new Retime(speed, method));
+        var plan = await Plans.OfAsync(new Passage("asked", Few, [layer], []), new FrameRate(rate));
+        var screen = new Camera();
+
+        var run = await Plans.PlayAsync(plan, screen);
+
+        Assert.Empty(run.Failures);
+        var running = InterpolatedLayer.RunningRate(new FrameRate(25), speed);
+        var head = $"[0:v]trim=start_frame={start},settb={running.Denominator}/{running.Numerator},setpts=N,fps={running.Numerator}/{running.Denominator},{InterpolatedLayer.Filter(method, new FrameRate(rate))},setpts=N[in0]";
+        Assert.Equal(await CommandAsync(plan, Few, head), screen.Digests);
+        Assert.Equal(Few, screen.Digests.Distinct().Count());
+    }
+
+    [Fact]
+    public async Task A_hand_gets_the_very_pictures_that_playing_shows()
+    {
+        var plan = await Plans.SmallAsync(1, Slots, new PlaybackSettings(Policy: PlayingPolicy.KeepFrames));
+        var (played, reached) = (new Camera(), new Camera());
+        long[] asked = [0, 59, 1, 30, 31, 29, 58, 12];
+
+        await Plans.PlayAsync(plan, played);
+        var run = await Plans.PlayAsync(plan with { Hand = [new HandMove(MoveKind.Jump, "about", asked, TimeSpan.Zero)] }, reached);
+
+        Assert.Equal(asked.Select(frame => played.Digests[(int)frame]), reached.Digests);
+        Assert.All(run.Lags, lag => Assert.NotNull(lag.Lag));
+        Assert.Empty(run.Frames);
+    }
+
     private static Effect WithUnusualSettings(EffectKind kind) => new(
         kind.Id,
         kind.Settings.ToDictionary(setting => setting.Name, setting => Math.Round(setting.Default + (setting.Max - setting.Default) * 0.15, 3)),
@@ -124,7 +162,7 @@ public sealed class PictureTests
         Assert.Equal(await CommandAsync(plan, passage.FrameCount), screen.Digests);
     }
 
-    private static async Task<List<string>> CommandAsync(PlaybackPlan plan, int frames = Slots)
+    private static async Task<List<string>> CommandAsync(PlaybackPlan plan, int frames = Slots, string? head = null)
     {
         var passage = plan.Timeline.Passages[0];
         var clips = await TestData.ClipsAsync();
@@ -132,7 +170,7 @@ public sealed class PictureTests
         var rate = plan.Timeline.Rate.NominalFramesPerSecond;
         var heads = plan.ClipsOf(passage).Select((clip, i) =>
             $"[{i}:v]select='not(mod(n\\,{clip.Format.Rate.NominalFramesPerSecond / rate}))',settb=1/{rate},setpts=N[in{i}]");
-        var graph = string.Join(';', heads) + ";" + new PassageGraph(Plans.Filters).Describe(plan, passage);
+        var graph = (head ?? string.Join(';', heads)) + ";" + new PassageGraph(Plans.Filters).Describe(plan, passage);
         using var ffmpeg = Process.Start(new ProcessStartInfo("ffmpeg")
         {
             ArgumentList = { "-v", "error" },
@@ -175,7 +213,7 @@ internal static class Plans
 
     public static async Task<Run> PlayAsync(
         PlaybackPlan plan, IScreen? screen = null, IClipFiles? files = null, IRunObserver? observer = null, CancellationToken stop = default) =>
-        await new LocalPlayback(files ?? await TestData.ClipsAsync(), Filters, SystemFiles.Live, TimeProvider.System, screen, rest: TimeSpan.Zero)
+        await new LocalPlayback(files ?? await TestData.ClipsAsync(), Filters, SystemFiles.Live, TimeProvider.System, screen: screen, rest: TimeSpan.Zero)
             .PlayAsync(plan, observer ?? new Notes(), stop);
 
     public static ProcessStartInfo With(this ProcessStartInfo start, params IEnumerable<string>[] arguments)

@@ -1,0 +1,97 @@
+using System.CommandLine;
+using System.Globalization;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Trials;
+using HardyBench.Workbench;
+using HardyBench.Workbench.Jobs;
+using Spectre.Console;
+
+namespace HardyBench.Cli.Commands;
+
+internal static class TrialCommand
+{
+    private static readonly Argument<TrialKind> Kind = new("kind")
+    {
+        Description = "play, repeat, scrub, startLag, stepDown, ramp, halfRate, soak or compare.",
+    };
+
+    private static readonly Argument<string> TimelineId = new("timeline") { Description = "Its id." };
+
+    private static readonly Option<string> MachineId = new("--machine")
+    {
+        Description = "'this', or a stand-in's id.", DefaultValueFactory = _ => Machine.ThisId,
+    };
+
+    private static readonly Option<int> Times = new("--times") { Description = "Runs, places or pairs.", DefaultValueFactory = _ => 3 };
+
+    private static readonly Option<double> Minutes = new("--minutes")
+    {
+        Description = "Soak: no further round begins after this.", DefaultValueFactory = _ => 60,
+    };
+
+    private static readonly Option<string?> Without = new("--without") { Description = "Compare: an effect that the second side leaves out." };
+
+    public static Command Create()
+    {
+        var command = new Command("trial", "Puts one question to a machine and plays until it is answered.")
+        {
+            Kind, TimelineId, MachineId, Times, Minutes, Without,
+        };
+        SettingsOptions.All.Concat(SettingsOptions.Changed).ToList().ForEach(command.Options.Add);
+        return command.Running(PlayAsync);
+    }
+
+    private static async Task<int> PlayAsync(ParseResult parsed, Bench bench, CancellationToken stop)
+    {
+        var settings = SettingsOptions.Read(parsed);
+        var kind = parsed.GetValue(Kind);
+        var other = kind == TrialKind.Compare ? SettingsOptions.ReadChanged(parsed, settings) : null;
+        var asked = await bench.Trials.AskAsync(
+            kind, parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, settings, parsed.GetValue(Times),
+            TimeSpan.FromMinutes(parsed.GetValue(Minutes)), other == settings ? null : other, parsed.GetValue(Without));
+        TrialReport? report = null;
+        await Terminal.WithProgressAsync($"Trial {asked.Id}", async tell =>
+            report = await bench.Trials.PlayAsync(asked.Id, new Listener(asked.Asked.Timeline.FrameCount, tell), stop));
+        Show(report!);
+        return report!.Trial.State == TrialState.Stopped ? ExitCodes.Stopped : ExitCodes.Done;
+    }
+
+    internal static void Show(TrialReport report)
+    {
+        Terminal.Say($"Trial {report.Trial.Id}: {report.Trial.Asked.Timeline.Title}. {report.Answer.Words}");
+        var table = new Table().AddColumns(
+            [new TableColumn("no."), new TableColumn("passage"), .. report.Runs.Select(run => new TableColumn(Markup.Escape(run.Place!.Label))), new TableColumn("answer")]);
+        foreach (var row in report.Answer.Rows)
+        {
+            var cells = row.Cells.Count == 0 ? report.Runs.Select(_ => string.Empty) : row.Cells.Select(cell => cell is null ? string.Empty
+                : string.Create(CultureInfo.InvariantCulture, $"{cell.Verdict?.ToString().ToLowerInvariant() ?? "—"} {cell.Counts.ShownRate:0.0}"));
+            table.AddRow([$"{row.Index + 1}", Markup.Escape(row.Question), .. cells, Markup.Escape(row.Words)]);
+        }
+
+        Terminal.Show(table);
+    }
+
+    private sealed class Listener(long frames, Action<string, double> tell) : ITrialListener
+    {
+        private string step = string.Empty;
+
+        public void StepBegan(TrialStep step, int number, int? of) => tell(this.step = step.Label, 0);
+
+        public void Started(long id, RunHeader header)
+        {
+        }
+
+        public void Progressed(long id, RunProgress progress)
+        {
+            if (progress.Frames.Count > 0)
+            {
+                tell(step, Math.Min(1, (progress.Frames[^1].Frame + 1.0) / frames));
+            }
+        }
+
+        public void Pictured(long id, int frame, byte[] jpeg)
+        {
+        }
+    }
+}

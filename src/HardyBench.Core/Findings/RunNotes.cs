@@ -1,0 +1,98 @@
+using System.Globalization;
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Core.Findings;
+
+/// <summary>What a reader has to know before trusting a run, a phrase each.</summary>
+public static class RunNotes
+{
+    /// <summary>Limits above or below which a condition is worth a note. Common practice, no source.</summary>
+    private const double BusyFrom = 0.2, ThrottledBelow = 0.9, LowBattery = 0.2, FreeMemoryFrom = 1e9, FreeDataFrom = 1e9, ToolFrom = 0.1;
+
+    /// <summary>The presenter may be this late at the 99th percentile before a run is said to have measured itself.</summary>
+    public static readonly TimeSpan PresenterAllowance = TimeSpan.FromMilliseconds(5);
+
+    /// <summary>A gap this much longer than the sampling interval, in wall time, in which nothing of ours ran.</summary>
+    private static readonly TimeSpan Sleep = TimeSpan.FromSeconds(5);
+
+    public static IReadOnlyList<string> Of(Run run) =>
+    [
+        .. run.Header.Settings.Differences(),
+        .. OfConditions(run.Header.Conditions),
+        .. OfCourse(run),
+    ];
+
+    /// <summary>What was unfavourable before the first frame.</summary>
+    public static IReadOnlyList<string> OfConditions(Conditions conditions) => [.. BeforeStart(conditions).OfType<string>()];
+
+    private static IEnumerable<string?> BeforeStart(Conditions conditions)
+    {
+        yield return conditions.OtherLoad is > BusyFrom and var busy ? Say($"{busy:0.0} cores were busy with other work") : null;
+        yield return conditions.PresenterPriority == false ? "the presenter had no priority" : null;
+        if (conditions.Machine is { } machine)
+        {
+            yield return machine.ClockShare is < ThrottledBelow and var clock ? Say($"the clock was at {clock * 100:0} % of its rating") : null;
+            yield return machine.FreeMemoryBytes is < FreeMemoryFrom and var memory ? Say($"only {memory / 1e6:0} MB of memory were free") : null;
+            yield return machine.FreeDataBytes is < FreeDataFrom and var room ? Say($"only {room / 1e6:0} MB were free on the drive that keeps the run") : null;
+            yield return machine.OnMains == false ? "it ran from the battery" : null;
+            yield return machine.OnMains == false && machine.BatteryShare is < LowBattery and var charge ? Say($"the battery was at {charge * 100:0} %") : null;
+            yield return machine.Governor == "powersave" ? "the clock governor saves power" : null;
+        }
+
+        foreach (var (clip, state) in conditions.Footage ?? new Dictionary<string, FootageState>())
+        {
+            yield return state.Refusal is { } refusal ? $"{clip} was decoded on the {state.DecodedOn}: {refusal}" : null;
+        }
+    }
+
+    private static IEnumerable<string> OfCourse(Run run)
+    {
+        if (run.Ending is RunEnding.Stopped or RunEnding.CutShort)
+        {
+            yield return run.Ending == RunEnding.Stopped ? "stopped early" : "cut short; kept up to its last second";
+        }
+
+        if (run.Header.Conditions.PreRendered is { Count: > 0 } rendered)
+        {
+            yield return $"played from pre-renders: passage {string.Join(", ", rendered.Select(index => index + 1))}";
+        }
+
+        var ownFault = run.Frames.Count(frame => frame.Reason == DropReason.PresenterLate);
+        if (ownFault > 0)
+        {
+            yield return ownFault == 1 ? "1 drop is the player's own: it woke too late" : $"{ownFault} drops are the player's own: it woke too late";
+        }
+
+        var lateness = DropAccounting.Count(run.Frames, run.Header.Timeline.Rate, run.Header.Settings.Policy, run.StartLag).ToolLateness;
+        if (lateness > PresenterAllowance)
+        {
+            yield return Say($"the presenter itself was {lateness.TotalMilliseconds:0.0} ms late at the 99th percentile, so in part this run measured the tool");
+        }
+
+        if (Mean(run, LoadKind.OwnTool) is > ToolFrom and var tool)
+        {
+            yield return Say($"the tool itself took {tool:0.00} cores");
+        }
+
+        if (LongestGap(run) is { } gap)
+        {
+            yield return Say($"the machine stood still for {gap.TotalSeconds:0} s, asleep or held up; what was due then counts as dropped");
+        }
+    }
+
+    private static double? Mean(Run run, LoadKind kind)
+    {
+        var values = run.Loads.Where(load => load.Kind == kind).Select(load => (double)load.Value).ToList();
+        return values.Count == 0 ? null : values.Average();
+    }
+
+    /// <summary>Samples come ten times a second, so a long gap between two means that the machine stood still.</summary>
+    private static TimeSpan? LongestGap(Run run)
+    {
+        var moments = run.Loads.Select(load => load.At).Distinct().Order().ToList();
+        var longest = moments.Zip(moments.Skip(1), (one, next) => next - one).DefaultIfEmpty().Max();
+        return longest >= Sleep ? longest : null;
+    }
+
+    private static string Say(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
+}

@@ -1,0 +1,38 @@
+namespace HardyBench.Core.Findings.Statistics;
+
+/// <summary>Two sides measured in turns, pair by pair, so that drift of the machine hits both alike.</summary>
+/// <param name="Difference">Second side − first side, pair by pair.</param>
+/// <param name="IsReal">Whether the 95 % interval of the mean difference leaves out zero. Never with one pair.</param>
+/// <param name="PairsToSettle">When it is within noise: how many pairs would likely settle it; null when no number of a
+/// reasonable size would, or when it is settled.</param>
+public sealed record PairedDifference(Spread Difference, bool IsReal, int? PairsToSettle)
+{
+    private const int MostPairs = 200;
+
+    /// <exception cref="ArgumentException">The sides are of different length, or empty.</exception>
+    public static PairedDifference Of(IReadOnlyList<double> first, IReadOnlyList<double> second)
+    {
+        if (first.Count != second.Count)
+        {
+            throw new ArgumentException("Each value needs its partner.", nameof(second));
+        }
+
+        var spread = Spread.Of([.. first.Zip(second, (a, b) => b - a)]);
+        var real = spread.Half is { } half && Math.Abs(spread.Mean) > half;
+        return new PairedDifference(spread, real, real || spread.Count < 2 ? null : Needed(spread));
+    }
+
+    /// <summary>The smallest number of pairs whose interval, with the same mean and deviation, leaves out zero.</summary>
+    private static int? Needed(Spread spread)
+    {
+        for (var pairs = spread.Count + 1; spread.Mean != 0 && pairs <= MostPairs; pairs++)
+        {
+            if (Spread.Quantile(pairs - 1) * spread.Deviation / Math.Sqrt(pairs) < Math.Abs(spread.Mean))
+            {
+                return pairs;
+            }
+        }
+
+        return null;
+    }
+}

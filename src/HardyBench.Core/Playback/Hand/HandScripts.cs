@@ -1,0 +1,66 @@
+using HardyBench.Core.Timelines;
+
+namespace HardyBench.Core.Playback.Hand;
+
+/// <summary>Writes what the hand does, the same every time, so that machines can be compared.</summary>
+public static class HandScripts
+{
+    /// <summary>How often a hand that drags asks for another place. Common practice, no source: about as often as a
+    /// pointer moves on a screen of 60 pictures a second, every other time.</summary>
+    public static readonly TimeSpan DragPace = TimeSpan.FromMilliseconds(33);
+
+    private const int Seed = 20, JumpsOfEach = 6;
+
+    /// <summary>How fast the hand drags beside playing; negative is backwards.</summary>
+    private static readonly int[] Speeds = [2, 8, -2];
+
+    /// <summary>How far jumps go, in frames at most; the last is anywhere in the passage.</summary>
+    private static readonly (string Name, int Reach)[] Distances = [("to a near frame", 12), ("to a far frame", int.MaxValue)];
+
+    /// <summary>Drags through every passage at several speeds, forwards and back, then jumps about in it, near and far.</summary>
+    public static IReadOnlyList<HandMove> Scrub(Timeline timeline)
+    {
+        var random = new Random(Seed);
+        return [.. timeline.Passages.SelectMany((passage, index) => OfPassage(timeline, passage, timeline.StartOf(index), random))];
+    }
+
+    /// <summary>Starts playing at several places of every passage.</summary>
+    /// <param name="times">Places a passage, at least 1.</param>
+    public static IReadOnlyList<HandMove> Starts(Timeline timeline, int times) =>
+    [
+        .. timeline.Passages.Select((passage, index) => new HandMove(
+            MoveKind.Start,
+            "play pressed",
+            [.. Enumerable.Range(0, times).Select(i => timeline.StartOf(index) + (passage.FrameCount - 1L) * i / times)],
+            TimeSpan.Zero)),
+    ];
+
+    private static IEnumerable<HandMove> OfPassage(Timeline timeline, Passage passage, long start, Random random)
+    {
+        foreach (var speed in Speeds)
+        {
+            var step = Math.Max(1, (int)Math.Round(timeline.Rate.FramesPerSecond * DragPace.TotalSeconds * Math.Abs(speed)));
+            var places = Enumerable.Range(0, (passage.FrameCount - 1) / step + 1).Select(i => (long)i * step).ToList();
+            yield return new HandMove(
+                MoveKind.Sweep,
+                speed > 0 ? $"dragged at {speed} times the speed" : $"dragged back at {-speed} times the speed",
+                [.. (speed > 0 ? places : Enumerable.Reverse(places)).Select(place => start + place)],
+                DragPace);
+        }
+
+        var at = 0;
+        foreach (var (name, reach) in Distances)
+        {
+            var places = new List<long>();
+            for (var i = 0; i < JumpsOfEach; i++)
+            {
+                var (low, high) = (Math.Max(0L, (long)at - reach), Math.Min(passage.FrameCount, (long)at + reach + 1));
+                var next = (int)random.NextInt64(low, high);
+                at = next == at ? (next + 1) % passage.FrameCount : next;
+                places.Add(start + at);
+            }
+
+            yield return new HandMove(MoveKind.Jump, name, places, TimeSpan.Zero);
+        }
+    }
+}

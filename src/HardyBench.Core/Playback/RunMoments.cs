@@ -1,0 +1,58 @@
+namespace HardyBench.Core.Playback;
+
+/// <summary>Finds the frame of a moment and the moment of a frame.</summary>
+public static class RunMoments
+{
+    /// <param name="at">From the key; null to go by the frame.</param>
+    /// <param name="frame">Timeline frame; null to go by the moment. Without either it is the newest moment known.</param>
+    /// <exception cref="PlanRefusedException">The moment lies outside the run, or the text is too long.</exception>
+    public static RunMark Mark(Run run, TimeSpan? at, int? frame, MarkKind kind, string text)
+    {
+        if (text.Length > RunMark.LongestText)
+        {
+            throw new PlanRefusedException($"The text of a mark has at most {RunMark.LongestText} characters, this has {text.Length}. Nothing was kept.");
+        }
+
+        if (at < TimeSpan.Zero || frame < 0 || frame >= run.Header.Timeline.FrameCount)
+        {
+            throw new PlanRefusedException("That moment lies outside the run. Nothing was kept.");
+        }
+
+        var moment = at ?? (frame is { } number ? Of(run, number) : Newest(run));
+        return new RunMark(0, moment, frame ?? FrameAt(run, moment), kind, text.Trim());
+    }
+
+    /// <summary>When a frame's slot began; reckoned from the first frame shown where it is not known yet.</summary>
+    private static TimeSpan Of(Run run, int frame)
+    {
+        var place = Search(run, record => record.Frame <= frame);
+        return place >= 0 && run.Frames[place].Frame == frame
+            ? run.Frames[place].SlotStart
+            : (run.StartLag ?? TimeSpan.Zero) + run.Header.Timeline.Rate.StartOf(frame);
+    }
+
+    /// <summary>The frame whose slot it was; null before the first.</summary>
+    private static int? FrameAt(Run run, TimeSpan moment)
+    {
+        var place = Search(run, record => record.SlotStart <= moment);
+        return place >= 0 ? run.Frames[place].Frame : null;
+    }
+
+    private static TimeSpan Newest(Run run) =>
+        run.Frames.Count > 0 ? run.Frames[^1].SlotStart
+        : run.Loads.Count > 0 ? run.Loads[^1].At
+        : TimeSpan.Zero;
+
+    /// <summary>The last place up to which a condition holds, or −1.</summary>
+    private static int Search(Run run, Func<FrameRecord, bool> holds)
+    {
+        var (low, high) = (-1, run.Frames.Count - 1);
+        while (low < high)
+        {
+            var middle = low + (high - low + 1) / 2;
+            (low, high) = holds(run.Frames[middle]) ? (middle, high) : (low, middle - 1);
+        }
+
+        return low;
+    }
+}

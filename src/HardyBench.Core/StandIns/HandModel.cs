@@ -1,0 +1,92 @@
+using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Hand;
+
+namespace HardyBench.Core.StandIns;
+
+/// <summary>How long a stand-in takes to show what a hand asks for: it reads and decodes from the frame that stands alone
+/// up to the one asked for, (G + 1) / 2 frames on average in a GOP of G and G at worst, then treats that one.</summary>
+public sealed class HandModel(PlaybackPlan plan, IReadOnlyList<PassageDemand> demands, ServiceSpread spread)
+{
+    /// <summary>Opening files and decoders anew before playing; made up, as a real run's are on a quiet machine.</summary>
+    private static readonly TimeSpan Opening = TimeSpan.FromMilliseconds(30);
+
+    private long? shown;
+
+    /// <summary>Carries the moves out one after another.</summary>
+    public IReadOnlyList<LagReading> Carry(IReadOnlyList<HandMove> moves)
+    {
+        var (now, lags) = (TimeSpan.Zero, new List<LagReading>());
+        foreach (var move in moves)
+        {
+            now = move.Every == TimeSpan.Zero ? OneByOne(move, now, lags) : Dragged(move, now, lags);
+        }
+
+        return lags;
+    }
+
+    private TimeSpan OneByOne(HandMove move, TimeSpan now, List<LagReading> lags)
+    {
+        foreach (var frame in move.Frames)
+        {
+            var lag = move.Kind == MoveKind.Start ? StartUp(frame) : Reach(frame);
+            lags.Add(new LagReading(move.Kind, move.Name, (int)frame, now, lag));
+            now += lag;
+        }
+
+        return now;
+    }
+
+    /// <summary>Only the newest place is worked on; those that came while another was worked on are passed over.</summary>
+    private TimeSpan Dragged(HandMove move, TimeSpan begun, List<LagReading> lags)
+    {
+        var free = begun;
+        for (var i = 0; i < move.Frames.Count; i++)
+        {
+            var asked = begun + move.Every * i;
+            var nextAsked = begun + move.Every * (i + 1);
+            if (nextAsked <= free && i < move.Frames.Count - 1)
+            {
+                lags.Add(new LagReading(move.Kind, move.Name, (int)move.Frames[i], asked, null));
+                continue;
+            }
+
+            var done = (free > asked ? free : asked) + Reach(move.Frames[i]);
+            lags.Add(new LagReading(move.Kind, move.Name, (int)move.Frames[i], asked, done - asked));
+            free = done;
+        }
+
+        return free;
+    }
+
+    private TimeSpan StartUp(long frame)
+    {
+        shown = null;
+        return Opening + Reach(frame);
+    }
+
+    private TimeSpan Reach(long frame)
+    {
+        var index = plan.Timeline.PassageIndexAt(frame);
+        var (start, interval) = (plan.Timeline.StartOf(index), demands[index].KeyInterval);
+        var position = frame - start;
+        var from = position / interval * interval;
+        // Going on from the picture on screen is nearer than the frame that stands alone.
+        if (shown is { } at && plan.Timeline.PassageIndexAt(at) == index && at - start < position && at - start >= from)
+        {
+            from = at - start + 1;
+        }
+
+        shown = frame;
+        var lag = TimeSpan.Zero;
+        foreach (var visit in demands[index].Visits)
+        {
+            var first = visit.Kind == VisitKind.Effects ? position : from;
+            for (var place = first; place <= position; place++)
+            {
+                lag += spread.Draw(visit.Service[visit.Service.Count == 1 ? 0 : (int)(place % interval % visit.Service.Count)]);
+            }
+        }
+
+        return lag;
+    }
+}

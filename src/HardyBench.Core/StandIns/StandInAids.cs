@@ -1,0 +1,41 @@
+using HardyBench.Core.Footage;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+
+namespace HardyBench.Core.StandIns;
+
+/// <summary>Proxies and pre-renders as a stand-in has them: reckoned, not made.</summary>
+public static class StandInAids
+{
+    /// <summary>Bits a pixel of the all-intra files that the player makes. Measured on the starter pack, rounded.</summary>
+    private const double BitsPerPixel = 2.6;
+
+    public static PlaybackPlan Apply(PlaybackPlan plan)
+    {
+        var divisor = plan.Settings.Proxies switch { Proxies.Half => 2, Proxies.Quarter => 4, _ => 1 };
+        var with = divisor == 1 ? plan : plan with
+        {
+            Clips = plan.Clips.ToDictionary(clip => clip.Key, clip => clip.Value with
+            {
+                Format = Intra(clip.Value.Format.Raster.DividedBy(divisor), clip.Value.Format.Rate),
+            }),
+        };
+        if (!plan.Settings.PreRenders)
+        {
+            return with;
+        }
+
+        const string RenderId = "~render";
+        var render = new Clip(RenderId, "pre-render", Intra(plan.Timeline.Raster, plan.Timeline.Rate), 1, null);
+        return with with
+        {
+            Clips = with.Clips.Append(KeyValuePair.Create(RenderId, render)).ToDictionary(),
+            Rendered = plan.Timeline.Passages.Index().ToDictionary(
+                passage => passage.Index,
+                passage => passage.Item with { Layers = [new Layer(RenderId, [])], Over = [], Transition = null }),
+        };
+    }
+
+    private static ClipFormat Intra(Raster raster, FrameRate rate) => new(
+        Codec.Rdd36, ChromaSubsampling.Half, 10, raster, rate, 1, new DataRate((long)(raster.Pixels * BitsPerPixel * rate.FramesPerSecond)));
+}

@@ -1,0 +1,213 @@
+using System.Globalization;
+using HardyBench.Core.Findings;
+using HardyBench.Core.Findings.Lags;
+using HardyBench.Core.Findings.Statistics;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+
+namespace HardyBench.Core.Trials;
+
+/// <summary>What a trial has found so far.</summary>
+/// <param name="Words">The answer in a sentence or two.</param>
+/// <param name="Rows">One a passage of the timeline, in order.</param>
+/// <param name="Lags">For scrub and start lag: each sort of gesture in each passage; else empty.</param>
+public sealed record TrialAnswer(string Words, IReadOnlyList<PassageAnswer> Rows, IReadOnlyList<LagFinding> Lags);
+
+/// <summary>What a trial has found about one passage.</summary>
+/// <param name="Words">Short; empty while nothing can be said.</param>
+/// <param name="Cells">One a run, in the order played; null where the run did not play this passage.</param>
+public sealed record PassageAnswer(int Index, string Question, string Words, IReadOnlyList<PassageFinding?> Cells);
+
+/// <summary>Draws the answer of a trial from its runs.</summary>
+public static class TrialAnswers
+{
+    /// <param name="timeline">The whole timeline asked about.</param>
+    /// <param name="done">The runs so far.</param>
+    public static TrialAnswer Of(TrialKind kind, Timeline timeline, IReadOnlyList<StepOutcome> done)
+    {
+        var cells = timeline.Passages.Select((_, index) => CellsOf(kind, index, done)).ToList();
+        var lags = done.SelectMany(outcome => LagFindings.Of(outcome.Run)).ToList();
+        var rows = timeline.Passages.Select((passage, index) => new PassageAnswer(
+            index, passage.Question, kind switch
+            {
+                TrialKind.Repeat => Repeat(cells[index]),
+                TrialKind.StepDown => StepDown(done, cells[index]),
+                TrialKind.HalfRate => HalfRate(done, index),
+                TrialKind.Soak => Soak(cells[index]),
+                TrialKind.Compare => Compare(done, index),
+                TrialKind.Scrub or TrialKind.StartLag => Lag([.. lags.Where(lag => lag.PassageIndex == index)]),
+                _ => string.Empty,
+            },
+            cells[index])).ToList();
+        return new TrialAnswer(done.Count == 0 ? "Nothing has been played yet." : Overall(kind, timeline, done, rows, lags), rows, lags);
+    }
+
+    private static List<PassageFinding?> CellsOf(TrialKind kind, int index, IReadOnlyList<StepOutcome> done) => kind switch
+    {
+        TrialKind.Scrub or TrialKind.StartLag => [],
+        TrialKind.Ramp => [.. done.Select(outcome => outcome.Label == RampSearch.LabelOf(index) ? outcome.Findings[0] : null)],
+        _ => [.. done.Select(outcome => outcome.Findings[index])],
+    };
+
+    private static string Overall(
+        TrialKind kind, Timeline timeline, IReadOnlyList<StepOutcome> done, List<PassageAnswer> rows, List<LagFinding> lags) => kind switch
+    {
+        TrialKind.Play => Counted(done[0]),
+        TrialKind.Repeat => RepeatOverall(rows, done.Count),
+        TrialKind.StepDown => done[^1].Holds
+            ? $"Every passage holds from {done[^1].Label} on."
+            : $"At {done[^1].Label} {Failing(done[^1])} of {rows.Count} passages do not hold yet.",
+        TrialKind.Ramp => RampOverall(timeline, done),
+        TrialKind.HalfRate => done.Count < 2 ? "Half the rate has not been played yet."
+            : WorkOf(done[0].Run) is { } full && WorkOf(done[1].Run) is { } half && full > 0
+                ? Say($"At half the rate the player's work falls from {full:0.00} to {half:0.00} cores, to {half / full * 100:0} %.")
+                : "The player's work could not be read.",
+        TrialKind.Soak => SoakOverall(done),
+        TrialKind.Compare => CompareOverall(rows, done),
+        _ => LagOverall(lags),
+    };
+
+    private static string Counted(StepOutcome outcome)
+    {
+        var judged = outcome.Findings.Where(finding => finding.Verdict is not null).ToList();
+        return judged.Count == 0
+            ? "No passage was played long enough for a verdict."
+            : $"{judged.Count(finding => finding.Verdict == Verdict.Holds)} of {judged.Count} passages hold.";
+    }
+
+    private static int Failing(StepOutcome outcome) => outcome.Findings.Count(finding => finding.Verdict is Verdict.Wavers or Verdict.Breaks);
+
+    private static string Repeat(List<PassageFinding?> cells)
+    {
+        var shown = Shown(cells);
+        if (shown.Count < 2)
+        {
+            return string.Empty;
+        }
+
+        var spread = Spread.Of(shown);
+        var verdicts = cells.Select(cell => cell?.Verdict).OfType<Verdict>().Distinct().ToList();
+        return Say($"median {spread.Median:0.0}, {spread.Mean:0.00} ± {spread.Half:0.00} shown a second")
+            + (spread.Variation is { } variation ? Say($", varies by {variation * 100:0.0} %") : string.Empty)
+            + (verdicts.Count > 1 ? ", verdicts differ" : string.Empty)
+            + (spread.Outliers.Count > 0 ? $", outlier in run {string.Join(", ", spread.Outliers.Select(place => place + 1))}" : string.Empty);
+    }
+
+    private static string RepeatOverall(List<PassageAnswer> rows, int runs)
+    {
+        var differing = rows.Count(row => row.Cells.Select(cell => cell?.Verdict).OfType<Verdict>().Distinct().Count() > 1);
+        return runs < 2 ? "One run says nothing about spread."
+            : differing == 0 ? $"All {runs} runs give every passage the same verdict."
+            : $"{differing} of {rows.Count} passages got different verdicts in {runs} runs: they stand at a limit, or something else ran.";
+    }
+
+    private static string StepDown(IReadOnlyList<StepOutcome> done, List<PassageFinding?> cells)
+    {
+        var first = cells.FindIndex(cell => cell?.Verdict == Verdict.Holds);
+        return first >= 0 ? $"holds from {done[first].Label}"
+            : cells.TrueForAll(cell => cell?.Verdict is null) ? "too short for a verdict"
+            : $"does not hold at {done[^1].Label}";
+    }
+
+    private static string RampOverall(Timeline timeline, IReadOnlyList<StepOutcome> done)
+    {
+        var count = timeline.Passages.Count;
+        var (holds, fails) = RampSearch.Bounds(count, RampSearch.Known(done));
+        if (fails - holds > 1)
+        {
+            return $"The break lies after passage {holds + 1} and at passage {fails + 1} at the latest.";
+        }
+
+        return fails == count ? $"It holds to the end of the ramp, passage {count}: the ramp is too short for this machine."
+            : holds < 0 ? $"It does not hold even at passage 1, “{timeline.Passages[0].Question}”."
+            : $"It holds up to passage {holds + 1}, “{timeline.Passages[holds].Question}”, and no longer at passage {fails + 1}, “{timeline.Passages[fails].Question}”.";
+    }
+
+    private static string HalfRate(IReadOnlyList<StepOutcome> done, int index) =>
+        done.Count == 2 && WorkOf(done[0].Run, index) is { } full && WorkOf(done[1].Run, index) is { } half && full > 0
+            ? Say($"{full:0.00} to {half:0.00} cores, {half / full * 100:0} %")
+            : string.Empty;
+
+    /// <summary>Cores that decoding and effects took, over the run or one passage; null where it could not be read.</summary>
+    public static double? WorkOf(Run run, int? passage = null)
+    {
+        var slots = run.Frames.Where(frame => passage is null || run.Header.Timeline.PassageIndexAt(frame.Frame) == passage).ToList();
+        if (slots.Count == 0)
+        {
+            return null;
+        }
+
+        var loads = LoadMeans.Over(run.Loads, slots[0].SlotStart, slots[^1].SlotStart + run.Header.Timeline.Rate.FrameDuration);
+        return loads.Of(LoadKind.OwnDecode) is { } decode ? decode + (loads.Of(LoadKind.OwnEffects) ?? 0) : null;
+    }
+
+    private static string Soak(List<PassageFinding?> cells) =>
+        Shown(cells) is { Count: > 1 } shown ? Say($"{shown[0]:0.0} at first, {shown[^1]:0.0} shown a second at last") : string.Empty;
+
+    private static string SoakOverall(IReadOnlyList<StepOutcome> done)
+    {
+        var heat = SoakHeat.EndTemperature(done[^1]) is { } celsius
+            ? Say($"{(SoakHeat.IsSettled(done) ? "heat settled at" : "it stood at")} {celsius:0} °C")
+            : "its temperature cannot be read";
+        var (first, last) = (Failing(done[0]), Failing(done[^1]));
+        return $"After {done.Count} rounds {heat}. " + (last > first
+            ? $"{last} passages do not hold in the last round, {first} in the first."
+            : "No passage does worse than in the first round.");
+    }
+
+    private static string Compare(IReadOnlyList<StepOutcome> done, int index)
+    {
+        if (Pairs(done, index) is not { } difference)
+        {
+            return string.Empty;
+        }
+
+        var spread = difference.Difference;
+        var width = spread.Half is { } half ? Say($" ± {half:0.00}") : string.Empty;
+        return Say($"{spread.Mean:+0.00;−0.00;0.00}{width} shown a second: ") + (difference.IsReal ? "a real difference"
+            : difference.PairsToSettle is { } pairs ? $"within noise; about {pairs} pairs would settle it"
+            : "within noise");
+    }
+
+    private static string CompareOverall(List<PassageAnswer> rows, IReadOnlyList<StepOutcome> done)
+    {
+        var real = rows.Count(row => Pairs(done, row.Index) is { IsReal: true });
+        return done.Count < 2 ? "The second side has not been played yet."
+            : done.Count < 4 ? "One pair says nothing about noise."
+            : real == 0 ? $"In {done.Count / 2} pairs no passage differs by more than noise."
+            : $"In {done.Count / 2} pairs {real} of {rows.Count} passages differ by more than noise.";
+    }
+
+    /// <summary>Frames shown a second, changed side − side as set, pair by pair.</summary>
+    public static PairedDifference? Pairs(IReadOnlyList<StepOutcome> done, int index)
+    {
+        var (first, second) = (Side(TrialCourse.FirstSide), Side(TrialCourse.SecondSide));
+        var pairs = Math.Min(first.Count, second.Count);
+        return pairs == 0 ? null : PairedDifference.Of([.. first.Take(pairs)], [.. second.Take(pairs)]);
+
+        List<double> Side(string label) =>
+            [.. done.Where(outcome => outcome.Label.StartsWith(label, StringComparison.Ordinal)).Select(outcome => outcome.Findings[index].Counts.ShownRate)];
+    }
+
+    private static string Lag(List<LagFinding> lags) => lags.Count == 0 ? string.Empty
+        : Say($"{Within(lags, lag => lag.WithinTenth) * 100:0} % within 0.1 s, {Within(lags, lag => lag.WithinSecond) * 100:0} % within 1 s");
+
+    private static string LagOverall(List<LagFinding> lags)
+    {
+        if (lags.Count == 0)
+        {
+            return "Nothing was asked for.";
+        }
+
+        var longest = lags.Select(lag => lag.Longest).OfType<TimeSpan>().DefaultIfEmpty().Max();
+        return Say($"{Within(lags, lag => lag.WithinTenth) * 100:0} % of what was asked came at once (0.1 s), {Within(lags, lag => lag.WithinSecond) * 100:0} % within a second; the longest took {longest.TotalMilliseconds:0} ms.");
+    }
+
+    private static double Within(List<LagFinding> lags, Func<LagFinding, double> share) =>
+        lags.Sum(lag => share(lag) * lag.Asked) / lags.Sum(lag => lag.Asked);
+
+    private static List<double> Shown(List<PassageFinding?> cells) =>
+        [.. cells.OfType<PassageFinding>().Where(cell => cell.Counts.Slots > 0).Select(cell => cell.Counts.ShownRate)];
+
+    private static string Say(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
+}

@@ -1,0 +1,56 @@
+using System.Globalization;
+using CsvHelper;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+
+namespace HardyBench.Formats.Runs;
+
+/// <summary>Frames, loads and lags of a run as comma-separated text with a head line (RFC 4180), times in milliseconds from
+/// the key. What does not apply is empty.</summary>
+public static class RunCsv
+{
+    /// <summary>A line a slot; the marks of a slot stand in its last column.</summary>
+    public static string Frames(Run run, IReadOnlyList<RunMark> marks)
+    {
+        var byFrame = marks.Where(mark => mark.Frame is not null).ToLookup(mark => mark.Frame!.Value);
+        return Write(run.Frames.Select(frame => new
+        {
+            frame = frame.Frame,
+            timecode = Timecode.Of(frame.Frame, run.Header.Timeline.Rate),
+            passage = run.Header.Timeline.PassageIndexAt(frame.Frame) + 1,
+            slot_start_ms = Ms(frame.SlotStart),
+            ready_ms = Ms(frame.Ready),
+            shown_ms = Ms(frame.Shown),
+            status = frame.Status.ToString(),
+            reason = frame.Reason.ToString(),
+            read_ms = Ms(frame.Read),
+            decode_ms = Ms(frame.Decode),
+            effects_ms = Ms(frame.Effects),
+            wait_ms = Ms(frame.Wait),
+            queue = frame.QueueDepth,
+            scale = frame.Scale.ToString(),
+            marks = string.Join("; ", byFrame[frame.Frame].Select(mark => mark.Text.Length > 0 ? $"{mark.Kind}: {mark.Text}" : $"{mark.Kind}")),
+        }));
+    }
+
+    public static string Loads(Run run) => Write(run.Loads.Select(load => new
+    {
+        at_ms = Ms(load.At), load = load.Kind.ToString(), index = load.Index, value = load.Value,
+    }));
+
+    public static string Lags(Run run) => Write(run.Lags.Select(lag => new
+    {
+        kind = lag.Kind.ToString(), gesture = lag.Name, frame = lag.Frame, asked_ms = Ms(lag.AskedAt), lag_ms = Ms(lag.Lag),
+    }));
+
+    private static double? Ms(TimeSpan? time) => time is { } known ? Math.Round(known.TotalMilliseconds, 3) : null;
+
+    private static string Write<T>(IEnumerable<T> rows)
+    {
+        using var text = new StringWriter(CultureInfo.InvariantCulture);
+        using var csv = new CsvWriter(text, CultureInfo.InvariantCulture);
+        csv.WriteRecords(rows);
+        csv.Flush();
+        return text.ToString();
+    }
+}

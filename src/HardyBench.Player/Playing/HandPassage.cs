@@ -1,0 +1,81 @@
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using HardyBench.Player.Decoding;
+using HardyBench.Player.Effects;
+using HardyBench.Player.Native;
+
+namespace HardyBench.Player.Playing;
+
+/// <summary>Shows any frame of one passage, in any order. Used by one thread.</summary>
+public sealed class HandPassage : IDisposable
+{
+    private readonly PlaybackPlan plan;
+    private readonly string description;
+    private readonly bool changesWithTime;
+    private readonly int threads;
+    private readonly List<ReachableLayer> layers = [];
+    private Treatment? treatment;
+    private long lastPosition = -1;
+    private long treated;
+
+    /// <exception cref="MediaException">A clip cannot be opened.</exception>
+    public HandPassage(PlaybackPlan plan, int index, IClipFiles files, PassageGraph graph, int threads)
+    {
+        (this.plan, this.threads, Index) = (plan, threads, index);
+        var passage = plan.Played(index);
+        description = graph.Describe(plan, passage);
+        changesWithTime = passage.Transition is not null
+            || passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over).Any(effect => effect.Id == "moving-title");
+        try
+        {
+            foreach (var (clip, layer) in plan.ClipsOf(passage).Zip(passage.Layers))
+            {
+                layers.Add(new ReachableLayer(files.PathOf(clip), threads, plan.Settings.DecodeOn, layer));
+            }
+        }
+        catch
+        {
+            Dispose();
+            throw;
+        }
+    }
+
+    /// <summary>Its place in the timeline, from 0.</summary>
+    public int Index { get; }
+
+    /// <summary>The picture of one frame of the passage, or null when the effects want others first.</summary>
+    /// <exception cref="MediaException">A clip is damaged there.</exception>
+    public FrameHandle? Picture(long position)
+    {
+        var frames = new List<DecodedFrame>();
+        try
+        {
+            foreach (var layer in layers)
+            {
+                frames.Add(layer.Reach(position, plan.Timeline.Rate));
+            }
+
+            // What changes with time can only run forwards, so that going back begins it afresh.
+            if (changesWithTime && position <= lastPosition)
+            {
+                treatment?.Dispose();
+                treatment = null;
+            }
+
+            treatment ??= new Treatment(
+                description, [.. frames.Select(frame => frame.Picture)], plan.Timeline.Rate, threads, plan.Settings.EffectsOn);
+            lastPosition = position;
+            return treatment.Treat(frames, changesWithTime ? position : treated++);
+        }
+        finally
+        {
+            frames.ForEach(frame => frame.Dispose());
+        }
+    }
+
+    public void Dispose()
+    {
+        treatment?.Dispose();
+        layers.ForEach(layer => layer.Dispose());
+    }
+}

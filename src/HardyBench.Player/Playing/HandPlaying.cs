@@ -1,0 +1,121 @@
+using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Timelines;
+using HardyBench.Player.Effects;
+using HardyBench.Player.Native;
+
+namespace HardyBench.Player.Playing;
+
+/// <summary>Does what a hand does: drags, jumps, starts playing; and notes how long each picture took. Runs on one thread.</summary>
+/// <param name="playFrom">Plays from a frame until the picture moves; returns how long that took, or null when it never did.</param>
+public sealed class HandPlaying(
+    PlaybackPlan plan, RunClock run, IScreen screen, IClipFiles files, PassageGraph graph, int threads, RunJournal journal,
+    Func<Timeline, TimeSpan?> playFrom) : IDisposable
+{
+    /// <summary>Between two jumps, so that one is over before the next begins.</summary>
+    private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(20);
+
+    /// <summary>Enough to fill the look-ahead and see the picture move.</summary>
+    private const int FramesToStart = 12;
+
+    private readonly HashSet<int> failed = [];
+    private HandPassage? at;
+
+    public void Carry(IReadOnlyList<HandMove> moves, CancellationToken stop)
+    {
+        foreach (var move in moves)
+        {
+            if (move.Every == TimeSpan.Zero)
+            {
+                OneByOne(move, stop);
+            }
+            else
+            {
+                Drag(move, stop);
+            }
+        }
+    }
+
+    public void Dispose() => at?.Dispose();
+
+    private void OneByOne(HandMove move, CancellationToken stop)
+    {
+        foreach (var frame in move.Frames)
+        {
+            if (stop.IsCancellationRequested)
+            {
+                return;
+            }
+
+            var asked = run.Now;
+            var lag = move.Kind == MoveKind.Start ? Start(frame) : Show(frame) ? run.Now - asked : (TimeSpan?)null;
+            journal.Asked(new LagReading(move.Kind, move.Name, (int)frame, asked, lag));
+            stop.WaitHandle.WaitOne(Pause);
+        }
+    }
+
+    /// <summary>Only the newest place is worked on; those that came while another was worked on are passed over.</summary>
+    private void Drag(HandMove move, CancellationToken stop)
+    {
+        var begun = run.Now;
+        for (var next = 0; next < move.Frames.Count && !stop.IsCancellationRequested;)
+        {
+            var newest = (int)Math.Min((run.Now - begun) / move.Every, move.Frames.Count - 1);
+            if (newest < next)
+            {
+                run.WaitUntil(begun + move.Every * next);
+                continue;
+            }
+
+            for (; next < newest; next++)
+            {
+                Note(next, null);
+            }
+
+            Note(next, Show(move.Frames[next]) ? run.Now - begun - move.Every * next : null);
+            next++;
+        }
+
+        void Note(int place, TimeSpan? lag) =>
+            journal.Asked(new LagReading(move.Kind, move.Name, (int)move.Frames[place], begun + move.Every * place, lag));
+    }
+
+    private TimeSpan? Start(long frame)
+    {
+        at?.Dispose();
+        at = null;
+        return playFrom(plan.Timeline.From(frame, FramesToStart, plan.Clips));
+    }
+
+    /// <summary>Brings a frame on screen; false when that cannot be.</summary>
+    private bool Show(long frame)
+    {
+        var index = plan.Timeline.PassageIndexAt(frame);
+        try
+        {
+            if (at?.Index != index)
+            {
+                at?.Dispose();
+                at = null;
+                at = new HandPassage(plan, index, files, graph, threads);
+            }
+
+            using var picture = at.Picture(frame - plan.Timeline.StartOf(index));
+            if (picture is not null)
+            {
+                screen.Show(frame, picture);
+            }
+
+            return picture is not null;
+        }
+        catch (Exception failure) when (failure is MediaException or NotSupportedException)
+        {
+            if (failed.Add(index))
+            {
+                journal.Fail(new PassageFailure(index, failure.Message));
+            }
+
+            return false;
+        }
+    }
+}

@@ -1,0 +1,47 @@
+using HardyBench.Core.Machines;
+using HardyBench.Core.Trials;
+using HardyBench.Formats.Runs;
+using HardyBench.Server.Timelines;
+using HardyBench.Store;
+using HardyBench.Workbench;
+
+namespace HardyBench.Server.Trials;
+
+/// <summary>A trial as a line of a list.</summary>
+public sealed record TrialLineView(
+    long Id, TrialKind Kind, string TimelineId, string TimelineTitle, string MachineId, TrialState State, DateTimeOffset AskedAt, string? Problem)
+{
+    public static TrialLineView Of(StoredTrial trial) => new(
+        trial.Id, trial.Asked.Kind, trial.Asked.Timeline.Id, trial.Asked.Timeline.Title, trial.Asked.MachineId, trial.State,
+        new DateTimeOffset(trial.AskedAtUtc, TimeSpan.Zero), trial.Problem);
+}
+
+/// <summary>A trial with its answer: passages as rows, its runs as columns.</summary>
+/// <param name="Differences">What differs from a bare run, a phrase each.</param>
+public sealed record TrialView(
+    TrialLineView Trial, string MachineName, bool StandIn, IReadOnlyList<string> Differences, string Answer,
+    IReadOnlyList<TrialRunView> Runs, IReadOnlyList<TrialRowView> Rows)
+{
+    public static TrialView Of(TrialReport report, IReadOnlyList<Machine> machines)
+    {
+        var (stored, answer) = (report.Trial, report.Answer);
+        var machine = machines.FirstOrDefault(one => one.Id == stored.Asked.MachineId);
+        var cells = report.Runs.Select(run => CellView.AllOf(run.Run, Core.Findings.RunFindings.Of(run.Run))).ToList();
+        return new TrialView(
+            TrialLineView.Of(stored), machine?.Name ?? stored.Asked.MachineId, machine?.Kind == MachineKind.StandIn,
+            stored.Asked.Settings.Differences(), answer.Words,
+            [.. report.Runs.Select(run => new TrialRunView(run.Id, run.Place!.Label, run.Run.Header.Timeline.Rate.FramesPerSecond))],
+            [.. answer.Rows.Select(row => new TrialRowView(
+                row.Index + 1, row.Question, stored.Asked.Timeline.Passages[row.Index].FrameCount, row.Words,
+                [.. row.Cells.Select((cell, run) => cell is null ? null : cells[run][cell.Index])],
+                [.. answer.Lags.Where(lag => lag.PassageIndex == row.Index).Select(LagRow.Of)]))]);
+    }
+}
+
+/// <summary>A run of a trial.</summary>
+public sealed record TrialRunView(long RunId, string Label, double FramesPerSecond);
+
+/// <summary>What a trial found about a passage.</summary>
+/// <param name="Cells">One a run; null where the run did not play it. Empty for scrub and start lag.</param>
+public sealed record TrialRowView(
+    int Number, string Question, int FrameCount, string Words, IReadOnlyList<CellView?> Cells, IReadOnlyList<LagRow> Lags);

@@ -1,0 +1,76 @@
+using System.Text.Json;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using HardyBench.Core.Trials;
+using HardyBench.Formats.Json;
+using HardyBench.Store.Entities;
+using Microsoft.EntityFrameworkCore;
+
+namespace HardyBench.Store;
+
+/// <summary>A trial as it was asked for.</summary>
+/// <param name="Timeline">As it stood then.</param>
+/// <param name="Other">For a comparison: the second side's settings.</param>
+public sealed record AskedTrial(
+    TrialKind Kind, Timeline Timeline, string MachineId, PlaybackSettings Settings, int Times, TimeSpan AtMost,
+    PlaybackSettings? Other, string? WithoutEffect);
+
+/// <summary>A kept trial.</summary>
+/// <param name="Problem">Why it could not go on, or null.</param>
+public sealed record StoredTrial(long Id, AskedTrial Asked, TrialState State, DateTime AskedAtUtc, string? Problem);
+
+/// <summary>Keeps trials. Their runs are kept by <see cref="RunStore"/>.</summary>
+public sealed class TrialStore(BenchDatabaseFactory databases)
+{
+    public async Task<StoredTrial> AddAsync(AskedTrial asked, DateTimeOffset now)
+    {
+        await using var database = databases.CreateDbContext();
+        var entity = new TrialEntity
+        {
+            Kind = asked.Kind, TimelineId = asked.Timeline.Id, MachineId = asked.MachineId, State = TrialState.Waiting,
+            AskedAtUtc = now.UtcDateTime, Json = JsonSerializer.Serialize(asked, BenchJson.Options),
+        };
+        database.Add(entity);
+        await database.SaveChangesAsync();
+        return Stored(entity);
+    }
+
+    public async Task ChangeAsync(long id, TrialState state, string? problem = null)
+    {
+        await using var database = databases.CreateDbContext();
+        await database.Trials.Where(trial => trial.Id == id)
+            .ExecuteUpdateAsync(change => change
+                .SetProperty(trial => trial.State, state)
+                .SetProperty(trial => trial.Problem, problem)
+                .SetProperty(trial => trial.Owner, state == TrialState.Playing ? RunOwner.Current : null));
+    }
+
+    /// <summary>Closes trials whose program ended under them. Those of another living program are left alone, and those that
+    /// wait still wait.</summary>
+    public async Task RecoverAsync(string problem)
+    {
+        await using var database = databases.CreateDbContext();
+        var playing = await database.Trials.AsNoTracking().Where(trial => trial.State == TrialState.Playing).ToListAsync();
+        foreach (var trial in playing.Where(trial => !RunOwner.IsAlive(trial.Owner ?? string.Empty)))
+        {
+            await ChangeAsync(trial.Id, TrialState.Failed, problem);
+        }
+    }
+
+    /// <summary>A trial by its number, or null.</summary>
+    public async Task<StoredTrial?> FindAsync(long id)
+    {
+        await using var database = databases.CreateDbContext();
+        return await database.Trials.AsNoTracking().SingleOrDefaultAsync(trial => trial.Id == id) is { } entity ? Stored(entity) : null;
+    }
+
+    /// <summary>All trials, newest first.</summary>
+    public async Task<IReadOnlyList<StoredTrial>> ListAsync()
+    {
+        await using var database = databases.CreateDbContext();
+        return [.. (await database.Trials.AsNoTracking().OrderByDescending(trial => trial.Id).ToListAsync()).Select(Stored)];
+    }
+
+    private static StoredTrial Stored(TrialEntity entity) => new(
+        entity.Id, JsonSerializer.Deserialize<AskedTrial>(entity.Json, BenchJson.Options)!, entity.State, entity.AskedAtUtc, entity.Problem);
+}

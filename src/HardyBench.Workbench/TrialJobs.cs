@@ -1,0 +1,108 @@
+using System.Diagnostics;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Trials;
+using HardyBench.Store;
+using HardyBench.Workbench.Jobs;
+
+namespace HardyBench.Workbench;
+
+/// <summary>A trial with what it has found so far.</summary>
+/// <param name="Runs">Its runs in the order played.</param>
+public sealed record TrialReport(StoredTrial Trial, TrialAnswer Answer, IReadOnlyList<StoredRun> Runs);
+
+/// <summary>Hears how a trial goes on.</summary>
+public interface ITrialListener : IRunListener
+{
+    /// <summary>A run of it begins.</summary>
+    /// <param name="number">From 1.</param>
+    /// <param name="of">How many it takes, or null where that is not known yet.</param>
+    void StepBegan(TrialStep step, int number, int? of);
+}
+
+/// <summary>Asks, plays and answers trials.</summary>
+public sealed class TrialJobs(Bench bench, TrialStore trials)
+{
+    /// <summary>Puts a trial together, checks it and keeps it; it waits for its turn.</summary>
+    /// <exception cref="UnknownThingException">There is no such timeline or machine.</exception>
+    /// <exception cref="PlanRefusedException">It makes no sense as it stands.</exception>
+    public async Task<StoredTrial> AskAsync(
+        TrialKind kind, string timelineId, string machineId, PlaybackSettings settings, int times, TimeSpan atMost,
+        PlaybackSettings? other = null, string? withoutEffect = null)
+    {
+        var plan = await bench.PlanAsync(timelineId, machineId, settings);
+        new TrialPlan(kind, plan, times, atMost, other, withoutEffect).Checked();
+        return await trials.AddAsync(new AskedTrial(kind, plan.Timeline, machineId, settings, times, atMost, other, withoutEffect), DateTimeOffset.UtcNow);
+    }
+
+    /// <summary>Plays a trial's runs one after another until its question is answered, or it is stopped.</summary>
+    public async Task<TrialReport> PlayAsync(long id, ITrialListener? listener, CancellationToken stop)
+    {
+        var stored = await FindAsync(id);
+        var began = Stopwatch.GetTimestamp();
+        try
+        {
+            var plan = await PlanOfAsync(stored.Asked);
+            await trials.ChangeAsync(id, TrialState.Playing);
+            await MakeAidsAsync(plan, stop);
+            var done = new List<StepOutcome>();
+            while (!stop.IsCancellationRequested
+                && TrialCourse.Next(plan, done, Stopwatch.GetElapsedTime(began)) is { } step)
+            {
+                listener?.StepBegan(step, done.Count + 1, TrialCourse.StepCount(plan));
+                var run = await bench.PlayAsync(step.Plan, listener, stop, new RunPlace(id, step.Label));
+                done.Add(new StepOutcome(step.Label, run.Run));
+            }
+
+            await trials.ChangeAsync(id, stop.IsCancellationRequested ? TrialState.Stopped : TrialState.Finished);
+        }
+        catch (OperationCanceledException) when (stop.IsCancellationRequested)
+        {
+            await trials.ChangeAsync(id, TrialState.Stopped);
+        }
+        catch (Exception failure)
+        {
+            await trials.ChangeAsync(id, TrialState.Failed, failure.Message);
+            throw;
+        }
+
+        return await ReportAsync(id);
+    }
+
+    /// <summary>A trial that waits is taken out of the queue.</summary>
+    public Task WithdrawAsync(long id) => trials.ChangeAsync(id, TrialState.Stopped, "Taken out of the queue before it began.");
+
+    /// <exception cref="UnknownThingException">There is no such trial.</exception>
+    public async Task<TrialReport> ReportAsync(long id)
+    {
+        var stored = await FindAsync(id);
+        var runs = (await bench.Runs.OfTrialAsync(id)).Where(run => run.Run.Ending == RunEnding.Finished).ToList();
+        var outcomes = runs.Select(run => new StepOutcome(run.Place!.Label, run.Run)).ToList();
+        return new TrialReport(stored, TrialAnswers.Of(stored.Asked.Kind, stored.Asked.Timeline, outcomes), runs);
+    }
+
+    public Task<IReadOnlyList<StoredTrial>> ListAsync() => trials.ListAsync();
+
+    /// <summary>After a start of the program: what was playing when it ended is closed; what waited still waits.</summary>
+    public Task RecoverAsync() =>
+        trials.RecoverAsync("The program ended under it. Its runs are kept, the last one up to its last second.");
+
+    private async Task MakeAidsAsync(TrialPlan plan, CancellationToken stop)
+    {
+        foreach (var settings in new[] { plan.Start.Settings, plan.Other }.OfType<PlaybackSettings>())
+        {
+            if (plan.Start.Machine.Kind == Core.Machines.MachineKind.This && settings.Proxies != Proxies.None)
+            {
+                await bench.MakeAidsAsync(plan.Start with { Settings = settings with { PreRenders = false } }, null, null, stop);
+            }
+        }
+    }
+
+    private async Task<StoredTrial> FindAsync(long id) =>
+        await trials.FindAsync(id)
+        ?? throw new UnknownThingException("trial", $"{id}", (await trials.ListAsync()).Take(5).Select(trial => $"{trial.Id}"));
+
+    private async Task<TrialPlan> PlanOfAsync(AskedTrial asked) => new TrialPlan(
+        asked.Kind,
+        new PlaybackPlan(asked.Timeline, bench.Clips.Clips, await bench.MachineAsync(asked.MachineId), asked.Settings),
+        asked.Times, asked.AtMost, asked.Other, asked.WithoutEffect).Checked();
+}
