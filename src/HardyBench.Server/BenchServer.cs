@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using HardyBench.Formats.Json;
+using HardyBench.Server.Aids;
 using HardyBench.Server.Clips;
 using HardyBench.Server.Live;
 using HardyBench.Server.Machines;
@@ -45,6 +46,7 @@ public static class BenchServer
         services.AddSingleton<PlayDesk>();
         services.AddHostedService(provider => provider.GetRequiredService<PlayDesk>());
         services.AddSingleton<ClipDesk>();
+        services.AddSingleton<AidDesk>();
         // Setting out the demo is no reason to take the page down.
         services.Configure<HostOptions>(options => options.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore);
         if (demo)
@@ -91,6 +93,7 @@ public static class BenchServer
         app.MapClips();
         app.MapUploads();
         app.MapTimelines();
+        app.MapAids();
         app.MapPlays();
         app.MapTrials();
         app.MapRuns();

@@ -164,6 +164,10 @@ public sealed class Bench : IDisposable
         return notes;
     }
 
+    /// <summary>The render of each passage as the plan stands, or null where there is none.</summary>
+    public IReadOnlyList<AidNote?> Renders(PlaybackPlan plan) =>
+        [.. plan.Timeline.Passages.Select((_, index) => Aids.Find(PreRenderer.KeyOf(plan, index)))];
+
     /// <summary>Stand-ins take proxies as they would be; this machine plays what is made.</summary>
     private PlaybackPlan WithAids(PlaybackPlan plan) =>
         plan.Machine.Kind == MachineKind.StandIn ? StandInAids.Apply(plan) : Aids.Apply(plan);

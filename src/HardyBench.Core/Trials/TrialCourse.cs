@@ -48,6 +48,19 @@ public static class TrialCourse
         _ => null,
     };
 
+    /// <summary>The running time of its timelines, or null where it depends on how they go.</summary>
+    public static TimeSpan? Length(TrialPlan trial)
+    {
+        var once = trial.Start.Timeline.Rate.StartOf(trial.Start.Timeline.FrameCount);
+        return trial.Kind switch
+        {
+            TrialKind.Play or TrialKind.Repeat or TrialKind.Compare => once * StepCount(trial)!.Value,
+            TrialKind.HalfRate => once * 3,
+            TrialKind.Soak => trial.AtMost,
+            _ => null,
+        };
+    }
+
     private static TrialStep? StepDown(PlaybackPlan start, IReadOnlyList<StepOutcome> done)
     {
         var first = Array.IndexOf(Scales, start.Settings.Scale);

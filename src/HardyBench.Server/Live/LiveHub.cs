@@ -21,6 +21,9 @@ public interface ILivePage
 
     /// <summary>How far the making of clips is.</summary>
     Task Making(MakingView making);
+
+    /// <summary>How far the rendering of passages is.</summary>
+    Task Aids(MakingView making);
 }
 
 /// <summary>Pages only listen; everything they want done goes through the API.</summary>

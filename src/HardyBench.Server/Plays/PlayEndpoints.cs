@@ -1,3 +1,5 @@
+using HardyBench.Player.Decoding;
+using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -17,6 +19,11 @@ internal static class PlayEndpoints
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
             .WithName("startPlay");
+        play.MapPost("/look", async Task<Ok<PlayPreview>> (PlayRequest request, Bench bench) =>
+                TypedResults.Ok(await PlayPreview.OfAsync(request, bench)))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("lookAtPlay");
+        play.MapGet("/devices", Ok<IReadOnlyList<Device>> () => TypedResults.Ok(Devices.All))
+            .ProducesProblem(StatusCodes.Status503ServiceUnavailable).WithName("devices");
         play.MapDelete("/", async Task<NoContent> (PlayDesk desk) =>
         {
             await desk.StopAsync();

@@ -3,6 +3,7 @@ using HardyBench.Core.Playback;
 using HardyBench.Core.Trials;
 using HardyBench.Server.Runs;
 using HardyBench.Store;
+using HardyBench.Workbench;
 
 namespace HardyBench.Server.Plays;
 
@@ -14,6 +15,30 @@ namespace HardyBench.Server.Plays;
 public sealed record PlayRequest(
     string TimelineId, string MachineId, TrialKind Kind = TrialKind.Play, PlaybackSettings? Settings = null, int Times = 3,
     double Minutes = 10, PlaybackSettings? Other = null, string? WithoutEffect = null);
+
+/// <summary>What a play would be, before it is asked for.</summary>
+/// <param name="Differences">What differs from a bare run on the processor, a phrase each.</param>
+/// <param name="Problem">Why it makes no sense as it stands, or null.</param>
+/// <param name="Seconds">How long it takes; null where that depends on how it goes, and for stand-ins.</param>
+public sealed record PlayPreview(IReadOnlyList<string> Differences, string? Problem, double? Seconds)
+{
+    public static async Task<PlayPreview> OfAsync(PlayRequest request, Bench bench)
+    {
+        var settings = request.Settings ?? new PlaybackSettings();
+        try
+        {
+            var plan = new TrialPlan(
+                request.Kind, await bench.PlanAsync(request.TimelineId, request.MachineId, settings), request.Times,
+                TimeSpan.FromMinutes(request.Minutes), request.Other, request.WithoutEffect).Checked();
+            return new PlayPreview(
+                settings.Differences(), null, plan.Start.Machine.Kind == MachineKind.This ? TrialCourse.Length(plan)?.TotalSeconds : null);
+        }
+        catch (PlanRefusedException refusal)
+        {
+            return new PlayPreview(settings.Differences(), refusal.Message, null);
+        }
+    }
+}
 
 /// <summary>A play, in progress or just ended.</summary>
 /// <param name="RunId">0 until the player has started.</param>

@@ -16,8 +16,10 @@ namespace HardyBench.Server.Timelines;
 public sealed record SheetView(TimelineView Timeline, IReadOnlyList<ColumnView> Columns);
 
 /// <summary>A timeline's rows.</summary>
+/// <param name="Effects">Ids of the effects in it, each once.</param>
 public sealed record TimelineView(
-    string Id, string Title, string Raster, string Rate, double FramesPerSecond, double Seconds, IReadOnlyList<PassageView> Passages)
+    string Id, string Title, string Raster, string Rate, double FramesPerSecond, double Seconds, IReadOnlyList<PassageView> Passages,
+    IReadOnlyList<string> Effects)
 {
     public static TimelineView Of(Timeline timeline, IReadOnlyDictionary<string, Clip> clips)
     {
@@ -27,7 +29,9 @@ public sealed record TimelineView(
             timeline.Rate.StartOf(timeline.FrameCount).TotalSeconds,
             [.. timeline.Passages.Select((passage, index) => new PassageView(
                 index + 1, Timecode.Of(timeline.StartOf(index), timeline.Rate), timeline.StartOf(index), passage.FrameCount,
-                passage.Question, ChipsOf(passage, clips), weights[index] / Math.Max(1e-12, weights.Max())))]);
+                passage.Question, ChipsOf(passage, clips), weights[index] / Math.Max(1e-12, weights.Max())))],
+            [.. timeline.Passages.SelectMany(passage => passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over))
+                .Select(effect => effect.Id).Distinct().Order(StringComparer.Ordinal)]);
     }
 
     /// <summary>Short words for what is asked: formats, effects, the number of layers.</summary>

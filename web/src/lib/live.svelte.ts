@@ -3,7 +3,7 @@ import { api, type Making, type Play } from './api/client';
 
 /** The hub's own messages; the API's document does not cover them. */
 type LoadNow = { group: string; name: string; unit: string; value: number };
-type News = { runId: number; from: number; teeth: string; loads: LoadNow[] };
+type News = { runId: number; from: number; teeth: string; asked: number; lastLagMs: number | null; loads: LoadNow[] };
 
 /** What is running now, kept up to date by the server. */
 class Live {
@@ -11,8 +11,13 @@ class Live {
   loads = $state<LoadNow[]>([]);
   picture = $state<string | null>(null);
   making = $state<Making | null>(null);
+  aids = $state<Making | null>(null);
+  /** How long the newest picture that a hand asked for took. */
+  lastLagMs = $state<number | null>(null);
   /** Counts changes of what has been played, so that pages know when to read anew. */
   ended = $state(0);
+  /** Counts marks that were pinned or taken away here. */
+  marked = $state(0);
   connected = $state(true);
 
   async connect() {
@@ -21,6 +26,7 @@ class Live {
     hub.on('news', (news: News) => this.#newsCame(news));
     hub.on('picture', (picture: { jpeg: string }) => (this.picture = `data:image/jpeg;base64,${picture.jpeg}`));
     hub.on('making', (making: Making) => (this.making = making));
+    hub.on('aids', (aids: Making) => (this.aids = aids));
     hub.on('runsChanged', () => this.ended++);
     hub.onreconnecting(() => (this.connected = false));
     hub.onreconnected(() => this.#readAnew());
@@ -38,12 +44,15 @@ class Live {
   }
 
   #playChanged(play: Play | null) {
-    const wasRunning = this.play?.running;
+    const was = this.play;
     this.play = play;
+    // Each run of a trial ends with the next one's beginning.
+    if (was?.runId && play?.running && was.runId !== play.runId) this.ended++;
     if (!play?.running) {
       this.loads = [];
       this.picture = null;
-      if (wasRunning) this.ended++;
+      this.lastLagMs = null;
+      if (was?.running) this.ended++;
     }
   }
 
@@ -52,7 +61,8 @@ class Live {
     // A page that opened late has read some of these already.
     const fresh = news.teeth.slice(Math.max(0, this.play.teeth.length - news.from));
     const teeth = this.play.teeth + (news.teeth.length ? fresh : '');
-    this.play = { ...this.play, teeth, frames: teeth.length };
+    this.play = { ...this.play, teeth, frames: this.play.byHand ? this.play.frames + news.asked : teeth.length };
+    this.lastLagMs = news.lastLagMs ?? this.lastLagMs;
     if (news.loads.length) this.loads = news.loads;
   }
 }

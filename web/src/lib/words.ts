@@ -1,4 +1,4 @@
-import type { Schemas, Scale, Verdict } from './api/client';
+import type { Kind, MarkKind, Schemas, Scale, Verdict } from './api/client';
 
 type Limiter = NonNullable<Schemas['Limiter']>;
 type Reason = NonNullable<Schemas['DropReason']>;
@@ -46,3 +46,38 @@ export function ago(date: string, now = Date.now()): string {
   if (minutes < 60) return `${minutes} min ago`;
   return minutes < 48 * 60 ? `${Math.round(minutes / 60)} h ago` : `${Math.round(minutes / 1440)} days ago`;
 }
+
+/** The kinds of trial: what each asks, and what its number counts. */
+export const kinds: Record<Kind, { name: string; question: string; counts?: string }> = {
+  play: { name: 'play through', question: 'Does it play in real time?' },
+  repeat: { name: 'repeat', question: 'Does it play so every time?', counts: 'runs' },
+  scrub: { name: 'scrub', question: 'Does the picture keep up with the hand?' },
+  startLag: { name: 'start lag', question: 'How long from the key to a moving picture?', counts: 'places a passage' },
+  stepDown: { name: 'step down', question: 'Which is the first preview scale that holds?' },
+  ramp: { name: 'ramp', question: 'At which passage does it stop holding?' },
+  halfRate: { name: 'half rate', question: 'What does half the frame rate do to the load?' },
+  soak: { name: 'soak', question: 'Does it still play so when it is hot?' },
+  compare: { name: 'compare two', question: 'Does one change make a difference?', counts: 'pairs' }
+};
+
+export const markKinds: Record<MarkKind, string> = {
+  pictureFault: 'picture fault',
+  stutter: 'stutter seen',
+  fan: 'fan',
+  noise: 'noise',
+  crash: 'crash',
+  other: 'other'
+};
+
+export const trialStates: Record<NonNullable<Schemas['TrialState']>, string> = {
+  waiting: 'waiting',
+  playing: 'playing',
+  finished: 'finished',
+  stopped: 'stopped',
+  failed: 'failed'
+};
+
+export const percent = (share: number) => `${Math.round(share * 100)} %`;
+
+/** "40 s", "3 min". */
+export const length = (seconds: number) => (seconds < 90 ? `${Math.ceil(seconds)} s` : `${Math.ceil(seconds / 60)} min`);

@@ -1,30 +1,63 @@
 <script lang="ts">
+  import { api } from '../api/client';
+  import { isTyping } from '../keys';
   import { live } from '../live.svelte';
+  import { fixed, kinds } from '../words';
+  import MarkForm from './MarkForm.svelte';
 
-  let { framesPerSecond }: { framesPerSecond: number } = $props();
   const play = $derived(live.play?.running ? live.play : null);
-  const left = $derived(play ? Math.ceil((play.of - play.frames) / framesPerSecond) : 0);
+  const waiting = $derived(live.play?.waiting.filter((one) => one.trialId !== play?.trialId) ?? []);
+  const left = $derived(play ? Math.ceil((play.of - play.frames) / play.framesPerSecond) : 0);
   const worth = $derived(live.loads.filter((load) => load.unit === '%' || load.unit === 'cores'));
   const dropped = $derived(play ? play.teeth.split('d').length - 1 : 0);
+  let marking = $state<{ runId: number; frame: number | null } | null>(null);
+
+  /** The moment counts at which the key was pressed, not that at which the words were found. */
+  const mark = () => play?.runId && (marking = { runId: play.runId, frame: play.byHand ? null : Math.max(0, play.frames - 1) });
+  const withdraw = (trialId: number) => api.DELETE('/api/play/waiting/{trialId}', { params: { path: { trialId } } });
 </script>
 
-{#if play}
-  <section aria-label="Playing now" class="flex items-center gap-4 border-b border-base-300 bg-secondary/10 px-4 py-1.5 text-sm" data-testid="now-playing">
-    {#if live.picture}<img src={live.picture} alt="The frame on screen" class="h-16 border border-base-300" />{/if}
-    <span class="figure whitespace-nowrap">{play.frames}<span class="quiet"> of {play.of} slots</span></span>
-    <span class="figure whitespace-nowrap">{dropped}<span class="quiet"> dropped</span></span>
-    <span class="figure whitespace-nowrap">{left}<span class="quiet"> s to go</span></span>
-    <div class="flex flex-1 flex-wrap items-center justify-end gap-x-4 gap-y-0.5">
-      {#each worth as load (load.group + load.name)}
-        <span class="flex items-center gap-1.5 text-xs">
-          {load.name}
-          {#if load.unit === '%'}
-            <span class="inline-block h-2 w-14 bg-base-300" aria-hidden="true"><span class="block h-full bg-base-content/70" style:width="{Math.min(100, load.value)}%"></span></span>
-          {/if}
-          <span class="figure inline-block w-9 text-right">{load.unit === '%' ? Math.round(load.value) : load.value.toFixed(2)}</span>
-          <span class="quiet">{load.unit}</span>
-        </span>
-      {/each}
-    </div>
+<svelte:window onkeydown={(event) => event.key === 'm' && !isTyping(event) && !event.ctrlKey && mark()} />
+
+{#if play || waiting.length}
+  <section aria-label="Playing now" class="border-b border-base-300 bg-secondary/10 px-4 py-1.5 text-sm" data-testid="now-playing">
+    {#if play}
+      <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
+        {#if live.picture}<img src={live.picture} alt="The frame on screen" class="h-16 border border-base-300" />{/if}
+        {#if play.kind !== 'play'}
+          <a class="link whitespace-nowrap" href="/trials/{play.trialId}">{kinds[play.kind].name}: {play.step || 'about to begin'}{play.stepCount && play.stepCount > 1 && !play.step.includes(' of ') ? `, ${play.stepNumber} of ${play.stepCount}` : ''}</a>
+        {/if}
+        {#if play.byHand}
+          <span class="figure whitespace-nowrap">{play.frames}<span class="quiet"> of {play.of} places</span></span>
+          {#if live.lastLagMs !== null}<span class="figure whitespace-nowrap">{fixed(live.lastLagMs, 0)}<span class="quiet"> ms, the last</span></span>{/if}
+        {:else}
+          <span class="figure whitespace-nowrap">{play.frames}<span class="quiet"> of {play.of} slots</span></span>
+          <span class="figure whitespace-nowrap">{dropped}<span class="quiet"> dropped</span></span>
+          <span class="figure whitespace-nowrap">{left}<span class="quiet"> s to go</span></span>
+        {/if}
+        <button class="btn btn-xs" onclick={mark} disabled={!play.runId}>Mark <kbd class="figure">M</kbd></button>
+        <div class="flex flex-1 flex-wrap items-center justify-end gap-x-4 gap-y-0.5">
+          {#each worth as load (load.group + load.name)}
+            <span class="flex items-center gap-1.5 text-xs">
+              {load.name}
+              {#if load.unit === '%'}
+                <span class="inline-block h-2 w-14 bg-base-300" aria-hidden="true"><span class="block h-full bg-base-content/70" style:width="{Math.min(100, load.value)}%"></span></span>
+              {/if}
+              <span class="figure inline-block w-9 text-right">{load.unit === '%' ? Math.round(load.value) : load.value.toFixed(2)}</span>
+              <span class="quiet">{load.unit}</span>
+            </span>
+          {/each}
+        </div>
+      </div>
+    {/if}
+    {#if marking}<MarkForm {...marking} onclose={() => (marking = null)} />{/if}
+    {#if waiting.length}
+      <p class="mt-1 flex flex-wrap gap-x-4 text-xs" data-testid="waiting">
+        <span class="quiet">Next:</span>
+        {#each waiting as one (one.trialId)}
+          <span>{kinds[one.kind].name} of {one.timelineTitle} on {one.machineName} <button class="link" aria-label="Take {kinds[one.kind].name} on {one.machineName} out of the queue" onclick={() => withdraw(one.trialId)}>take out</button></span>
+        {/each}
+      </p>
+    {/if}
   </section>
 {/if}

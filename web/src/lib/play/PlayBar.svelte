@@ -1,68 +1,67 @@
 <script lang="ts">
   import { live } from '../live.svelte';
-  import { scales } from '../words';
-  import type { Column, Policy, Scale } from '../api/client';
+  import { kinds, length, scales } from '../words';
+  import type { Column, Kind, Scale } from '../api/client';
+  import type { Ask } from './ask.svelte';
+  import Conditions from './Conditions.svelte';
 
   let {
+    ask,
     columns,
-    machineId = $bindable(),
     scale,
-    policy = $bindable(),
-    pictures = $bindable(),
-    problem,
+    timeline,
     onscale,
     onplay,
     onstop
-  }: {
-    columns: Column[];
-    machineId: string;
-    scale: Scale;
-    policy: Policy;
-    pictures: boolean;
-    problem: string | null;
-    onscale: (scale: Scale) => void;
-    onplay: () => void;
-    onstop: () => void;
-  } = $props();
+  }: { ask: Ask; columns: Column[]; scale: Scale; timeline: { id: string; effects: string[] }; onscale: (scale: Scale) => void; onplay: () => void; onstop: () => void } =
+    $props();
 
+  let open = $state(false);
   const running = $derived(live.play?.running ? live.play : null);
-  /** What differs from a bare run, in words. */
-  const aids = $derived(
-    [scale !== 'full' && `${scale} scale`, policy === 'keepFrames' && 'every frame shown', pictures && 'pictures cost some of what is measured'].filter(Boolean)
-  );
+  const differences = $derived(ask.preview?.differences ?? []);
+
+  // What is about to be asked is looked at whenever any part of it changes.
+  $effect(() => {
+    void ask.look(timeline.id, scale);
+  });
 </script>
 
 <div class="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
   <label class="flex items-center gap-1.5">
     on
-    <select class="select select-sm w-44" bind:value={machineId} disabled={!!running}>
+    <select class="select select-sm w-40" bind:value={ask.machineId}>
       {#each columns as column (column.machine.id)}<option value={column.machine.id}>{column.machine.name}</option>{/each}
     </select>
   </label>
   <label class="flex items-center gap-1.5">
+    trial
+    <select class="select select-sm w-36" bind:value={ask.kind}>
+      {#each Object.entries(kinds) as [kind, about] (kind)}<option value={kind as Kind}>{about.name}</option>{/each}
+    </select>
+  </label>
+  <label class="flex items-center gap-1.5">
     preview scale
-    <select class="select select-sm w-28" value={scale} disabled={!!running} onchange={(event) => onscale(event.currentTarget.value as Scale)}>
+    <select class="select select-sm w-24" value={scale} onchange={(event) => onscale(event.currentTarget.value as Scale)}>
       {#each scales as name (name)}<option value={name}>{name}</option>{/each}
     </select>
     <kbd class="kbd kbd-xs figure">P</kbd>
   </label>
-  <label class="flex items-center gap-1.5">
-    if late
-    <select class="select select-sm w-40" bind:value={policy} disabled={!!running}>
-      <option value="keepTime">drop, keep time</option>
-      <option value="keepFrames">keep every frame</option>
-    </select>
-  </label>
-  <label class="flex items-center gap-1.5">
-    <input type="checkbox" class="checkbox checkbox-sm" bind:checked={pictures} disabled={!!running} /> pictures
-  </label>
+  <button class="btn btn-sm" aria-expanded={open} onclick={() => (open = !open)}>Conditions</button>
   {#if running}
     <button class="btn btn-neutral btn-sm" onclick={onstop}>Stop <kbd class="figure text-xs">Space</kbd></button>
+    <button class="btn btn-sm" onclick={onplay}>Queue</button>
   {:else}
     <button class="btn btn-primary btn-sm" onclick={onplay}>Play <kbd class="figure text-xs">Space</kbd></button>
-    <span class="quiet">{aids.length ? `Not bare: ${aids.join(', ')}.` : 'Bare run: every aid off.'}</span>
   {/if}
 </div>
-{#if problem}
-  <p role="alert" class="mt-1 text-sm text-error">{problem}</p>
+<p class="mt-1 text-right text-sm" data-testid="about-to">
+  <span>{kinds[ask.kind].question}</span>
+  <span class="quiet">
+    {differences.length ? `Not bare: ${differences.join(', ')}.` : 'Bare run: every aid off.'}
+    {#if ask.preview?.seconds}About {length(ask.preview.seconds)}.{/if}
+  </span>
+</p>
+{#if ask.problem ?? ask.preview?.problem}
+  <p role="alert" class="mt-1 text-right text-sm text-error">{ask.problem ?? ask.preview?.problem}</p>
 {/if}
+{#if open}<Conditions {ask} {timeline} {scale} />{/if}

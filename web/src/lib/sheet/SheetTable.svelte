@@ -16,15 +16,16 @@
 
   const playing = $derived(live.play?.running && live.play.timelineId === sheet.timeline.id && live.play.scale === scale ? live.play : null);
   const litRow = $derived(
-    playing ? sheet.timeline.passages.findIndex((p) => playing.frames < p.startFrame + p.frameCount) : -1
+    playing && !playing.byHand ? sheet.timeline.passages.findIndex((p) => playing.fromFrame + playing.frames < p.startFrame + p.frameCount) : -1
   );
   let table: HTMLTableElement;
 
   /** The part of the running play's teeth that belongs to a passage. */
   function growing(column: Column, row: number) {
-    if (!playing || playing.machineId !== column.machine.id) return null;
+    if (!playing || playing.byHand || playing.machineId !== column.machine.id) return null;
     const { startFrame, frameCount } = sheet.timeline.passages[row];
-    return playing.teeth.slice(startFrame, startFrame + frameCount);
+    const from = startFrame - playing.fromFrame;
+    return from < 0 ? '' : playing.teeth.slice(from, from + frameCount);
   }
 
   function move(event: KeyboardEvent, row: number, column: number) {

@@ -1,11 +1,12 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { api, orThrow, type Policy, type Scale, type Sheet } from '#lib/api/client.ts';
+  import { api, orThrow, type Scale, type Sheet } from '#lib/api/client.ts';
   import { isTyping } from '#lib/keys.ts';
   import { live } from '#lib/live.svelte.ts';
   import { scales } from '#lib/words.ts';
   import PassagePanel from '#lib/detail/PassagePanel.svelte';
+  import { Ask } from '#lib/play/ask.svelte.ts';
   import NowPlaying from '#lib/play/NowPlaying.svelte';
   import PlayBar from '#lib/play/PlayBar.svelte';
   import SheetFoot from '#lib/sheet/SheetFoot.svelte';
@@ -19,10 +20,7 @@
   });
   let sheet = $state<Sheet | null>(null);
   let problem = $state<string | null>(null);
-  let playProblem = $state<string | null>(null);
-  let machineId = $state('this');
-  let policy = $state<Policy>('keepTime');
-  let pictures = $state(false);
+  const ask = new Ask();
   const chosenRun = $derived(sheet?.columns.find((column) => column.machine.id === chosen?.machineId)?.runId ?? null);
 
   // Reads the sheet whenever the address, the clips or the finished plays change.
@@ -56,16 +54,7 @@
 
   const changeScale = (to: Scale) => address({ scale: to === 'full' ? null : to });
 
-  async function play(on = machineId) {
-    machineId = on;
-    playProblem = null;
-    try {
-      live.play = orThrow(await api.POST('/api/play', { body: { timelineId: id, machineId: on, scale, policy, pictures } }));
-    } catch (failure) {
-      playProblem = (failure as Error).message;
-    }
-  }
-
+  const play = (on = ask.machineId) => ask.play(id, scale, on);
   const stop = () => api.DELETE('/api/play');
 
   function key(event: KeyboardEvent) {
@@ -93,14 +82,14 @@
         <h1 class="text-lg font-semibold">{sheet.timeline.title}</h1>
         <span class="quiet text-sm">{sheet.timeline.raster} {sheet.timeline.rate}, {sheet.timeline.passages.length} passages, <span class="figure">{sheet.timeline.seconds}</span> s <a class="link ml-1" href="/timelines/{id}/write">Write</a></span>
         <div class="ml-auto">
-          <PlayBar columns={sheet.columns} bind:machineId {scale} bind:policy bind:pictures problem={playProblem ?? (live.play && !live.play.running ? live.play.problem : null) ?? null} onscale={changeScale} onplay={() => play()} onstop={stop} />
+          <PlayBar {ask} columns={sheet.columns} {scale} timeline={{ id, effects: sheet.timeline.effects }} onscale={changeScale} onplay={() => play()} onstop={stop} />
         </div>
       </div>
     </div>
-    <NowPlaying framesPerSecond={sheet.timeline.framesPerSecond} />
+    <NowPlaying />
     <div class="flex min-h-0 flex-1">
       <div class="min-w-0 flex-1 overflow-auto">
-        <SheetTable {sheet} {chosen} {scale} onplay={play} onchoose={(cell) => address({ cell: cell && `${cell.machineId}:${cell.number}` })} />
+        <SheetTable {sheet} {chosen} {scale} onplay={(on) => play(on)} onchoose={(cell) => address({ cell: cell && `${cell.machineId}:${cell.number}` })} />
         <SheetFoot {sheet} onplay={(on, at) => (at && at !== scale ? changeScale(at) : play(on))} />
       </div>
       {#if chosen && chosenRun}

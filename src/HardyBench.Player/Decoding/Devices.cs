@@ -1,0 +1,47 @@
+using System.Runtime.InteropServices;
+using HardyBench.Player.Native;
+
+namespace HardyBench.Player.Decoding;
+
+/// <summary>A kind of device that FFmpeg knows.</summary>
+/// <param name="Name">FFmpeg's name of it: "vaapi", "opencl".</param>
+/// <param name="Refusal">Why it cannot be opened here, or null when it can.</param>
+public sealed record Device(string Name, string? Refusal);
+
+/// <summary>The devices that decoding and effects can be asked to run on.</summary>
+public static class Devices
+{
+    private static readonly Lazy<IReadOnlyList<Device>> Found = new(() => [.. Names().Select(name => new Device(name, RefusalOf(name)))]);
+
+    /// <summary>All kinds that the libraries know, those that can be opened first. Looked for once.</summary>
+    /// <exception cref="PlayerUnavailableException">The libraries are missing.</exception>
+    public static IReadOnlyList<Device> All
+    {
+        get
+        {
+            PlayerLibraries.Versions();
+            return [.. Found.Value.OrderBy(device => device.Refusal is not null)];
+        }
+    }
+
+    private static IEnumerable<string> Names()
+    {
+        for (var index = 0; Marshal.PtrToStringUTF8(NativeMethods.DeviceName(index)) is { } name; index++)
+        {
+            yield return name;
+        }
+    }
+
+    private static string? RefusalOf(string name)
+    {
+        try
+        {
+            MediaException.Check(NativeMethods.DeviceTry(name), $"opening {name}");
+            return null;
+        }
+        catch (MediaException failure)
+        {
+            return failure.Message;
+        }
+    }
+}

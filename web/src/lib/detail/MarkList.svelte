@@ -1,0 +1,36 @@
+<script lang="ts">
+  import { api, type Mark } from '../api/client';
+  import { live } from '../live.svelte';
+  import MarkForm from '../play/MarkForm.svelte';
+  import { fixed, markKinds } from '../words';
+
+  let { runId, marks, frame }: { runId: number; marks: Mark[]; frame: number | null } = $props();
+  let pinned = $state<number | null>(null);
+
+  async function remove(mark: Mark) {
+    await api.DELETE('/api/runs/{id}/marks/{mark}', { params: { path: { id: runId, mark: mark.id } } });
+    live.marked++;
+  }
+</script>
+
+<section class="text-sm">
+  <h3 class="flex items-baseline justify-between font-semibold">
+    Marks
+    {#if frame !== null}<button class="btn btn-xs" onclick={() => (pinned = frame)}>Mark frame <span class="figure">{frame}</span></button>{/if}
+  </h3>
+  {#if pinned !== null}<MarkForm {runId} frame={pinned} onclose={() => (pinned = null)} />{/if}
+  {#if marks.length}
+    <ul data-testid="marks">
+      {#each marks as mark (mark.id)}
+        <li class="flex items-baseline gap-2 border-b border-base-200 py-0.5">
+          <span class="figure quiet w-16 text-right">{mark.frame ?? `${fixed(mark.atMs / 1000)} s`}</span>
+          <b class="font-semibold">{markKinds[mark.kind]}</b>
+          <span class="flex-1">{mark.text}</span>
+          <button class="link text-xs" aria-label="Take away the mark {markKinds[mark.kind]} {mark.text}" onclick={() => remove(mark)}>take away</button>
+        </li>
+      {/each}
+    </ul>
+  {:else}
+    <p class="quiet">Nothing was pinned here. What no counter holds — a fan, a green flash — belongs at its frame.</p>
+  {/if}
+</section>

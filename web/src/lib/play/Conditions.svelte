@@ -1,0 +1,112 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { api, type Scale, type Schemas } from '../api/client';
+  import { kinds, scales } from '../words';
+  import type { Ask, Change } from './ask.svelte';
+  import PreRenders from './PreRenders.svelte';
+
+  let { ask, timeline, scale }: { ask: Ask; timeline: { id: string; effects: string[] }; scale: Scale } = $props();
+  let devices = $state<Schemas['Device'][]>([]);
+  const usable = $derived(devices.filter((device) => !device.refusal));
+  const about = $derived(kinds[ask.kind]);
+
+  onMount(async () => (devices = (await api.GET('/api/play/devices')).data ?? []));
+
+  const deviceNames = $derived(['', ...usable.map((device) => device.name)]);
+  const choices: Record<Change, { name: string; values: () => string[] }> = {
+    scale: { name: 'preview scale', values: () => scales.filter((one) => one !== scale) },
+    proxies: { name: 'proxies', values: () => ['none', 'half', 'quarter'].filter((one) => one !== ask.proxies) },
+    preRenders: { name: 'pre-renders', values: () => [ask.preRenders ? 'off' : 'on'] },
+    cache: { name: 'file cache', values: () => ['asFound', 'cold', 'warm'].filter((one) => one !== ask.cache) },
+    decodeOn: { name: 'decode on', values: () => devices.map((device) => device.name) },
+    effectsOn: { name: 'effects on', values: () => deviceNames.filter((one) => one !== ask.effectsOn) },
+    threads: { name: 'threads', values: () => ['1', '2', '4', '8', '16'] },
+    effect: { name: 'without the effect', values: () => timeline.effects }
+  };
+  const values = $derived(choices[ask.change].values());
+  $effect(() => {
+    if (!values.includes(ask.to)) ask.to = values[0] ?? '';
+  });
+  const cacheWords: Record<string, string> = { asFound: 'as found', cold: 'cold: dropped before', warm: 'warm: read before' };
+</script>
+
+<section class="mt-2 grid gap-x-8 gap-y-2 border-t border-base-300 pt-2 text-sm lg:grid-cols-3" aria-label="Conditions" data-testid="conditions">
+  <fieldset class="grid content-start gap-1.5">
+    <legend class="font-semibold">Trial</legend>
+    {#if about.counts}
+      <label class="row">{about.counts} <input class="input input-sm w-20 text-right" type="number" min="1" max="50" bind:value={ask.times} /></label>
+    {/if}
+    {#if ask.kind === 'soak'}
+      <label class="row">at most, minutes <input class="input input-sm w-20 text-right" type="number" min="1" max="480" bind:value={ask.minutes} /></label>
+    {/if}
+    {#if ask.kind === 'compare'}
+      <label class="row">
+        the second side changes
+        <select class="select select-sm w-36" bind:value={ask.change}>
+          {#each Object.entries(choices) as [change, { name }] (change)}<option value={change}>{name}</option>{/each}
+        </select>
+      </label>
+      <label class="row">
+        to
+        <select class="select select-sm w-36" bind:value={ask.to}>
+          {#each values as one (one)}<option value={one}>{one || 'processor'}</option>{/each}
+        </select>
+      </label>
+    {/if}
+    <label class="row">
+      if late
+      <select class="select select-sm w-40" bind:value={ask.policy}>
+        <option value="keepTime">drop, keep time</option>
+        <option value="keepFrames">keep every frame</option>
+      </select>
+    </label>
+    <label class="row">
+      footage
+      <select class="select select-sm w-40" bind:value={ask.cache}>
+        {#each Object.entries(cacheWords) as [cache, words] (cache)}<option value={cache}>{words}</option>{/each}
+      </select>
+    </label>
+  </fieldset>
+  <fieldset class="grid content-start gap-1.5">
+    <legend class="font-semibold">Aids <span class="quiet font-normal">all off in a bare run</span></legend>
+    <label class="row">
+      proxies
+      <select class="select select-sm w-40" bind:value={ask.proxies}>
+        <option value="none">none</option>
+        <option value="half">half the raster</option>
+        <option value="quarter">quarter of it</option>
+      </select>
+    </label>
+    <label class="row">scale steps down by itself <input type="checkbox" class="checkbox checkbox-sm" bind:checked={ask.automaticScale} /></label>
+    <label class="row">pre-renders <input type="checkbox" class="checkbox checkbox-sm" bind:checked={ask.preRenders} /></label>
+    {#if ask.preRenders && ask.machineId === 'this'}<PreRenders timelineId={timeline.id} />{/if}
+    <label class="row">show pictures, at a cost <input type="checkbox" class="checkbox checkbox-sm" bind:checked={ask.pictures} /></label>
+  </fieldset>
+  <fieldset class="grid content-start gap-1.5">
+    <legend class="font-semibold">Where the work is done</legend>
+    <label class="row">
+      decode on
+      <select class="select select-sm w-40" bind:value={ask.decodeOn}>
+        <option value="">processor</option>
+        {#each devices as device (device.name)}<option value={device.name} title={device.refusal}>{device.name}{device.refusal ? ', not here' : ''}</option>{/each}
+      </select>
+    </label>
+    <label class="row">
+      effects on
+      <select class="select select-sm w-40" bind:value={ask.effectsOn}>
+        <option value="">processor</option>
+        {#each usable as device (device.name)}<option value={device.name}>{device.name}</option>{/each}
+      </select>
+    </label>
+    <label class="row">threads <input class="input input-sm w-24 text-right" type="number" min="1" max="256" placeholder="one a core" bind:value={ask.threads} /></label>
+  </fieldset>
+</section>
+
+<style>
+  .row {
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    gap: 0.75rem;
+  }
+</style>

@@ -1,0 +1,37 @@
+<script lang="ts">
+  import { api, orThrow, type Schemas } from '../api/client';
+  import { live } from '../live.svelte';
+  import { fixed } from '../words';
+
+  let { timelineId }: { timelineId: string } = $props();
+  let renders = $state<Schemas['RenderView'][]>([]);
+  let problem = $state<string | null>(null);
+  const path = $derived({ path: { id: timelineId } });
+  const made = $derived(renders.filter((render) => render.megabytes != null));
+
+  $effect(() => {
+    void live.aids?.done;
+    void live.aids?.running;
+    api.GET('/api/timelines/{id}/renders', { params: path }).then((answer) => (renders = answer.data ?? []));
+  });
+
+  async function make() {
+    problem = null;
+    try {
+      live.aids = orThrow(await api.POST('/api/timelines/{id}/renders', { params: path }));
+    } catch (failure) {
+      problem = (failure as Error).message;
+    }
+  }
+</script>
+
+<p class="quiet text-xs" data-testid="renders">
+  {made.length} of {renders.length} passages are rendered{#if made.length}: <span class="figure">{fixed(made.reduce((sum, one) => sum + (one.megabytes ?? 0), 0), 1)}</span> MB in
+    <span class="figure">{fixed(made.reduce((sum, one) => sum + (one.seconds ?? 0), 0), 1)}</span> s{/if}.
+  {#if live.aids?.running}
+    {live.aids.clip}, <span class="figure">{Math.round(live.aids.share * 100)}</span> %
+  {:else if made.length < renders.length}
+    <button class="link" onclick={make}>Render the rest</button>
+  {/if}
+  {#if problem ?? live.aids?.problem}<span role="alert" class="text-error">{problem ?? live.aids?.problem}</span>{/if}
+</p>

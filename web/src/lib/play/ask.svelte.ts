@@ -1,0 +1,83 @@
+import { api, orThrow, type Kind, type Policy, type Preview, type Scale, type Schemas, type Settings } from '../api/client';
+import { live } from '../live.svelte';
+
+type Proxies = NonNullable<Schemas['Proxies']>;
+type FileCache = NonNullable<Schemas['FileCache']>;
+
+/** What the second side of a comparison changes. */
+export type Change = 'scale' | 'proxies' | 'preRenders' | 'cache' | 'effectsOn' | 'decodeOn' | 'threads' | 'effect';
+
+/** What somebody is about to ask a machine; the defaults are a bare play. */
+export class Ask {
+  machineId = $state('this');
+  kind = $state<Kind>('play');
+  policy = $state<Policy>('keepTime');
+  pictures = $state(false);
+  automaticScale = $state(false);
+  proxies = $state<Proxies>('none');
+  preRenders = $state(false);
+  cache = $state<FileCache>('asFound');
+  decodeOn = $state('');
+  effectsOn = $state('');
+  threads = $state<number | null>(null);
+  times = $state(3);
+  minutes = $state(10);
+  change = $state<Change>('scale');
+  to = $state('half');
+  preview = $state<Preview | null>(null);
+  problem = $state<string | null>(null);
+
+  /** How everything is played at a scale. */
+  settings(scale: Scale): Settings {
+    return {
+      scale,
+      policy: this.policy,
+      lookAhead: 6,
+      pictures: this.pictures,
+      automaticScale: this.automaticScale,
+      proxies: this.proxies,
+      preRenders: this.preRenders,
+      cache: this.cache,
+      decodeOn: this.decodeOn || null,
+      effectsOn: this.effectsOn || null,
+      threads: this.threads || null
+    };
+  }
+
+  request(timelineId: string, scale: Scale, machineId = this.machineId): Schemas['PlayRequest'] {
+    const settings = this.settings(scale);
+    const compares = this.kind === 'compare';
+    return {
+      timelineId,
+      machineId,
+      kind: this.kind,
+      settings,
+      times: Number(this.times),
+      minutes: Number(this.minutes),
+      other: compares && this.change !== 'effect' ? { ...settings, [this.change]: value(this.change, this.to) } : null,
+      withoutEffect: compares && this.change === 'effect' ? this.to : null
+    };
+  }
+
+  /** Asks the server what that would be: what differs from a bare run, how long it takes, whether it makes sense. */
+  async look(timelineId: string, scale: Scale) {
+    const answer = await api.POST('/api/play/look', { body: this.request(timelineId, scale) });
+    this.preview = answer.data ?? null;
+  }
+
+  async play(timelineId: string, scale: Scale, machineId = this.machineId) {
+    this.machineId = machineId;
+    this.problem = null;
+    try {
+      live.play = orThrow(await api.POST('/api/play', { body: this.request(timelineId, scale, machineId) }));
+    } catch (failure) {
+      this.problem = (failure as Error).message;
+    }
+  }
+}
+
+function value(change: Change, to: string) {
+  if (change === 'threads') return Number(to) || null;
+  if (change === 'preRenders') return to === 'on';
+  return to || null;
+}
