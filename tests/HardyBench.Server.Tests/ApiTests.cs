@@ -2,32 +2,12 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using HardyBench.Server;
-using HardyBench.Workbench;
-using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.SignalR.Client;
 
 namespace HardyBench.Server.Tests;
 
-public sealed class ApiTests : IAsyncLifetime
+public sealed class ApiTests : ServerTest
 {
-    private WebApplication server = null!;
-    private HttpClient http = null!;
-
-    public async ValueTask InitializeAsync()
-    {
-        var bench = await Bench.OpenAsync(await TestData.NewDataFolderAsync("api"), small: true, CancellationToken.None);
-        server = BenchServer.Create(bench, "http://127.0.0.1:0");
-        await server.StartAsync();
-        http = new HttpClient { BaseAddress = new Uri(server.Urls.First()) };
-    }
-
-    public async ValueTask DisposeAsync()
-    {
-        http.Dispose();
-        await server.DisposeAsync();
-    }
-
     [Fact]
     public async Task A_stand_in_s_play_fills_its_column_of_the_sheet()
     {
@@ -64,7 +44,7 @@ public sealed class ApiTests : IAsyncLifetime
         var run = await PlayToEndAsync("sandpiper-slate");
 
         var json = await GetAsync($"/api/runs/{run}/run.json");
-        var parquet = await http.GetByteArrayAsync($"/api/runs/{run}/frames.parquet");
+        var parquet = await Http.GetByteArrayAsync($"/api/runs/{run}/frames.parquet");
 
         Assert.Equal("hardy-bench-run/1", (string)json["format"]!);
         Assert.Equal("PAR1"u8.ToArray(), parquet[..4]);
@@ -77,7 +57,7 @@ public sealed class ApiTests : IAsyncLifetime
     [InlineData("/api/nothing", HttpStatusCode.NotFound, null)]
     public async Task What_is_not_there_is_a_problem_in_words(string path, HttpStatusCode status, string? words)
     {
-        var answer = await http.GetAsync(path);
+        var answer = await Http.GetAsync(path);
 
         Assert.Equal(status, answer.StatusCode);
         if (words is not null)
@@ -88,24 +68,9 @@ public sealed class ApiTests : IAsyncLifetime
     }
 
     [Fact]
-    public async Task One_play_at_a_time_and_stopping_keeps_what_was_played()
-    {
-        await StartAsync("this");
-        var second = await http.PostAsJsonAsync("/api/play", new { timelineId = "touring-night", machineId = "curlew-desk" });
-        await WaitAsync(play => (int)play["frames"]! > 10);
-        await http.DeleteAsync("/api/play");
-        var ended = await WaitAsync(play => !(bool)play["running"]!);
-
-        Assert.Equal(HttpStatusCode.Conflict, second.StatusCode);
-        var run = await GetAsync($"/api/runs/{ended["runId"]}");
-        Assert.Equal("stopped", (string)run["ending"]!);
-        Assert.True((int)run["passages"]![0]!["slots"]! > 0);
-    }
-
-    [Fact]
     public async Task Open_pages_hear_every_tooth_of_a_play()
     {
-        await using var hub = new HubConnectionBuilder().WithUrl(new Uri(http.BaseAddress!, "/live")).Build();
+        await using var hub = new HubConnectionBuilder().WithUrl(new Uri(Http.BaseAddress!, "/live")).Build();
         var teeth = 0;
         hub.On<JsonElement>("News", news => Interlocked.Add(ref teeth, news.GetProperty("teeth").GetString()!.Length));
         await hub.StartAsync();
@@ -124,7 +89,7 @@ public sealed class ApiTests : IAsyncLifetime
     [Fact]
     public async Task The_document_that_the_page_s_client_is_made_from_is_current()
     {
-        var served = (await http.GetStringAsync("/openapi/v1.json")).ReplaceLineEndings("\n");
+        var served = (await Http.GetStringAsync("/openapi/v1.json")).ReplaceLineEndings("\n");
         var file = Path.Combine(Root(), "web/openapi.json");
         if (Environment.GetEnvironmentVariable("HARDYBENCH_WRITE_API") is not null)
         {
@@ -151,7 +116,7 @@ public sealed class ApiTests : IAsyncLifetime
         Assert.True(clips.Count >= 28);
         Assert.Equal(5, clips.Count(clip => (bool)clip!["made"]!));
         Assert.Equal("High, level 3", (string)clips.Single(clip => (string)clip!["id"]! == "hd-avc-25")!["profile"]!);
-        Assert.Equal(HttpStatusCode.Accepted, (await http.PostAsJsonAsync("/api/clips/making", new { ids = (string[]?)null })).StatusCode);
+        Assert.Equal(HttpStatusCode.Accepted, (await Http.PostAsJsonAsync("/api/clips/making", new { ids = (string[]?)null })).StatusCode);
         Assert.Equal(25.5, (double)(await GetAsync("/api/clips/hd-avc-25/facts"))["meanRandomAccess"]!);
     }
 
@@ -160,9 +125,9 @@ public sealed class ApiTests : IAsyncLifetime
     {
         var made = await PostAsync("/api/timelines", new { title = "Late show" });
         var timeline = made["timeline"]!.AsObject();
-        var first = await http.PutAsJsonAsync("/api/timelines/late-show", new { version = (int)made["version"]!, timeline });
+        var first = await Http.PutAsJsonAsync("/api/timelines/late-show", new { version = (int)made["version"]!, timeline });
         timeline["title"] = "Overwritten";
-        var second = await http.PutAsJsonAsync("/api/timelines/late-show", new { version = (int)made["version"]!, timeline });
+        var second = await Http.PutAsJsonAsync("/api/timelines/late-show", new { version = (int)made["version"]!, timeline });
 
         Assert.Equal((HttpStatusCode.OK, HttpStatusCode.Conflict), (first.StatusCode, second.StatusCode));
         Assert.Equal("Late show", (string)(await GetAsync("/api/timelines/late-show"))["timeline"]!["title"]!);
@@ -175,25 +140,25 @@ public sealed class ApiTests : IAsyncLifetime
     {
         var document = await GetAsync("/api/timelines/touring-night");
         document["timeline"]!["passages"]![1]!["layers"]![0]!["clipId"] = "gone";
-        var kept = await (await http.PutAsJsonAsync("/api/timelines/touring-night", document)).Content.ReadFromJsonAsync<JsonObject>();
+        var kept = await (await Http.PutAsJsonAsync("/api/timelines/touring-night", document)).Content.ReadFromJsonAsync<JsonObject>();
 
         var review = kept!["review"]!.AsArray();
         Assert.Equal(8, review.Count);
         Assert.Equal("the clip 'gone' is not known", (string)review[1]!["problems"]![0]!);
         Assert.Equal("00:00:03:00", (string)review[1]!["start"]!);
         Assert.True((double)review[4]!["asks"]!["decodeCores"]! > (double)review[0]!["asks"]!["decodeCores"]!);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await http.PostAsJsonAsync("/api/play", new { timelineId = "touring-night", machineId = "curlew-desk" })).StatusCode);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await Http.PostAsJsonAsync("/api/play", new { timelineId = "touring-night", machineId = "curlew-desk" })).StatusCode);
     }
 
     [Fact]
     public async Task A_series_is_built_and_one_without_clips_is_refused()
     {
         var rate = new { numerator = 25, denominator = 1 };
-        var built = await (await http.PostAsJsonAsync("/api/timelines/series", new
+        var built = await (await Http.PostAsJsonAsync("/api/timelines/series", new
         {
             rate, series = new { kind = "layerRamp", clipIds = (List<string>)["hd-avc-25"], effects = Array.Empty<object>(), count = 3, seconds = 2.0 },
         })).Content.ReadFromJsonAsync<JsonArray>();
-        var refused = await http.PostAsJsonAsync("/api/timelines/series", new
+        var refused = await Http.PostAsJsonAsync("/api/timelines/series", new
         {
             rate, series = new { kind = "ladder", clipIds = (List<string>)[], effects = Array.Empty<object>(), count = 3, seconds = 2.0 },
         });
@@ -206,17 +171,17 @@ public sealed class ApiTests : IAsyncLifetime
     [Fact]
     public async Task A_timeline_goes_out_and_comes_back_by_otio_and_what_is_missing_is_listed()
     {
-        var text = await http.GetStringAsync("/api/timelines/touring-night/export?format=otio");
+        var text = await Http.GetStringAsync("/api/timelines/touring-night/export?format=otio");
         using var same = new StringContent(text);
         var sha256 = (await TestData.ClipsAsync()).Clips["hd-avc-50"].Sha256!;
         var renamed = text.Replace("hd-avc-50", "camera-7", StringComparison.Ordinal);
         using var known = new StringContent(renamed);
         using var strange = new StringContent(renamed.Replace(sha256, "0000", StringComparison.Ordinal));
-        var byChecksum = await (await http.PostAsync("/api/timelines/import?name=known.otio", known)).Content.ReadFromJsonAsync<JsonObject>();
-        var back = await (await http.PostAsync("/api/timelines/import?name=back.otio", same)).Content.ReadFromJsonAsync<JsonObject>();
-        var lacking = await (await http.PostAsync("/api/timelines/import?name=lacking.otio", strange)).Content.ReadFromJsonAsync<JsonObject>();
+        var byChecksum = await (await Http.PostAsync("/api/timelines/import?name=known.otio", known)).Content.ReadFromJsonAsync<JsonObject>();
+        var back = await (await Http.PostAsync("/api/timelines/import?name=back.otio", same)).Content.ReadFromJsonAsync<JsonObject>();
+        var lacking = await (await Http.PostAsync("/api/timelines/import?name=lacking.otio", strange)).Content.ReadFromJsonAsync<JsonObject>();
         using var broken = new StringContent("{");
-        var refused = await http.PostAsync("/api/timelines/import?name=x.otio", broken);
+        var refused = await Http.PostAsync("/api/timelines/import?name=x.otio", broken);
 
         var original = (await GetAsync("/api/timelines/touring-night"))["timeline"]!["passages"]!.ToJsonString();
         Assert.Equal(original, back!["stored"]!["timeline"]!["passages"]!.ToJsonString());
@@ -237,7 +202,7 @@ public sealed class ApiTests : IAsyncLifetime
         Assert.Equal(HttpStatusCode.NoContent, (await SendAsync(place, 0, file[..5000])).StatusCode);
         Assert.Equal(HttpStatusCode.Conflict, (await SendAsync(place, 0, file[..10])).StatusCode);
         using var ask = new HttpRequestMessage(HttpMethod.Head, place);
-        Assert.Equal("5000", (await http.SendAsync(ask)).Headers.GetValues("Upload-Offset").Single());
+        Assert.Equal("5000", (await Http.SendAsync(ask)).Headers.GetValues("Upload-Offset").Single());
         var last = await SendAsync(place, 5000, file[5000..]);
         Assert.Equal(HttpStatusCode.NoContent, last.StatusCode);
 
@@ -255,12 +220,12 @@ public sealed class ApiTests : IAsyncLifetime
     {
         using var good = new StringContent("LUT_3D_SIZE 2\n0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 1\n0 1 1\n1 1 1\n");
         using var bad = new StringContent("LUT_3D_SIZE 2\n0 0\n");
-        var name = await (await http.PostAsync("/api/looks?name=Sea%20fog.cube", good)).Content.ReadFromJsonAsync<string>();
-        var refused = await http.PostAsync("/api/looks?name=bad.cube", bad);
+        var name = await (await Http.PostAsync("/api/looks?name=Sea%20fog.cube", good)).Content.ReadFromJsonAsync<string>();
+        var refused = await Http.PostAsync("/api/looks?name=bad.cube", bad);
 
         Assert.Equal("sea-fog", name);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
-        Assert.Equal(["sea-fog", "warm-stage"], (await http.GetFromJsonAsync<string[]>("/api/looks"))!);
+        Assert.Equal(["sea-fog", "warm-stage"], (await Http.GetFromJsonAsync<string[]>("/api/looks"))!);
     }
 
     private async Task<string> BeginUploadAsync(long length, string name)
@@ -269,7 +234,7 @@ public sealed class ApiTests : IAsyncLifetime
         begin.Headers.Add("Tus-Resumable", "1.0.0");
         begin.Headers.Add("Upload-Length", $"{length}");
         begin.Headers.Add("Upload-Metadata", $"filename {Convert.ToBase64String(System.Text.Encoding.UTF8.GetBytes(name))}");
-        return (await http.SendAsync(begin)).Headers.Location!.ToString();
+        return (await Http.SendAsync(begin)).Headers.Location!.ToString();
     }
 
     private async Task<HttpResponseMessage> SendAsync(string place, long offset, byte[] bytes)
@@ -277,41 +242,11 @@ public sealed class ApiTests : IAsyncLifetime
         using var piece = new HttpRequestMessage(HttpMethod.Patch, place) { Content = new ByteArrayContent(bytes) };
         piece.Content.Headers.ContentType = new("application/offset+octet-stream");
         piece.Headers.Add("Upload-Offset", $"{offset}");
-        return await http.SendAsync(piece);
+        return await Http.SendAsync(piece);
     }
-
-    private async Task<JsonNode> PostAsync(string path, object body) =>
-        (await (await http.PostAsJsonAsync(path, body)).EnsureSuccessStatusCode().Content.ReadFromJsonAsync<JsonObject>())!;
 
     private static JsonObject Column(JsonNode sheet, string machine) =>
         sheet["columns"]!.AsArray().Single(column => (string)column!["machine"]!["id"]! == machine)!.AsObject();
-
-    private async Task<JsonNode> GetAsync(string path) => JsonNode.Parse(await http.GetStringAsync(path))!;
-
-    private async Task StartAsync(string machine) =>
-        (await http.PostAsJsonAsync("/api/play", new { timelineId = "touring-night", machineId = machine })).EnsureSuccessStatusCode();
-
-    private async Task<long> PlayToEndAsync(string machine)
-    {
-        await StartAsync(machine);
-        return (long)(await WaitAsync(play => !(bool)play["running"]!))["runId"]!;
-    }
-
-    private async Task<JsonNode> WaitAsync(Func<JsonNode, bool> until)
-    {
-        for (var i = 0; i < 600; i++)
-        {
-            var play = await GetAsync("/api/play");
-            if (until(play))
-            {
-                return play;
-            }
-
-            await Task.Delay(50);
-        }
-
-        throw new TimeoutException("The play did not get there within 30 s.");
-    }
 
     private static string Root()
     {

@@ -88,9 +88,54 @@ public sealed class RunStoreTests : IAsyncLifetime
 
         Assert.Equal(stopped, (await runs.LatestAsync(digest, "m", PreviewScale.Full, bareOnly: false))!.Id);
         Assert.Equal(stopped - 2, (await runs.LatestAsync(digest, "m", PreviewScale.Full, bareOnly: true))!.Id);
-        Assert.Equal(half, (await runs.LatestAsync(digest, "m", PreviewScale.Half, bareOnly: true))!.Id);
+        Assert.Equal(half, (await runs.LatestAsync(digest, "m", PreviewScale.Half, bareOnly: false))!.Id);
+        Assert.Null(await runs.LatestAsync(digest, "m", PreviewScale.Half, bareOnly: true));
         Assert.Null(await runs.LatestAsync(digest, "other", null, bareOnly: false));
         Assert.Null(await runs.LatestAsync("edited", "m", null, bareOnly: false));
+    }
+
+    [Fact]
+    public async Task Runs_put_aside_are_nowhere_until_they_are_brought_back()
+    {
+        var (kept, aside) = (await KeepAsync(Sample(10)), await KeepAsync(Sample(20)));
+        var digest = TimelineJson.Digest(Sample(1).Header.Timeline);
+
+        Assert.Equal(1, await runs.PutAsideAsync([aside, 999], true, DateTimeOffset.UnixEpoch));
+        Assert.Equal([kept], (await runs.ListAsync()).Select(run => run.Id));
+        Assert.Equal(kept, (await runs.LatestAsync(digest, "m", null, bareOnly: false))!.Id);
+
+        Assert.Equal(1, await runs.PutAsideAsync([aside], false, DateTimeOffset.UnixEpoch));
+        Assert.Equal(20, (await runs.FindAsync(aside))!.Run.Frames.Count);
+        Assert.Equal(aside, (await runs.LatestAsync(digest, "m", null, bareOnly: false))!.Id);
+    }
+
+    [Fact]
+    public async Task Marks_come_back_with_their_run_and_can_be_taken_away()
+    {
+        var (id, other) = (await KeepAsync(Sample(10)), await KeepAsync(Sample(10)));
+        var later = await runs.MarkAsync(id, new RunMark(0, TimeSpan.FromSeconds(2), 50, MarkKind.Fan, "it howls"));
+        var sooner = await runs.MarkAsync(id, new RunMark(0, TimeSpan.FromSeconds(1), 25, MarkKind.Stutter, ""));
+
+        Assert.Equal([sooner, later], (await runs.FindAsync(id))!.Marks);
+        Assert.Equal(2, (await runs.ListAsync()).Single(run => run.Id == id).Marks);
+        await runs.UnmarkAsync(other, later.Id);
+        Assert.Equal(2, (await runs.FindAsync(id))!.Marks.Count);
+        await runs.UnmarkAsync(id, later.Id);
+        Assert.Equal([sooner], (await runs.FindAsync(id))!.Marks);
+    }
+
+    [Fact]
+    public async Task Only_runs_with_alike_conditions_share_a_digest()
+    {
+        await KeepAsync(Sample(10));
+        await KeepAsync(Sample(99));
+        await KeepAsync(Sample(10, new PlaybackSettings(Cache: FileCache.Cold)));
+        await KeepAsync(Sample(10, new PlaybackSettings(Threads: 2)));
+
+        var digests = (await runs.ListAsync()).Select(run => run.ConditionsDigest).Reverse().ToList();
+
+        Assert.Equal(digests[0], digests[1]);
+        Assert.Equal(3, digests.Distinct().Count());
     }
 
     private async Task<long> KeepAsync(Run run)

@@ -13,4 +13,8 @@ public static class BenchJson
         IgnoreReadOnlyProperties = true,
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase), new RasterConverter(), new FrameRateConverter() },
     };
+
+    /// <summary>A value of an enumeration, spelt as in JSON, for the other formats.</summary>
+    public static string Name<T>(T value)
+        where T : struct, Enum => JsonNamingPolicy.CamelCase.ConvertName(value.ToString());
 }

@@ -11,14 +11,11 @@ public static class ConditionsDigest
 {
     /// <summary>Lower-case hex SHA-256 of timeline, machine, settings, clips and player.</summary>
     public static string Of(RunHeader header) => Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(
-        new
-        {
-            Timeline = TimelineJson.Digest(header.Timeline),
-            Machine = header.Machine.Id,
-            header.Settings,
-            Clips = header.ClipChecksums.OrderBy(clip => clip.Key, StringComparer.Ordinal),
-            header.Conditions.Player,
-            header.ByHand,
-        },
+        new MustBeAlike(
+            TimelineJson.Digest(header.Timeline), header.Machine.Id, header.Settings, header.Conditions.Player, header.ByHand,
+            [.. header.ClipChecksums.OrderBy(clip => clip.Key, StringComparer.Ordinal).Select(clip => $"{clip.Key} {clip.Value}")]),
         BenchJson.Options)));
+
+    private sealed record MustBeAlike(
+        string Timeline, string Machine, PlaybackSettings Settings, string Player, bool ByHand, IReadOnlyList<string> Clips);
 }

@@ -2,6 +2,7 @@ using System.Globalization;
 using CsvHelper;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Formats.Json;
 
 namespace HardyBench.Formats.Runs;
 
@@ -21,26 +22,26 @@ public static class RunCsv
             slot_start_ms = Ms(frame.SlotStart),
             ready_ms = Ms(frame.Ready),
             shown_ms = Ms(frame.Shown),
-            status = frame.Status.ToString(),
-            reason = frame.Reason.ToString(),
+            status = BenchJson.Name(frame.Status),
+            reason = BenchJson.Name(frame.Reason),
             read_ms = Ms(frame.Read),
             decode_ms = Ms(frame.Decode),
             effects_ms = Ms(frame.Effects),
             wait_ms = Ms(frame.Wait),
             queue = frame.QueueDepth,
-            scale = frame.Scale.ToString(),
-            marks = string.Join("; ", byFrame[frame.Frame].Select(mark => mark.Text.Length > 0 ? $"{mark.Kind}: {mark.Text}" : $"{mark.Kind}")),
+            scale = BenchJson.Name(frame.Scale),
+            marks = string.Join("; ", byFrame[frame.Frame].Select(mark => mark.Text.Length > 0 ? $"{BenchJson.Name(mark.Kind)}: {mark.Text}" : BenchJson.Name(mark.Kind))),
         }));
     }
 
     public static string Loads(Run run) => Write(run.Loads.Select(load => new
     {
-        at_ms = Ms(load.At), load = load.Kind.ToString(), index = load.Index, value = load.Value,
+        at_ms = Ms(load.At), load = BenchJson.Name(load.Kind), index = load.Index, value = load.Value,
     }));
 
     public static string Lags(Run run) => Write(run.Lags.Select(lag => new
     {
-        kind = lag.Kind.ToString(), gesture = lag.Name, frame = lag.Frame, asked_ms = Ms(lag.AskedAt), lag_ms = Ms(lag.Lag),
+        kind = BenchJson.Name(lag.Kind), gesture = lag.Name, frame = lag.Frame, asked_ms = Ms(lag.AskedAt), lag_ms = Ms(lag.Lag),
     }));
 
     private static double? Ms(TimeSpan? time) => time is { } known ? Math.Round(known.TotalMilliseconds, 3) : null;

@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Formats.Json;
 
 namespace HardyBench.Formats.Runs;
 
@@ -42,19 +43,19 @@ public static class TraceEvents
 
         foreach (var load in run.Loads)
         {
-            yield return new Event($"{load.Kind} {load.Index}", "C", Micro(load.At), 0, null, new { value = load.Value });
+            yield return new Event($"{BenchJson.Name(load.Kind)} {load.Index}", "C", Micro(load.At), 0, null, new { value = load.Value });
         }
 
         foreach (var mark in marks)
         {
-            yield return new Event(mark.Text.Length > 0 ? mark.Text : mark.Kind.ToString(), "i", Micro(mark.At), Slots, null, new { kind = mark.Kind.ToString(), frame = mark.Frame });
+            yield return new Event(mark.Text.Length > 0 ? mark.Text : BenchJson.Name(mark.Kind), "i", Micro(mark.At), Slots, null, new { kind = BenchJson.Name(mark.Kind), frame = mark.Frame });
         }
     }
 
     private static IEnumerable<Event> OfFrame(FrameRecord frame, Timeline timeline)
     {
-        var about = new { frame = frame.Frame, timecode = Timecode.Of(frame.Frame, timeline.Rate), status = frame.Status.ToString(), reason = frame.Reason.ToString() };
-        yield return new Event(frame.Status.ToString(), "X", Micro(frame.SlotStart), Slots, Micro(timeline.Rate.FrameDuration), about);
+        var about = new { frame = frame.Frame, timecode = Timecode.Of(frame.Frame, timeline.Rate), status = BenchJson.Name(frame.Status), reason = BenchJson.Name(frame.Reason) };
+        yield return new Event(BenchJson.Name(frame.Status), "X", Micro(frame.SlotStart), Slots, Micro(timeline.Rate.FrameDuration), about);
         if (frame.Ready is not { } ready)
         {
             yield break;

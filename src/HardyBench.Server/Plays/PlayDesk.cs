@@ -152,13 +152,20 @@ public sealed class PlayDesk(
             }
         }
 
-        while (!stoppingToken.IsCancellationRequested)
+        try
         {
-            await asked.WaitAsync(stoppingToken);
-            if (await NextAsync(stoppingToken) is { } next)
+            while (true)
             {
-                await PlayAsync(next, stoppingToken);
+                await asked.WaitAsync(stoppingToken);
+                if (await NextAsync(stoppingToken) is { } next)
+                {
+                    await PlayAsync(next, stoppingToken);
+                }
             }
+        }
+        catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
+        {
+            // The program ends; what still waits is asked again when it starts.
         }
     }
 

@@ -4,6 +4,7 @@
   const keys = [
     ['Space', 'play, or stop what plays'],
     ['P', 'next smaller preview scale, then full again'],
+    ['M', 'mark what you noticed, at this moment'],
     ['Arrows', 'move over the sheet, or along a comb'],
     ['Enter', 'open the chosen cell'],
     ['Esc', 'close what is open'],

@@ -7,6 +7,7 @@
     ['/machines', 'Machines'],
     ['/footage', 'Footage'],
     ['/timelines', 'Timelines'],
+    ['/trials', 'Trials'],
     ['/runs', 'Runs'],
     ['/advice', 'Advice']
   ];
@@ -37,6 +38,7 @@
     {#if live.play?.running}
       <a href="/timelines/{live.play.timelineId}" class="text-primary" data-testid="running">
         Playing on {live.play.machineName}:
+        {#if live.play.stepCount !== 1 && live.play.step}{live.play.step},{/if}
         <span class="figure">{Math.round((live.play.frames / live.play.of) * 100)} %</span>
       </a>
     {/if}

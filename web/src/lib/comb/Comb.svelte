@@ -7,8 +7,9 @@
     frames = teeth.length,
     frameMs = 40,
     chosen,
+    marked = [],
     class: look = ''
-  }: { teeth: string; frames?: number; frameMs?: number; chosen?: number; class?: string } = $props();
+  }: { teeth: string; frames?: number; frameMs?: number; chosen?: number; marked?: number[]; class?: string } = $props();
 
   let canvas: HTMLCanvasElement;
   let size = $state(0);
@@ -31,7 +32,7 @@
   $effect(() => {
     void size;
     void theme;
-    drawComb(canvas, teeth, { frames, chosen, shortestFreeze });
+    drawComb(canvas, teeth, { frames, chosen, shortestFreeze, marked });
   });
 </script>
 

@@ -1,7 +1,8 @@
 import { bins, freezes } from './teeth';
 
-/** Draws a comb: on time a full tooth up, late a short one, dropped a mark below the base line, a freeze a bracket. */
-export function drawComb(canvas: HTMLCanvasElement, teeth: string, options: { frames: number; chosen?: number; shortestFreeze: number }) {
+/** Draws a comb: on time a full tooth up, late a short one, dropped a mark below the base line, a freeze a bracket,
+ * what a person pinned to a frame a line with a flag. */
+export function drawComb(canvas: HTMLCanvasElement, teeth: string, options: { frames: number; chosen?: number; shortestFreeze: number; marked?: number[] }) {
   const ratio = window.devicePixelRatio || 1;
   const { clientWidth: width, clientHeight: height } = canvas;
   canvas.width = width * ratio;
@@ -38,6 +39,13 @@ export function drawComb(canvas: HTMLCanvasElement, teeth: string, options: { fr
     pen.lineTo(to, top);
     pen.lineTo(to, base - 2);
     pen.stroke();
+  }
+
+  pen.fillStyle = colour('--color-base-content');
+  for (const at of options.marked ?? []) {
+    const x = Math.round((at + 0.5) * step);
+    pen.fillRect(x, 0, 1, height);
+    pen.fillRect(x, 0, 5, 4);
   }
 
   if (options.chosen !== undefined) {

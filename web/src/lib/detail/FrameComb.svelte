@@ -1,12 +1,17 @@
 <script lang="ts">
-  import type { Schemas } from '../api/client';
+  import type { Mark, Schemas } from '../api/client';
   import Comb from '../comb/Comb.svelte';
   import { reasonWord } from '../words';
 
-  let { frames, frameMs }: { frames: Schemas['FrameColumns']; frameMs: number } = $props();
-  let chosen = $state(0);
+  let {
+    frames,
+    frameMs,
+    marks,
+    chosen = $bindable(0)
+  }: { frames: Schemas['FrameColumns']; frameMs: number; marks: Mark[]; chosen: number } = $props();
   const last = $derived(frames.frame.length - 1);
   const at = $derived(Math.min(chosen, last));
+  const marked = $derived(marks.flatMap((mark) => (mark.frame === null ? [] : [mark.frame - frames.frame[0]])));
   const fate = $derived({ o: 'on time', l: 'late', d: 'dropped' }[frames.teeth[at]] ?? '');
 
   function point(event: PointerEvent) {
@@ -35,7 +40,7 @@
       onpointermove={point}
       onkeydown={key}
     >
-      <Comb teeth={frames.teeth} {frameMs} chosen={at} class="h-14 w-full" />
+      <Comb teeth={frames.teeth} {frameMs} chosen={at} {marked} class="h-14 w-full" />
     </div>
     <div class="mt-1 flex flex-wrap gap-x-3 text-xs">
       <span class="figure">{frames.timecodes[at]}</span>
@@ -50,6 +55,6 @@
         </span>
       {/if}
     </div>
-    <p class="quiet mt-1 text-xs">Tooth up: on time. Short tooth: late. Mark below: dropped. Bracket: freeze.</p>
+    <p class="quiet mt-1 text-xs">Tooth up: on time. Short tooth: late. Mark below: dropped. Bracket: freeze. Flag: a mark.</p>
   </div>
 {/if}

@@ -2,7 +2,7 @@
   import uPlot from 'uplot';
   import type { Schemas } from '../api/client';
 
-  let { title, series, seconds }: { title: string; series: Schemas['LoadSeries'][]; seconds: number } = $props();
+  let { title, series, seconds, marked }: { title: string; series: Schemas['LoadSeries'][]; seconds: number; marked: number[] } = $props();
   let box: HTMLDivElement;
 
   /** Many cores would be a tangle of lines: from four on, their mean and their highest tell the same. */
@@ -18,6 +18,12 @@
       { ...all[0], name: `mean of ${all.length}`, values: across(mean) },
       { ...all[0], name: 'highest', values: across((values) => Math.max(...values)) }
     ];
+  }
+
+  /** The moments that a person pinned, at the same places as on the comb. */
+  function drawMarks(chart: uPlot, ink: string) {
+    chart.ctx.fillStyle = ink;
+    for (const second of marked) chart.ctx.fillRect(Math.round(chart.valToPos(second, 'x', true)), chart.bbox.top, 1, chart.bbox.height);
   }
 
   $effect(() => {
@@ -37,6 +43,7 @@
           { stroke: ink, grid, font, size: 22, ticks: { show: false }, values: (_, ticks) => ticks.map((t) => `${t} s`) },
           { stroke: ink, grid, font, size: 40, ticks: { show: false }, space: 28 }
         ],
+        hooks: { draw: [(chart) => drawMarks(chart, ink)] },
         series: [{}, ...shown.map((one, i) => ({ label: one.name, stroke: colours[i % 4], width: 1.5, dash: i ? [4 + i * 2, 3] : undefined }))]
       },
       [shown[0].at.map((ms) => ms / 1000), ...shown.map((one) => one.values)],

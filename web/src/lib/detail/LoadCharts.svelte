@@ -2,7 +2,7 @@
   import type { Schemas } from '../api/client';
   import LoadChart from './LoadChart.svelte';
 
-  let { loads, seconds }: { loads: Schemas['LoadSeries'][]; seconds: number } = $props();
+  let { loads, seconds, marked }: { loads: Schemas['LoadSeries'][]; seconds: number; marked: number[] } = $props();
   // A drive or a swap that never does anything would only push the rest down.
   const groups = $derived([
     ...Map.groupBy(
@@ -13,6 +13,6 @@
 </script>
 
 {#each groups as [group, series] (group)}
-  <LoadChart title={group} {series} {seconds} />
+  <LoadChart title={group} {series} {seconds} {marked} />
 {/each}
 {#if !loads.length}<p class="quiet text-sm">No loads could be read during this passage.</p>{/if}

@@ -1,16 +1,23 @@
 <script lang="ts">
   import { api, orThrow, type PassageDetail } from '../api/client';
   import VerdictMark from '../VerdictMark.svelte';
+  import { live } from '../live.svelte';
   import { fixed } from '../words';
   import CountsTable from './CountsTable.svelte';
   import FrameComb from './FrameComb.svelte';
   import LoadCharts from './LoadCharts.svelte';
+  import RunFiles from '../run/RunFiles.svelte';
+  import MarkList from './MarkList.svelte';
 
   let { runId, number, onclose }: { runId: number; number: number; onclose: () => void } = $props();
   let detail = $state<PassageDetail | null>(null);
   let problem = $state<string | null>(null);
 
+  let tooth = $state(0);
+  const marked = $derived(detail?.marks.map((mark) => (mark.atMs - detail!.from) / 1000) ?? []);
+
   $effect(() => {
+    void live.marked;
     const path = { id: runId, number };
     let current = true;
     api.GET('/api/runs/{id}/passages/{number}', { params: { path } }).then(
@@ -47,13 +54,11 @@
       <p class="text-sm">The busiest part of the machine could do {fixed(detail.row.headroom)} times what this asks.</p>
     {/if}
     {#each detail.notes as note (note)}<p class="text-sm text-warning">Note: {note}.</p>{/each}
-    <FrameComb frames={detail.frames} frameMs={detail.frameMs} />
-    <LoadCharts loads={detail.loads} seconds={(detail.frames.frame.length * detail.frameMs) / 1000} />
+    <FrameComb frames={detail.frames} frameMs={detail.frameMs} marks={detail.marks} bind:chosen={tooth} />
+    <MarkList runId={detail.runId} marks={detail.marks} frame={detail.frames.frame[Math.min(tooth, detail.frames.frame.length - 1)] ?? null} />
+    <LoadCharts loads={detail.loads} seconds={(detail.frames.frame.length * detail.frameMs) / 1000} {marked} />
     <CountsTable row={detail.row} />
-    <p class="text-sm">
-      <a class="link" href="/api/runs/{detail.runId}/run.json" download="run-{detail.runId}.json">Results as JSON</a> ·
-      <a class="link" href="/api/runs/{detail.runId}/frames.parquet" download>Frames and loads as Parquet</a>
-    </p>
+    <RunFiles id={detail.runId} />
   {:else}
     <p class="quiet">Reading…</p>
   {/if}

@@ -1,25 +1,86 @@
 <script lang="ts">
+  import { SvelteSet } from 'svelte/reactivity';
   import { api, orThrow, type RunLine } from '#lib/api/client.ts';
   import { live } from '#lib/live.svelte.ts';
+  import { columns, filtered, grouped, written, type Grouping } from '#lib/run/list.ts';
 
-  const endings: Record<string, string> = { playing: 'playing', finished: 'finished', stopped: 'stopped early', cutShort: 'cut short' };
+  const figures = ['run', 'holds', 'wavers', 'breaks', 'shown %', 'slots', 'marks'];
   let runs = $state<RunLine[] | null>(null);
   let problem = $state<string | null>(null);
+  let words = $state('');
+  let by = $state<Grouping>('none');
+  const selected = new SvelteSet<number>();
+  let aside = $state<number[]>([]);
+  let said = $state('');
+  const shown = $derived(filtered(runs ?? [], words));
+  const taken = $derived(shown.filter((run) => selected.has(run.id)));
+  const worth = $derived(taken.length ? taken : shown);
 
   $effect(() => {
     void live.ended;
-    api.GET('/api/runs').then(
-      (answer) => ([runs, problem] = [orThrow(answer), null]),
-      () => (problem = 'The server does not answer.')
-    );
+    void read();
   });
 
-  const count = (run: RunLine, verdict: string) => run.verdicts.filter((one) => one === verdict).length;
+  async function read() {
+    try {
+      [runs, problem] = [orThrow(await api.GET('/api/runs')), null];
+    } catch {
+      problem = 'The server does not answer.';
+    }
+  }
+
+  async function put(ids: number[], away: boolean) {
+    await api.POST('/api/runs/aside', { body: { ids, aside: away } });
+    aside = away ? ids : [];
+    selected.clear();
+    live.ended++;
+  }
+
+  function toggle(ids: number[], on: boolean) {
+    for (const id of ids) on ? selected.add(id) : selected.delete(id);
+  }
+
+  function save() {
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(new Blob([written(worth, ',')], { type: 'text/csv' }));
+    link.download = 'runs.csv';
+    link.click();
+    URL.revokeObjectURL(link.href);
+  }
+
+  async function copy() {
+    await navigator.clipboard.writeText(written(worth, '\t'));
+    said = `${worth.length} runs copied as a table.`;
+  }
 </script>
 
 <svelte:head><title>Runs · Hardy Bench</title></svelte:head>
 <div class="p-4">
-  <h1 class="mb-3 text-lg font-semibold">Runs</h1>
+  <div class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 text-sm">
+    <h1 class="text-lg font-semibold">Runs</h1>
+    <input class="input input-sm w-64" type="search" aria-label="Show only runs with" placeholder="show only runs with…" bind:value={words} />
+    <label class="flex items-center gap-1.5">
+      grouped by
+      <select class="select select-sm w-36" bind:value={by}>
+        <option value="none">nothing</option>
+        <option value="conditions">conditions</option>
+        <option value="trial">trial</option>
+      </select>
+    </label>
+    <span class="quiet">{shown.length} of {runs?.length ?? 0} runs{taken.length ? `, ${taken.length} selected` : ''}</span>
+    <span class="ml-auto flex gap-2">
+      <button class="btn btn-sm" onclick={save} disabled={!worth.length}>Save as CSV</button>
+      <button class="btn btn-sm" onclick={copy} disabled={!worth.length}>Copy as table</button>
+      <button class="btn btn-sm" onclick={() => put(taken.map((run) => run.id), true)} disabled={!taken.length}>Delete</button>
+    </span>
+  </div>
+  {#if aside.length}
+    <p role="status" class="mb-2 text-sm" data-testid="aside">
+      {aside.length === 1 ? 'One run is' : `${aside.length} runs are`} deleted. <button class="link" onclick={() => put(aside, false)}>Bring back</button>
+    </p>
+  {:else if said}
+    <p role="status" class="quiet mb-2 text-sm">{said}</p>
+  {/if}
   {#if problem}
     <p role="alert" class="text-error">{problem}</p>
   {:else if runs?.length === 0}
@@ -27,26 +88,32 @@
   {:else if runs}
     <table class="w-full text-sm" data-testid="runs">
       <thead class="bg-base-200 text-left">
-        <tr>
-          {#each ['run', 'started', 'timeline', 'machine', 'scale', 'if late', 'ending', 'holds', 'wavers', 'breaks', 'shown', 'slots'] as head, i (head)}
-            <th scope="col" class="border-b border-base-300 px-3 py-1.5 font-semibold {i === 0 || i > 6 ? 'text-right' : ''}">{head}</th>
-          {/each}
+        <tr class="[&>th]:border-b [&>th]:border-base-300 [&>th]:px-2.5 [&>th]:py-1.5 [&>th]:font-semibold">
+          <th scope="col"><input type="checkbox" class="checkbox checkbox-sm" aria-label="All runs shown" checked={taken.length > 0 && taken.length === shown.length} onchange={(event) => toggle(shown.map((run) => run.id), event.currentTarget.checked)} /></th>
+          {#each Object.keys(columns) as head (head)}<th scope="col" class={figures.includes(head) ? 'text-right' : ''}>{head}</th>{/each}
         </tr>
       </thead>
       <tbody>
-        {#each runs as run (run.id)}
-          <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-3 [&>td]:py-1">
-            <td class="figure text-right"><a class="link" href="/runs/{run.id}">{run.id}</a></td>
-            <td class="figure">{new Date(run.startedAt).toLocaleString('en-GB')}</td>
-            <td>{run.timelineId}</td>
-            <td>{run.machineId}</td>
-            <td>{run.scale}</td>
-            <td>{run.policy === 'keepTime' ? 'keeps time' : 'keeps frames'}</td>
-            <td class={run.ending === 'cutShort' ? 'text-warning' : ''}>{endings[run.ending ?? "playing"]}</td>
-            {#each ['holds', 'wavers', 'breaks'] as verdict (verdict)}<td class="figure text-right">{count(run, verdict)}</td>{/each}
-            <td class="figure text-right">{run.shown}</td>
-            <td class="figure text-right">{run.slots}</td>
-          </tr>
+        {#each grouped(shown, by) as group (group.key)}
+          {#if group.title}
+            <tr>
+              <th scope="rowgroup" colspan={Object.keys(columns).length + 1} class="border-b border-base-300 px-2.5 pt-3 pb-1 text-left font-semibold">
+                {#if group.trialId}<a class="link" href="/trials/{group.trialId}">{group.title}</a>{:else}{group.title}{/if}
+                <span class="quiet font-normal">{group.runs.length === 1 ? 'one run' : `${group.runs.length} runs`}</span>
+              </th>
+            </tr>
+          {/if}
+          {#each group.runs as run (run.id)}
+            <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2.5 [&>td]:py-1 {selected.has(run.id) ? 'bg-secondary/10' : ''}">
+              <td><input type="checkbox" class="checkbox checkbox-sm" aria-label="Run {run.id}" checked={selected.has(run.id)} onchange={(event) => toggle([run.id], event.currentTarget.checked)} /></td>
+              {#each Object.entries(columns) as [name, value] (name)}
+                <td class="{figures.includes(name) || name === 'started' ? 'figure' : ''} {figures.includes(name) ? 'text-right' : ''} {name === 'ending' && run.ending === 'cutShort' ? 'text-warning' : ''}">
+                  {#if name === 'run'}<a class="link" href="/runs/{run.id}">{run.id}</a>
+                  {:else}{value(run)}{#if name === 'conditions' && run.label && run.label !== '1 of 1'}<span class="quiet">, {run.label}</span>{/if}{/if}
+                </td>
+              {/each}
+            </tr>
+          {/each}
         {/each}
       </tbody>
     </table>

@@ -1,7 +1,12 @@
 <script lang="ts">
   import { page } from '$app/state';
   import { api, orThrow, type Schemas } from '#lib/api/client.ts';
+  import MarkList from '#lib/detail/MarkList.svelte';
   import PassagePanel from '#lib/detail/PassagePanel.svelte';
+  import ConditionsTable from '#lib/run/ConditionsTable.svelte';
+  import LagSections from '#lib/run/LagSections.svelte';
+  import RunFiles from '#lib/run/RunFiles.svelte';
+  import { live } from '#lib/live.svelte.ts';
   import VerdictMark from '#lib/VerdictMark.svelte';
   import { fixed, limiterWord } from '#lib/words.ts';
 
@@ -11,6 +16,7 @@
   const id = $derived(Number(page.params.id));
 
   $effect(() => {
+    void live.marked;
     api.GET('/api/runs/{id}', { params: { path: { id } } }).then((answer) => {
       try {
         [run, problem] = [orThrow(answer), null];
@@ -30,33 +36,40 @@
     <div class="min-w-0 flex-1 overflow-auto p-4">
       <h1 class="text-lg font-semibold">Run {id}: {run.timeline.title} on {run.machine.name}</h1>
       <p class="quiet mb-3 text-sm" data-testid="ending">
-        {new Date(run.startedAt).toLocaleString('en-GB')}, {ended}, {run.settings.scale} scale, {run.settings.policy === 'keepTime' ? 'keeps time' : 'keeps every frame'}{#if run.startLagMs != null}, start lag <span class="figure">{fixed(run.startLagMs, 0)}</span> ms{/if}
+        {new Date(run.startedAt).toLocaleString('en-GB')}, {ended}, {run.settings.scale} scale{#if run.startLagMs != null}, start lag <span class="figure">{fixed(run.startLagMs, 0)}</span> ms{/if}
       </p>
-      <table class="w-full text-sm">
-        <thead class="bg-base-200 text-left">
-          <tr>
-            {#each ['no.', 'passage', 'verdict', 'shown a second', 'slots', 'on time', 'late', 'start-up', 'steady', 'freeze ms', 'limiter'] as head, i (head)}
-              <th scope="col" class="border-b border-base-300 px-2 py-1.5 font-semibold {i > 2 && i < 10 ? 'text-right' : ''}">{head}</th>
-            {/each}
-          </tr>
-        </thead>
-        <tbody>
-          {#each run.passages as row (row.number)}
-            <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2 [&>td]:py-1 {chosen === row.number ? 'bg-secondary/15' : ''}">
-              <td class="figure">{row.number}</td>
-              <td><button class="link text-left" onclick={() => (chosen = row.number)}>{row.name}</button></td>
-              <td><VerdictMark verdict={row.verdict ?? null} /></td>
-              {#each [fixed(row.shownRate), row.slots, row.onTime, row.late, row.startUpDrops, row.steadyDrops, fixed(row.longestFreezeMs, 0)] as value, i (i)}
-                <td class="figure text-right">{value}</td>
+      {#each run.notes as note (note)}<p class="mb-1 text-sm text-warning">Note: {note}.</p>{/each}
+      {#if run.lags.length}
+        <LagSections passages={run.passages.map((row) => ({ ...row, lags: run!.lags.filter((lag) => lag.passage === row.number) }))} />
+      {:else}
+        <table class="w-full text-sm">
+          <thead class="bg-base-200 text-left">
+            <tr>
+              {#each ['no.', 'passage', 'verdict', 'shown a second', 'slots', 'on time', 'late', 'start-up', 'steady', 'freeze ms', 'limiter'] as head, i (head)}
+                <th scope="col" class="border-b border-base-300 px-2 py-1.5 font-semibold {i > 2 && i < 10 ? 'text-right' : ''}">{head}</th>
               {/each}
-              <td>{limiterWord(row.limiter ?? null)}</td>
             </tr>
-          {/each}
-        </tbody>
-      </table>
-      <p class="quiet mt-3 text-sm">
-        Played by {run.conditions.player}{#if run.conditions.kernel}, kernel {run.conditions.kernel}{/if}, on cores {run.conditions.usableCores.join(', ')}.
-      </p>
+          </thead>
+          <tbody>
+            {#each run.passages as row (row.number)}
+              <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2 [&>td]:py-1 {chosen === row.number ? 'bg-secondary/15' : ''}">
+                <td class="figure">{row.number}</td>
+                <td><button class="link text-left" onclick={() => (chosen = row.number)}>{row.name}</button></td>
+                <td><VerdictMark verdict={row.verdict ?? null} /></td>
+                {#each [fixed(row.shownRate), row.slots, row.onTime, row.late, row.startUpDrops, row.steadyDrops, fixed(row.longestFreezeMs, 0)] as value, i (i)}
+                  <td class="figure text-right">{value}</td>
+                {/each}
+                <td>{limiterWord(row.limiter ?? null)}</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      {/if}
+      <ConditionsTable conditions={run.conditions} />
+      <div class="mt-4 grid gap-3">
+        <MarkList runId={id} marks={run.marks} frame={null} />
+        <RunFiles {id} byHand={run.lags.length > 0} />
+      </div>
     </div>
     {#if chosen}
       <div class="w-[25rem] shrink-0"><PassagePanel runId={id} number={chosen} onclose={() => (chosen = null)} /></div>

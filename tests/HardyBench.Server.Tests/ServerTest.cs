@@ -1,0 +1,70 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+using HardyBench.Workbench;
+using Microsoft.AspNetCore.Builder;
+
+namespace HardyBench.Server.Tests;
+
+/// <summary>A server of its own for each test, on a free port, with the demo's clips and an empty list of runs.</summary>
+public abstract class ServerTest : IAsyncLifetime
+{
+    private WebApplication server = null!;
+
+    protected HttpClient Http { get; private set; } = null!;
+
+    protected Bench Bench { get; private set; } = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        Bench = await Bench.OpenAsync(await TestData.NewDataFolderAsync("api"), small: true, CancellationToken.None);
+        server = BenchServer.Create(Bench, "http://127.0.0.1:0");
+        await server.StartAsync();
+        Http = new HttpClient { BaseAddress = new Uri(server.Urls.First()) };
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        GC.SuppressFinalize(this);
+        Http.Dispose();
+        await server.DisposeAsync();
+    }
+
+    protected async Task<JsonNode> GetAsync(string path) => JsonNode.Parse(await Http.GetStringAsync(path))!;
+
+    protected async Task<JsonNode> PostAsync(string path, object body) =>
+        (await (await Http.PostAsJsonAsync(path, body)).EnsureSuccessStatusCode().Content.ReadFromJsonAsync<JsonNode>())!;
+
+    /// <summary>The words of an answer that refuses.</summary>
+    protected async Task<(HttpStatusCode Status, string Words)> RefusedAsync(string path, object body)
+    {
+        var answer = await Http.PostAsJsonAsync(path, body);
+        return (answer.StatusCode, (string)(await answer.Content.ReadFromJsonAsync<JsonObject>())!["detail"]!);
+    }
+
+    protected Task<JsonNode> AskAsync(string machine, string kind = "play", object? settings = null, int times = 3) =>
+        PostAsync("/api/play", new { timelineId = "touring-night", machineId = machine, kind, settings, times });
+
+    /// <returns>The id of the run.</returns>
+    protected async Task<long> PlayToEndAsync(string machine)
+    {
+        await AskAsync(machine);
+        return (long)(await WaitAsync(play => !(bool)play["running"]!))["runId"]!;
+    }
+
+    protected async Task<JsonNode> WaitAsync(Func<JsonNode, bool> until)
+    {
+        for (var i = 0; i < 600; i++)
+        {
+            var play = await GetAsync("/api/play");
+            if (until(play))
+            {
+                return play;
+            }
+
+            await Task.Delay(50);
+        }
+
+        throw new TimeoutException("The play did not get there within 30 s.");
+    }
+}

@@ -1,0 +1,114 @@
+using System.Net;
+using System.Net.Http.Json;
+
+namespace HardyBench.Server.Tests;
+
+public sealed class TrialApiTests : ServerTest
+{
+    [Fact]
+    public async Task One_thing_plays_at_a_time_and_the_rest_waits_its_turn()
+    {
+        await AskAsync("this");
+        var second = await AskAsync("curlew-desk");
+        var third = await AskAsync("gannet-tower");
+        await Http.DeleteAsync($"/api/play/waiting/{third["waiting"]!.AsArray()[^1]!["trialId"]}");
+        await WaitAsync(play => (int)play["frames"]! > 10);
+        await Http.DeleteAsync("/api/play");
+        var ended = await WaitAsync(play => (string)play["machineId"]! == "curlew-desk" && !(bool)play["running"]!);
+
+        Assert.Equal("Curlew desk", (string)second["waiting"]!.AsArray()[^1]!["machineName"]!);
+        Assert.Empty(ended["waiting"]!.AsArray());
+        var runs = (await GetAsync("/api/runs")).AsArray();
+        Assert.Equal([("curlew-desk", "finished"), ("this", "stopped")], runs.Select(run => ((string)run!["machineId"]!, (string)run["ending"]!)));
+        Assert.InRange((int)runs[1]!["slots"]!, 1, 599);
+        Assert.Equal(["stopped", "finished", "stopped"], (await GetAsync("/api/trials")).AsArray().Select(trial => (string)trial!["state"]!));
+    }
+
+    [Fact]
+    public async Task A_repeat_of_three_is_answered_with_its_spread()
+    {
+        var asked = await AskAsync("gannet-tower", "repeat");
+        await WaitAsync(play => !(bool)play["running"]!);
+
+        var trial = await GetAsync($"/api/trials/{asked["trialId"]}");
+
+        Assert.Equal(["1 of 3", "2 of 3", "3 of 3"], trial["runs"]!.AsArray().Select(run => (string)run!["label"]!));
+        Assert.All(trial["rows"]!.AsArray(), row => Assert.Equal(3, row!["cells"]!.AsArray().Count));
+        Assert.Contains("shown", (string)trial["rows"]![4]!["words"]!, StringComparison.Ordinal);
+        var runs = (await GetAsync("/api/runs")).AsArray();
+        Assert.Single(runs.Select(run => (string)run!["conditionsDigest"]!).Distinct());
+    }
+
+    [Fact]
+    public async Task A_scrub_leaves_lags_that_can_be_read_and_taken_away()
+    {
+        var asked = await AskAsync("curlew-desk", "scrub");
+        var run = (long)(await WaitAsync(play => !(bool)play["running"]!))["runId"]!;
+
+        var trial = await GetAsync($"/api/trials/{asked["trialId"]}");
+        var csv = await Http.GetStringAsync($"/api/runs/{run}/lags.csv");
+
+        Assert.All(trial["rows"]!.AsArray(), row => Assert.NotEmpty(row!["lags"]!.AsArray()));
+        Assert.Equal(trial["rows"]!.AsArray().Sum(row => row!["lags"]!.AsArray().Sum(lag => (int)lag!["asked"]!)), csv.Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Length - 1);
+    }
+
+    [Fact]
+    public async Task A_look_before_asking_says_what_differs_and_what_makes_no_sense()
+    {
+        var bare = await PostAsync("/api/play/look", new { timelineId = "touring-night", machineId = "this" });
+        var aided = await PostAsync("/api/play/look", new { timelineId = "touring-night", machineId = "this", kind = "repeat", settings = new { scale = "half", proxies = "quarter", cache = "cold" } });
+        var same = new { timelineId = "touring-night", machineId = "this", kind = "compare" };
+        var senseless = await PostAsync("/api/play/look", same);
+
+        Assert.Empty(bare["differences"]!.AsArray());
+        Assert.Equal(24, (double)bare["seconds"]!);
+        Assert.Equal(72, (double)aided["seconds"]!);
+        Assert.Equal(3, aided["differences"]!.AsArray().Count);
+        Assert.Contains("second side", (string)senseless["problem"]!, StringComparison.Ordinal);
+        Assert.Equal((HttpStatusCode.UnprocessableEntity, (string)senseless["problem"]!), await RefusedAsync("/api/play", same));
+    }
+
+    [Fact]
+    public async Task A_mark_stands_at_its_frame_in_the_passage_and_in_every_export()
+    {
+        var run = await PlayToEndAsync("curlew-desk");
+
+        var mark = await PostAsync($"/api/runs/{run}/marks", new { frame = 80, kind = "fan", text = "howls, \"badly\"" });
+        var refused = await RefusedAsync($"/api/runs/{run}/marks", new { frame = 80, kind = "fan", text = new string('x', 501) });
+
+        Assert.InRange((double)mark["atMs"]!, 3200, 3240);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.Status);
+        Assert.Empty((await GetAsync($"/api/runs/{run}/passages/1"))["marks"]!.AsArray());
+        Assert.Equal(80, (int)(await GetAsync($"/api/runs/{run}/passages/2"))["marks"]![0]!["frame"]!);
+        Assert.Equal("fan", (string)(await GetAsync($"/api/runs/{run}/run.json"))["marks"]![0]!["kind"]!);
+        Assert.Contains("\"fan: howls, \"\"badly\"\"\"", await Http.GetStringAsync($"/api/runs/{run}/frames.csv"), StringComparison.Ordinal);
+        Assert.Contains((await GetAsync($"/api/runs/{run}/trace.json"))["traceEvents"]!.AsArray(), one => (string)one!["ph"]! == "i" && one["name"]!.ToString().Contains("howls", StringComparison.Ordinal));
+
+        await Http.DeleteAsync($"/api/runs/{run}/marks/{mark["id"]}");
+        Assert.Empty((await GetAsync($"/api/runs/{run}/passages/2"))["marks"]!.AsArray());
+    }
+
+    [Fact]
+    public async Task A_deleted_run_is_gone_from_list_and_sheet_and_comes_back()
+    {
+        var run = await PlayToEndAsync("curlew-desk");
+        async Task<int> CellsAsync() => (await GetAsync("/api/timelines/touring-night/sheet"))["columns"]!.AsArray().Sum(column => column!["cells"]!.AsArray().Count);
+
+        Assert.Equal(1, (int)await PostAsync("/api/runs/aside", new { ids = (long[])[run], aside = true }));
+        Assert.Empty((await GetAsync("/api/runs")).AsArray());
+        Assert.Equal(0, await CellsAsync());
+
+        await PostAsync("/api/runs/aside", new { ids = (long[])[run], aside = false });
+        Assert.Single((await GetAsync("/api/runs")).AsArray());
+        Assert.Equal(8, await CellsAsync());
+    }
+
+    [Fact]
+    public async Task A_device_that_is_not_there_is_named_with_its_reason()
+    {
+        var devices = (await GetAsync("/api/play/devices")).AsArray();
+
+        Assert.Contains(devices, device => (string)device!["name"]! == "vaapi");
+        Assert.All(devices, device => Assert.True(device!["refusal"] is null || ((string)device["refusal"]!).Length > 0));
+    }
+}

@@ -1,0 +1,40 @@
+<script lang="ts">
+  import type { Schemas } from '../api/client';
+  import { percent } from '../words';
+  import { conditionsInWords } from './conditions';
+
+  let { conditions }: { conditions: Schemas['Conditions'] } = $props();
+  const footage = $derived(Object.entries(conditions.footage ?? {}));
+</script>
+
+<div class="mt-4 grid gap-x-10 gap-y-3 text-sm lg:grid-cols-[auto_1fr]" data-testid="found-conditions">
+  <section>
+    <h2 class="mb-1 font-semibold">As the machine stood</h2>
+    <dl class="grid grid-cols-[auto_auto] justify-start gap-x-4">
+      {#each conditionsInWords(conditions) as [name, value] (name)}
+        <dt class="quiet">{name}</dt>
+        <dd>{value}</dd>
+      {/each}
+    </dl>
+  </section>
+  {#if footage.length}
+    <section>
+      <h2 class="mb-1 font-semibold">Where each clip lay and was decoded</h2>
+      <table>
+        <thead class="quiet text-left">
+          <tr>{#each ['clip', 'drive', 'in the file cache before', 'decoded on'] as head (head)}<th scope="col" class="pr-6 font-normal">{head}</th>{/each}</tr>
+        </thead>
+        <tbody>
+          {#each footage as [clip, state] (clip)}
+            <tr class="align-baseline [&>td]:pr-6">
+              <td>{clip}</td>
+              <td>{state.drive ?? 'cannot be told'}{state.kind ? `, ${state.kind}` : ''}</td>
+              <td class="figure">{state.cachedShare == null ? '' : percent(state.cachedShare)}</td>
+              <td>{state.decodedOn}{#if state.refusal}<span class="block text-xs text-warning">{state.refusal}</span>{/if}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </section>
+  {/if}
+</div>

@@ -1,0 +1,59 @@
+import type { RunLine } from '../api/client';
+import { fixed } from '../words';
+
+/** The runs list: what stands in its columns, what a filter finds, how it is grouped and written out. */
+
+export const endings: Record<string, string> = { playing: 'playing', finished: 'finished', stopped: 'stopped early', cutShort: 'cut short' };
+
+export type Grouping = 'none' | 'conditions' | 'trial';
+
+export type Group = { key: string; title: string | null; trialId: number | null; runs: RunLine[] };
+
+const count = (run: RunLine, verdict: string) => run.verdicts.filter((one) => one === verdict).length;
+
+/** Columns by name; figures are numbers. */
+export const columns: Record<string, (run: RunLine) => string | number> = {
+  run: (run) => run.id,
+  started: (run) => new Date(run.startedAt).toLocaleString('en-GB'),
+  timeline: (run) => run.timelineId,
+  machine: (run) => run.machineId,
+  scale: (run) => run.scale ?? '',
+  conditions: (run) => run.differences.join(', ') || 'bare',
+  ending: (run) => endings[run.ending ?? 'playing'],
+  holds: (run) => count(run, 'holds'),
+  wavers: (run) => count(run, 'wavers'),
+  breaks: (run) => count(run, 'breaks'),
+  'shown %': (run) => (run.slots ? fixed((100 * run.shown) / run.slots) : ''),
+  slots: (run) => run.slots,
+  marks: (run) => run.marks || ''
+};
+
+/** Runs in which every word is found somewhere, whatever the column. */
+export function filtered(runs: RunLine[], words: string): RunLine[] {
+  const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
+  return runs.filter((run) => {
+    const text = [...Object.values(columns).map((value) => value(run)), run.label ?? '', run.byHand ? 'by hand' : '', run.trialId ? `trial ${run.trialId}` : '']
+      .join(' ')
+      .toLowerCase();
+    return wanted.every((word) => text.includes(word));
+  });
+}
+
+/** Groups in the order of their newest run. */
+export function grouped(runs: RunLine[], by: Grouping): Group[] {
+  if (by === 'none') return [{ key: '', title: null, trialId: null, runs }];
+  const key = (run: RunLine) => (by === 'trial' ? `${run.trialId ?? ''}` : run.conditionsDigest);
+  return [...Map.groupBy(runs, key)].map(([key, runs]) => {
+    const [first] = runs;
+    const what = `${first.timelineId} on ${first.machineId}, ${first.scale} scale, ${columns.conditions(first)}`;
+    const title = by === 'conditions' ? what : first.trialId ? `Trial ${first.trialId}: ${what}` : 'Outside any trial';
+    return { key, title, trialId: by === 'trial' ? first.trialId : null, runs };
+  });
+}
+
+/** As a table with a heading; `mark` stands between the columns. Fields are quoted as RFC 4180 says. */
+export function written(runs: RunLine[], mark: ',' | '\t'): string {
+  const quoted = (value: string | number) => (/["\n\r,\t]/.test(`${value}`) ? `"${`${value}`.replaceAll('"', '""')}"` : `${value}`);
+  const lines = [Object.keys(columns), ...runs.map((run) => Object.values(columns).map((value) => value(run)))];
+  return lines.map((line) => line.map(quoted).join(mark)).join('\r\n') + '\r\n';
+}

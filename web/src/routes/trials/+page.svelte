@@ -1,0 +1,54 @@
+<script lang="ts">
+  import { api, orThrow, type Schemas } from '#lib/api/client.ts';
+  import { live } from '#lib/live.svelte.ts';
+  import NowPlaying from '#lib/play/NowPlaying.svelte';
+  import { kinds, trialStates } from '#lib/words.ts';
+
+  let trials = $state<Schemas['TrialLineView'][] | null>(null);
+  let problem = $state<string | null>(null);
+
+  $effect(() => {
+    void live.ended;
+    void live.play?.waiting.length;
+    api.GET('/api/trials').then(
+      (answer) => ([trials, problem] = [orThrow(answer), null]),
+      () => (problem = 'The server does not answer.')
+    );
+  });
+</script>
+
+<svelte:head><title>Trials · Hardy Bench</title></svelte:head>
+<NowPlaying />
+<div class="p-4">
+  <h1 class="mb-3 text-lg font-semibold">Trials <span class="quiet text-sm font-normal">one question each, put to one machine</span></h1>
+  {#if problem}
+    <p role="alert" class="text-error">{problem}</p>
+  {:else if trials?.length === 0}
+    <p>Nothing has been asked yet. <a class="link" href="/timelines">Open a timeline, choose a trial and press Space.</a></p>
+  {:else if trials}
+    <table class="w-full text-sm" data-testid="trials">
+      <thead class="bg-base-200 text-left">
+        <tr>
+          {#each ['trial', 'question', 'timeline', 'machine', 'asked', 'state'] as head, i (head)}
+            <th scope="col" class="border-b border-base-300 px-3 py-1.5 font-semibold {i === 0 ? 'text-right' : ''}">{head}</th>
+          {/each}
+        </tr>
+      </thead>
+      <tbody>
+        {#each trials as trial (trial.id)}
+          <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-3 [&>td]:py-1">
+            <td class="figure text-right">{trial.id}</td>
+            <td><a class="link" href="/trials/{trial.id}">{kinds[trial.kind].question}</a> <span class="quiet">{kinds[trial.kind].name}</span></td>
+            <td>{trial.timelineTitle}</td>
+            <td>{trial.machineId}</td>
+            <td class="figure">{new Date(trial.askedAt).toLocaleString('en-GB')}</td>
+            <td>
+              {trialStates[trial.state]}
+              {#if trial.problem}<span class="block text-xs text-error">{trial.problem}</span>{/if}
+            </td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  {/if}
+</div>

@@ -1,0 +1,72 @@
+<script lang="ts">
+  import { page } from '$app/state';
+  import { api, orThrow, type Trial } from '#lib/api/client.ts';
+  import PassagePanel from '#lib/detail/PassagePanel.svelte';
+  import { isTyping } from '#lib/keys.ts';
+  import { live } from '#lib/live.svelte.ts';
+  import NowPlaying from '#lib/play/NowPlaying.svelte';
+  import LagSections from '#lib/run/LagSections.svelte';
+  import TrialTable from '#lib/trial/TrialTable.svelte';
+  import { kinds, trialStates } from '#lib/words.ts';
+
+  const id = $derived(Number(page.params.id));
+  let trial = $state<Trial | null>(null);
+  let problem = $state<string | null>(null);
+  let chosen = $state<{ runId: number; number: number } | null>(null);
+  const about = $derived(trial && kinds[trial.trial.kind]);
+  const byHand = $derived(trial?.trial.kind === 'scrub' || trial?.trial.kind === 'startLag');
+
+  $effect(() => {
+    void live.ended;
+    let current = true;
+    api.GET('/api/trials/{id}', { params: { path: { id } } }).then((answer) => {
+      if (!current) return;
+      try {
+        [trial, problem] = [orThrow(answer), null];
+      } catch (failure) {
+        problem = (failure as Error).message;
+      }
+    });
+    return () => (current = false);
+  });
+</script>
+
+<svelte:window onkeydown={(event) => event.key === 'Escape' && !isTyping(event) && (chosen = null)} />
+<svelte:head><title>Trial {id} · Hardy Bench</title></svelte:head>
+{#if problem}
+  <p role="alert" class="p-4 text-error">{problem} <a class="link" href="/trials">All trials</a></p>
+{:else if trial && about}
+  <div class="flex h-full flex-col">
+    <header class="border-b border-base-300 px-4 py-2">
+      <h1 class="text-lg font-semibold">
+        {about.question}
+        <span class="quiet text-sm font-normal">
+          {about.name}, <a class="link" href="/timelines/{trial.trial.timelineId}">{trial.trial.timelineTitle}</a> on {trial.machineName}{trial.standIn ? ', simulated' : ''}
+        </span>
+      </h1>
+      <p data-testid="answer">{trial.answer}</p>
+      <p class="quiet text-sm">
+        Trial {id}, {trialStates[trial.trial.state]}, asked {new Date(trial.trial.askedAt).toLocaleString('en-GB')}.
+        {trial.differences.length ? `Not bare: ${trial.differences.join(', ')}.` : 'Bare: every aid off.'}
+      </p>
+      {#if trial.trial.problem}<p role="alert" class="text-sm text-error">{trial.trial.problem}</p>{/if}
+    </header>
+    {#if live.play?.trialId === id || trial.trial.state === 'waiting'}<NowPlaying />{/if}
+    <div class="flex min-h-0 flex-1">
+      <div class="min-w-0 flex-1 overflow-auto">
+        {#if !trial.runs.length}
+          <p class="quiet p-4">It has no runs yet.</p>
+        {:else if byHand}
+          <LagSections passages={trial.rows.map((row) => ({ ...row, name: row.question }))} />
+        {:else}
+          <TrialTable {trial} {chosen} onchoose={(cell) => (chosen = cell)} />
+        {/if}
+      </div>
+      {#if chosen}
+        <div class="w-[25rem] shrink-0"><PassagePanel {...chosen} onclose={() => (chosen = null)} /></div>
+      {/if}
+    </div>
+  </div>
+{:else}
+  <p class="quiet p-4">Reading…</p>
+{/if}
