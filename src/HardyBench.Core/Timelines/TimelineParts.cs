@@ -8,7 +8,8 @@ public static class TimelineParts
     /// <summary>One passage alone.</summary>
     public static Timeline Only(this Timeline timeline, int index) => timeline with { Passages = [timeline.Passages[index]], Marks = null };
 
-    /// <summary>What is left from a frame on, at most <paramref name="frames"/> long.</summary>
+    /// <summary>What is left from a frame on, at most <paramref name="frames"/> long. A retimed layer that
+    /// is cut between two of its frames begins with the earlier one.</summary>
     /// <param name="clips">Every clip it plays.</param>
     /// <exception cref="ArgumentOutOfRangeException">The frame lies outside the timeline.</exception>
     public static Timeline From(this Timeline timeline, long frame, int frames, IReadOnlyDictionary<string, Clip> clips)

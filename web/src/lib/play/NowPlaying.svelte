@@ -28,12 +28,12 @@
           <a class="link whitespace-nowrap" href="/trials/{play.trialId}">{kinds[play.kind].name}: {play.step || 'about to begin'}{play.stepCount && play.stepCount > 1 && !play.step.includes(' of ') ? `, ${play.stepNumber} of ${play.stepCount}` : ''}</a>
         {/if}
         {#if play.byHand}
-          <span class="figure whitespace-nowrap">{play.frames}<span class="quiet"> of {play.of} places</span></span>
-          {#if live.lastLagMs !== null}<span class="figure whitespace-nowrap">{fixed(live.lastLagMs, 0)}<span class="quiet"> ms, the last</span></span>{/if}
+          <span class="figure whitespace-nowrap">{play.frames}<span class="quiet ml-1">of {play.of} places</span></span>
+          {#if live.lastLagMs !== null}<span class="figure whitespace-nowrap">{fixed(live.lastLagMs, 0)}<span class="quiet ml-1">ms, the last</span></span>{/if}
         {:else}
-          <span class="figure whitespace-nowrap">{play.frames}<span class="quiet"> of {play.of} slots</span></span>
-          <span class="figure whitespace-nowrap">{dropped}<span class="quiet"> dropped</span></span>
-          <span class="figure whitespace-nowrap">{left}<span class="quiet"> s to go</span></span>
+          <span class="figure whitespace-nowrap">{play.frames}<span class="quiet ml-1">of {play.of} slots</span></span>
+          <span class="figure whitespace-nowrap">{dropped}<span class="quiet ml-1">dropped</span></span>
+          <span class="figure whitespace-nowrap">{left}<span class="quiet ml-1">s to go</span></span>
         {/if}
         <button class="btn btn-xs" onclick={mark} disabled={!play.runId}>Mark <kbd class="figure">M</kbd></button>
         <div class="flex flex-1 flex-wrap items-center justify-end gap-x-4 gap-y-0.5">

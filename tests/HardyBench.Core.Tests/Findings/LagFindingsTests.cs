@@ -1,0 +1,40 @@
+using HardyBench.Core.Findings.Lags;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Tests.Trials;
+using HardyBench.Core.Trials;
+
+namespace HardyBench.Core.Tests.Findings;
+
+public sealed class LagFindingsTests
+{
+    [Fact]
+    public void Lags_are_told_by_passage_and_gesture_with_what_was_passed_over_in_every_share()
+    {
+        var finding = LagFindings.Of(With([.. Enumerable.Range(1, 9).Select(n => Lag(n, 20 * n)), Lag(3, null), Lag(150, 2000)]));
+
+        Assert.Equal([(0, 10), (1, 1)], finding.Select(one => (one.PassageIndex, one.Asked)));
+        Assert.Equal((1, Samples.Ms(100), Samples.Ms(180)), (finding[0].PassedOver, finding[0].Median, finding[0].Longest));
+        // Quantiles by linear interpolation, Hyndman and Fan's definition 7: 0.95 of 20 to 180 lies at 20 + 8 · 0.95 · 20.
+        Assert.Equal(172, finding[0].NinetyFifth!.Value.TotalMilliseconds, 3);
+        Assert.Equal((0.5, 0.9), (finding[0].WithinTenth, finding[0].WithinSecond));
+        Assert.Equal((0, 0), (finding[1].WithinTenth, finding[1].WithinSecond));
+    }
+
+    [Fact]
+    public void A_gesture_of_which_nothing_came_has_no_times()
+    {
+        var finding = Assert.Single(LagFindings.Of(With([Lag(1, null), Lag(2, null)])));
+
+        Assert.Equal((2, 2), (finding.Asked, finding.PassedOver));
+        Assert.Null(finding.Median);
+        Assert.Null(finding.Longest);
+        Assert.Equal(0, finding.WithinSecond);
+    }
+
+    private static LagReading Lag(int frame, double? ms) =>
+        new(MoveKind.Jump, "to a far frame", frame, TimeSpan.FromSeconds(frame), ms is { } known ? Samples.Ms(known) : null);
+
+    private static Run With(LagReading[] lags) =>
+        Scripted.Play(new TrialStep("1 of 1", Scripted.Plan(2)), _ => 0).Run with { Lags = lags };
+}

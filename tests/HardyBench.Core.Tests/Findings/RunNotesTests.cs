@@ -1,0 +1,70 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Tests.Trials;
+using HardyBench.Core.Trials;
+
+namespace HardyBench.Core.Tests.Findings;
+
+/// <summary>A run tells what stands between its figures and the machine.</summary>
+public sealed class RunNotesTests
+{
+    private static readonly MachineState Quiet = new("performance", true, null, 1, 45, 8e9, 50e9, 4);
+    private static readonly Conditions Fine = new("p", null, [0, 1], 0.05, true, null, Quiet);
+
+    public static TheoryData<string, Conditions> Unfavourable => new()
+    {
+        { "1.5 cores were busy with other work", Fine with { OtherLoad = 1.5 } },
+        { "the presenter had no priority", Fine with { PresenterPriority = false } },
+        { "the clock was at 60 % of its rating", Fine with { Machine = Quiet with { ClockShare = 0.6 } } },
+        { "only 400 MB of memory were free", Fine with { Machine = Quiet with { FreeMemoryBytes = 4e8 } } },
+        { "only 90 MB were free on the drive that keeps the run", Fine with { Machine = Quiet with { FreeDataBytes = 9e7 } } },
+        { "it ran from the battery", Fine with { Machine = Quiet with { OnMains = false, BatteryShare = 0.8 } } },
+        { "the battery was at 10 %", Fine with { Machine = Quiet with { OnMains = false, BatteryShare = 0.1 } } },
+        { "the clock governor saves power", Fine with { Machine = Quiet with { Governor = "powersave" } } },
+        { "c was decoded on the processor: no such device", Fine with { Footage = new Dictionary<string, FootageState> { ["c"] = new(null, null, null, "processor", "no such device") } } },
+    };
+
+    [Theory]
+    [MemberData(nameof(Unfavourable))]
+    public void What_was_unfavourable_before_the_first_frame_is_said_first(string note, Conditions conditions)
+    {
+        Assert.Contains(note, RunNotes.OfConditions(conditions));
+        Assert.Contains(note, RunNotes.Of(Played(conditions)));
+    }
+
+    [Fact]
+    public void A_quiet_machine_and_a_bare_run_need_no_note() => Assert.Empty(RunNotes.Of(Played(Fine)));
+
+    [Fact]
+    public void A_run_in_which_the_presenter_was_late_says_that_it_measured_itself()
+    {
+        var run = Played(Fine);
+        var late = run with { Frames = [.. run.Frames.Select(frame => frame with { Shown = frame.Shown + Samples.Ms(8) })] };
+
+        Assert.Contains(RunNotes.Of(late), note => note.Contains("8.0 ms late at the 99th percentile, so in part this run measured the tool", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void Drops_of_the_player_s_own_and_its_own_load_are_named()
+    {
+        var run = Played(Fine);
+        var own = run with
+        {
+            Frames = [.. run.Frames.Take(9), run.Frames[9] with { Status = FrameStatus.Dropped, Shown = null, Reason = DropReason.PresenterLate }],
+            Loads = [new LoadReading(Samples.Ms(100), LoadKind.OwnTool, 0, 0.3f)],
+        };
+
+        Assert.Equal(["1 drop is the player's own: it woke too late", "the tool itself took 0.30 cores"], RunNotes.Of(own));
+    }
+
+    [Theory]
+    [InlineData(RunEnding.Stopped, "stopped early")]
+    [InlineData(RunEnding.CutShort, "cut short; kept up to its last second")]
+    public void An_early_end_is_said(RunEnding ending, string note) => Assert.Contains(note, RunNotes.Of(Played(Fine) with { Ending = ending }));
+
+    private static Run Played(Conditions conditions)
+    {
+        var run = Scripted.Play(new TrialStep("1 of 1", Scripted.Plan(1)), _ => 1).Run;
+        return run with { Header = run.Header with { Conditions = conditions } };
+    }
+}

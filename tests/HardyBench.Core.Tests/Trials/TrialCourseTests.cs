@@ -1,0 +1,213 @@
+using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Timelines;
+using HardyBench.Core.Timelines.Effects;
+using HardyBench.Core.Trials;
+
+namespace HardyBench.Core.Tests.Trials;
+
+/// <summary>Which runs each kind of trial takes, and what it answers, with machines whose behaviour is given.</summary>
+public sealed class TrialCourseTests
+{
+    public static TheoryData<int, int> Ramps
+    {
+        get
+        {
+            var data = new TheoryData<int, int>();
+            foreach (var count in new[] { 2, 4, 5, 8, 13, 50 })
+            {
+                foreach (var holding in new[] { 0, 1, count / 2, count - 1, count })
+                {
+                    data.Add(count, holding);
+                }
+            }
+
+            return data;
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Ramps))]
+    public void A_ramp_finds_where_it_breaks_a_long_one_by_bisection(int count, int holding)
+    {
+        var trial = Scripted.Trial(TrialKind.Ramp, count);
+
+        var done = Scripted.Course(trial, (step, _) => RampSearch.IndexOf(step.Label) < holding ? 1 : 0.5);
+
+        Assert.Equal((holding - 1, holding), RampSearch.Bounds(count, RampSearch.Known(done)));
+        Assert.All(done, outcome => Assert.Single(outcome.Run.Header.Timeline.Passages));
+        Assert.True(done.Count <= (count <= 4 ? count : (int)Math.Ceiling(Math.Log2(count + 1))), $"{done.Count} runs for {count} passages");
+        Assert.Equal(done.Count, done.Select(outcome => outcome.Label).Distinct().Count());
+    }
+
+    [Fact]
+    public void A_ramp_s_answer_names_the_last_passage_that_holds_and_the_first_that_does_not()
+    {
+        var trial = Scripted.Trial(TrialKind.Ramp, 8);
+        var done = Scripted.Course(trial, (step, _) => RampSearch.IndexOf(step.Label) < 5 ? 1 : 0.5);
+
+        var answer = TrialAnswers.Of(TrialKind.Ramp, trial.Start.Timeline, done);
+
+        Assert.Equal("It holds up to passage 5, “asked 5”, and no longer at passage 6, “asked 6”.", answer.Words);
+    }
+
+    [Theory]
+    [InlineData(1, 1, "Every passage holds from full scale on.")]
+    [InlineData(2, 2, "Every passage holds from half scale on.")]
+    [InlineData(8, 4, "Every passage holds from eighth scale on.")]
+    [InlineData(16, 4, "At eighth scale 1 of 2 passages do not hold yet.")]
+    public void Step_down_goes_on_until_every_passage_holds(int holdsFrom, int runs, string words)
+    {
+        var trial = Scripted.Trial(TrialKind.StepDown, 2);
+
+        var done = Scripted.Course(trial, (step, passage) => passage == 0 || (int)step.Plan.Settings.Scale >= holdsFrom ? 1 : 0.6);
+
+        Assert.Equal(runs, done.Count);
+        Assert.Equal(words, TrialAnswers.Of(TrialKind.StepDown, trial.Start.Timeline, done).Words);
+        Assert.Equal(done.Select((_, i) => (PreviewScale)(1 << i)), done.Select(outcome => outcome.Run.Header.Settings.Scale));
+    }
+
+    [Fact]
+    public void Step_down_begins_at_the_scale_that_is_set()
+    {
+        var trial = Scripted.Trial(TrialKind.StepDown, 1) with { Start = Scripted.Plan(1, new PlaybackSettings(PreviewScale.Quarter)) };
+
+        Assert.Equal("quarter scale", TrialCourse.Next(trial, [], default)!.Label);
+    }
+
+    [Fact]
+    public void A_comparison_takes_its_sides_in_turns_so_that_drift_hits_both_alike()
+    {
+        var trial = Scripted.Trial(TrialKind.Compare, 1, times: 4, new PlaybackSettings(PreviewScale.Half));
+
+        var done = Scripted.Course(trial, (_, _) => 1);
+
+        Assert.Equal("1221 1221".Replace(" ", "", StringComparison.Ordinal), string.Concat(done.Select(outcome => (int)outcome.Run.Header.Settings.Scale)));
+    }
+
+    [Fact]
+    public void Drift_alone_makes_no_difference_between_the_sides_of_a_comparison()
+    {
+        var (trial, run) = (Scripted.Trial(TrialKind.Compare, 1, times: 6, new PlaybackSettings(Threads: 1)), 0);
+
+        // The machine loses two frames in a hundred from each run to the next, whatever the side.
+        var done = Scripted.Course(trial, (_, _) => 1 - 0.02 * run++ / Scripted.Frames);
+        var drifting = TrialAnswers.Pairs(done, 0)!;
+
+        Assert.False(drifting.IsReal);
+        Assert.Equal(0, drifting.Difference.Mean, 9);
+    }
+
+    [Fact]
+    public void A_comparison_that_finds_a_difference_says_so_and_one_that_does_not_says_how_many_pairs_would()
+    {
+        var trial = Scripted.Trial(TrialKind.Compare, 2, times: 3, new PlaybackSettings(PreviewScale.Half));
+        var (noise, place) = (new[] { 0.90, 0.93, 0.80, 0.88, 0.95, 0.84 }, 0);
+
+        var done = Scripted.Course(trial, (step, passage) =>
+            passage == 0 ? noise[place++ / Scripted.Frames % noise.Length] : step.Plan.Settings.Scale == PreviewScale.Half ? 1 : 0.5);
+        var answer = TrialAnswers.Of(TrialKind.Compare, trial.Start.Timeline, done);
+
+        Assert.Contains("within noise", answer.Rows[0].Words, StringComparison.Ordinal);
+        Assert.Contains("+12.50", answer.Rows[1].Words, StringComparison.Ordinal);
+        Assert.EndsWith("a real difference", answer.Rows[1].Words, StringComparison.Ordinal);
+        Assert.Equal("In 3 pairs 1 of 2 passages differ by more than noise.", answer.Words);
+    }
+
+    [Fact]
+    public void The_second_side_can_leave_an_effect_out()
+    {
+        var blur = EffectCatalogue.All[0].Id;
+        var plan = Scripted.Plan(1);
+        var passage = plan.Timeline.Passages[0] with { Layers = [new Layer("c", [new Effect(blur, new Dictionary<string, double>())])] };
+        var trial = Scripted.Trial(TrialKind.Compare, 1, times: 1) with
+        {
+            Start = plan with { Timeline = plan.Timeline with { Passages = [passage] } }, WithoutEffect = blur,
+        };
+
+        var done = Scripted.Course(trial.Checked(), (_, _) => 1);
+
+        Assert.Equal([1, 0], done.Select(outcome => outcome.Run.Header.Timeline.Passages[0].Layers[0].Effects.Count));
+    }
+
+    [Fact]
+    public void A_soak_goes_on_until_heat_settles()
+    {
+        var done = Scripted.Course(Scripted.Trial(TrialKind.Soak, 1), (_, _) => 1, run => 90 - 40 * MathF.Exp(-run));
+
+        // 50, 75.3, 84.6, 88.0, 89.3, 89.7: the last three lie within a degree only from 89.3 on.
+        Assert.Equal(7, done.Count);
+        Assert.Contains("heat settled at 90 °C", TrialAnswers.Of(TrialKind.Soak, Scripted.Timeline(1), done).Words, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_soak_without_a_temperature_runs_its_full_time_and_one_that_gets_worse_says_so()
+    {
+        var run = 0;
+
+        var done = Scripted.Course(Scripted.Trial(TrialKind.Soak, 1), (_, _) => run++ < 3 * Scripted.Frames ? 1 : 0.5, null, TimeSpan.FromMinutes(2));
+
+        Assert.Equal(5, done.Count);
+        Assert.Equal(
+            "After 5 rounds its temperature cannot be read. 1 passages do not hold in the last round, 0 in the first.",
+            TrialAnswers.Of(TrialKind.Soak, Scripted.Timeline(1), done).Words);
+    }
+
+    [Fact]
+    public void Each_soak_round_begins_as_hot_as_the_one_before_ended()
+    {
+        var trial = Scripted.Trial(TrialKind.Soak, 1);
+        var first = Scripted.Play(TrialCourse.Next(trial, [], default)!, _ => 1, 71);
+
+        Assert.Equal(71, TrialCourse.Next(trial, [first], default)!.Plan.StartCelsius);
+    }
+
+    [Fact]
+    public void Half_rate_plays_every_slot_again_twice_as_long()
+    {
+        var done = Scripted.Course(Scripted.Trial(TrialKind.HalfRate, 2), (_, _) => 1);
+
+        Assert.Equal([25, 12.5], done.Select(outcome => outcome.Run.Header.Timeline.Rate.FramesPerSecond));
+        Assert.Equal(done[0].Run.Header.Timeline.FrameCount, done[1].Run.Header.Timeline.FrameCount);
+    }
+
+    [Fact]
+    public void A_repeat_of_three_answers_with_its_spread_and_names_verdicts_that_differ()
+    {
+        var (trial, run) = (Scripted.Trial(TrialKind.Repeat, 2), 0);
+
+        var done = Scripted.Course(trial, (_, passage) => passage == 0 || run++ < Scripted.Frames ? 1 : 0.5);
+        var answer = TrialAnswers.Of(TrialKind.Repeat, trial.Start.Timeline, done);
+
+        Assert.Equal(["1 of 3", "2 of 3", "3 of 3"], done.Select(outcome => outcome.Label));
+        Assert.StartsWith("median 25.0, 25.00 ± 0.00 shown a second", answer.Rows[0].Words, StringComparison.Ordinal);
+        Assert.Contains("verdicts differ", answer.Rows[1].Words, StringComparison.Ordinal);
+        Assert.StartsWith("1 of 2 passages got different verdicts", answer.Words, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData(TrialKind.Repeat, 2, "A repeat takes 3 to 50 runs")]
+    [InlineData(TrialKind.StartLag, 0, "Start lag takes 1 to 50 places")]
+    [InlineData(TrialKind.Compare, 3, "Say what the second side changes")]
+    [InlineData(TrialKind.Ramp, 1, "A ramp needs at least two passages")]
+    public void What_makes_no_sense_is_refused_in_words(TrialKind kind, int times, string words)
+    {
+        var refusal = Assert.Throws<PlanRefusedException>(() => Scripted.Trial(kind, 1, times).Checked());
+
+        Assert.StartsWith(words, refusal.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Scrub_and_start_lag_are_done_by_hand_in_one_run()
+    {
+        foreach (var kind in new[] { TrialKind.Scrub, TrialKind.StartLag })
+        {
+            var trial = Scripted.Trial(kind, 2);
+            var step = TrialCourse.Next(trial, [], default)!;
+
+            Assert.NotEmpty(step.Plan.Hand!);
+            Assert.Null(TrialCourse.Next(trial, [Scripted.Play(step, _ => 1)], default));
+            Assert.Equal(kind == TrialKind.StartLag, step.Plan.Hand!.All(move => move.Kind == MoveKind.Start));
+        }
+    }
+}
