@@ -44,11 +44,13 @@ internal static class PlayCommand
         await WriteAsync(parsed.GetValue(Frames), () => RunColumns.WriteAsync(run.Frames, run.Loads));
         foreach (var failure in run.Failures)
         {
-            await Console.Error.WriteLineAsync($"Passage {failure.PassageIndex + 1} failed: {failure.Message} The other passages are kept.");
+            await Console.Error.WriteLineAsync(failure.Overcome
+                ? $"Passage {failure.PassageIndex + 1}: {failure.Message}."
+                : $"Passage {failure.PassageIndex + 1} failed: {failure.Message} The other passages are kept.");
         }
 
         return run.Ending == RunEnding.Stopped ? ExitCodes.Stopped
-            : run.Failures.Count > 0 ? ExitCodes.Media
+            : run.Failures.Any(failure => !failure.Overcome) ? ExitCodes.Media
             : ExitCodes.Done;
     }
 

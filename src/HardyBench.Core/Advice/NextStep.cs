@@ -25,7 +25,7 @@ public sealed record NextStep(NextAct Act, PreviewScale? Scale, string Words)
 {
     public static NextStep After(Run run, IReadOnlyList<PassageFinding> findings)
     {
-        if (run.Failures.Count > 0)
+        if (run.Failures.Any(failure => !failure.Overcome))
         {
             return new NextStep(NextAct.MendClips, null, "A clip could not be played. Make the clips again, then play.");
         }

@@ -31,7 +31,7 @@ public static class RunFindings
     {
         var timeline = run.Header.Timeline;
         var byPassage = run.Frames.ToLookup(frame => timeline.PassageIndexAt(frame.Frame));
-        var failures = run.Failures.ToLookup(failure => failure.PassageIndex, failure => failure.Message);
+        var failures = run.Failures.Where(failure => !failure.Overcome).ToLookup(failure => failure.PassageIndex, failure => failure.Message);
         return [.. timeline.Passages.Select((passage, index) =>
             Of(run, limits, index, passage, [.. byPassage[index]], failures[index].FirstOrDefault()))];
     }

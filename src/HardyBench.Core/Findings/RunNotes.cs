@@ -1,5 +1,6 @@
 using System.Globalization;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines.Effects;
 
 namespace HardyBench.Core.Findings;
 
@@ -43,7 +44,14 @@ public static class RunNotes
         {
             yield return state.Refusal is { } refusal ? $"{clip} was decoded on the {state.DecodedOn}: {refusal}" : null;
         }
+
+        foreach (var (effect, place) in conditions.Effects ?? new Dictionary<string, EffectState>())
+        {
+            yield return place.Refusal is { } refusal ? $"{NameOf(effect)} was done on the {place.RanOn}: {refusal}" : null;
+        }
     }
+
+    private static string NameOf(string effectId) => EffectCatalogue.All.FirstOrDefault(one => one.Id == effectId)?.Label ?? effectId;
 
     private static IEnumerable<string> OfCourse(Run run)
     {
@@ -55,6 +63,11 @@ public static class RunNotes
         if (run.Header.Conditions.PreRendered is { Count: > 0 } rendered)
         {
             yield return $"played from pre-renders: passage {string.Join(", ", rendered.Select(index => index + 1))}";
+        }
+
+        foreach (var failure in run.Failures.Where(failure => failure.Overcome))
+        {
+            yield return $"passage {failure.PassageIndex + 1}: {failure.Message}";
         }
 
         var ownFault = run.Frames.Count(frame => frame.Reason == DropReason.PresenterLate);

@@ -18,6 +18,10 @@ public sealed record PlaybackPlan(
     /// <summary>For stand-ins: the temperature that earlier rounds left, degrees Celsius; null for a rested machine.</summary>
     public double? StartCelsius { get; init; }
 
+    /// <summary>For stand-ins: which of several alike runs this is, from 1, so that repeats vary as a real machine's would
+    /// and the same trial still gives the same answer each time. It is the run's seed.</summary>
+    public int Occasion { get; init; } = 1;
+
     /// <exception cref="PlanRefusedException">The timeline cannot be played as it stands.</exception>
     public PlaybackPlan Checked()
     {

@@ -52,7 +52,8 @@ public sealed record Conditions(
     int? Seed,
     MachineState? Machine = null,
     IReadOnlyDictionary<string, FootageState>? Footage = null,
-    IReadOnlyList<int>? PreRendered = null);
+    IReadOnlyList<int>? PreRendered = null,
+    IReadOnlyDictionary<string, EffectState>? Effects = null);
 
 /// <summary>How a machine stood before a run; null where it could not be read.</summary>
 /// <param name="Governor">The kernel's clock governor.</param>
@@ -75,8 +76,17 @@ public sealed record MachineState(
 /// <param name="Refusal">Why the device asked for did not decode it, or null.</param>
 public sealed record FootageState(string? Drive, string? Kind, double? CachedShare, string DecodedOn, string? Refusal);
 
-/// <summary>A passage that could not be played to its end.</summary>
-public sealed record PassageFailure(int PassageIndex, string Message);
+/// <summary>Where an effect ran.</summary>
+/// <param name="RanOn">The device, by FFmpeg's name of it, or <see cref="Processor"/>.</param>
+/// <param name="Refusal">Why the device asked for did not do it, or null.</param>
+public sealed record EffectState(string RanOn, string? Refusal)
+{
+    public const string Processor = "processor";
+}
+
+/// <summary>Something that went wrong in a passage.</summary>
+/// <param name="Overcome">Whether it was played to its end all the same.</param>
+public sealed record PassageFailure(int PassageIndex, string Message, bool Overcome = false);
 
 /// <summary>What playing a plan left: its conditions, every slot in order, every load, and what failed.</summary>
 /// <param name="StartLag">From the key to the first frame shown; null when none was.</param>

@@ -11,9 +11,6 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
 
     private static readonly TimeSpan Stall = TimeSpan.FromMilliseconds(12);
 
-    /// <summary>The seed of every run unless told otherwise, so that a stand-in gives the same answer each time.</summary>
-    public int Seed { get; init; } = 1;
-
     public Task<Run> PlayAsync(PlaybackPlan plan, IRunObserver observer, CancellationToken stop)
     {
         stop.ThrowIfCancellationRequested();
@@ -29,7 +26,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
         var demands = DemandsOf(plan);
         if (plan.Hand is { } moves)
         {
-            var lags = new HandModel(plan, demands, new ServiceSpread(Seed, Sigma, StallChance, Stall)).Carry(moves);
+            var lags = new HandModel(plan, demands, new ServiceSpread(plan.Occasion, Sigma, StallChance, Stall)).Carry(moves);
             return new Run(HeaderOf(plan), RunEnding.Finished, null, [], [], []) { Lags = lags };
         }
 
@@ -37,7 +34,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
             demands,
             plan.Timeline.Rate,
             plan.Settings,
-            new ServiceSpread(Seed, Sigma, StallChance, Stall),
+            new ServiceSpread(plan.Occasion, Sigma, StallChance, Stall),
             machine.Cooling is { } cooling ? new Heat(cooling, plan.StartCelsius) : null,
             plan.Settings.AutomaticScale
                 ? Enum.GetValues<PreviewScale>().Where(scale => scale > plan.Settings.Scale)
@@ -54,6 +51,6 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
 
     private RunHeader HeaderOf(PlaybackPlan plan) => new(
         plan.Timeline, plan.Machine, plan.Settings,
-        new Conditions("stand-in model", null, [.. Enumerable.Range(0, plan.Machine.Processor.Cores)], null, null, Seed),
+        new Conditions("stand-in model", null, [.. Enumerable.Range(0, plan.Machine.Processor.Cores)], null, null, plan.Occasion),
         plan.ClipChecksums, time.GetUtcNow()) { ByHand = plan.Hand is not null };
 }

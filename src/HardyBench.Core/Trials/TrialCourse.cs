@@ -14,7 +14,7 @@ public static class TrialCourse
     /// <returns>The next run, or null when the question is answered.</returns>
     public static TrialStep? Next(TrialPlan trial, IReadOnlyList<StepOutcome> done, TimeSpan elapsed)
     {
-        var start = trial.Start;
+        var start = trial.Start with { Occasion = done.Count + 1 };
         return trial.Kind switch
         {
             TrialKind.Play => Once(start),
@@ -31,8 +31,8 @@ public static class TrialCourse
                 1 => Half(start),
                 _ => null,
             },
-            TrialKind.Soak => Soak(trial, done, elapsed),
-            _ => Compare(trial, done),
+            TrialKind.Soak => Soak(trial, start, done, elapsed),
+            _ => Compare(trial, start, done),
         };
 
         TrialStep? Once(PlaybackPlan plan) => done.Count == 0 ? new TrialStep("1 of 1", plan) : null;
@@ -76,14 +76,14 @@ public static class TrialCourse
         return new TrialStep($"{timeline.Rate} a second", start with { Timeline = timeline });
     }
 
-    private static TrialStep? Soak(TrialPlan trial, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
+    private static TrialStep? Soak(TrialPlan trial, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
         done.Count > 0 && (elapsed >= trial.AtMost || SoakHeat.IsSettled(done))
             ? null
             : new TrialStep(
-                $"round {done.Count + 1}", trial.Start with { StartCelsius = done.Count > 0 ? SoakHeat.EndTemperature(done[^1]) : null });
+                $"round {done.Count + 1}", start with { StartCelsius = done.Count > 0 ? SoakHeat.EndTemperature(done[^1]) : null });
 
     /// <summary>In the order first, second, second, first, and so on, so that what drifts hits both sides alike.</summary>
-    private static TrialStep? Compare(TrialPlan trial, IReadOnlyList<StepOutcome> done)
+    private static TrialStep? Compare(TrialPlan trial, PlaybackPlan start, IReadOnlyList<StepOutcome> done)
     {
         if (done.Count >= trial.Times * 2)
         {
@@ -93,11 +93,11 @@ public static class TrialCourse
         var (pair, place) = (done.Count / 2, done.Count % 2);
         var second = (pair + place) % 2 == 1;
         var plan = !second
-            ? trial.Start
-            : trial.Start with
+            ? start
+            : start with
             {
-                Settings = trial.Other ?? trial.Start.Settings,
-                Timeline = trial.WithoutEffect is { } effect ? trial.Start.Timeline.Without(effect) : trial.Start.Timeline,
+                Settings = trial.Other ?? start.Settings,
+                Timeline = trial.WithoutEffect is { } effect ? start.Timeline.Without(effect) : start.Timeline,
             };
         return new TrialStep($"{(second ? SecondSide : FirstSide)} {pair + 1}", plan);
     }

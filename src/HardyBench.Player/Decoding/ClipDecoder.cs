@@ -52,8 +52,11 @@ public sealed class ClipDecoder : IDisposable
     /// <summary>Why the device asked for does not decode this clip, or null. It may still refuse on the first frame.</summary>
     public string? Refusal => System.Runtime.InteropServices.Marshal.PtrToStringUTF8(NativeMethods.ClipRefusal(clip)) is { Length: > 0 } why ? why : null;
 
-    /// <summary>Waits for the next frame.</summary>
-    /// <exception cref="MediaException">The file is damaged.</exception>
+    /// <summary>Packets or frames that the decoder called damaged so far, and the frame of the first of them.</summary>
+    public (long Count, long First) Errors => (NativeMethods.ClipErrors(clip, out var first), first);
+
+    /// <summary>Waits for the next frame. Damaged data is gone past where anything can be decoded after it.</summary>
+    /// <exception cref="MediaException">The file ends too early, or nothing more can be decoded.</exception>
     public DecodedFrame Next()
     {
         var code = NativeMethods.ClipNext(clip, out var frame, out var number, out var nextNumber, out var times);

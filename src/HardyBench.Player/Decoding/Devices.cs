@@ -32,7 +32,8 @@ public static class Devices
         }
     }
 
-    private static string? RefusalOf(string name)
+    /// <summary>Why a device cannot be opened here, or null when it can.</summary>
+    public static string? RefusalOf(string name)
     {
         try
         {

@@ -33,6 +33,9 @@ public sealed class InterpolatedLayer(LayerDecoding frames, Layer layer, FrameRa
     }
 
     /// <inheritdoc />
+    public string? Damage => frames.Damage;
+
+    /// <inheritdoc />
     public DecodedFrame? Take(long position)
     {
         if (making is null || position > nextPosition + RunUpTo)

@@ -11,6 +11,9 @@ public interface ILayerFrames : IDisposable
     /// <returns>The caller's own reference; null when it is past, or when the layer was disposed.</returns>
     /// <exception cref="Native.MediaException">The clip failed.</exception>
     DecodedFrame? Take(long position);
+
+    /// <summary>What the decoder said of damaged data so far, in words, or null.</summary>
+    string? Damage { get; }
 }
 
 /// <summary>Decodes one layer ahead of its treatment on a thread of its own, and catches up when it must.</summary>
@@ -23,23 +26,38 @@ public sealed class LayerDecoding : ILayerFrames
     private readonly Queue<DecodedFrame> decoded = new();
     private readonly PassageClock clock;
     private readonly Layer layer;
+    private readonly string path;
     private readonly Thread thread;
     private DecodedFrame? last;
     private Exception? failure;
+    private (long Count, long First) errors;
     private bool disposed;
 
     /// <summary>Starts decoding at once. The decoder is opened on the thread itself, so that the threads it starts
     /// carry the same name and their work is counted as decoding.</summary>
     public LayerDecoding(string path, int threads, string? device, Layer layer, PassageClock clock)
     {
-        (this.layer, this.clock) = (layer, clock);
-        thread = new Thread(() => Decode(path, threads, device)) { Name = ThreadRoles.Decode, IsBackground = true };
+        (this.layer, this.clock, this.path) = (layer, clock, path);
+        thread = new Thread(() => Decode(threads, device)) { Name = ThreadRoles.Decode, IsBackground = true };
         thread.Start();
         WaitUntilOpen();
     }
 
     /// <summary>The open clip; its picture format is settled, its frames belong to the thread.</summary>
     public ClipDecoder Source { get; private set; } = null!;
+
+    /// <inheritdoc />
+    public string? Damage
+    {
+        get
+        {
+            lock (gate)
+            {
+                return errors.Count == 0 ? null
+                    : $"the decoder reported {(errors.Count == 1 ? "an error" : $"{errors.Count} errors")} in {Path.GetFileName(path)}, from its frame {errors.First} on; what it could decode was shown";
+            }
+        }
+    }
 
     /// <inheritdoc />
     public DecodedFrame? Take(long position) => TakeSource(SourceFrame(position));
@@ -130,7 +148,7 @@ public sealed class LayerDecoding : ILayerFrames
         }
     }
 
-    private void Decode(string path, int threads, string? device)
+    private void Decode(int threads, string? device)
     {
         try
         {
@@ -158,7 +176,11 @@ public sealed class LayerDecoding : ILayerFrames
                     continue;
                 }
 
-                Tell(() => decoded.Enqueue(frame));
+                Tell(() =>
+                {
+                    decoded.Enqueue(frame);
+                    errors = source.Errors;
+                });
             }
         }
         catch (Exception cause) when (cause is Native.MediaException or OutOfMemoryException)

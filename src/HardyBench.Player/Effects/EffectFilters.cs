@@ -81,13 +81,13 @@ public sealed class EffectFilters(string looks, string font)
         return Text($"hqdn3d={s}:{s * 0.75}:{t}:{t * 0.75}");
     }
 
-    private static double Sigma(Effect effect, EffectContext on) => Math.Round(Math.Max(0.01, effect["radius"] * on.Scale / 2), 4);
+    internal static double Sigma(Effect effect, EffectContext on) => Math.Round(Math.Max(0.01, effect["radius"] * on.Scale / 2), 4);
 
     /// <summary>The search reach must be a multiple of 16, at most 64.</summary>
     private static int Steps16(double pixels) => Math.Clamp((int)Math.Round(pixels / 16) * 16, 0, 64);
 
     /// <summary>The colour of a hue at full saturation, as the filter takes it.</summary>
-    private static string Hue(double degrees)
+    internal static string Hue(double degrees)
     {
         return $"0x{Channel(5):X2}{Channel(3):X2}{Channel(1):X2}";
 

@@ -3,16 +3,54 @@ using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
+using HardyBench.Player.Native;
 
 namespace HardyBench.Player.Effects;
 
 /// <summary>Writes the filter graph of a passage: inputs in0, in1 … bottom first, one output, out.</summary>
-public sealed class PassageGraph(EffectFilters filters)
+public class PassageGraph(EffectFilters filters)
 {
     /// <summary>Each layer is brought to the processed raster (or its place in it), treated, laid over those below;
     /// then come the effects over all of them.</summary>
     /// <exception cref="NotSupportedException">This player has no filter for an effect.</exception>
     public string Describe(PlaybackPlan plan, Passage passage) => new Writer(filters, plan, passage).Write();
+
+    /// <summary>The running graph of a passage.</summary>
+    /// <param name="like">A frame of each layer.</param>
+    /// <exception cref="MediaException">It cannot be built.</exception>
+    public virtual Treatment Open(PlaybackPlan plan, Passage passage, IReadOnlyList<FrameHandle> like, int threads)
+    {
+        var description = Describe(plan, passage);
+        return new Treatment(
+            description, like, plan.Timeline.Rate, threads, DeviceFilters.IsUsedIn(description) ? plan.Settings.EffectsOn : null);
+    }
+
+    /// <summary>Where each effect of a timeline runs; empty when no device is asked for.</summary>
+    public static IReadOnlyDictionary<string, EffectState> PlacesOf(PlaybackPlan plan, string? deviceRefusal)
+    {
+        if (plan.Settings.EffectsOn is not { } device)
+        {
+            return new Dictionary<string, EffectState>();
+        }
+
+        return plan.Timeline.Passages.Index().Select(passage => plan.Played(passage.Index))
+            .SelectMany(passage => passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over).Select(effect =>
+                (effect.Id, Refusal: deviceRefusal ?? DeviceFilters.RefusalOf(device, effect, IsDeep(plan, passage)))))
+            .Where(effect => effect.Id != EffectCatalogue.Placement)
+            .GroupBy(effect => effect.Id, effect => effect.Refusal)
+            .ToDictionary(effect => effect.Key, effect => StateOf(device, [.. effect]));
+    }
+
+    private static EffectState StateOf(string device, IReadOnlyList<string?> refusals)
+    {
+        var refusal = refusals.FirstOrDefault(one => one is not null);
+        return refusal is null ? new EffectState(device, null)
+            : refusals.Contains(null) ? new EffectState($"{EffectState.Processor} in part", refusal)
+            : new EffectState(EffectState.Processor, refusal);
+    }
+
+    private static bool IsDeep(PlaybackPlan plan, Passage passage) =>
+        plan.Timeline.BitDepth is { } depth ? depth > 8 : plan.ClipsOf(passage).Any(clip => clip.Format.BitDepth > 8);
 
     private sealed class Writer(EffectFilters filters, PlaybackPlan plan, Passage passage)
     {
@@ -20,7 +58,7 @@ public sealed class PassageGraph(EffectFilters filters)
         private readonly IReadOnlyList<Clip> clips = plan.ClipsOf(passage);
         private int effects;
 
-        private bool Deep => plan.Timeline.BitDepth is { } depth ? depth > 8 : clips.Any(clip => clip.Format.BitDepth > 8);
+        private bool Deep { get; } = IsDeep(plan, passage);
 
         private double Seconds => plan.Timeline.Rate.StartOf(passage.FrameCount).TotalSeconds;
 
@@ -67,8 +105,11 @@ public sealed class PassageGraph(EffectFilters filters)
             _ => $"overlay={Corner(passage.Layers[index])}:format={(Deep ? "yuv422p10" : "yuv420")}",
         };
 
-        private string Filter(Effect effect, Raster on) => filters.Of(
-            effect, new EffectContext(on, (double)raster.Width / plan.Timeline.Raster.Width, Deep, effects++));
+        private string Filter(Effect effect, Raster on)
+        {
+            var context = new EffectContext(on, (double)raster.Width / plan.Timeline.Raster.Width, Deep, effects++);
+            return DeviceFilters.Of(plan.Settings.EffectsOn, effect, context) ?? filters.Of(effect, context);
+        }
 
         private Raster SizeOf(Layer layer) => PlacementOf(layer) is { } placed
             ? new Raster(EvenShare(raster.Width, placed["size"]), EvenShare(raster.Height, placed["size"]))

@@ -6,7 +6,7 @@ namespace HardyBench.Player.Effects;
 
 /// <summary>The running filter graph of one passage. Used by one thread at a time; the threads it starts take the
 /// name of the thread that made it.</summary>
-public sealed class Treatment : IDisposable
+public class Treatment : IDisposable
 {
     private readonly GraphHandle graph;
 
@@ -24,12 +24,16 @@ public sealed class Treatment : IDisposable
         MediaException.Check(
             NativeMethods.GraphOpen(description, inputs.Length, inputs, threads, device, out var handle), "preparing the effects");
         graph = new GraphHandle(handle);
+        UsesDevice = device is not null;
     }
+
+    /// <summary>Whether part of it runs on a device.</summary>
+    public bool UsesDevice { get; }
 
     /// <summary>Treats one frame of each layer.</summary>
     /// <param name="position">Frame within the passage.</param>
     /// <returns>The treated picture, or null when the effects want later frames first.</returns>
-    public FrameHandle? Treat(IReadOnlyList<DecodedFrame> layers, long position)
+    public virtual FrameHandle? Treat(IReadOnlyList<DecodedFrame> layers, long position)
     {
         Give(layers, position);
         return Take(out _);
@@ -54,5 +58,9 @@ public sealed class Treatment : IDisposable
         return frame;
     }
 
-    public void Dispose() => graph.Dispose();
+    public void Dispose()
+    {
+        graph.Dispose();
+        GC.SuppressFinalize(this);
+    }
 }

@@ -35,6 +35,12 @@ internal static partial class NativeMethods
     [LibraryImport(Library, EntryPoint = "hb_clip_refusal")]
     public static partial nint ClipRefusal(ClipHandle clip);
 
+    [LibraryImport(Library, EntryPoint = "hb_clip_errors")]
+    public static partial long ClipErrors(ClipHandle clip, out long first);
+
+    [LibraryImport(Library, EntryPoint = "hb_has_filter", StringMarshalling = StringMarshalling.Utf8)]
+    public static partial int HasFilter(string name);
+
     [LibraryImport(Library, EntryPoint = "hb_clip_seek")]
     public static partial int ClipSeek(ClipHandle clip, long number);
 

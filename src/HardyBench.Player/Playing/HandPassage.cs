@@ -10,20 +10,19 @@ namespace HardyBench.Player.Playing;
 public sealed class HandPassage : IDisposable
 {
     private readonly PlaybackPlan plan;
-    private readonly string description;
     private readonly bool changesWithTime;
-    private readonly int threads;
     private readonly List<ReachableLayer> layers = [];
-    private Treatment? treatment;
+    private readonly PassageTreatment treatment;
     private long lastPosition = -1;
     private long treated;
 
     /// <exception cref="MediaException">A clip cannot be opened.</exception>
     public HandPassage(PlaybackPlan plan, int index, IClipFiles files, PassageGraph graph, int threads)
     {
-        (this.plan, this.threads, Index) = (plan, threads, index);
+        (this.plan, Index) = (plan, index);
         var passage = plan.Played(index);
-        description = graph.Describe(plan, passage);
+        graph.Describe(plan, passage);
+        treatment = new PassageTreatment(graph, plan, passage, threads);
         changesWithTime = passage.Transition is not null
             || passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over).Any(effect => effect.Id == "moving-title");
         try
@@ -58,12 +57,9 @@ public sealed class HandPassage : IDisposable
             // What changes with time can only run forwards, so that going back begins it afresh.
             if (changesWithTime && position <= lastPosition)
             {
-                treatment?.Dispose();
-                treatment = null;
+                treatment.Renew();
             }
 
-            treatment ??= new Treatment(
-                description, [.. frames.Select(frame => frame.Picture)], plan.Timeline.Rate, threads, plan.Settings.EffectsOn);
             lastPosition = position;
             return treatment.Treat(frames, changesWithTime ? position : treated++);
         }
@@ -75,7 +71,7 @@ public sealed class HandPassage : IDisposable
 
     public void Dispose()
     {
-        treatment?.Dispose();
+        treatment.Dispose();
         layers.ForEach(layer => layer.Dispose());
     }
 }

@@ -1,5 +1,6 @@
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Player.Decoding;
 using HardyBench.Player.Effects;
 using HardyBench.Player.Native;
 using HardyBench.Player.Telemetry;
@@ -106,7 +107,8 @@ public sealed class LocalPlayback(
             Seed: null,
             MachineConditions.Read(system, dataFolder, plan.Settings.Threads ?? cores.Count),
             footage,
-            plan.Rendered is { } rendered ? [.. rendered.Keys.Order()] : null);
+            plan.Rendered is { } rendered ? [.. rendered.Keys.Order()] : null,
+            PassageGraph.PlacesOf(plan, plan.Settings.EffectsOn is { } device ? Devices.RefusalOf(device) : null));
         return new RunHeader(plan.Timeline, plan.Machine, plan.Settings, conditions, plan.ClipChecksums, time.GetUtcNow()) { ByHand = plan.Hand is not null };
     }
 

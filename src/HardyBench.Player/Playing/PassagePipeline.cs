@@ -9,21 +9,16 @@ namespace HardyBench.Player.Playing;
 public sealed class PassagePipeline : IDisposable
 {
     private readonly List<ILayerFrames> layers = [];
-    private Treatment? treatment;
-    private readonly PlaybackPlan plan;
-    private readonly Passage passage;
-    private readonly PassageGraph graph;
-    private string description;
-    private readonly int threads;
+    private readonly PassageTreatment treatment;
 
     /// <exception cref="Native.MediaException">A clip cannot be opened.</exception>
+    /// <exception cref="NotSupportedException">This player has no filter for an effect.</exception>
     public PassagePipeline(
         PlaybackPlan plan, Passage passage, PassageClock clock, IClipFiles files, PassageGraph graph, int threads)
     {
-        (this.plan, this.passage, this.threads) = (plan, passage, threads);
         Clock = clock;
-        this.graph = graph;
-        description = graph.Describe(plan, passage);
+        graph.Describe(plan, passage);
+        treatment = new PassageTreatment(graph, plan, passage, threads);
         try
         {
             foreach (var (clip, layer) in plan.ClipsOf(passage).Zip(passage.Layers))
@@ -63,25 +58,18 @@ public sealed class PassagePipeline : IDisposable
         return null;
     }
 
+    /// <summary>What went wrong so far without ending the passage, a phrase each.</summary>
+    public IEnumerable<string> Overcome => layers.Select(layer => layer.Damage).Append(treatment.DeviceFailure).OfType<string>();
+
     /// <summary>Treats the layers of one frame. The graph is built on the first call, on the caller's thread.</summary>
-    public Native.FrameHandle? Treat(IReadOnlyList<DecodedFrame> frames, long position)
-    {
-        treatment ??= new Treatment(
-            description, [.. frames.Select(frame => frame.Picture)], plan.Timeline.Rate, threads, plan.Settings.EffectsOn);
-        return treatment.Treat(frames, position);
-    }
+    public Native.FrameHandle? Treat(IReadOnlyList<DecodedFrame> frames, long position) => treatment.Treat(frames, position);
 
     /// <summary>From the next frame on effects work at another scale.</summary>
-    public void ScaleTo(PreviewScale scale)
-    {
-        description = graph.Describe(plan with { Settings = plan.Settings with { Scale = scale } }, passage);
-        treatment?.Dispose();
-        treatment = null;
-    }
+    public void ScaleTo(PreviewScale scale) => treatment.ScaleTo(scale);
 
     public void Dispose()
     {
-        treatment?.Dispose();
+        treatment.Dispose();
         layers.ForEach(layer => layer.Dispose());
     }
 }

@@ -30,7 +30,7 @@ public sealed class Treating(
             {
                 var pipeline = (next ?? Open(index)).GetAwaiter().GetResult();
                 next = null;
-                using var retiring = new Retiring(() => retired.Add(Task.Run(pipeline.Dispose, CancellationToken.None)));
+                using var retiring = new Retiring(() => Retire(pipeline, index));
                 var effects = default(DurationEstimate);
                 for (; position < passage.FrameCount && slots.WaitForRoom() && !stop.IsCancellationRequested; position++)
                 {
@@ -55,6 +55,18 @@ public sealed class Treating(
 
         LetGo(next);
         Task.WaitAll(retired, CancellationToken.None);
+    }
+
+    /// <summary>Closes the decoders of a passage that is over, beside the playing so that a cut does not wait for them, and notes
+    /// what went wrong without ending it.</summary>
+    private void Retire(PassagePipeline pipeline, int index)
+    {
+        foreach (var words in pipeline.Overcome)
+        {
+            journal.Fail(new PassageFailure(index, words, Overcome: true));
+        }
+
+        retired.Add(Task.Run(pipeline.Dispose, CancellationToken.None));
     }
 
     /// <returns>Whether the frame is ready before its slot is over.</returns>
@@ -144,7 +156,6 @@ public sealed class Treating(
     private static TimeSpan Sum(IReadOnlyList<DecodedFrame> frames, Func<DecodedFrame, TimeSpan> part) =>
         frames.Aggregate(TimeSpan.Zero, (sum, frame) => sum + part(frame));
 
-    /// <summary>Decoders of a passage that is over are closed beside the playing, so that a cut does not wait for them.</summary>
     private readonly struct Retiring(Action retire) : IDisposable
     {
         public void Dispose() => retire();

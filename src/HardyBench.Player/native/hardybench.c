@@ -24,6 +24,7 @@
 #include <libswscale/swscale.h>
 
 #define SENT_SLOTS 256 /* more than any decoder holds back */
+#define MOST_ERRORS_IN_A_ROW 250 /* after so many packets that gave no frame a clip is not worth going on with */
 
 struct HbClip {
     AVFormatContext *format;
@@ -41,6 +42,9 @@ struct HbClip {
     int sought;           /* the file was not read from its start, so packets tell nothing of its length */
     enum AVPixelFormat device_format; /* of frames on the device, or NONE */
     char refusal[160];    /* why the device asked for does not decode */
+    int64_t errors;       /* packets or frames that the decoder called damaged */
+    int64_t first_error;  /* the frame of the first of them */
+    int errors_in_a_row;
     int64_t sent_at[SENT_SLOTS]; /* active_ns when a frame's packet was sent, by number */
 };
 
@@ -147,6 +151,12 @@ static int open_decoder(HbClip *clip, int threads, int one_by_one, const char *d
     if (device)
         ask_device(clip, decoder, device);
     return avcodec_open2(clip->codec, decoder, NULL);
+}
+
+int64_t hb_clip_errors(const HbClip *clip, int64_t *first)
+{
+    *first = clip->first_error;
+    return clip->errors;
 }
 
 const char *hb_clip_refusal(const HbClip *clip)
@@ -289,6 +299,14 @@ static void spend(HbClip *clip, int64_t *account, int64_t began)
     clip->active_ns += spent;
 }
 
+/* Damaged data is gone past, as long as something can be decoded now and then. */
+static int count_error(HbClip *clip, int64_t frame)
+{
+    if (clip->errors++ == 0)
+        clip->first_error = frame;
+    return ++clip->errors_in_a_row < MOST_ERRORS_IN_A_ROW ? 0 : AVERROR_INVALIDDATA;
+}
+
 static int feed_decoder(HbClip *clip, HbTimes *times)
 {
     int64_t began = now_ns();
@@ -302,6 +320,8 @@ static int feed_decoder(HbClip *clip, HbTimes *times)
     began = now_ns();
     code = avcodec_send_packet(clip->codec, clip->packet);
     spend(clip, &times->decode_ns, began);
+    if (code == AVERROR_INVALIDDATA)
+        code = count_error(clip, clip->packet->pts);
     av_packet_unref(clip->packet);
     return code;
 }
@@ -339,6 +359,9 @@ int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *next_num
             break;
         spend(clip, &times->decode_ns, began);
         if (code == 0) {
+            if (frame->decode_error_flags || frame->flags & AV_FRAME_FLAG_CORRUPT)
+                count_error(clip, frame->pts);
+            clip->errors_in_a_row = 0;
             *number = frame->pts;
             *next_number = clip->next_number;
             times->latency_ns = clip->active_ns - clip->sent_at[frame->pts % SENT_SLOTS];
@@ -346,7 +369,9 @@ int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *next_num
             *out = frame;
             return 0;
         }
-        if (code == AVERROR(EAGAIN))
+        if (code == AVERROR_INVALIDDATA)
+            code = count_error(clip, clip->next_number - 1);
+        else if (code == AVERROR(EAGAIN))
             code = feed_decoder(clip, times);
     } while (code >= 0);
     av_frame_free(&frame);
@@ -413,6 +438,11 @@ static int add_source(HbGraph *g, int i, const HbInput *in, AVFilterInOut **outp
 }
 
 /* Only the filters between hwupload and hwdownload use it; the others do not mind. */
+int hb_has_filter(const char *name)
+{
+    return avfilter_get_by_name(name) != NULL;
+}
+
 static int give_device(AVFilterGraph *graph, const char *device)
 {
     AVBufferRef *context = NULL;

@@ -47,6 +47,8 @@ HB_EXPORT int hb_clip_open(const char *path, int threads, int one_by_one, const 
 /* Why the device asked for does not decode; an empty text when it does, or none was asked for. It may still refuse on the first
  * frame. */
 HB_EXPORT const char *hb_clip_refusal(const HbClip *clip);
+/* How many packets or frames the decoder called damaged so far; first becomes the frame of the first of them. */
+HB_EXPORT int64_t hb_clip_errors(const HbClip *clip, int64_t *first);
 /* Numbers of the frames that stand alone, ascending; returns how many were written. */
 HB_EXPORT int hb_clip_keys(HbClip *clip, int64_t *frames, int capacity);
 /* Next decoded frame. At the end of the file reading goes on at its start, and frame numbers go on rising.
@@ -65,6 +67,8 @@ HB_EXPORT int hb_device_try(const char *device);
 /* The name of the index-th kind of device that the libraries know, or NULL past the last. */
 HB_EXPORT const char *hb_device_name(int index);
 
+/* Whether the libraries have a filter of that name. */
+HB_EXPORT int hb_has_filter(const char *name);
 /* Builds a filter graph whose inputs are labelled in0, in1 … and whose output is labelled out. device is what filters
  * that need one run on; NULL for none. */
 HB_EXPORT int hb_graph_open(const char *description, int inputs, const HbInput *input, int threads, const char *device, HbGraph **graph);

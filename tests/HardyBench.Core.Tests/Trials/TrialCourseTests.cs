@@ -186,6 +186,29 @@ public sealed class TrialCourseTests
     }
 
     [Theory]
+    [InlineData(TrialKind.Repeat)]
+    [InlineData(TrialKind.Compare)]
+    public void A_stand_in_s_repeats_vary_and_the_same_trial_gives_the_same_answer(TrialKind kind)
+    {
+        var (first, second) = (Seeds(), Seeds());
+
+        Assert.Equal(first, second);
+        Assert.Equal(first.Distinct(), first);
+
+        List<int> Seeds()
+        {
+            var (trial, done, seeds) = (Scripted.Trial(kind, 1, other: new PlaybackSettings(Threads: 1)), new List<StepOutcome>(), new List<int>());
+            while (TrialCourse.Next(trial, done, default) is { } step)
+            {
+                seeds.Add(step.Plan.Occasion);
+                done.Add(Scripted.Play(step, _ => 1));
+            }
+
+            return seeds;
+        }
+    }
+
+    [Theory]
     [InlineData(TrialKind.Repeat, 2, "A repeat takes 3 to 50 runs")]
     [InlineData(TrialKind.StartLag, 0, "Start lag takes 1 to 50 places")]
     [InlineData(TrialKind.Compare, 3, "Say what the second side changes")]

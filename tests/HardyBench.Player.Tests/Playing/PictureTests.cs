@@ -70,6 +70,26 @@ public sealed class PictureTests
         await ExpectTheCommandsPicturesAsync(new Passage(id, FewSlots, layers, []));
     }
 
+    /// <summary>PoCL and lavapipe stand in for a graphics unit.</summary>
+    [Theory]
+    [InlineData("sharpen", "opencl", "hd-avc-50")]
+    [InlineData("key", "opencl", "hd-mezz-25")]
+    [InlineData("blur", "vulkan", "hd-mezz-25")]
+    public async Task An_effect_on_a_device_shows_the_pictures_that_the_command_gives_on_it(string id, string device, string below)
+    {
+        const int Few = 5; // devices made of software are slow
+        var layers = (Layer[])[new Layer(below, []), new Layer("hd-avc-25", [WithUnusualSettings(EffectCatalogue.Find(id)!)])];
+        var plan = await Plans.OfAsync(new Passage(id, Few, layers, []), new FrameRate(25));
+        plan = plan with { Settings = plan.Settings with { EffectsOn = device } };
+        var screen = new Camera();
+
+        var run = await Plans.PlayAsync(plan, screen);
+
+        Assert.Empty(run.Failures);
+        Assert.Equal(new EffectState(device, null), run.Header.Conditions.Effects![id]);
+        Assert.Equal(await CommandAsync(plan, Few), screen.Digests);
+    }
+
     [Fact]
     public void What_only_stand_ins_play_is_refused_in_words()
     {
@@ -175,7 +195,7 @@ public sealed class PictureTests
         {
             ArgumentList = { "-v", "error" },
             RedirectStandardOutput = true,
-        }.With(inputs.Split(' '), ["-filter_complex", graph, "-map", "[out]", "-frames:v", frames.ToString(CultureInfo.InvariantCulture), "-f", "framehash", "-hash", "sha256", "-"]))!;
+        }.With(plan.Settings.EffectsOn is { } device ? ["-init_hw_device", $"{device}=there", "-filter_hw_device", "there"] : [], inputs.Split(' '), ["-filter_complex", graph, "-map", "[out]", "-frames:v", frames.ToString(CultureInfo.InvariantCulture), "-f", "framehash", "-hash", "sha256", "-"]))!;
         var text = await ffmpeg.StandardOutput.ReadToEndAsync();
         await ffmpeg.WaitForExitAsync();
         return [.. text.Split('\n').Where(line => line.Length > 0 && line[0] != '#').Select(line => line.Split(',')[^1].Trim())];

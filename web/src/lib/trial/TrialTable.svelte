@@ -6,6 +6,7 @@
 
   type Chosen = { runId: number; number: number } | null;
   let { trial, chosen, onchoose }: { trial: Trial; chosen: Chosen; onchoose: (chosen: Chosen) => void } = $props();
+  const answered = $derived(trial.rows.some((row) => row.words));
 </script>
 
 <table class="w-full border-separate border-spacing-0 text-sm" data-testid="trial-table">
@@ -18,7 +19,7 @@
           <a class="link quiet block text-xs font-normal" href="/runs/{run.runId}">run {run.runId}</a>
         </th>
       {/each}
-      <th scope="col" class="min-w-44 font-semibold">Answer</th>
+      {#if answered}<th scope="col" class="min-w-72 font-semibold">Answer</th>{/if}
     </tr>
   </thead>
   <tbody>
@@ -48,7 +49,7 @@
             {/if}
           </td>
         {/each}
-        <td class="px-2.5 py-1">{row.words}</td>
+        {#if answered}<td class="px-2.5 py-1">{row.words}</td>{/if}
       </tr>
     {/each}
   </tbody>
