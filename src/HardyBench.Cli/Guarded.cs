@@ -5,6 +5,7 @@ using HardyBench.Formats.Interchange;
 using HardyBench.Player.Clips;
 using HardyBench.Player.Native;
 using HardyBench.Workbench;
+using HardyBench.Workbench.Jobs;
 using HardyBench.Workbench.Packs;
 
 namespace HardyBench.Cli;
@@ -43,7 +44,7 @@ internal static class Guarded
         UnknownThingException => ExitCodes.Unknown,
         InterchangeException or PackException or SeriesException or FormatException => ExitCodes.Input,
         MakingException or MediaException or PlanRefusedException => ExitCodes.Media,
-        DataFolderException or UnauthorizedAccessException or IOException => ExitCodes.DataFolder,
+        DataFolderException or RunNotKeptException or UnauthorizedAccessException or IOException => ExitCodes.DataFolder,
         PlayerUnavailableException => ExitCodes.NoPlayer,
         _ => null,
     };

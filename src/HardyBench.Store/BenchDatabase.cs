@@ -1,6 +1,7 @@
 using HardyBench.Store.Entities;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
+using Microsoft.EntityFrameworkCore.Diagnostics;
 
 namespace HardyBench.Store;
 
@@ -57,10 +58,14 @@ public sealed class BenchDatabase(DbContextOptions<BenchDatabase> options) : DbC
 }
 
 /// <summary>Opens databases by file.</summary>
-public sealed class BenchDatabaseFactory(string file) : IDbContextFactory<BenchDatabase>
+public sealed class BenchDatabaseFactory(string file, params IInterceptor[] interceptors) : IDbContextFactory<BenchDatabase>
 {
-    public BenchDatabase CreateDbContext() => new(
-        new DbContextOptionsBuilder<BenchDatabase>().UseSqlite($"Data Source={file};Default Timeout=30").Options);
+    public BenchDatabase CreateDbContext() => new(new DbContextOptionsBuilder<BenchDatabase>()
+        .UseSqlite($"Data Source={file};Default Timeout=30").AddInterceptors(interceptors).Options);
+
+    /// <summary>Whether a failure is the database's: the drive is full, gone or not ours to write to.</summary>
+    public static bool IsStorageFailure(Exception failure) =>
+        failure is DbUpdateException or IOException or Microsoft.Data.Sqlite.SqliteException or UnauthorizedAccessException;
 
     /// <summary>Brings the file to the present schema; makes it if there is none.</summary>
     public async Task MigrateAsync(CancellationToken stop)

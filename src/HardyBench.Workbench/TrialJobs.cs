@@ -61,7 +61,15 @@ public sealed class TrialJobs(Bench bench, TrialStore trials)
         }
         catch (Exception failure)
         {
-            await trials.ChangeAsync(id, TrialState.Failed, failure.Message);
+            try
+            {
+                await trials.ChangeAsync(id, TrialState.Failed, failure.Message);
+            }
+            catch (Exception full) when (BenchDatabaseFactory.IsStorageFailure(full))
+            {
+                // There is no room even for that; the first failure is the one to tell.
+            }
+
             throw;
         }
 

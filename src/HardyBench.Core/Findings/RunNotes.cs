@@ -13,8 +13,8 @@ public static class RunNotes
     /// <summary>The presenter may be this late at the 99th percentile before a run is said to have measured itself.</summary>
     public static readonly TimeSpan PresenterAllowance = TimeSpan.FromMilliseconds(5);
 
-    /// <summary>A gap this much longer than the sampling interval, in wall time, in which nothing of ours ran.</summary>
-    private static readonly TimeSpan Sleep = TimeSpan.FromSeconds(5);
+    /// <summary>A gap between two samples in which nothing of ours ran.</summary>
+    private static readonly TimeSpan StoodStill = TimeSpan.FromSeconds(5);
 
     public static IReadOnlyList<string> Of(Run run) =>
     [
@@ -87,11 +87,20 @@ public static class RunNotes
             yield return Say($"the tool itself took {tool:0.00} cores");
         }
 
+        foreach (var load in run.Loads.Where(load => load.Kind is LoadKind.Asleep or LoadKind.ClockSet))
+        {
+            yield return load.Kind == LoadKind.Asleep
+                ? Say($"the machine slept for {load.Value:0} s at {Moment(load)}; the run's clock stood still meanwhile, so nothing counts as dropped for it")
+                : Say($"the time of day was set {(load.Value > 0 ? "forward" : "back")} by {Math.Abs(load.Value):0} s at {Moment(load)}; the run's own clock does not follow it");
+        }
+
         if (LongestGap(run) is { } gap)
         {
-            yield return Say($"the machine stood still for {gap.TotalSeconds:0} s, asleep or held up; what was due then counts as dropped");
+            yield return Say($"the machine stood still for {gap.TotalSeconds:0} s, held up by something else; what was due then counts as dropped");
         }
     }
+
+    private static string Moment(LoadReading load) => Say($"{load.At.TotalSeconds:0.0} s");
 
     private static double? Mean(Run run, LoadKind kind)
     {
@@ -104,7 +113,7 @@ public static class RunNotes
     {
         var moments = run.Loads.Select(load => load.At).Distinct().Order().ToList();
         var longest = moments.Zip(moments.Skip(1), (one, next) => next - one).DefaultIfEmpty().Max();
-        return longest >= Sleep ? longest : null;
+        return longest >= StoodStill ? longest : null;
     }
 
     private static string Say(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);

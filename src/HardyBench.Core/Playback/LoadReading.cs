@@ -60,7 +60,7 @@ public enum LoadKind : byte
     /// <summary>Bus to the graphics unit, share busy, 0 to 1.</summary>
     BusBusy,
 
-    /// <summary>One thread of the player, in cores. Index: the kernel's number of it, modulo 32768.</summary>
+    /// <summary>One thread of the player, in cores. Index: the kernel's number of it, modulo 32767.</summary>
     OwnThread,
 
     /// <summary>Power of the processor package, watts. Index: the package.</summary>
@@ -86,6 +86,12 @@ public enum LoadKind : byte
 
     /// <summary>Share of time that tasks stood still for want of memory, 0 to 1 (the kernel's pressure figures).</summary>
     MemoryPressure,
+
+    /// <summary>The machine was suspended since the reading before, seconds. Only where it was.</summary>
+    Asleep,
+
+    /// <summary>The time of day was set by this many seconds since the reading before. Only where it was.</summary>
+    ClockSet,
 }
 
 /// <summary>One reading of one load. What could not be read has no reading; it is never zero.</summary>

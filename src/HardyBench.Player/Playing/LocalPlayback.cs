@@ -26,7 +26,11 @@ public sealed class LocalPlayback(
         await RestAsync(stop);
         var (clock, journal) = (new RunClock(), new RunJournal());
         using var over = CancellationTokenSource.CreateLinkedTokenSource(stop);
-        var sampler = OwnThread.Start(ThreadRoles.Sample, () => new LoadSampler(system).Sample(clock, journal, over.Token));
+        var sampler = OwnThread.Start(ThreadRoles.Sample, () =>
+        {
+            using var loads = new LoadSampler(system, time);
+            loads.Sample(clock, journal, over.Token);
+        });
         var tell = OwnThread.Start(ThreadRoles.Record, () => Tell(journal, observer, over.Token));
         var shownOn = plan.Settings.Pictures ? new PreviewPictures(clock, observer) : screen ?? new BlankScreen();
         try

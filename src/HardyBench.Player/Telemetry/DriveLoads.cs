@@ -3,13 +3,13 @@ using HardyBench.Core.Playback;
 
 namespace HardyBench.Player.Telemetry;
 
-/// <summary>Whole drives' reading and busy time, from /proc/diskstats and /sys/block.</summary>
+/// <summary>Whole drives' reading, writing and busy time, from /proc/diskstats and /sys/block.</summary>
 public sealed class DriveLoads(SystemFiles files) : ILoadReader
 {
     /// <summary>The kernel counts in sectors of this size whatever the drive's own.</summary>
     private const int SectorBytes = 512;
 
-    private readonly Dictionary<string, (long Sectors, long BusyMilliseconds)> before = [];
+    private readonly Dictionary<string, (long Read, long Written, long BusyMilliseconds)> before = [];
 
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
     {
@@ -24,18 +24,20 @@ public sealed class DriveLoads(SystemFiles files) : ILoadReader
             }
 
             // After the name: reads, merged, sectors read, ms reading, writes, merged, sectors, ms, in flight, ms busy.
-            var sectors = long.Parse(fields[5], CultureInfo.InvariantCulture);
+            var (read, written) = (long.Parse(fields[5], CultureInfo.InvariantCulture), long.Parse(fields[9], CultureInfo.InvariantCulture));
             var busy = long.Parse(fields[12], CultureInfo.InvariantCulture);
             if (before.TryGetValue(fields[2], out var last) && elapsed > TimeSpan.Zero)
             {
-                var perSecond = (sectors - last.Sectors) * SectorBytes / elapsed.TotalSeconds;
-                into.Add(new LoadReading(at, LoadKind.DriveRead, (short)index, (float)perSecond));
+                into.Add(new LoadReading(at, LoadKind.DriveRead, (short)index, PerSecond(read - last.Read)));
+                into.Add(new LoadReading(at, LoadKind.DriveWrite, (short)index, PerSecond(written - last.Written)));
                 into.Add(new LoadReading(
                     at, LoadKind.DriveBusy, (short)index, (float)Math.Min(1, (busy - last.BusyMilliseconds) / elapsed.TotalMilliseconds)));
             }
 
-            before[fields[2]] = (sectors, busy);
+            before[fields[2]] = (read, written, busy);
         }
+
+        float PerSecond(long sectors) => (float)(sectors * SectorBytes / elapsed.TotalSeconds);
     }
 
     private static bool IsReal(string name) =>

@@ -21,6 +21,22 @@ public sealed class GraphicsLoads(SystemFiles files) : ILoadReader
             {
                 into.Add(new LoadReading(at, LoadKind.GraphicsMemoryUsed, (short)index, (float)bytes));
             }
+
+            foreach (var monitor in files.Names($"sys/class/drm/{card}/device/hwmon"))
+            {
+                // Millionths of a watt and thousandths of a degree.
+                var folder = $"sys/class/drm/{card}/device/hwmon/{monitor}";
+                Add(LoadKind.GraphicsPower, files.ReadNumber($"{folder}/power1_average") ?? files.ReadNumber($"{folder}/power1_input"), 1e-6);
+                Add(LoadKind.GraphicsTemperature, files.ReadNumber($"{folder}/temp1_input"), 1e-3);
+            }
+
+            void Add(LoadKind kind, double? value, double factor)
+            {
+                if (value is { } read)
+                {
+                    into.Add(new LoadReading(at, kind, (short)index, (float)(read * factor)));
+                }
+            }
         }
     }
 }

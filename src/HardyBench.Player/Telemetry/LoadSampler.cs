@@ -12,7 +12,7 @@ public interface ILoadReader
 }
 
 /// <summary>Samples every load ten times a second while a run plays.</summary>
-public sealed class LoadSampler(SystemFiles files)
+public sealed class LoadSampler(SystemFiles files, TimeProvider time) : IDisposable
 {
     public static readonly TimeSpan Interval = TimeSpan.FromMilliseconds(100);
 
@@ -24,6 +24,13 @@ public sealed class LoadSampler(SystemFiles files)
         new DriveLoads(files),
         new ClockAndHeat(files),
         new GraphicsLoads(files),
+        new TimeKeeping(files, time),
+        new Seldom(new OwnThreadsOneByOne(files)),
+        new Seldom(new PackagePower(files)),
+        new Seldom(new PowerSupplies(files)),
+        new Seldom(new Fans(files)),
+        .. GraphicsCommand.Installed(),
+        new GraphicsClients(files),
     ];
 
     /// <summary>One sample of everything.</summary>
@@ -50,4 +57,11 @@ public sealed class LoadSampler(SystemFiles files)
         }
     }
 
+    public void Dispose()
+    {
+        foreach (var reader in readers.OfType<IDisposable>())
+        {
+            reader.Dispose();
+        }
+    }
 }

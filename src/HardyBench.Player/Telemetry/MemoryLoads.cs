@@ -3,10 +3,11 @@ using HardyBench.Core.Playback;
 
 namespace HardyBench.Player.Telemetry;
 
-/// <summary>Memory and swap, from /proc/meminfo and /proc/vmstat.</summary>
+/// <summary>Memory and swap, from /proc/meminfo, /proc/vmstat and /proc/pressure.</summary>
 public sealed class MemoryLoads(SystemFiles files) : ILoadReader
 {
     private double? swappedPages;
+    private double? stalledMicroseconds;
 
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
     {
@@ -34,6 +35,25 @@ public sealed class MemoryLoads(SystemFiles files) : ILoadReader
 
             swappedPages = pages;
         }
+
+        ReadPressure(at, elapsed, into);
+    }
+
+    /// <summary>/proc/pressure/memory: microseconds in which some task stood still, as "some … total=123".</summary>
+    private void ReadPressure(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
+    {
+        var total = files.ReadText("proc/pressure/memory")?.Split('\n')[0].Split("total=").ElementAtOrDefault(1);
+        if (!double.TryParse(total, NumberStyles.None, CultureInfo.InvariantCulture, out var stalled))
+        {
+            return;
+        }
+
+        if (stalledMicroseconds is { } before && elapsed > TimeSpan.Zero)
+        {
+            into.Add(new LoadReading(at, LoadKind.MemoryPressure, 0, (float)Math.Clamp((stalled - before) / elapsed.TotalMicroseconds, 0, 1)));
+        }
+
+        stalledMicroseconds = stalled;
     }
 
     private Dictionary<string, double> Table(string path)

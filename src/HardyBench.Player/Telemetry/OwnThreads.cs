@@ -19,7 +19,7 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader
         var threads = files.Names("proc/self/task");
         foreach (var thread in threads)
         {
-            if (OnProcessor(thread) is not { } now)
+            if (OnProcessor(files, thread) is not { } now)
             {
                 continue;
             }
@@ -45,7 +45,7 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader
     }
 
     /// <summary>The first figure of schedstat is nanoseconds on a processor.</summary>
-    private long? OnProcessor(string thread) =>
+    internal static long? OnProcessor(SystemFiles files, string thread) =>
         files.ReadText($"proc/self/task/{thread}/schedstat") is { } text
         && long.TryParse(text.AsSpan(0, Math.Max(0, text.IndexOf(' ', StringComparison.Ordinal))), NumberStyles.None, CultureInfo.InvariantCulture, out var spent)
             ? spent
@@ -58,4 +58,34 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader
         ThreadRoles.Present => LoadKind.OwnPresenting,
         _ => LoadKind.OwnTool,
     };
+}
+
+/// <summary>What each single thread of ours takes, in cores, where it is worth telling: a thread at one core is a limit that no mean
+/// over cores shows.</summary>
+public sealed class OwnThreadsOneByOne(SystemFiles files) : ILoadReader
+{
+    private const double WorthTelling = 0.02;
+
+    private Dictionary<string, long> before = [];
+
+    public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
+    {
+        var now = new Dictionary<string, long>();
+        foreach (var thread in files.Names("proc/self/task"))
+        {
+            if (OwnThreads.OnProcessor(files, thread) is not { } spent)
+            {
+                continue;
+            }
+
+            now[thread] = spent;
+            var cores = elapsed > TimeSpan.Zero ? (spent - before.GetValueOrDefault(thread)) / (elapsed.TotalSeconds * 1e9) : 0;
+            if (cores >= WorthTelling)
+            {
+                into.Add(new LoadReading(at, LoadKind.OwnThread, (short)(int.Parse(thread, CultureInfo.InvariantCulture) % short.MaxValue), (float)cores));
+            }
+        }
+
+        before = now;
+    }
 }

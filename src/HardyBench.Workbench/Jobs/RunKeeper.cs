@@ -4,10 +4,12 @@ using HardyBench.Store;
 
 namespace HardyBench.Workbench.Jobs;
 
-/// <summary>Keeps a run while it plays, once a second and off the player's threads, and passes everything on.</summary>
-internal sealed class RunKeeper : IRunObserver
+/// <summary>Keeps a run while it plays, once a second and off the player's threads, and passes everything on. When the drive is full
+/// playing goes on, what is not kept yet waits in memory, and keeping is tried again every second.</summary>
+public sealed class RunKeeper : IRunObserver
 {
     private static readonly TimeSpan KeepEvery = TimeSpan.FromSeconds(1);
+    private static readonly RunProgress Nothing = new([], [], []);
 
     private readonly RunStore runs;
     private readonly IRunListener? listener;
@@ -15,6 +17,8 @@ internal sealed class RunKeeper : IRunObserver
     private readonly Channel<RunProgress> pieces = Channel.CreateUnbounded<RunProgress>();
     private readonly TaskCompletionSource<long> started = new();
     private readonly Task keeping;
+    private RunProgress waiting = Nothing;
+    private long slotsKept;
 
     public RunKeeper(RunStore runs, IRunListener? listener, RunPlace? place)
     {
@@ -27,7 +31,7 @@ internal sealed class RunKeeper : IRunObserver
         // The number must be known before anything else is told; a player tells of its start before it plays.
         var id = runs.BeginAsync(header, place).GetAwaiter().GetResult();
         // A first, empty piece: what keeping needs is loaded and compiled now and not in the first second of playing.
-        runs.AppendAsync(id, 0, new RunProgress([], [], [])).GetAwaiter().GetResult();
+        runs.AppendAsync(id, 0, Nothing).GetAwaiter().GetResult();
         started.SetResult(id);
         listener?.Started(id, header);
     }
@@ -41,12 +45,25 @@ internal sealed class RunKeeper : IRunObserver
     public void Pictured(int frame, byte[] jpeg) => listener?.Pictured(started.Task.Result, frame, jpeg);
 
     /// <summary>Keeps the ended run as a whole.</summary>
+    /// <exception cref="RunNotKeptException">There is no room for it; what was kept while it played stays.</exception>
     public async Task<StoredRun> FinishAsync(Run run)
     {
         pieces.Writer.TryComplete();
         await keeping;
         var id = await started.Task;
-        await runs.FinishAsync(id, run);
+        try
+        {
+            await runs.FinishAsync(id, run);
+        }
+        catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
+        {
+            await AbandonAsync();
+            throw new RunNotKeptException(
+                $"Run {id} was played but could not be kept whole: {failure.GetBaseException().Message} "
+                + $"{slotsKept} of its {run.Frames.Count} slots are kept. Make room on the drive that holds the data, then play it again.",
+                failure);
+        }
+
         return new StoredRun(id, run) { Place = place };
     }
 
@@ -55,9 +72,18 @@ internal sealed class RunKeeper : IRunObserver
     {
         pieces.Writer.TryComplete();
         await keeping;
-        if (started.Task.IsCompletedSuccessfully)
+        if (!started.Task.IsCompletedSuccessfully)
+        {
+            return;
+        }
+
+        try
         {
             await runs.CutShortAsync(started.Task.Result);
+        }
+        catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
+        {
+            // Its pieces stay as they are, and are made whole when the program starts again.
         }
     }
 
@@ -67,13 +93,25 @@ internal sealed class RunKeeper : IRunObserver
         while (await pieces.Reader.WaitToReadAsync())
         {
             await Task.WhenAny(Task.Delay(KeepEvery), pieces.Reader.Completion);
-            await runs.AppendAsync(await started.Task, sequence++, TakeAll());
+            waiting = waiting.Then(TakeAll());
+            try
+            {
+                await runs.AppendAsync(await started.Task, sequence, waiting);
+            }
+            catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
+            {
+                continue;
+            }
+
+            sequence++;
+            slotsKept += waiting.Frames.Count;
+            waiting = Nothing;
         }
     }
 
     private RunProgress TakeAll()
     {
-        var all = new RunProgress([], [], []);
+        var all = Nothing;
         while (pieces.Reader.TryRead(out var piece))
         {
             all = all.Then(piece);
@@ -82,6 +120,9 @@ internal sealed class RunKeeper : IRunObserver
         return all;
     }
 }
+
+/// <summary>A run could not be kept; the message says how much of it was, and what to do.</summary>
+public sealed class RunNotKeptException(string message, Exception cause) : Exception(message, cause);
 
 /// <summary>Hears of kept runs while they play. Calls come from one thread at a time.</summary>
 public interface IRunListener

@@ -89,11 +89,173 @@ public sealed class LoadReaderTests
     [Fact]
     public void What_cannot_be_read_is_absent_and_never_zero()
     {
-        var sampler = new LoadSampler(new SystemFiles(Path.Combine(root, "nothing")));
+        using var sampler = new LoadSampler(new SystemFiles(Path.Combine(root, "nothing")), TimeProvider.System);
 
         sampler.Read(TimeSpan.Zero, TimeSpan.Zero);
 
         Assert.Empty(sampler.Read(Second, Second));
+    }
+
+    [Fact]
+    public void A_file_that_vanishes_in_mid_run_leaves_a_gap_and_nothing_else_is_lost()
+    {
+        Write("proc/stat", "cpu0 100 0 0 100 0 0 0 0 0 0\n");
+        Write("sys/class/thermal/thermal_zone0/temp", "50000\n");
+        Write("proc/meminfo", "MemTotal: 1000 kB\nMemAvailable: 400 kB\n");
+        using var sampler = new LoadSampler(new SystemFiles(root), TimeProvider.System);
+        sampler.Read(TimeSpan.Zero, TimeSpan.Zero);
+
+        File.Delete(Path.Combine(root, "sys/class/thermal/thermal_zone0/temp"));
+        Write("proc/stat", "garbage\n");
+        var without = sampler.Read(Second, Second);
+        Write("proc/stat", "cpu0 150 0 0 150 0 0 0 0 0 0\n");
+        Write("sys/class/thermal/thermal_zone0/temp", "52000\n");
+        var back = sampler.Read(2 * Second, Second);
+
+        Assert.Equal([LoadKind.MemoryUsed, LoadKind.MemoryFitted], without.Select(load => load.Kind));
+        Assert.Equal(52, Value([.. back], LoadKind.Temperature));
+        Assert.Equal(0.5f, Value([.. back], LoadKind.Core), 3);
+    }
+
+    [Fact]
+    public void Single_threads_are_told_when_they_are_busy()
+    {
+        Thread("11", "hb-decode", 0);
+        Thread("12", "hb-decode", 0);
+        var reader = new OwnThreadsOneByOne(new SystemFiles(root));
+        reader.Read(TimeSpan.Zero, TimeSpan.Zero, []);
+        Thread("11", "hb-decode", 990_000_000);
+        Thread("12", "hb-decode", 1_000_000);
+
+        var loads = new List<LoadReading>();
+        reader.Read(Second, Second, loads);
+
+        Assert.Equal((11, 0.99f), (Assert.Single(loads).Index, loads[0].Value));
+    }
+
+    [Fact]
+    public void Drives_are_written_too_and_memory_pressure_is_a_share_of_time()
+    {
+        Directory.CreateDirectory(Path.Combine(root, "sys/block/sda"));
+        var drive = Twice(files => new DriveLoads(files), "proc/diskstats",
+            " 8 0 sda 0 0 0 0 10 0 1000 5 0 0 0\n", " 8 0 sda 0 0 0 0 20 0 3000 9 0 0 0\n");
+        var memory = Twice(files => new MemoryLoads(files), "proc/pressure/memory",
+            "some avg10=0.00 avg60=0.00 avg300=0.00 total=1000\nfull avg10=0.00 avg60=0.00 avg300=0.00 total=0\n",
+            "some avg10=0.00 avg60=0.00 avg300=0.00 total=251000\nfull avg10=0.00 avg60=0.00 avg300=0.00 total=0\n");
+
+        Assert.Equal(2000 * 512f, Value(drive, LoadKind.DriveWrite));
+        Assert.Equal(0.25f, Value(memory, LoadKind.MemoryPressure), 3);
+    }
+
+    [Theory]
+    [InlineData("2000000", "14500000", 12.5)]
+    [InlineData("99000000", "500000", 1.5)]
+    public void Package_power_is_energy_a_second_even_when_the_counter_begins_anew(string first, string second, double watts)
+    {
+        Write("sys/class/powercap/intel-rapl:0/name", "package-0\n");
+        Write("sys/class/powercap/intel-rapl:0/max_energy_range_uj", "100000000\n");
+        Write("sys/class/powercap/intel-rapl:0:0/name", "core\n");
+
+        var loads = Twice(files => new PackagePower(files), "sys/class/powercap/intel-rapl:0/energy_uj", first, second);
+
+        Assert.Equal((float)watts, Value(loads, LoadKind.PackagePower), 3);
+    }
+
+    [Theory]
+    [InlineData("1", "Full", true, 0)]
+    [InlineData("0", "Discharging", false, 1)]
+    public void Mains_and_battery_are_told_apart(string online, string status, bool onMains, int drawing)
+    {
+        Write("sys/class/power_supply/AC/type", "Mains\n");
+        Write("sys/class/power_supply/AC/online", online);
+        Write("sys/class/power_supply/BAT0/type", "Battery\n");
+        Write("sys/class/power_supply/BAT0/status", status);
+        Write("sys/class/power_supply/BAT0/capacity", "80\n");
+        Write("sys/class/power_supply/BAT0/current_now", "1500000\n");
+        Write("sys/class/power_supply/BAT0/voltage_now", "12000000\n");
+        var (supplies, loads) = (new PowerSupplies(new SystemFiles(root)), new List<LoadReading>());
+
+        supplies.Read(Second, Second, loads);
+
+        Assert.Equal((onMains, 0.8), (supplies.OnMains, supplies.BatteryShare));
+        Assert.Equal(0.8f, Value(loads, LoadKind.BatteryCharge), 3);
+        Assert.Equal(drawing, loads.Count(load => load.Kind == LoadKind.BatteryPower && load.Value == 18));
+        Assert.Null(new PowerSupplies(new SystemFiles(Path.Combine(root, "nothing"))).OnMains);
+    }
+
+    [Fact]
+    public void Fans_and_a_graphics_unit_s_heat_and_power_are_read()
+    {
+        Write("sys/class/hwmon/hwmon2/fan1_input", "1450\n");
+        Write("sys/class/hwmon/hwmon2/fan2_input", "0\n");
+        Write("sys/class/drm/card0/device/hwmon/hwmon4/power1_average", "35000000\n");
+        Write("sys/class/drm/card0/device/hwmon/hwmon4/temp1_input", "64000\n");
+        var (loads, files) = (new List<LoadReading>(), new SystemFiles(root));
+
+        new Fans(files).Read(Second, Second, loads);
+        new GraphicsLoads(files).Read(Second, Second, loads);
+
+        Assert.Equal((1450f, 0f), (Value(loads, LoadKind.FanSpeed), Value(loads, LoadKind.FanSpeed, 1)));
+        Assert.Equal((35f, 64f), (Value(loads, LoadKind.GraphicsPower), Value(loads, LoadKind.GraphicsTemperature)));
+    }
+
+    /// <summary>The form of the kernel's Documentation/gpu/drm-usage-stats.rst; a client open twice counts once.</summary>
+    [Fact]
+    public void Our_own_graphics_clients_are_told_by_engine()
+    {
+        const string Form = "pos:\t0\ndrm-driver:\tany\ndrm-client-id:\t7\ndrm-engine-render:\t{0} ns\ndrm-engine-video:\t{1} ns\n";
+        Write("proc/self/fdinfo/3", "pos:\t0\nflags:\t02\n");
+        Write("proc/self/fdinfo/9", string.Format(null, Form, 1_000_000_000, 0));
+        var loads = Twice(files => new GraphicsClients(files), "proc/self/fdinfo/8",
+            string.Format(null, Form, 1_000_000_000, 0), string.Format(null, Form, 1_400_000_000, 900_000_000));
+
+        Assert.Equal(0.4f, Value(loads, LoadKind.GraphicsBusy), 3);
+        Assert.Equal(0.9f, Value(loads, LoadKind.MediaEngineBusy), 3);
+    }
+
+    [Fact]
+    public async Task A_maker_s_command_is_started_once_and_its_newest_line_is_the_reading()
+    {
+        var script = Path.Combine(root, "graphics-tool");
+        await File.WriteAllTextAsync(script, "echo '0, 10, 0, 100, 20.5, 40'\necho '0, 55, 25, 2048, [N/A], 61'\nexec sleep 30\n");
+        using var reader = new GraphicsCommand(["sh", script]);
+        var loads = new List<LoadReading>();
+        for (var i = 0; i < 500 && loads.All(load => load.Value != 0.55f); i++)
+        {
+            await Task.Delay(10);
+            loads.Clear();
+            reader.Read(Second, Second, loads);
+        }
+
+        Assert.Equal((0.55f, 0.25f), (Value(loads, LoadKind.GraphicsBusy), Value(loads, LoadKind.MediaEngineBusy)));
+        Assert.Equal((2048f * 1024 * 1024, 61f), (Value(loads, LoadKind.GraphicsMemoryUsed), Value(loads, LoadKind.GraphicsTemperature)));
+        Assert.DoesNotContain(loads, load => load.Kind == LoadKind.GraphicsPower);
+    }
+
+    [Fact]
+    public void A_command_that_is_not_there_tells_nothing()
+    {
+        using var reader = new GraphicsCommand([Path.Combine(root, "missing")]);
+        var loads = new List<LoadReading>();
+
+        reader.Read(Second, Second, loads);
+
+        Assert.Empty(loads);
+    }
+
+    [Fact]
+    public void What_changes_slowly_is_read_once_a_second_over_the_whole_second()
+    {
+        Thread("11", "hb-decode", 0);
+        var (reader, loads) = (new Seldom(new OwnThreadsOneByOne(new SystemFiles(root))), new List<LoadReading>());
+        reader.Read(TimeSpan.Zero, TimeSpan.Zero, loads);
+        for (var tenth = 1; tenth <= 20; tenth++)
+        {
+            Thread("11", "hb-decode", tenth * 50_000_000);
+            reader.Read(tenth * 0.1 * Second, 0.1 * Second, loads);
+        }
+
+        Assert.Equal([0.5f, 0.5f], loads.Select(load => load.Value));
     }
 
     [Fact]

@@ -8,9 +8,16 @@
   /** Many cores would be a tangle of lines: from four on, their mean and their highest tell the same. */
   const shown = $derived(series.length > 3 && series[0].unit === '%' ? summary(series) : series);
   const unit = $derived(series[0].unit);
+  // Some are read once a second, others ten times; one axis holds the moments of all.
+  const moments = $derived([...new Set(shown.flatMap((one) => one.at))].sort((a, b) => a - b));
   const means = $derived(shown.map((one) => [one.name, mean(one.values)] as const));
 
   const mean = (values: number[]) => values.reduce((sum, v) => sum + v, 0) / Math.max(1, values.length);
+
+  function onMoments(one: Schemas['LoadSeries']) {
+    const at = new Map(one.at.map((ms, i) => [ms, one.values[i]]));
+    return moments.map((ms) => at.get(ms) ?? null);
+  }
 
   function summary(all: Schemas['LoadSeries'][]): Schemas['LoadSeries'][] {
     const across = (pick: (values: number[]) => number) => all[0].at.map((_, i) => pick(all.map((one) => one.values[i] ?? 0)));
@@ -44,9 +51,9 @@
           { stroke: ink, grid, font, size: 40, ticks: { show: false }, space: 28 }
         ],
         hooks: { draw: [(chart) => drawMarks(chart, ink)] },
-        series: [{}, ...shown.map((one, i) => ({ label: one.name, stroke: colours[i % 4], width: 1.5, dash: i ? [4 + i * 2, 3] : undefined }))]
+        series: [{}, ...shown.map((one, i) => ({ label: one.name, stroke: colours[i % 4], width: 1.5, spanGaps: true, dash: i ? [4 + i * 2, 3] : undefined }))]
       },
-      [shown[0].at.map((ms) => ms / 1000), ...shown.map((one) => one.values)],
+      [moments.map((ms) => ms / 1000), ...shown.map(onMoments)],
       box
     );
     const resized = new ResizeObserver(() => chart.setSize({ width: box.clientWidth, height: 84 }));

@@ -1,0 +1,131 @@
+using System.Data.Common;
+using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using HardyBench.Store;
+using HardyBench.Workbench.Jobs;
+using Microsoft.EntityFrameworkCore.Diagnostics;
+
+namespace HardyBench.Workbench.Tests;
+
+/// <summary>A drive that fills up while a run plays. The database itself is told that it may not grow, so that the refusal is a real one.</summary>
+public sealed class FullDriveTests : IAsyncLifetime
+{
+    private static readonly FrameRate Rate = new(25);
+    private readonly SmallDrive drive = new();
+    private RunStore runs = null!;
+    private RunKeeper keeper = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        var databases = new BenchDatabaseFactory(Path.Combine(TestData.NewFolder("full"), "bench.db"), drive);
+        await databases.MigrateAsync(CancellationToken.None);
+        runs = new RunStore(databases);
+        keeper = new RunKeeper(runs, null, null);
+        keeper.Started(Header());
+    }
+
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
+
+    [Fact]
+    public async Task A_run_whose_drive_is_full_keeps_what_it_had_and_says_so()
+    {
+        keeper.Progressed(Second(0));
+        await KeptAsync(25);
+        drive.IsFull = true;
+        keeper.Progressed(Second(1));
+        keeper.Progressed(Second(2));
+
+        var failure = await Assert.ThrowsAsync<RunNotKeptException>(() => keeper.FinishAsync(Whole(3)));
+
+        Assert.Matches("^Run 1 was played but could not be kept whole: .*full.* 25 of its 75 slots are kept. Make room on the drive", failure.Message);
+        Assert.Equal(25, (await runs.FindAsync(1))!.Run.Frames.Count);
+    }
+
+    [Fact]
+    public async Task A_run_that_could_not_be_ended_is_made_whole_when_there_is_room_again()
+    {
+        keeper.Progressed(Second(0));
+        await KeptAsync(25);
+        drive.IsFull = true;
+        keeper.Progressed(Second(1));
+        await Assert.ThrowsAsync<RunNotKeptException>(() => keeper.FinishAsync(Whole(2)));
+
+        drive.IsFull = false;
+        await runs.CutShortAsync(1);
+
+        var found = (await runs.FindAsync(1))!.Run;
+        Assert.Equal((RunEnding.CutShort, 25), (found.Ending, found.Frames.Count));
+    }
+
+    [Fact]
+    public async Task When_room_is_made_while_it_plays_nothing_is_lost()
+    {
+        drive.IsFull = true;
+        keeper.Progressed(Second(0));
+        await Task.Delay(1500);
+        drive.IsFull = false;
+        keeper.Progressed(Second(1));
+        await KeptAsync(50);
+
+        await keeper.FinishAsync(Whole(2));
+
+        Assert.Equal(50, (await runs.FindAsync(1))!.Run.Frames.Count);
+    }
+
+    private async Task KeptAsync(int slots)
+    {
+        for (var i = 0; i < 200 && (await runs.FindAsync(1))!.Run.Frames.Count < slots; i++)
+        {
+            await Task.Delay(50);
+        }
+
+        Assert.Equal(slots, (await runs.FindAsync(1))!.Run.Frames.Count);
+    }
+
+    private static RunHeader Header()
+    {
+        var timeline = new Timeline("t", "T", Raster.Hd, Rate, [new Passage("asked", 1000, [new Layer("c", [])], [])]);
+        var machine = new Machine("m", "M", MachineKind.StandIn, "", new Processor("p", 2, 2, 1, 3), null, null, new Memory(8, 1, 1, 3200), null, null, 5);
+        return new RunHeader(timeline, machine, new PlaybackSettings(), new Conditions("p", null, [0], null, null, 1), new Dictionary<string, string>(), default);
+    }
+
+    /// <summary>Loads of many kinds, so that it takes pages.</summary>
+    private static RunProgress Second(int number) => new(
+        Slots(number * 25, 25),
+        [.. Enumerable.Range(0, 4000).Select(i => new LoadReading(TimeSpan.FromTicks(number * 10_000_000L + i * 977), LoadKind.Core, (short)i, i * 0.37f))],
+        []);
+
+    private static Run Whole(int seconds) => new(
+        Header(), RunEnding.Finished, TimeSpan.Zero, Slots(0, 25 * seconds), [.. Enumerable.Range(0, seconds).SelectMany(n => Second(n).Loads)], []);
+
+    private static List<FrameRecord> Slots(int from, int count) =>
+    [
+        .. Enumerable.Range(from, count).Select(n => new FrameRecord(
+            n, Rate.StartOf(n), Rate.StartOf(n), Rate.StartOf(n), FrameStatus.OnTime, DropReason.None, default, default, default, default, 2)),
+    ];
+
+    /// <summary>Lets the file grow no further while the drive is full.</summary>
+    private sealed class SmallDrive : DbConnectionInterceptor
+    {
+        private const long NoLimit = 1_000_000_000;
+
+        public bool IsFull { get; set; }
+
+        public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData) => Limit(connection);
+
+        public override Task ConnectionOpenedAsync(DbConnection connection, ConnectionEndEventData eventData, CancellationToken cancellationToken = default)
+        {
+            Limit(connection);
+            return Task.CompletedTask;
+        }
+
+        private void Limit(DbConnection connection)
+        {
+            using var command = connection.CreateCommand();
+            command.CommandText = FormattableString.Invariant($"PRAGMA max_page_count={(IsFull ? 1 : NoLimit)}");
+            command.ExecuteNonQuery();
+        }
+    }
+}
