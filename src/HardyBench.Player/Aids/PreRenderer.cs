@@ -20,17 +20,9 @@ public sealed class PreRenderer(AidFolder folder, IClipFiles files, EffectFilter
     {
         var passage = plan.Timeline.Passages[index];
         var digest = SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(
-            new
-            {
-                plan.Timeline.Raster,
-                plan.Timeline.Rate,
-                plan.Timeline.BitDepth,
-                passage.FrameCount,
-                passage.Layers,
-                passage.Over,
-                passage.Transition,
-                Clips = passage.Layers.Select(layer => plan.Clips[layer.ClipId].Sha256),
-            },
+            new Ingredients(
+                plan.Timeline.Raster, plan.Timeline.Rate, plan.Timeline.BitDepth, passage with { Question = string.Empty },
+                [.. passage.Layers.Select(layer => plan.Clips[layer.ClipId].Sha256)]),
             BenchJson.Options));
         return $"render-{Convert.ToHexStringLower(digest)[..24]}";
     }
@@ -73,6 +65,8 @@ public sealed class PreRenderer(AidFolder folder, IClipFiles files, EffectFilter
             yield return new RawPicture(picture);
         }
     }
+
+    private sealed record Ingredients(Raster Raster, FrameRate Rate, int? BitDepth, Passage Passage, IReadOnlyList<string?> Clips);
 
     /// <summary>The formats in which passages end; see <see cref="EffectFilters.Yuv"/>.</summary>
     private sealed class RawPicture : IVideoFrame
