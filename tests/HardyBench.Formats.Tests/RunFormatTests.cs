@@ -4,6 +4,7 @@ using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Hand;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
 using HardyBench.Formats.Luts;
@@ -61,6 +62,45 @@ public sealed class RunFormatTests
         }
 
         Assert.Equal(("holds", 50), (passage.GetProperty("verdict").GetString(), passage.GetProperty("slots").GetInt32()));
+    }
+
+    /// <summary>Quoting and line ends as RFC 4180 says.</summary>
+    [Fact]
+    public void Frames_as_text_have_a_line_a_slot_and_quote_what_people_wrote()
+    {
+        var lines = RunCsv.Frames(Sample(), [new RunMark(1, TimeSpan.FromMilliseconds(90), 2, MarkKind.PictureFault, "green, \"flash\"")]).Split("\r\n");
+
+        Assert.Equal("frame,timecode,passage,slot_start_ms,ready_ms,shown_ms,status,reason,read_ms,decode_ms,effects_ms,wait_ms,queue,scale,marks", lines[0]);
+        Assert.Equal(52, lines.Length);
+        Assert.StartsWith("2,00:00:00:02,1,80,", lines[3], StringComparison.Ordinal);
+        Assert.EndsWith(",full,\"pictureFault: green, \"\"flash\"\"\"", lines[3], StringComparison.Ordinal);
+        Assert.EndsWith(",full,", lines[4], StringComparison.Ordinal);
+        Assert.Empty(lines[^1]);
+    }
+
+    [Fact]
+    public void Lags_as_text_leave_empty_what_never_came()
+    {
+        var run = Sample() with { Lags = [new LagReading(MoveKind.Jump, "to a far frame", 7, TimeSpan.FromSeconds(1), TimeSpan.FromMilliseconds(40.5)), new LagReading(MoveKind.Sweep, "dragged", 9, TimeSpan.FromSeconds(2), null)] };
+
+        Assert.Equal("kind,gesture,frame,asked_ms,lag_ms\r\njump,to a far frame,7,1000,40.5\r\nsweep,dragged,9,2000,\r\n", RunCsv.Lags(run));
+    }
+
+    /// <summary>Members and phases as the Trace Event format's public description has them (Chromium project; from memory).</summary>
+    [Fact]
+    public void A_trace_has_a_span_a_slot_counters_for_loads_and_instants_for_marks()
+    {
+        var run = Sample() with { Loads = [new LoadReading(TimeSpan.FromSeconds(1), LoadKind.Core, 3, 0.5f)] };
+        using var json = JsonDocument.Parse(TraceEvents.Write(run, [new RunMark(1, TimeSpan.FromSeconds(1), 25, MarkKind.Fan, "")]));
+        var events = json.RootElement.GetProperty("traceEvents").EnumerateArray().ToLookup(one => one.GetProperty("ph").GetString());
+
+        Assert.All(events.SelectMany(group => group), one => Assert.All(["name", "ph", "ts", "pid", "tid"], member => Assert.True(one.TryGetProperty(member, out _), member)));
+        var slots = events["X"].Where(one => one.GetProperty("tid").GetInt32() == 1).ToList();
+        Assert.Equal(50, slots.Count);
+        Assert.Equal((40_000.0, 40_000.0), (slots[1].GetProperty("ts").GetDouble(), slots[1].GetProperty("dur").GetDouble()));
+        Assert.Equal(0.5, Assert.Single(events["C"]).GetProperty("args").GetProperty("value").GetDouble());
+        Assert.Equal((1e6, "fan"), (Assert.Single(events["i"]).GetProperty("ts").GetDouble(), events["i"].Single().GetProperty("name").GetString()));
+        Assert.Contains(events["M"], one => one.GetProperty("name").GetString() == "thread_name");
     }
 
     [Fact]

@@ -39,11 +39,31 @@ public static class DropAccounting
             GapDeviation(shown),
             Percentile(late, 50),
             Percentile([.. frames.Where(frame => frame.Status == FrameStatus.OnTime).Select(Lateness)], 99),
-            dropped.GroupBy(frame => frame.Reason).ToDictionary(group => group.Key, group => group.Count()));
+            dropped.GroupBy(frame => frame.Reason).ToDictionary(group => group.Key, group => group.Count()),
+            Recovery(frames, rate));
     }
 
     private static TimeSpan Lateness(FrameRecord frame) =>
         frame.Shown is { } shown && shown > frame.SlotStart ? shown - frame.SlotStart : TimeSpan.Zero;
+
+    /// <summary>So long a stretch without a miss counts as recovered. Our own choice.</summary>
+    private static readonly TimeSpan Recovered = TimeSpan.FromSeconds(0.5);
+
+    private static TimeSpan? Recovery(IReadOnlyList<FrameRecord> frames, FrameRate rate)
+    {
+        var wanted = Math.Min(frames.Count, (int)Math.Ceiling(Recovered.TotalSeconds * rate.FramesPerSecond));
+        var unbroken = 0;
+        for (var place = 0; place < frames.Count; place++)
+        {
+            unbroken = frames[place].Status == FrameStatus.Dropped ? 0 : unbroken + 1;
+            if (unbroken == wanted)
+            {
+                return rate.StartOf(place + 1 - wanted);
+            }
+        }
+
+        return null;
+    }
 
     /// <summary>Counts from the passage's first slot, on which the picture before it may still stand, to the end of its
     /// last slot. What stands during start-up is start-up's.</summary>

@@ -13,6 +13,8 @@ namespace HardyBench.Core.Findings;
 /// still a stutter. Zero with fewer than two gaps.</param>
 /// <param name="Lateness">Of the late frames, how long after the slot began they were shown: median; zero without any.</param>
 /// <param name="ToolLateness">Of the on-time frames, the same, 99th percentile: what the presenter itself cost.</param>
+/// <param name="Recovery">From the cut, the beginning of the first slot, to the slot from which half a second passes without a
+/// miss; zero when nothing was missed there; null when it never comes to that.</param>
 public sealed record PassageCounts(
     int Slots,
     int OnTime,
@@ -26,7 +28,8 @@ public sealed record PassageCounts(
     TimeSpan GapDeviation,
     TimeSpan Lateness,
     TimeSpan ToolLateness,
-    IReadOnlyDictionary<DropReason, int> DropsByReason)
+    IReadOnlyDictionary<DropReason, int> DropsByReason,
+    TimeSpan? Recovery)
 {
     public int Shown => OnTime + Late;
 

@@ -87,6 +87,11 @@ public static class RunNotes
             yield return Say($"the tool itself took {tool:0.00} cores");
         }
 
+        if (Mean(run, LoadKind.OwnPictures) is > 0 and var pictures)
+        {
+            yield return Say($"preview pictures took {pictures:0.00} cores");
+        }
+
         foreach (var load in run.Loads.Where(load => load.Kind is LoadKind.Asleep or LoadKind.ClockSet))
         {
             yield return load.Kind == LoadKind.Asleep

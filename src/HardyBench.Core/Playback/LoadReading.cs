@@ -92,6 +92,9 @@ public enum LoadKind : byte
 
     /// <summary>The time of day was set by this many seconds since the reading before. Only where it was.</summary>
     ClockSet,
+
+    /// <summary>Our making of preview pictures, in cores.</summary>
+    OwnPictures,
 }
 
 /// <summary>One reading of one load. What could not be read has no reading; it is never zero.</summary>

@@ -91,6 +91,7 @@ public sealed record PassageRow(
     Limiter? Limiter,
     string? Evidence,
     double? Headroom,
+    double? RecoveryMs,
     double SlipMs,
     double GapDeviationMs,
     double LatenessMs,
@@ -104,7 +105,7 @@ public sealed record PassageRow(
         return new PassageRow(
             finding.Index + 1, finding.Passage.Question, counts.Slots, counts.OnTime, counts.Late, counts.StartUpDrops,
             counts.SteadyDrops, counts.ShownRate, counts.LongestFreeze.TotalMilliseconds, finding.Verdict,
-            finding.Limiter?.Limiter, finding.Limiter?.Evidence, finding.Headroom, counts.Slip.TotalMilliseconds,
+            finding.Limiter?.Limiter, finding.Limiter?.Evidence, finding.Headroom, counts.Recovery?.TotalMilliseconds, counts.Slip.TotalMilliseconds,
             counts.GapDeviation.TotalMilliseconds, counts.Lateness.TotalMilliseconds, counts.ToolLateness.TotalMilliseconds,
             counts.DropsByReason, finding.Failure);
     }

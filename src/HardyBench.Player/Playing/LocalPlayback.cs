@@ -32,7 +32,8 @@ public sealed class LocalPlayback(
             loads.Sample(clock, journal, over.Token);
         });
         var tell = OwnThread.Start(ThreadRoles.Record, () => Tell(journal, observer, over.Token));
-        var shownOn = plan.Settings.Pictures ? new PreviewPictures(clock, observer) : screen ?? new BlankScreen();
+        var pictures = plan.Settings.Pictures ? new PreviewPictures(clock, observer) : null;
+        IScreen shownOn = pictures ?? screen ?? new BlankScreen();
         try
         {
             await (plan.Hand is { } moves
@@ -45,6 +46,7 @@ public sealed class LocalPlayback(
         }
         finally
         {
+            pictures?.Dispose();
             await over.CancelAsync();
             await Task.WhenAll(sampler, tell);
         }

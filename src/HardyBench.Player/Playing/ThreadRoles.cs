@@ -8,6 +8,7 @@ public static class ThreadRoles
     public const string Decode = "hb-decode";
     public const string Effects = "hb-effects";
     public const string Present = "hb-present";
+    public const string Picture = "hb-picture";
     public const string Sample = "hb-sample";
     public const string Record = "hb-record";
 }

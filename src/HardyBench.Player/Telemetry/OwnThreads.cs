@@ -14,7 +14,7 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader
         var spent = new Dictionary<LoadKind, long>
         {
             [LoadKind.OwnProcess] = 0, [LoadKind.OwnDecode] = 0, [LoadKind.OwnEffects] = 0,
-            [LoadKind.OwnPresenting] = 0, [LoadKind.OwnTool] = 0,
+            [LoadKind.OwnPresenting] = 0, [LoadKind.OwnPictures] = 0, [LoadKind.OwnTool] = 0,
         };
         var threads = files.Names("proc/self/task");
         foreach (var thread in threads)
@@ -39,7 +39,7 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader
 
         if (elapsed > TimeSpan.Zero && threads.Count > 0)
         {
-            into.AddRange(spent.Select(part =>
+            into.AddRange(spent.Where(part => part.Key != LoadKind.OwnPictures || part.Value > 0).Select(part =>
                 new LoadReading(at, part.Key, 0, (float)(part.Value / (elapsed.TotalSeconds * 1e9)))));
         }
     }
@@ -56,6 +56,7 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader
         ThreadRoles.Decode => LoadKind.OwnDecode,
         ThreadRoles.Effects => LoadKind.OwnEffects,
         ThreadRoles.Present => LoadKind.OwnPresenting,
+        ThreadRoles.Picture => LoadKind.OwnPictures,
         _ => LoadKind.OwnTool,
     };
 }

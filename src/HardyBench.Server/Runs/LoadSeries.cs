@@ -41,6 +41,7 @@ public sealed record LoadSeries(
         LoadKind.OwnDecode => ("Player's work", "decoding", "cores", null, 1),
         LoadKind.OwnEffects => ("Player's work", "effects", "cores", null, 1),
         LoadKind.OwnPresenting => ("Player's work", "presenting", "cores", null, 1),
+        LoadKind.OwnPictures => ("Player's work", "preview pictures", "cores", null, 1),
         LoadKind.OwnTool => ("Player's work", "the tool itself", "cores", null, 1),
         LoadKind.MemoryUsed => ("Memory", "in use", "GB", null, 1e-9),
         LoadKind.SwapTraffic => ("Swap", "in and out", "MB/s", null, 1e-6),

@@ -124,7 +124,7 @@ public sealed class RunKeeper : IRunObserver
 /// <summary>A run could not be kept; the message says how much of it was, and what to do.</summary>
 public sealed class RunNotKeptException(string message, Exception cause) : Exception(message, cause);
 
-/// <summary>Hears of kept runs while they play. Calls come from one thread at a time.</summary>
+/// <summary>Hears of kept runs while they play. Calls come from one thread at a time, those with pictures from another.</summary>
 public interface IRunListener
 {
     void Started(long id, RunHeader header);

@@ -33,6 +33,17 @@ public sealed class DropAccountingTests
         Assert.Equal(Samples.Ms(240), Count(25, 100, frame => frame >= 95).LongestFreeze);
     }
 
+    [Theory]
+    [InlineData(0, 0.0)]
+    [InlineData(5, 200.0)]
+    [InlineData(90, null)]
+    public void Recovery_after_a_cut_ends_where_half_a_second_goes_by_without_a_miss(int missed, double? ms) =>
+        Assert.Equal(ms, Count(25, 100, frame => frame < missed, startedLongAgo: true).Recovery?.TotalMilliseconds);
+
+    [Fact]
+    public void A_stutter_right_after_the_first_frames_is_no_recovery_yet() =>
+        Assert.Equal(Samples.Ms(400), Count(25, 100, frame => frame is 0 or 3 or 9, startedLongAgo: true).Recovery);
+
     [Fact]
     public void What_freezes_during_start_up_is_not_held_against_the_rest()
     {

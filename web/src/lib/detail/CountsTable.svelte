@@ -9,6 +9,7 @@
     ['late', row.late, row.late ? `${fixed(row.latenessMs)} ms, median` : ''],
     ['start-up drops', row.startUpDrops, ''],
     ['steady drops', row.steadyDrops, row.slots ? `${fixed((100 * row.steadyDrops) / row.slots)} %` : ''],
+    ...(row.number > 1 ? [['recovery after the cut', row.recoveryMs == null ? 'none' : fixed(row.recoveryMs, 0), row.recoveryMs == null ? '' : 'ms']] : []),
     ['longest freeze', fixed(row.longestFreezeMs, 0), 'ms'],
     ['unevenness of gaps', fixed(row.gapDeviationMs), 'ms'],
     ...(row.slipMs ? [['clock slipped', fixed(row.slipMs, 0), 'ms']] : []),

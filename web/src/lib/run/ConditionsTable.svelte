@@ -4,6 +4,7 @@
   import { conditionsInWords } from './conditions';
 
   let { conditions }: { conditions: Schemas['Conditions'] } = $props();
+  const effects = $derived(Object.entries(conditions.effects ?? {}));
   const footage = $derived(Object.entries(conditions.footage ?? {}));
 </script>
 
@@ -35,6 +36,16 @@
           {/each}
         </tbody>
       </table>
+    </section>
+  {/if}
+  {#if effects.length}
+    <section>
+      <h2 class="mb-1 font-semibold">Where each effect ran</h2>
+      <ul>
+        {#each effects as [effect, state] (effect)}
+          <li>{effect}: {state.ranOn}{#if state.refusal}<span class="text-warning">, {state.refusal}</span>{/if}</li>
+        {/each}
+      </ul>
     </section>
   {/if}
 </div>
