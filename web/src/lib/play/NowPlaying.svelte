@@ -8,9 +8,19 @@
   const play = $derived(live.play?.running ? live.play : null);
   const waiting = $derived(live.play?.waiting.filter((one) => one.trialId !== play?.trialId) ?? []);
   const left = $derived(play ? Math.ceil((play.of - play.frames) / play.framesPerSecond) : 0);
-  const worth = $derived(live.loads.filter((load) => load.unit === '%' || load.unit === 'cores'));
+  const mostCores = 4;
+  const watched = ['Processor', "Player's work", 'Graphics and media engine'];
+  const worth = $derived(few(live.loads.filter((load) => watched.includes(load.group))));
   const dropped = $derived(play ? play.teeth.split('d').length - 1 : 0);
   let marking = $state<{ runId: number; frame: number | null } | null>(null);
+
+  /** Of many cores their mean. */
+  function few(loads: typeof live.loads) {
+    const cores = loads.filter((load) => load.group === 'Processor');
+    if (cores.length <= mostCores) return loads;
+    const mean = cores.reduce((sum, core) => sum + core.value, 0) / cores.length;
+    return [{ ...cores[0], name: `${cores.length} cores, mean`, value: mean }, ...loads.filter((load) => load.group !== 'Processor')];
+  }
 
   /** The moment counts at which the key was pressed, not that at which the words were found. */
   const mark = () => play?.runId && (marking = { runId: play.runId, frame: play.byHand ? null : Math.max(0, play.frames - 1) });

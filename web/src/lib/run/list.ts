@@ -18,7 +18,7 @@ export const columns: Record<string, (run: RunLine) => string | number> = {
   timeline: (run) => run.timelineId,
   machine: (run) => run.machineId,
   scale: (run) => run.scale ?? '',
-  conditions: (run) => run.differences.join(', ') || 'bare',
+  conditions: (run) => [run.differences.join(', ') || 'bare', ...(run.byHand ? ['by hand'] : [])].join(', '),
   ending: (run) => endings[run.ending ?? 'playing'],
   holds: (run) => count(run, 'holds'),
   wavers: (run) => count(run, 'wavers'),
@@ -32,7 +32,7 @@ export const columns: Record<string, (run: RunLine) => string | number> = {
 export function filtered(runs: RunLine[], words: string): RunLine[] {
   const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
   return runs.filter((run) => {
-    const text = [...Object.values(columns).map((value) => value(run)), run.label ?? '', run.byHand ? 'by hand' : '', run.trialId ? `trial ${run.trialId}` : '']
+    const text = [...Object.values(columns).map((value) => value(run)), run.label ?? '', run.trialId ? `trial ${run.trialId}` : '']
       .join(' ')
       .toLowerCase();
     return wanted.every((word) => text.includes(word));

@@ -1,0 +1,185 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+
+const verdict = /holds|wavers|breaks/;
+const short = '/timelines/short-call';
+
+/** A timeline of two short passages, so that trials of several runs are over soon. */
+test.beforeAll(async ({ request }) => {
+  // Clips are made at the start; nothing plays on this machine meanwhile.
+  await expect.poll(async () => (await (await request.get('/api/clips/making')).json()).running, { timeout: 110_000 }).toBe(false);
+  if ((await request.get('/api/timelines/short-call')).ok()) return;
+  const touring = (await (await request.get('/api/timelines/touring-night')).json()).timeline;
+  const made = await (await request.post('/api/timelines', { data: { title: 'Short call' } })).json();
+  const timeline = { ...touring, id: made.timeline.id, title: 'Short call', passages: [touring.passages[0], touring.passages[1]].map((one) => ({ ...one, frameCount: 50 })) };
+  expect((await request.put('/api/timelines/short-call', { data: { version: made.version, timeline } })).ok()).toBe(true);
+});
+
+async function choose(page: Page, trial: string) {
+  await page.goto(short);
+  await page.getByLabel('trial').selectOption(trial);
+}
+
+/** Plays what is chosen and opens its trial when it has ended. */
+async function playOut(page: Page) {
+  await page.getByRole('button', { name: /^Play Space/ }).click();
+  await expect(page.getByTestId('now-playing')).toBeVisible();
+  await expect(page.getByTestId('now-playing')).toBeHidden({ timeout: 100_000 });
+  await page.goto('/trials');
+  await page.getByTestId('trials').getByRole('link').first().click();
+  await expect(page.getByTestId('answer')).not.toBeEmpty();
+}
+
+async function expectAccessible(page: Page) {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const serious = violations.filter((one) => one.impact === 'serious' || one.impact === 'critical');
+  expect(serious.map((one) => `${one.id}: ${one.nodes.map((node) => node.target).join(', ')}`)).toEqual([]);
+}
+
+test('a scrub says how long the hand waits, and its lags can be taken away', async ({ page }) => {
+  await choose(page, 'scrub');
+  await expect(page.getByTestId('about-to')).toContainText('Does the picture keep up with the hand?');
+  await page.getByRole('button', { name: /^Play Space/ }).click();
+  await expect(page.getByTestId('now-playing')).toContainText('places');
+  await expect(page.getByTestId('now-playing')).toContainText('ms, the last');
+  await expect(page.getByTestId('now-playing')).toBeHidden({ timeout: 60_000 });
+
+  await page.goto('/trials');
+  await page.getByTestId('trials').getByRole('link').first().click();
+  await expect(page.getByTestId('answer')).toContainText('came at once');
+  await expect(page.getByTestId('lags')).toHaveCount(2);
+  await expect(page.getByTestId('lags').first().getByRole('row')).toHaveCount(6);
+  await expectAccessible(page);
+});
+
+test('a step down ends at the first preview scale that holds, or says that none does', async ({ page }) => {
+  await choose(page, 'step down');
+  await playOut(page);
+
+  await expect(page.getByTestId('answer')).toContainText(/Every passage holds from (full|half|quarter|eighth) scale on|do not hold yet/);
+  const columns = page.getByTestId('trial-table').getByRole('columnheader');
+  await expect(columns.nth(1)).toContainText('full scale');
+  const last = await columns.nth((await columns.count()) - 2).innerText();
+  expect(last).toMatch(/full|half|quarter|eighth/);
+});
+
+test('a repeat of three shows its spread, goes on over a reload and a closed page, and opens a passage', async ({ page, context }) => {
+  await choose(page, 'repeat');
+  await expect(page.getByTestId('about-to')).toContainText('Bare run: every aid off. About 12 s.');
+  await page.getByRole('button', { name: /^Play Space/ }).click();
+  await expect(page.getByTestId('now-playing')).toContainText('of 100 slots');
+
+  await page.reload();
+  await expect(page.getByTestId('now-playing')).toContainText(/repeat: [123] of 3/);
+  await page.close();
+  const again = await context.newPage();
+  await again.goto(short);
+  await expect(again.getByTestId('now-playing')).toContainText('repeat');
+  await again.getByTestId('now-playing').getByRole('link').click();
+  await expect(again).toHaveURL(/\/trials\/\d+/);
+  await expect(again.getByTestId('trial-table').getByRole('columnheader')).toHaveCount(5, { timeout: 60_000 });
+  await expect(again.getByTestId('trial-table')).toContainText('± ');
+  await expect(again.getByText('3 of 3')).toBeVisible();
+
+  await again.getByRole('button', { name: 'Passage 2, 2 of 3' }).click();
+  await expect(again.getByTestId('detail')).toContainText(verdict);
+  await again.keyboard.press('Escape');
+  await expect(again.getByTestId('detail')).toBeHidden();
+});
+
+test('a mark pinned while it plays stands at its frame and in the exports', async ({ page }) => {
+  await choose(page, 'play through');
+  await page.locator('h1').click();
+  await page.keyboard.press('Space');
+  await expect(page.getByTestId('now-playing')).toContainText(/[1-9]\d\s*of 100 slots/);
+  await page.keyboard.press('m');
+  await page.getByLabel('What was noticed').selectOption('picture fault');
+  await page.getByLabel('In words').fill('green flash');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('mark-form')).toBeHidden();
+  await expect(page.getByTestId('now-playing')).toBeHidden({ timeout: 60_000 });
+
+  const run = (await (await page.request.get('/api/runs')).json()).find((one: { machineId: string }) => one.machineId === 'this');
+  expect(run.marks).toBe(1);
+  await page.goto(`/runs/${run.id}`);
+  await expect(page.getByTestId('marks')).toContainText('picture fault green flash');
+  await expect(page.getByTestId('found-conditions')).toContainText('hd-avc-25');
+  const csv = await (await page.request.get(`/api/runs/${run.id}/frames.csv`)).text();
+  expect(csv).toContain('pictureFault: green flash');
+  await expectAccessible(page);
+
+  // Afterwards, at a frame of the comb.
+  await page.getByRole('button', { name: /HD AVC, bare/ }).click();
+  await page.getByRole('slider', { name: 'Frame' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await page.getByRole('button', { name: 'Mark frame 1', exact: true }).click();
+  await page.getByLabel('What was noticed').selectOption('fan');
+  await page.getByRole('button', { name: 'Pin it' }).click();
+  await expect(page.getByTestId('detail').getByTestId('marks')).toContainText('fan');
+  await page.getByTestId('detail').getByRole('button', { name: 'Take away the mark fan' }).click();
+  await expect(page.getByTestId('detail').getByTestId('marks').getByText('fan', { exact: true })).toBeHidden();
+});
+
+test('what differs from a bare run stands beside the play button, and what makes no sense is said before it is asked', async ({ page }) => {
+  await choose(page, 'compare two');
+  await page.getByRole('button', { name: 'Conditions' }).click();
+  const conditions = page.getByTestId('conditions');
+  await conditions.getByLabel(/^\s*proxies/).selectOption('half the raster');
+  await conditions.getByLabel(/^\s*footage/).selectOption('cold: dropped before');
+  await expect(page.getByTestId('about-to')).toContainText('Not bare: half-raster proxies, footage cold.');
+  await conditions.getByLabel('the second side changes').selectOption('without the effect');
+  await conditions.getByLabel(/^\s*pairs/).fill('0');
+  await expect(page.getByRole('alert')).toContainText('1 to 50 pairs');
+  await expectAccessible(page);
+});
+
+test('a second trial waits its turn and can be taken out', async ({ page }) => {
+  await choose(page, 'play through');
+  await page.getByRole('button', { name: /^Play Space/ }).click();
+  await expect(page.getByRole('button', { name: 'Queue' })).toBeVisible();
+  await page.getByLabel('trial').selectOption('repeat');
+  await page.getByRole('button', { name: 'Queue' }).click();
+  await expect(page.getByTestId('waiting')).toContainText('repeat of Short call on This machine');
+  await page.getByRole('button', { name: 'Take repeat on This machine out of the queue' }).click();
+  await expect(page.getByTestId('waiting')).toBeHidden();
+  await page.getByRole('button', { name: /^Stop/ }).click();
+  await expect(page.getByTestId('now-playing')).toBeHidden();
+  await page.goto('/trials');
+  await expect(page.getByTestId('trials').getByRole('row').nth(1)).toContainText('Taken out of the queue before it began.');
+});
+
+test('passages are rendered beforehand when asked, and say what it cost', async ({ page }) => {
+  await choose(page, 'play through');
+  await page.getByRole('button', { name: 'Conditions' }).click();
+  await page.getByLabel('pre-renders').check();
+  await expect(page.getByTestId('renders')).toContainText('0 of 2 passages are rendered');
+  await page.getByRole('button', { name: 'Render the rest' }).click();
+  await expect(page.getByTestId('renders')).toContainText(/2 of 2 passages are rendered: \d+\.\d MB in \d+\.\d s/);
+});
+
+test('the runs list filters, groups, deletes with a way back, and is written out', async ({ page }) => {
+  await page.goto('/runs');
+  const runs = page.getByTestId('runs');
+  await expect(runs.getByRole('checkbox', { name: /^Run / }).first()).toBeVisible();
+  const all = await runs.getByRole('checkbox', { name: /^Run / }).count();
+  await page.getByLabel('Show only runs with').fill('curlew finished');
+  const few = await runs.getByRole('checkbox', { name: /^Run / }).count();
+  expect(few).toBeGreaterThan(0);
+  expect(few).toBeLessThan(all);
+
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as CSV' }).click();
+  expect((await download).suggestedFilename()).toBe('runs.csv');
+
+  await runs.getByRole('checkbox', { name: /^Run / }).first().check();
+  await page.getByRole('button', { name: 'Delete' }).click();
+  await expect(page.getByTestId('aside')).toContainText('One run is deleted.');
+  await expect(runs.getByRole('checkbox', { name: /^Run / })).toHaveCount(few - 1);
+  await page.getByRole('button', { name: 'Bring back' }).click();
+  await expect(runs.getByRole('checkbox', { name: /^Run / })).toHaveCount(few);
+
+  await page.getByLabel('Show only runs with').fill('');
+  await page.getByLabel('grouped by').selectOption('conditions');
+  await expect(runs.getByRole('rowheader').filter({ hasText: /^\s*short-call on this, full scale, bare\s+\d+ runs/ })).toBeVisible();
+  await expectAccessible(page);
+});

@@ -1,0 +1,64 @@
+import { describe, expect, it } from 'vitest';
+import type { RunLine } from '../api/client';
+import { filtered, grouped, written } from './list';
+
+const run = (id: number, changes: Partial<RunLine> = {}): RunLine => ({
+  id,
+  startedAt: '2026-03-04T05:06:07Z',
+  timelineId: 'touring-night',
+  machineId: 'this',
+  scale: 'full',
+  policy: 'keepTime',
+  ending: 'finished',
+  byHand: false,
+  conditionsDigest: 'a',
+  differences: [],
+  trialId: null,
+  label: null,
+  marks: 0,
+  verdicts: ['holds', 'breaks', null],
+  slots: 100,
+  shown: 75,
+  steadyDrops: 25,
+  ...changes
+});
+
+describe('the runs list', () => {
+  const runs = [
+    run(3, { machineId: 'curlew-desk', trialId: 9, label: '2 of 3' }),
+    run(2, { differences: ['half scale', 'footage cold'], conditionsDigest: 'b', ending: 'cutShort' }),
+    run(1, { byHand: true, conditionsDigest: 'c' })
+  ];
+  const ids = (found: RunLine[]) => found.map((one) => one.id);
+
+  it('finds every word, whatever its column', () => {
+    expect(ids(filtered(runs, ''))).toEqual([3, 2, 1]);
+    expect(ids(filtered(runs, 'cold SHORT'))).toEqual([2]);
+    expect(ids(filtered(runs, 'by hand'))).toEqual([1]);
+    expect(ids(filtered(runs, 'trial 9'))).toEqual([3]);
+    expect(ids(filtered(runs, 'curlew cold'))).toEqual([]);
+  });
+
+  it('groups what was played under the same conditions, newest group first', () => {
+    const again = run(4, { differences: ['half scale', 'footage cold'], conditionsDigest: 'b' });
+    const groups = grouped([again, ...runs], 'conditions');
+    expect(groups.map((group) => ids(group.runs))).toEqual([[4, 2], [3], [1]]);
+    expect(groups[0].title).toBe('touring-night on this, full scale, half scale, footage cold');
+    expect(groups[2].title).toContain('by hand');
+  });
+
+  it('groups by trial, with those outside any together', () => {
+    expect(grouped(runs, 'trial').map((group) => [group.trialId, ids(group.runs)])).toEqual([
+      [9, [3]],
+      [null, [2, 1]]
+    ]);
+  });
+
+  it('is written out with a heading and quoted fields', () => {
+    const [head, line, end] = written([runs[1]], ',').split('\r\n');
+    expect(head).toBe('run,started,timeline,machine,scale,conditions,ending,holds,wavers,breaks,shown %,slots,marks');
+    expect(line).toMatch(/^2,".+",touring-night,this,full,"half scale, footage cold",cut short,1,0,1,75\.0,100,$/);
+    expect(end).toBe('');
+    expect(written(runs, '\t').split('\r\n')[0].split('\t')).toHaveLength(13);
+  });
+});
