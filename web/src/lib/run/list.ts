@@ -43,7 +43,9 @@ export function filtered(runs: RunLine[], words: string): RunLine[] {
 export function grouped(runs: RunLine[], by: Grouping): Group[] {
   if (by === 'none') return [{ key: '', title: null, trialId: null, runs }];
   const key = (run: RunLine) => (by === 'trial' ? `${run.trialId ?? ''}` : run.conditionsDigest);
-  return [...Map.groupBy(runs, key)].map(([key, runs]) => {
+  const byKey = new Map<string, RunLine[]>();
+  for (const run of runs) byKey.set(key(run), [...(byKey.get(key(run)) ?? []), run]);
+  return [...byKey].map(([key, runs]) => {
     const [first] = runs;
     const what = `${first.timelineId} on ${first.machineId}, ${first.scale} scale, ${columns.conditions(first)}`;
     const title = by === 'conditions' ? what : first.trialId ? `Trial ${first.trialId}: ${what}` : 'Outside any trial';

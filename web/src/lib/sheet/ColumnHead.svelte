@@ -24,7 +24,9 @@
     </span>
     <button class="btn btn-ghost btn-xs -mr-2" onclick={onplay} disabled={running} aria-label="Play on {machine.name}">Play</button>
   </div>
-  {#each column.notes as note (note)}
-    <div class="text-xs text-warning">{note}</div>
-  {/each}
+  {#if column.notes.length}
+    <div class="text-xs text-warning" title={column.notes.join('; ')}>
+      {column.notes[0]}{#if column.notes.length > 1}; <a class="link whitespace-nowrap" href="/runs/{column.runId}">{column.notes.length - 1} more</a>{/if}
+    </div>
+  {/if}
 </th>
