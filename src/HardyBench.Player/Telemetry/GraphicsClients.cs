@@ -13,10 +13,16 @@ public sealed class GraphicsClients(SystemFiles files) : ILoadReader
     /// <summary>How drivers call the engines that decode and encode.</summary>
     private static readonly string[] MediaEngines = ["video", "dec", "enc", "vcn", "jpeg"];
 
+    private readonly bool isThere = files.Names("sys/class/drm").Count > 0;
     private Dictionary<(string Client, string Engine), long> before = [];
 
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
     {
+        if (!isThere)
+        {
+            return;
+        }
+
         var now = new Dictionary<(string Client, string Engine), long>();
         foreach (var descriptor in files.Names("proc/self/fdinfo"))
         {

@@ -30,7 +30,7 @@ public sealed class LoadSampler(SystemFiles files, TimeProvider time) : IDisposa
         new Seldom(new PowerSupplies(files)),
         new Seldom(new Fans(files)),
         .. GraphicsCommand.Installed(),
-        new GraphicsClients(files),
+        new Seldom(new GraphicsClients(files)),
     ];
 
     /// <summary>One sample of everything.</summary>

