@@ -3,10 +3,21 @@ using HardyBench.Core.Playback;
 using HardyBench.Workbench;
 
 // Measures what the product promises about itself, side by side with what it is measured against, in one run.
-// Usage: make bench [WHAT="decode simulation playing footage"]. Uses the full pack of the data folder ($HARDYBENCH_DATA) and
+// Usage: make bench [WHAT="decode chain simulation playing live keeping footage"]. Uses the full pack of the data folder ($HARDYBENCH_DATA) and
 // makes it if needed.
-string[] wanted = args.Length > 0 ? args : ["decode", "simulation", "playing", "footage"];
+string[] wanted = args.Length > 0 ? args : ["decode", "chain", "simulation", "playing", "live", "keeping", "footage"];
+if (wanted is [LiveBenchmark.Page, var address])
+{
+    await LiveBenchmark.ListenAsync(address);
+}
+
 var bench = await Bench.OpenAsync(DataFolder.Default, small: false, CancellationToken.None);
+if (wanted is [ChainBenchmark.Alone])
+{
+    await ChainBenchmark.PlayAloneAsync(bench);
+    return 0;
+}
+
 await bench.ClipMaker.MakeAsync(null, null, CancellationToken.None);
 
 Console.WriteLine($"Cores {Environment.ProcessorCount}; time a host took from them during each measurement is shown as 'stolen'.");
@@ -22,6 +33,15 @@ foreach (var what in wanted)
             break;
         case "playing":
             await PlaybackBenchmark.RunAsync(bench, new PlaybackSettings());
+            break;
+        case "chain":
+            await ChainBenchmark.RunAsync(bench);
+            break;
+        case "live":
+            await LiveBenchmark.RunAsync(bench);
+            break;
+        case "keeping":
+            await KeepingBenchmark.RunAsync(bench);
             break;
         case "footage":
             FootageBenchmark.Run(bench);

@@ -228,7 +228,8 @@ public sealed class Bench : IDisposable
         ? new StandInPlayback(TimeProvider.System)
         : new LocalPlayback(Aids, Filters, system, TimeProvider.System, Folder.Path);
 
-    private EffectFilters Filters => new(Folder.Looks, Fonts.ForTitles);
+    /// <summary>How this player does effects.</summary>
+    public EffectFilters Filters => new(Folder.Looks, Fonts.ForTitles);
 }
 
 /// <summary>Something was asked for by an id that nothing has.</summary>
