@@ -52,8 +52,16 @@ public sealed class ClipDecoder : IDisposable
     /// <summary>Why the device asked for does not decode this clip, or null. It may still refuse on the first frame.</summary>
     public string? Refusal => System.Runtime.InteropServices.Marshal.PtrToStringUTF8(NativeMethods.ClipRefusal(clip)) is { Length: > 0 } why ? why : null;
 
-    /// <summary>Packets or frames that the decoder called damaged so far, and the frame of the first of them.</summary>
-    public (long Count, long First) Errors => (NativeMethods.ClipErrors(clip, out var first), first);
+    /// <summary>What the decoder said of damaged data so far, in words, or null.</summary>
+    public string? Damage
+    {
+        get
+        {
+            var count = NativeMethods.ClipErrors(clip, out var first);
+            return count == 0 ? null
+                : $"the decoder reported {(count == 1 ? "an error" : $"{count} errors")} in {Path.GetFileName(path)}, from its frame {first} on; what it could decode was shown";
+        }
+    }
 
     /// <summary>Waits for the next frame. Damaged data is gone past where anything can be decoded after it.</summary>
     /// <exception cref="MediaException">The file ends too early, or nothing more can be decoded.</exception>

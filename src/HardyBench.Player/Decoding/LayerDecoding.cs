@@ -26,19 +26,18 @@ public sealed class LayerDecoding : ILayerFrames
     private readonly Queue<DecodedFrame> decoded = new();
     private readonly PassageClock clock;
     private readonly Layer layer;
-    private readonly string path;
     private readonly Thread thread;
     private DecodedFrame? last;
     private Exception? failure;
-    private (long Count, long First) errors;
+    private string? damage;
     private bool disposed;
 
     /// <summary>Starts decoding at once. The decoder is opened on the thread itself, so that the threads it starts
     /// carry the same name and their work is counted as decoding.</summary>
     public LayerDecoding(string path, int threads, string? device, Layer layer, PassageClock clock)
     {
-        (this.layer, this.clock, this.path) = (layer, clock, path);
-        thread = new Thread(() => Decode(threads, device)) { Name = ThreadRoles.Decode, IsBackground = true };
+        (this.layer, this.clock) = (layer, clock);
+        thread = new Thread(() => Decode(path, threads, device)) { Name = ThreadRoles.Decode, IsBackground = true };
         thread.Start();
         WaitUntilOpen();
     }
@@ -53,8 +52,7 @@ public sealed class LayerDecoding : ILayerFrames
         {
             lock (gate)
             {
-                return errors.Count == 0 ? null
-                    : $"the decoder reported {(errors.Count == 1 ? "an error" : $"{errors.Count} errors")} in {Path.GetFileName(path)}, from its frame {errors.First} on; what it could decode was shown";
+                return damage;
             }
         }
     }
@@ -148,7 +146,7 @@ public sealed class LayerDecoding : ILayerFrames
         }
     }
 
-    private void Decode(int threads, string? device)
+    private void Decode(string path, int threads, string? device)
     {
         try
         {
@@ -179,7 +177,7 @@ public sealed class LayerDecoding : ILayerFrames
                 Tell(() =>
                 {
                     decoded.Enqueue(frame);
-                    errors = source.Errors;
+                    damage = source.Damage;
                 });
             }
         }

@@ -27,6 +27,9 @@ public sealed class ReachableLayer : IDisposable
     /// <summary>Frames decoded since it was opened, which is what reaching costs.</summary>
     public int Decoded { get; private set; }
 
+    /// <summary>What the decoder said of damaged data so far, in words, or null.</summary>
+    public string? Damage => source.Damage;
+
     /// <returns>The caller's own reference.</returns>
     /// <exception cref="Native.MediaException">The clip is damaged.</exception>
     public DecodedFrame Reach(long position, FrameRate timeline)

@@ -42,6 +42,9 @@ public sealed class HandPassage : IDisposable
     /// <summary>Its place in the timeline, from 0.</summary>
     public int Index { get; }
 
+    /// <summary>What went wrong so far without ending it, a phrase each.</summary>
+    public IEnumerable<string> Overcome => layers.Select(layer => layer.Damage).Append(treatment.DeviceFailure).OfType<string>();
+
     /// <summary>The picture of one frame of the passage, or null when the effects want others first.</summary>
     /// <exception cref="MediaException">A clip is damaged there.</exception>
     public FrameHandle? Picture(long position)

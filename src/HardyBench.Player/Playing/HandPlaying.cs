@@ -36,7 +36,7 @@ public sealed class HandPlaying(
         }
     }
 
-    public void Dispose() => at?.Dispose();
+    public void Dispose() => Leave();
 
     private void OneByOne(HandMove move, CancellationToken stop)
     {
@@ -82,9 +82,20 @@ public sealed class HandPlaying(
 
     private TimeSpan? Start(long frame)
     {
+        Leave();
+        return playFrom(plan.Timeline.From(frame, FramesToStart, plan.Clips));
+    }
+
+    /// <summary>Closes the passage it is in, and notes what went wrong there without ending it.</summary>
+    private void Leave()
+    {
+        foreach (var words in at?.Overcome ?? [])
+        {
+            journal.Fail(new PassageFailure(at!.Index, words, Overcome: true));
+        }
+
         at?.Dispose();
         at = null;
-        return playFrom(plan.Timeline.From(frame, FramesToStart, plan.Clips));
     }
 
     /// <summary>Brings a frame on screen; false when that cannot be.</summary>
@@ -95,8 +106,7 @@ public sealed class HandPlaying(
         {
             if (at?.Index != index)
             {
-                at?.Dispose();
-                at = null;
+                Leave();
                 at = new HandPassage(plan, index, files, graph, threads);
             }
 

@@ -1,4 +1,5 @@
 using System.Text;
+using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Trials;
@@ -117,7 +118,7 @@ public sealed class PlayDesk(
             teeth.Clear();
         }
 
-        Change(play => play with { RunId = id });
+        Change(play => play with { RunId = id, Notes = RunNotes.OfConditions(header.Conditions) });
         _ = live.Pages.Play(Now);
     }
 

@@ -50,16 +50,18 @@ public sealed record PlayPreview(IReadOnlyList<string> Differences, string? Prob
 /// <param name="Teeth">The slots' fates, so that a page that opens late can draw them all.</param>
 /// <param name="Problem">Why it could not be played, in words.</param>
 /// <param name="Waiting">What comes next, in order.</param>
+/// <param name="Notes">What was unfavourable before the first frame of the run in play.</param>
 public sealed record PlayView(
     long RunId, long TrialId, TrialKind Kind, string TimelineId, string MachineId, string MachineName, PreviewScale Scale,
     IReadOnlyList<string> Differences, string Step, int StepNumber, int? StepCount, bool ByHand, bool Running, long Frames, long Of,
-    long FromFrame, double FramesPerSecond, string Teeth, string? Problem, IReadOnlyList<WaitingView> Waiting)
+    long FromFrame, double FramesPerSecond, string Teeth, string? Problem, IReadOnlyList<WaitingView> Waiting,
+    IReadOnlyList<string> Notes)
 {
     /// <summary>A trial that is about to begin.</summary>
     internal static PlayView Before(StoredTrial trial, Machine machine) => new(
         0, trial.Id, trial.Asked.Kind, trial.Asked.Timeline.Id, machine.Id, machine.Name, trial.Asked.Settings.Scale,
         trial.Asked.Settings.Differences(), string.Empty, 0, null, trial.Asked.Kind is TrialKind.Scrub or TrialKind.StartLag, true, 0,
-        trial.Asked.Timeline.FrameCount, 0, trial.Asked.Timeline.Rate.FramesPerSecond, string.Empty, null, []);
+        trial.Asked.Timeline.FrameCount, 0, trial.Asked.Timeline.Rate.FramesPerSecond, string.Empty, null, [], []);
 }
 
 /// <summary>A trial in the queue.</summary>

@@ -14,6 +14,8 @@ class Live {
   aids = $state<Making | null>(null);
   /** How long the newest picture that a hand asked for took. */
   lastLagMs = $state<number | null>(null);
+  /** The trial that has just ended before this page's eyes, until another begins. */
+  answered = $state<Play | null>(null);
   /** Counts changes of what has been played, so that pages know when to read anew. */
   ended = $state(0);
   /** Counts marks that were pinned or taken away here. */
@@ -48,11 +50,15 @@ class Live {
     this.play = play;
     // Each run of a trial ends with the next one's beginning.
     if (was?.runId && play?.running && was.runId !== play.runId) this.ended++;
-    if (!play?.running) {
+    if (play?.running) this.answered = null;
+    else {
       this.loads = [];
       this.picture = null;
       this.lastLagMs = null;
-      if (was?.running) this.ended++;
+      if (was?.running) {
+        this.answered = play ?? was;
+        this.ended++;
+      }
     }
   }
 

@@ -29,7 +29,7 @@
 
 <svelte:window onkeydown={(event) => event.key === 'm' && !isTyping(event) && !event.ctrlKey && mark()} />
 
-{#if play || waiting.length}
+{#if play || waiting.length || marking}
   <section aria-label="Playing now" class="border-b border-base-300 bg-secondary/10 px-4 py-1.5 text-sm" data-testid="now-playing">
     {#if play}
       <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -60,6 +60,7 @@
         </div>
       </div>
     {/if}
+    {#if play?.notes.length}<p class="mt-1 text-xs text-warning" data-testid="start-notes">Before it began: {play.notes.join('; ')}.</p>{/if}
     {#if marking}<MarkForm {...marking} onclose={() => (marking = null)} />{/if}
     {#if waiting.length}
       <p class="mt-1 flex flex-wrap gap-x-4 text-xs" data-testid="waiting">
@@ -70,4 +71,9 @@
       </p>
     {/if}
   </section>
+{:else if live.answered && live.answered.kind !== 'play'}
+  <p role="status" class="border-b border-base-300 bg-secondary/10 px-4 py-1.5 text-sm" data-testid="answered">
+    {live.answered.problem ?? `The ${kinds[live.answered.kind].name} on ${live.answered.machineName} is over.`}
+    <a class="link" href="/trials/{live.answered.trialId}">See its answer</a>
+  </p>
 {/if}
