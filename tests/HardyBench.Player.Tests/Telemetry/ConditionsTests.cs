@@ -1,4 +1,6 @@
+using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
+using HardyBench.Player.Playing;
 using HardyBench.Player.Telemetry;
 using HardyBench.Player.Tests.Playing;
 
@@ -52,6 +54,14 @@ public sealed class ConditionsTests
     public async Task A_cold_run_drops_the_footage_from_the_file_cache_and_a_warm_one_reads_it_in()
     {
         var plan = await Plans.SmallAsync(1, 10, new PlaybackSettings());
+        var clips = await TestData.ClipsAsync();
+        // A copy of its own, which no other test reads meanwhile, and which is on the drive before it is dropped.
+        var copy = new OneCopy(Path.Combine(root, "copy.mp4"));
+        await using (var file = File.Create(copy.Path))
+        {
+            await file.WriteAsync(await File.ReadAllBytesAsync(clips.PathOf(clips.Clips["hd-avc-25"])));
+            file.Flush(flushToDisk: true);
+        }
 
         var cold = await ShareAsync(FileCache.Cold);
         var warm = await ShareAsync(FileCache.Warm);
@@ -61,11 +71,11 @@ public sealed class ConditionsTests
 
         async Task<double> ShareAsync(FileCache cache)
         {
-            var run = await Plans.PlayAsync(plan with { Settings = new PlaybackSettings(Cache: cache) });
+            var run = await Plans.PlayAsync(plan with { Settings = new PlaybackSettings(Cache: cache) }, files: copy);
             return run.Header.Conditions.Footage!["hd-avc-25"].CachedShare!.Value;
         }
 
-        bool IsInMemory() => new MountedDrives(SystemFiles.Live).Of(TestData.Folder).Kind == "memory";
+        bool IsInMemory() => new MountedDrives(SystemFiles.Live).Of(copy.Path).Kind == "memory";
     }
 
     [Fact]
@@ -82,5 +92,10 @@ public sealed class ConditionsTests
         var file = Path.Combine(root, path);
         Directory.CreateDirectory(Path.GetDirectoryName(file)!);
         File.WriteAllText(file, text);
+    }
+
+    private sealed record OneCopy(string Path) : IClipFiles
+    {
+        public string PathOf(Clip clip) => Path;
     }
 }
