@@ -38,6 +38,17 @@ public sealed class CommandTests
         Assert.Equal("hardy-bench-advice/1", (string)JsonNode.Parse(await File.ReadAllTextAsync(json))!["format"]!);
     }
 
+    [Fact]
+    public async Task A_trial_is_played_until_it_is_answered()
+    {
+        var (code, output, _) = await RunAsync(TestData.NewFolder(), "trial", "stepDown", "touring-night", "--machine", "sandpiper-slate", "--cache", "warm");
+
+        Assert.Equal(ExitCodes.Done, code);
+        Assert.Contains("At eighth scale 2 of 8 passages do not hold yet.", output, StringComparison.Ordinal);
+        Assert.Matches("full scale +half scale +quarter scale +eighth scale +answer", output);
+        Assert.Matches("1 +HD AVC, bare .* holds from full scale", output);
+    }
+
     public static TheoryData<int, string, string[]> WrongCalls => new()
     {
         { ExitCodes.Unknown, "There is no timeline 'nope'. Known: touring-night.", ["play", "nope"] },
@@ -45,6 +56,8 @@ public sealed class CommandTests
         { ExitCodes.Usage, "hardybench --help", ["play"] },
         { ExitCodes.Usage, "hardybench --help", ["play", "touring-night", "--scale", "huge"] },
         { ExitCodes.Usage, "hardybench --help", ["dance"] },
+        { ExitCodes.Media, "A repeat takes 3 to 50 runs, not 2", ["trial", "repeat", "touring-night", "--times", "2"] },
+        { ExitCodes.Unknown, "There is no timeline 'nope'.", ["trial", "ramp", "nope"] },
         { ExitCodes.Media, "is not made yet", ["play", "touring-night", "--machine", "this"] },
         { ExitCodes.DataFolder, "cannot be written", ["runs", "--data", "/proc/hardybench"] },
         { ExitCodes.DataFolder, "The run itself is kept", ["play", "touring-night", "--machine", "curlew-desk", "--json", "/proc/run.json"] },

@@ -3,14 +3,30 @@ import { chromium } from '@playwright/test';
 import { mkdirSync } from 'node:fs';
 
 const [address = 'http://127.0.0.1:5240', folder = '../../docs/screenshots'] = process.argv.slice(2);
+
+/** Asks a trial and waits for its answer. */
+async function trial(kind, machineId) {
+  const body = JSON.stringify({ timelineId: 'touring-night', machineId, kind });
+  const asked = await (await fetch(`${address}/api/play`, { method: 'POST', body, headers: { 'content-type': 'application/json' } })).json();
+  for (;;) {
+    await new Promise((done) => setTimeout(done, 300));
+    const found = (await (await fetch(`${address}/api/trials/${asked.trialId}`)).json()).trial;
+    if (!['waiting', 'playing'].includes(found.state)) return found.id;
+  }
+}
+
 const views = [
   ['sheet', '/timelines/touring-night'],
   ['passage', '/timelines/touring-night?cell=gannet-tower:5'],
   ['write', '/timelines/touring-night/write', '[data-row="1"]'],
   ['timelines', '/timelines'],
   ['machines', '/machines'],
-  ['footage', '/footage', 'text=uhd-hevc-25'],
+  ['footage', '/footage', 'text=hd-avc-25'],
+  ['conditions', '/timelines/touring-night', 'text=Conditions'],
+  ['trial', `/trials/${await trial('stepDown', 'sandpiper-slate')}`],
+  ['scrub', `/trials/${await trial('scrub', 'gannet-tower')}`],
   ['runs', '/runs'],
+  ['run', `/runs/${(await (await fetch(`${address}/api/runs`)).json()).find((run) => run.machineId === 'this').id}`],
   ['advice', '/advice']
 ];
 

@@ -14,6 +14,13 @@
 
   const mean = (values: number[]) => values.reduce((sum, v) => sum + v, 0) / Math.max(1, values.length);
 
+  /** The next round figure, at which the axis ends. */
+  function top(max: number) {
+    if (max <= 0) return 1;
+    const step = 10 ** Math.floor(Math.log10(max)) / 2;
+    return Math.ceil((max * 1.02) / step) * step;
+  }
+
   function onMoments(one: Schemas['LoadSeries']) {
     const at = new Map(one.at.map((ms, i) => [ms, one.values[i]]));
     return moments.map((ms) => at.get(ms) ?? null);
@@ -45,10 +52,10 @@
         height: 84,
         legend: { show: false },
         cursor: { show: false },
-        scales: { x: { time: false, range: [0, seconds] }, y: { range: (_, __, max) => [0, shown[0].limit ?? (max > 0 ? max * 1.1 : 1)] } },
+        scales: { x: { time: false, range: [0, seconds] }, y: { range: (_, __, max) => [0, shown[0].limit ?? top(max)] } },
         axes: [
           { stroke: ink, grid, font, size: 22, ticks: { show: false }, values: (_, ticks) => ticks.map((t) => `${t} s`) },
-          { stroke: ink, grid, font, size: 40, ticks: { show: false }, space: 28 }
+          { stroke: ink, grid, font, size: 40, ticks: { show: false }, splits: (drawn) => [0, drawn.scales.y.max!], values: (_, ticks) => ticks.map((t) => `${+t.toPrecision(2)}`) }
         ],
         hooks: { draw: [(chart) => drawMarks(chart, ink)] },
         series: [{}, ...shown.map((one, i) => ({ label: one.name, stroke: colours[i % 4], width: 1.5, spanGaps: true, dash: i ? [4 + i * 2, 3] : undefined }))]
