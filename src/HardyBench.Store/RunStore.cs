@@ -97,7 +97,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         await using var step = await database.Database.BeginTransactionAsync();
         var entity = await database.Runs.SingleAsync(entity => entity.Id == id);
         entity.Ending = run.Ending;
-        entity.StartLagTicks = run.StartLag?.Ticks;
+        entity.StartLagTicks = run.StartLag is { } lag ? RunColumns.Rounded(lag).Ticks : null;
         entity.FailuresJson = JsonSerializer.Serialize(run.Failures, BenchJson.Options);
         entity.LagsJson = JsonSerializer.Serialize(run.Lags, BenchJson.Options);
         entity.Columns = columns;

@@ -1,3 +1,4 @@
+using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
@@ -92,6 +93,33 @@ public sealed class RunStoreTests : IAsyncLifetime
         Assert.Null(await runs.LatestAsync(digest, "m", PreviewScale.Half, bareOnly: true));
         Assert.Null(await runs.LatestAsync(digest, "other", null, bareOnly: false));
         Assert.Null(await runs.LatestAsync("edited", "m", null, bareOnly: false));
+    }
+
+    /// <summary>A slot that begins exactly as start-up ends is a steady one, whatever fraction of a microsecond the start lag has.</summary>
+    [Theory]
+    [InlineData(800_004)]
+    [InlineData(800_005)]
+    [InlineData(800_006)]
+    public async Task Counts_are_the_same_before_and_after_a_run_is_kept(long startLagTicks)
+    {
+        var lag = new TimeSpan(startLagTicks);
+        var sample = Sample(60);
+        var run = sample with
+        {
+            StartLag = lag,
+            Frames = [.. sample.Frames.Select(frame => frame with
+            {
+                SlotStart = frame.SlotStart + lag, Shown = frame.Frame == 25 ? null : frame.SlotStart + lag,
+                Status = frame.Frame == 25 ? FrameStatus.Dropped : FrameStatus.OnTime,
+            })],
+        };
+
+        var kept = (await runs.FindAsync(await KeepAsync(run)))!.Run;
+
+        Assert.Equal((0, 1), Drops(run));
+        Assert.Equal((0, 1), Drops(kept));
+
+        static (int, int) Drops(Run run) => (RunFindings.Of(run)[0].Counts.StartUpDrops, RunFindings.Of(run)[0].Counts.SteadyDrops);
     }
 
     [Fact]

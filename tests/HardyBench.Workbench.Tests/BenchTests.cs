@@ -28,7 +28,11 @@ public sealed class BenchTests
 
         Assert.Equal(id, heard.Id);
         Assert.Equal(run.Frames, heard.Frames);
-        Assert.Equal(run.Frames, (await bench.Runs.FindAsync(id))!.Run.Frames);
+        var kept = (await bench.Runs.FindAsync(id))!.Run;
+        Assert.Equal(run.Frames.Select(frame => (frame.Frame, frame.Status, frame.Reason)), kept.Frames.Select(frame => (frame.Frame, frame.Status, frame.Reason)));
+        Assert.All(run.Frames.Zip(kept.Frames), pair => Assert.Equal(pair.First.SlotStart.TotalMicroseconds, pair.Second.SlotStart.TotalMicroseconds, 1.0));
+        Assert.Equal(RunFindings.Of(run).Select(finding => (finding.Verdict, finding.Counts.StartUpDrops, finding.Counts.SteadyDrops)),
+            RunFindings.Of(kept).Select(finding => (finding.Verdict, finding.Counts.StartUpDrops, finding.Counts.SteadyDrops)));
     }
 
     /// <summary>The demo's story: the slate and the old tower fail on HEVC 4:2:2, which their media engines leave out.</summary>

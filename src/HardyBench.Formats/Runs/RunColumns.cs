@@ -129,6 +129,10 @@ public static class RunColumns
         return values;
     }
 
+    /// <summary>A moment as it comes back from the file. What is kept beside the file has to be rounded likewise, or a slot that begins
+    /// exactly at it would fall on its other side.</summary>
+    public static TimeSpan Rounded(TimeSpan moment) => Span(Micro(moment));
+
     private static TimeSpan Span(long microseconds) => new(microseconds * TimeSpan.TicksPerMicrosecond);
 
     private static long Micro(TimeSpan time) => (long)Math.Round((double)time.Ticks / TimeSpan.TicksPerMicrosecond);

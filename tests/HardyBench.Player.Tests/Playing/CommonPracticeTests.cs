@@ -12,8 +12,16 @@ using MathNet.Numerics.Statistics;
 
 namespace HardyBench.Player.Tests.Playing;
 
+/// <summary>Tests that compare loads or times of this machine run alone, so that no other test loads it meanwhile.</summary>
+[CollectionDefinition(Name, DisableParallelization = true)]
+public sealed class Alone
+{
+    public const string Name = "alone";
+}
+
 /// <summary>Facts that testers of editing machines go by, shown on the machine that runs the tests, each as a ratio of two things
 /// measured alike. Common practice, without a source.</summary>
+[Collection(Alone.Name)]
 public sealed class CommonPracticeTests
 {
     private static readonly Raster Small = Raster.Hd.DividedBy(3);
