@@ -29,15 +29,13 @@ public static class RunFindings
     /// <summary>One finding a passage, in order; a passage that was not reached has no slots.</summary>
     public static IReadOnlyList<PassageFinding> Of(Run run, VerdictLimits limits)
     {
-        var timeline = run.Header.Timeline;
-        var byPassage = run.Frames.ToLookup(frame => timeline.PassageIndexAt(frame.Frame));
         var failures = run.Failures.Where(failure => !failure.Overcome).ToLookup(failure => failure.PassageIndex, failure => failure.Message);
-        return [.. timeline.Passages.Select((passage, index) =>
-            Of(run, limits, index, passage, [.. byPassage[index]], failures[index].FirstOrDefault()))];
+        return [.. run.Header.Timeline.Passages.Select((passage, index) =>
+            Of(run, limits, index, passage, run.FramesOf(index), failures[index].FirstOrDefault()))];
     }
 
     private static PassageFinding Of(
-        Run run, VerdictLimits limits, int index, Passage passage, List<FrameRecord> frames, string? failure)
+        Run run, VerdictLimits limits, int index, Passage passage, IReadOnlyList<FrameRecord> frames, string? failure)
     {
         var header = run.Header;
         var counts = DropAccounting.Count(frames, header.Timeline.Rate, header.Settings.Policy, run.StartLag);
@@ -65,7 +63,7 @@ public static class RunFindings
 
     /// <summary>Slots that were missed while work was going on. While a decoder waits to start afresh slots are missed
     /// too, but nothing is busy then, so those moments say nothing about the limiter.</summary>
-    private static List<TimeSpan> Missed(List<FrameRecord> frames) =>
+    private static List<TimeSpan> Missed(IReadOnlyList<FrameRecord> frames) =>
     [
         .. frames.Where(frame => frame.Status != FrameStatus.OnTime && frame.Reason != DropReason.DecodeSkipped)
             .Select(frame => frame.SlotStart),

@@ -131,7 +131,7 @@ public static class TrialAnswers
     /// <summary>Cores that decoding and effects took, over the run or one passage; null where it could not be read.</summary>
     public static double? WorkOf(Run run, int? passage = null)
     {
-        var slots = run.Frames.Where(frame => passage is null || run.Header.Timeline.PassageIndexAt(frame.Frame) == passage).ToList();
+        var slots = passage is { } index ? run.FramesOf(index) : run.Frames;
         if (slots.Count == 0)
         {
             return null;

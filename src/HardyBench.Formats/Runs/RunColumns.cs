@@ -79,11 +79,11 @@ public static class RunColumns
 
     private static async Task<FrameRecord[]> FramesAsync(ParquetRowGroupReader group)
     {
-        var (number, start) = (await NumbersAsync<int>(group, Frame), await NumbersAsync<long>(group, SlotStart));
-        var (ready, shown) = (await NumbersAsync<int>(group, Ready), await NumbersAsync<int>(group, Shown));
+        var (number, start) = (await ColumnAsync<int>(group, Frame), await ColumnAsync<long>(group, SlotStart));
+        var (ready, shown) = (await ColumnAsync<int>(group, Ready), await ColumnAsync<int>(group, Shown));
         var (status, reason, scale) = (await WordsAsync(group, Status), await WordsAsync(group, Reason), await WordsAsync(group, Scale));
-        var (read, decode, effects) = (await NumbersAsync<int>(group, Read), await NumbersAsync<int>(group, Decode), await NumbersAsync<int>(group, Effects));
-        var (wait, queue) = (await NumbersAsync<int>(group, Wait), await NumbersAsync<int>(group, Queue));
+        var (read, decode, effects) = (await ColumnAsync<int>(group, Read), await ColumnAsync<int>(group, Decode), await ColumnAsync<int>(group, Effects));
+        var (wait, queue) = (await ColumnAsync<int>(group, Wait), await ColumnAsync<int>(group, Queue));
         var (statuses, reasons, scales) = (new Names<FrameStatus>(), new Names<DropReason>(), new Names<PreviewScale>());
         var frames = new FrameRecord[number.Length];
         for (var row = 0; row < frames.Length; row++)
@@ -102,8 +102,8 @@ public static class RunColumns
 
     private static async Task<LoadReading[]> LoadsAsync(ParquetRowGroupReader group)
     {
-        var (at, kind) = (await NumbersAsync<long>(group, At), await WordsAsync(group, Load));
-        var (index, value) = (await NumbersAsync<int>(group, Index), await NumbersAsync<float>(group, Value));
+        var (at, kind) = (await ColumnAsync<long>(group, At), await WordsAsync(group, Load));
+        var (index, value) = (await ColumnAsync<int>(group, Index), await ColumnAsync<float>(group, Value));
         var kinds = new Names<LoadKind>();
         var loads = new LoadReading[at.Length];
         for (var row = 0; row < loads.Length; row++)
@@ -114,7 +114,7 @@ public static class RunColumns
         return loads;
     }
 
-    private static async Task<T?[]> NumbersAsync<T>(ParquetRowGroupReader group, DataField field)
+    private static async Task<T?[]> ColumnAsync<T>(ParquetRowGroupReader group, DataField field)
         where T : struct
     {
         var values = new T?[group.RowCount];
@@ -122,12 +122,9 @@ public static class RunColumns
         return values;
     }
 
-    private static async Task<string?[]> WordsAsync(ParquetRowGroupReader group, DataField field)
-    {
-        var values = new string?[group.RowCount];
-        await group.ReadAsync(field, values.AsMemory()!);
-        return values;
-    }
+    /// <summary>Words as they lie in the file: making a text of each would take longer than all else together.</summary>
+    private static Task<ReadOnlyMemory<char>?[]> WordsAsync(ParquetRowGroupReader group, DataField field) =>
+        ColumnAsync<ReadOnlyMemory<char>>(group, field);
 
     /// <summary>A moment as it comes back from the file. What is kept beside the file has to be rounded likewise, or a slot that begins
     /// exactly at it would fall on its other side.</summary>
@@ -137,22 +134,14 @@ public static class RunColumns
 
     private static long Micro(TimeSpan time) => (long)Math.Round((double)time.Ticks / TimeSpan.TicksPerMicrosecond);
 
-    /// <summary>Values of an enumeration by the names that the file has; the same few come back again and again.</summary>
+    /// <summary>Values of an enumeration by the names that the file has.</summary>
     private sealed class Names<T>
         where T : struct, Enum
     {
-        private readonly Dictionary<string, T> known = Enum.GetValues<T>().ToDictionary(BenchJson.Name);
-        private (string? Name, T Value) last;
+        private readonly Dictionary<string, T>.AlternateLookup<ReadOnlySpan<char>> known =
+            Enum.GetValues<T>().ToDictionary(BenchJson.Name).GetAlternateLookup<ReadOnlySpan<char>>();
 
-        public T Of(string? name)
-        {
-            if (!ReferenceEquals(name, last.Name))
-            {
-                last = (name, known[name!]);
-            }
-
-            return last.Value;
-        }
+        public T Of(ReadOnlyMemory<char>? name) => known[name!.Value.Span];
     }
 
     /// <summary>Rows of one kind, written column by column.</summary>

@@ -5,10 +5,11 @@ namespace HardyBench.Server.Runs;
 /// <summary>Writes the fates of frames as one letter a frame.</summary>
 internal static class CombTeeth
 {
-    public static string Of(IEnumerable<FrameRecord> frames) => string.Concat(frames.Select(frame => frame.Status switch
+    public static string Of(IReadOnlyList<FrameRecord> frames) => string.Create(frames.Count, frames, static (teeth, frames) =>
     {
-        FrameStatus.OnTime => 'o',
-        FrameStatus.Late => 'l',
-        _ => 'd',
-    }));
+        for (var place = 0; place < teeth.Length; place++)
+        {
+            teeth[place] = frames[place].Status switch { FrameStatus.OnTime => 'o', FrameStatus.Late => 'l', _ => 'd' };
+        }
+    });
 }

@@ -39,7 +39,7 @@ public sealed record PassageDetail(
         }
 
         var timeline = run.Header.Timeline;
-        var frames = run.Frames.Where(frame => timeline.PassageIndexAt(frame.Frame) == finding.Index).ToList();
+        var frames = run.FramesOf(finding.Index);
         var from = frames.Count > 0 ? frames[0].SlotStart : TimeSpan.Zero;
         var to = frames.Count > 0 ? frames[^1].SlotStart + timeline.Rate.FrameDuration : TimeSpan.Zero;
         return new PassageDetail(

@@ -91,12 +91,9 @@ public sealed record CellView(
     Verdict? Verdict, double ShownRate, int Slots, int Shown, int StartUpDrops, int SteadyDrops, double LongestFreezeMs,
     Limiter? Limiter, double? Headroom, string Comb)
 {
-    public static IReadOnlyList<CellView> AllOf(Run run, IReadOnlyList<PassageFinding> findings)
-    {
-        var frames = run.Frames.ToLookup(frame => run.Header.Timeline.PassageIndexAt(frame.Frame));
-        return [.. findings.Select(finding => new CellView(
+    public static IReadOnlyList<CellView> AllOf(Run run, IReadOnlyList<PassageFinding> findings) =>
+        [.. findings.Select(finding => new CellView(
             finding.Verdict, finding.Counts.ShownRate, finding.Counts.Slots, finding.Counts.Shown, finding.Counts.StartUpDrops,
             finding.Counts.SteadyDrops, finding.Counts.LongestFreeze.TotalMilliseconds, finding.Limiter?.Limiter, finding.Headroom,
-            CombTeeth.Of(frames[finding.Index])))];
-    }
+            CombTeeth.Of(run.FramesOf(finding.Index))))];
 }

@@ -1,0 +1,29 @@
+namespace HardyBench.Core.Playback;
+
+/// <summary>Finds the slots of a passage. A run's frames lie in order, so that nothing has to be looked through.</summary>
+public static class RunPassages
+{
+    /// <summary>The settled slots of a passage, from 0; none when the run did not come to it.</summary>
+    public static IReadOnlyList<FrameRecord> FramesOf(this Run run, int passage)
+    {
+        var timeline = run.Header.Timeline;
+        var start = timeline.StartOf(passage);
+        var (from, to) = (First(run.Frames, start), First(run.Frames, start + timeline.Passages[passage].FrameCount));
+        return run.Frames is FrameRecord[] frames
+            ? new ArraySegment<FrameRecord>(frames, from, to - from)
+            : [.. run.Frames.Skip(from).Take(to - from)];
+    }
+
+    /// <summary>The place of the first record of a frame or of a later one.</summary>
+    private static int First(IReadOnlyList<FrameRecord> frames, long frame)
+    {
+        var (low, high) = (0, frames.Count);
+        while (low < high)
+        {
+            var middle = low + (high - low) / 2;
+            (low, high) = frames[middle].Frame < frame ? (middle + 1, high) : (low, middle);
+        }
+
+        return low;
+    }
+}
