@@ -163,6 +163,11 @@ public static class TrialAnswers
         }
 
         var spread = difference.Difference;
+        if (spread is { Mean: 0, Deviation: 0 })
+        {
+            return "no difference at all";
+        }
+
         var width = spread.Half is { } half ? Say($" ± {half:0.00}") : string.Empty;
         return Say($"{spread.Mean:+0.00;−0.00;0.00}{width} shown a second: ") + (difference.IsReal ? "a real difference"
             : difference.PairsToSettle is { } pairs ? $"within noise; about {pairs} pairs would settle it"

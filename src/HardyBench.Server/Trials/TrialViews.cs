@@ -18,8 +18,9 @@ public sealed record TrialLineView(
 
 /// <summary>A trial with its answer: passages as rows, its runs as columns.</summary>
 /// <param name="Differences">What differs from a bare run, a phrase each.</param>
+/// <param name="Change">What the second side of a comparison changes; null for other trials.</param>
 public sealed record TrialView(
-    TrialLineView Trial, string MachineName, bool StandIn, IReadOnlyList<string> Differences, string Answer,
+    TrialLineView Trial, string MachineName, bool StandIn, IReadOnlyList<string> Differences, string? Change, string Answer,
     IReadOnlyList<TrialRunView> Runs, IReadOnlyList<TrialRowView> Rows)
 {
     public static TrialView Of(TrialReport report, IReadOnlyList<Machine> machines)
@@ -29,7 +30,7 @@ public sealed record TrialView(
         var cells = report.Runs.Select(run => CellView.AllOf(run.Run, Core.Findings.RunFindings.Of(run.Run))).ToList();
         return new TrialView(
             TrialLineView.Of(stored), machine?.Name ?? stored.Asked.MachineId, machine?.Kind == MachineKind.StandIn,
-            stored.Asked.Settings.Differences(), answer.Words,
+            stored.Asked.Settings.Differences(), TrialChange.InWords(stored.Asked.Settings, stored.Asked.Other, stored.Asked.WithoutEffect), answer.Words,
             [.. report.Runs.Select(run => new TrialRunView(run.Id, run.Place!.Label, run.Run.Header.Timeline.Rate.FramesPerSecond))],
             [.. answer.Rows.Select(row => new TrialRowView(
                 row.Index + 1, row.Question, stored.Asked.Timeline.Passages[row.Index].FrameCount, row.Words,

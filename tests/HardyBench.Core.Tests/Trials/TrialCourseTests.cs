@@ -131,6 +131,25 @@ public sealed class TrialCourseTests
     }
 
     [Fact]
+    public void A_comparison_says_what_the_second_side_changes()
+    {
+        var (bare, half) = (new PlaybackSettings(), new PlaybackSettings(PreviewScale.Half, Threads: 2));
+
+        Assert.Equal("half scale, 2 threads", TrialChange.InWords(bare, half, null));
+        Assert.Equal("no longer half scale", TrialChange.InWords(half, half with { Scale = PreviewScale.Full }, null));
+        Assert.Equal("without blur", TrialChange.InWords(half, null, "blur"));
+        Assert.Null(TrialChange.InWords(half, null, null));
+    }
+
+    [Fact]
+    public void Two_sides_that_never_differ_are_said_not_to()
+    {
+        var trial = Scripted.Trial(TrialKind.Compare, 1, other: new PlaybackSettings(Threads: 1));
+
+        Assert.Equal("no difference at all", TrialAnswers.Of(TrialKind.Compare, trial.Start.Timeline, Scripted.Course(trial, (_, _) => 1)).Rows[0].Words);
+    }
+
+    [Fact]
     public void A_soak_goes_on_until_heat_settles()
     {
         var done = Scripted.Course(Scripted.Trial(TrialKind.Soak, 1), (_, _) => 1, run => 90 - 40 * MathF.Exp(-run));

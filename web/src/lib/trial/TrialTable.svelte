@@ -12,20 +12,21 @@
 <table class="w-full border-separate border-spacing-0 text-sm" data-testid="trial-table">
   <thead>
     <tr class="[&>th]:sticky [&>th]:top-0 [&>th]:border-b [&>th]:border-base-300 [&>th]:bg-base-200 [&>th]:px-2.5 [&>th]:py-1.5 [&>th]:text-left [&>th]:align-bottom">
-      <th scope="col" class="w-[26%] min-w-56 font-semibold">Passage</th>
+      <th scope="col" class="w-[26%] min-w-48 font-semibold">Passage</th>
+      {#if answered}<th scope="col" class="w-[22%] min-w-56 font-semibold">Answer</th>{/if}
       {#each trial.runs as run (run.runId)}
-        <th scope="col" class="min-w-28 font-semibold" class:hatched={trial.standIn}>
+        <th scope="col" class="min-w-28 font-semibold" style:width="{50 / trial.runs.length}%" class:hatched={trial.standIn}>
           {run.label === '1 of 1' ? 'the run' : run.label}
           <a class="link quiet block text-xs font-normal" href="/runs/{run.runId}">run {run.runId}</a>
         </th>
       {/each}
-      {#if answered}<th scope="col" class="min-w-72 font-semibold">Answer</th>{/if}
     </tr>
   </thead>
   <tbody>
     {#each trial.rows as row (row.number)}
       <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:align-top">
         <td class="px-2.5 py-1"><span class="flex gap-2 leading-tight"><span class="figure w-5 shrink-0 text-right font-semibold">{row.number}</span>{row.question}</span></td>
+        {#if answered}<td class="px-2.5 py-1">{row.words}</td>{/if}
         {#each trial.runs as run, index (run.runId)}
           {@const cell = row.cells[index]}
           <td class:hatched={trial.standIn}>
@@ -49,7 +50,6 @@
             {/if}
           </td>
         {/each}
-        {#if answered}<td class="px-2.5 py-1">{row.words}</td>{/if}
       </tr>
     {/each}
   </tbody>

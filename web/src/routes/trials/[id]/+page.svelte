@@ -47,6 +47,7 @@
       <p data-testid="answer">{trial.answer}</p>
       <p class="quiet text-sm">
         Trial {id}, {trialStates[trial.trial.state]}, asked {new Date(trial.trial.askedAt).toLocaleString('en-GB')}.
+        {#if trial.change}Changed: <b class="font-semibold text-base-content">{trial.change}</b>.{/if}
         {trial.differences.length ? `Not bare: ${trial.differences.join(', ')}.` : 'Bare: every aid off.'}
       </p>
       {#if trial.trial.problem}<p role="alert" class="text-sm text-error">{trial.trial.problem}</p>{/if}
