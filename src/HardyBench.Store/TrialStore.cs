@@ -17,7 +17,8 @@ public sealed record AskedTrial(
 
 /// <summary>A kept trial.</summary>
 /// <param name="Problem">Why it could not go on, or null.</param>
-public sealed record StoredTrial(long Id, AskedTrial Asked, TrialState State, DateTime AskedAtUtc, string? Problem);
+/// <param name="Answer">The answer in one sentence; null before its first run has ended.</param>
+public sealed record StoredTrial(long Id, AskedTrial Asked, TrialState State, DateTime AskedAtUtc, string? Problem, string? Answer);
 
 /// <summary>Keeps trials. Their runs are kept by <see cref="RunStore"/>.</summary>
 public sealed class TrialStore(BenchDatabaseFactory databases)
@@ -43,6 +44,13 @@ public sealed class TrialStore(BenchDatabaseFactory databases)
                 .SetProperty(trial => trial.State, state)
                 .SetProperty(trial => trial.Problem, problem)
                 .SetProperty(trial => trial.Owner, state == TrialState.Playing ? RunOwner.Current : null));
+    }
+
+    /// <summary>Keeps the answer as far as it is known.</summary>
+    public async Task AnswerAsync(long id, string answer)
+    {
+        await using var database = databases.CreateDbContext();
+        await database.Trials.Where(trial => trial.Id == id).ExecuteUpdateAsync(change => change.SetProperty(trial => trial.Answer, answer));
     }
 
     /// <summary>Closes trials whose program ended under them. Those of another living program are left alone, and those that
@@ -72,5 +80,5 @@ public sealed class TrialStore(BenchDatabaseFactory databases)
     }
 
     private static StoredTrial Stored(TrialEntity entity) => new(
-        entity.Id, JsonSerializer.Deserialize<AskedTrial>(entity.Json, BenchJson.Options)!, entity.State, entity.AskedAtUtc, entity.Problem);
+        entity.Id, JsonSerializer.Deserialize<AskedTrial>(entity.Json, BenchJson.Options)!, entity.State, entity.AskedAtUtc, entity.Problem, entity.Answer);
 }

@@ -51,6 +51,10 @@ public sealed class TrialJobs(Bench bench, TrialStore trials)
                 listener?.StepBegan(step, done.Count + 1, TrialCourse.StepCount(plan));
                 var run = await bench.PlayAsync(step.Plan, listener, stop, new RunPlace(id, step.Label));
                 done.Add(new StepOutcome(step.Label, run.Run));
+                if (run.Run.Ending == RunEnding.Finished)
+                {
+                    await trials.AnswerAsync(id, TrialAnswers.Of(stored.Asked.Kind, stored.Asked.Timeline, done).Words);
+                }
             }
 
             await trials.ChangeAsync(id, stop.IsCancellationRequested ? TrialState.Stopped : TrialState.Finished);

@@ -37,6 +37,7 @@ public sealed class TrialApiTests : ServerTest
         Assert.Contains("shown", (string)trial["rows"]![4]!["words"]!, StringComparison.Ordinal);
         var runs = (await GetAsync("/api/runs")).AsArray();
         Assert.Single(runs.Select(run => (string)run!["conditionsDigest"]!).Distinct());
+        Assert.Equal((string)trial["answer"]!, (string)(await GetAsync("/api/trials"))[0]!["answer"]!);
     }
 
     [Fact]

@@ -25,6 +25,7 @@ const views = [
   ['conditions', '/timelines/touring-night', 'text=Conditions'],
   ['trial', `/trials/${await trial('stepDown', 'sandpiper-slate')}`],
   ['scrub', `/trials/${await trial('scrub', 'gannet-tower')}`],
+  ['trials', '/trials'],
   ['runs', '/runs'],
   ['run', `/runs/${(await (await fetch(`${address}/api/runs`)).json()).find((run) => run.machineId === 'this').id}`],
   ['advice', '/advice']

@@ -12,7 +12,10 @@ internal static class TrialEndpoints
     {
         var trials = routes.MapGroup("/api/trials").WithTags("Trials");
         trials.MapGet("/", async Task<Ok<TrialLineView[]>> (Bench bench) =>
-                TypedResults.Ok((await bench.Trials.ListAsync()).Select(TrialLineView.Of).ToArray()))
+            {
+                var machines = await bench.MachinesAsync();
+                return TypedResults.Ok((await bench.Trials.ListAsync()).Select(trial => TrialLineView.Of(trial, machines)).ToArray());
+            })
             .WithName("listTrials");
         trials.MapGet("/{id:long}", async Task<Ok<TrialView>> (long id, Bench bench) =>
                 TypedResults.Ok(TrialView.Of(await bench.Trials.ReportAsync(id), await bench.MachinesAsync())))

@@ -8,28 +8,33 @@ using HardyBench.Workbench;
 namespace HardyBench.Server.Trials;
 
 /// <summary>A trial as a line of a list.</summary>
+/// <param name="Answer">In one sentence; null before its first run has ended.</param>
 public sealed record TrialLineView(
-    long Id, TrialKind Kind, string TimelineId, string TimelineTitle, string MachineId, TrialState State, DateTimeOffset AskedAt, string? Problem)
+    long Id, TrialKind Kind, string TimelineId, string TimelineTitle, string MachineName, bool StandIn, TrialState State,
+    DateTimeOffset AskedAt, string? Problem, string? Answer)
 {
-    public static TrialLineView Of(StoredTrial trial) => new(
-        trial.Id, trial.Asked.Kind, trial.Asked.Timeline.Id, trial.Asked.Timeline.Title, trial.Asked.MachineId, trial.State,
-        new DateTimeOffset(trial.AskedAtUtc, TimeSpan.Zero), trial.Problem);
+    public static TrialLineView Of(StoredTrial trial, IReadOnlyList<Machine> machines)
+    {
+        var machine = machines.FirstOrDefault(one => one.Id == trial.Asked.MachineId);
+        return new TrialLineView(
+            trial.Id, trial.Asked.Kind, trial.Asked.Timeline.Id, trial.Asked.Timeline.Title, machine?.Name ?? trial.Asked.MachineId,
+            machine?.Kind == MachineKind.StandIn, trial.State, new DateTimeOffset(trial.AskedAtUtc, TimeSpan.Zero), trial.Problem, trial.Answer);
+    }
 }
 
 /// <summary>A trial with its answer: passages as rows, its runs as columns.</summary>
 /// <param name="Differences">What differs from a bare run, a phrase each.</param>
 /// <param name="Change">What the second side of a comparison changes; null for other trials.</param>
 public sealed record TrialView(
-    TrialLineView Trial, string MachineName, bool StandIn, IReadOnlyList<string> Differences, string? Change, string Answer,
+    TrialLineView Trial, IReadOnlyList<string> Differences, string? Change, string Answer,
     IReadOnlyList<TrialRunView> Runs, IReadOnlyList<TrialRowView> Rows)
 {
     public static TrialView Of(TrialReport report, IReadOnlyList<Machine> machines)
     {
         var (stored, answer) = (report.Trial, report.Answer);
-        var machine = machines.FirstOrDefault(one => one.Id == stored.Asked.MachineId);
         var cells = report.Runs.Select(run => CellView.AllOf(run.Run, Core.Findings.RunFindings.Of(run.Run))).ToList();
         return new TrialView(
-            TrialLineView.Of(stored), machine?.Name ?? stored.Asked.MachineId, machine?.Kind == MachineKind.StandIn,
+            TrialLineView.Of(stored, machines),
             stored.Asked.Settings.Differences(), TrialChange.InWords(stored.Asked.Settings, stored.Asked.Other, stored.Asked.WithoutEffect), answer.Words,
             [.. report.Runs.Select(run => new TrialRunView(run.Id, run.Place!.Label, run.Run.Header.Timeline.Rate.FramesPerSecond))],
             [.. answer.Rows.Select(row => new TrialRowView(

@@ -104,6 +104,9 @@ public sealed class TrialEntity
     public required string Json { get; set; }
 
     public string? Problem { get; set; }
+
+    /// <summary>The answer in one sentence, as far as it is known.</summary>
+    public string? Answer { get; set; }
 }
 
 /// <summary>A second of a run that is still playing.</summary>

@@ -211,6 +211,9 @@ namespace HardyBench.Store.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Answer")
+                        .HasColumnType("TEXT");
+
                     b.Property<DateTime>("AskedAtUtc")
                         .HasColumnType("TEXT");
 

@@ -15,7 +15,7 @@
       <th scope="col" class="w-[26%] min-w-48 font-semibold">Passage</th>
       {#if answered}<th scope="col" class="w-[22%] min-w-56 font-semibold">Answer</th>{/if}
       {#each trial.runs as run (run.runId)}
-        <th scope="col" class="min-w-28 font-semibold" style:width="{50 / trial.runs.length}%" class:hatched={trial.standIn}>
+        <th scope="col" class="min-w-28 font-semibold" style:width="{50 / trial.runs.length}%" class:hatched={trial.trial.standIn}>
           {run.label === '1 of 1' ? 'the run' : run.label}
           <a class="link quiet block text-xs font-normal" href="/runs/{run.runId}">run {run.runId}</a>
         </th>
@@ -29,7 +29,7 @@
         {#if answered}<td class="px-2.5 py-1">{row.words}</td>{/if}
         {#each trial.runs as run, index (run.runId)}
           {@const cell = row.cells[index]}
-          <td class:hatched={trial.standIn}>
+          <td class:hatched={trial.trial.standIn}>
             {#if cell?.slots}
               <button
                 class="block w-full px-2.5 py-1 text-left leading-[1.15rem] hover:bg-secondary/10 {chosen?.runId === run.runId && chosen.number === row.number

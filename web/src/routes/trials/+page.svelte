@@ -29,7 +29,7 @@
     <table class="w-full text-sm" data-testid="trials">
       <thead class="bg-base-200 text-left">
         <tr>
-          {#each ['trial', 'question', 'timeline', 'machine', 'asked', 'state'] as head, i (head)}
+          {#each ['trial', 'question', 'answer', 'timeline', 'machine', 'asked', 'state'] as head, i (head)}
             <th scope="col" class="border-b border-base-300 px-3 py-1.5 font-semibold {i === 0 ? 'text-right' : ''}">{head}</th>
           {/each}
         </tr>
@@ -38,10 +38,11 @@
         {#each trials as trial (trial.id)}
           <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-3 [&>td]:py-1">
             <td class="figure text-right">{trial.id}</td>
-            <td><a class="link" href="/trials/{trial.id}">{kinds[trial.kind].question}</a> <span class="quiet">{kinds[trial.kind].name}</span></td>
+            <td><a class="link" href="/trials/{trial.id}">{kinds[trial.kind].question}</a> <span class="quiet block text-xs">{kinds[trial.kind].name}</span></td>
+            <td class="w-[34%]">{trial.answer ?? ''}</td>
             <td>{trial.timelineTitle}</td>
-            <td>{trial.machineId}</td>
-            <td class="figure">{new Date(trial.askedAt).toLocaleString('en-GB')}</td>
+            <td class:hatched={trial.standIn}>{trial.machineName}</td>
+            <td class="figure whitespace-nowrap">{new Date(trial.askedAt).toLocaleString('en-GB')}</td>
             <td>
               {trialStates[trial.state]}
               {#if trial.problem}<span class="block text-xs text-error">{trial.problem}</span>{/if}

@@ -41,7 +41,7 @@
       <h1 class="text-lg font-semibold">
         {about.question}
         <span class="quiet text-sm font-normal">
-          {about.name}, <a class="link" href="/timelines/{trial.trial.timelineId}">{trial.trial.timelineTitle}</a> on {trial.machineName}{trial.standIn ? ', simulated' : ''}
+          {about.name}, <a class="link" href="/timelines/{trial.trial.timelineId}">{trial.trial.timelineTitle}</a> on {trial.trial.machineName}{trial.trial.standIn ? ', simulated' : ''}
         </span>
       </h1>
       <p data-testid="answer">{trial.answer}</p>
