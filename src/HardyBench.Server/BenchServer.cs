@@ -43,6 +43,7 @@ public static class BenchServer
     {
         services.AddSingleton(bench);
         services.AddSingleton<LiveFeed>();
+        services.AddSingleton<ThisMachineInUse>();
         services.AddSingleton<PlayDesk>();
         services.AddHostedService(provider => provider.GetRequiredService<PlayDesk>());
         services.AddSingleton<ClipDesk>();

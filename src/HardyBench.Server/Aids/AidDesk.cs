@@ -3,14 +3,15 @@ using HardyBench.Core.Playback;
 using HardyBench.Player.Clips;
 using HardyBench.Server.Clips;
 using HardyBench.Server.Live;
+using HardyBench.Server.Plays;
 using HardyBench.Workbench;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
 
 namespace HardyBench.Server.Aids;
 
-/// <summary>Renders passages in the background, one timeline at a time.</summary>
-public sealed class AidDesk(Bench bench, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<AidDesk> log)
+/// <summary>Renders passages in the background, one timeline at a time, when nothing plays on this machine.</summary>
+public sealed class AidDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<AidDesk> log)
 {
     private static readonly PlaybackSettings WithRenders = new(PreRenders: true);
     private readonly Lock gate = new();
@@ -26,7 +27,7 @@ public sealed class AidDesk(Bench bench, LiveFeed live, IHostApplicationLifetime
         {
             if (!Now.Running)
             {
-                Now = new MakingView(true, null, 0, plan.Timeline.Passages.Count, 0, null, null);
+                Now = new MakingView(true, inUse.IsTaken ? "when the play is over" : null, 0, plan.Timeline.Passages.Count, 0, null, null);
                 _ = Task.Run(() => RenderAsync(plan));
             }
 
@@ -46,6 +47,7 @@ public sealed class AidDesk(Bench bench, LiveFeed live, IHostApplicationLifetime
         string? problem = null;
         try
         {
+            using var turn = await inUse.TakeAsync(lifetime.ApplicationStopping);
             await bench.MakeAidsAsync(plan, null, new Reporter(Report), lifetime.ApplicationStopping);
         }
         catch (Exception failure)

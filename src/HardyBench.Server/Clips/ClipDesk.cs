@@ -1,6 +1,7 @@
 using HardyBench.Player.Clips;
 using HardyBench.Player.Native;
 using HardyBench.Server.Live;
+using HardyBench.Server.Plays;
 using HardyBench.Workbench;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
@@ -14,8 +15,8 @@ namespace HardyBench.Server.Clips;
 /// <param name="Problem">Why it ended early, in words.</param>
 public sealed record MakingView(bool Running, string? Clip, int Done, int Of, double Share, double? SecondsLeft, string? Problem);
 
-/// <summary>Makes clips in the background, one making at a time.</summary>
-public sealed class ClipDesk(Bench bench, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<ClipDesk> log)
+/// <summary>Makes clips in the background, one making at a time, when nothing plays on this machine.</summary>
+public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<ClipDesk> log)
 {
     private static readonly TimeSpan TellEvery = TimeSpan.FromMilliseconds(250);
     private readonly Lock gate = new();
@@ -41,8 +42,7 @@ public sealed class ClipDesk(Bench bench, LiveFeed live, IHostApplicationLifetim
             }
 
             cancel = CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping);
-            began = DateTime.UtcNow;
-            Now = new MakingView(true, null, 0, bench.Clips.Missing(ids).Count, 0, null, null);
+            Now = new MakingView(true, inUse.IsTaken ? "when the play is over" : null, 0, bench.Clips.Missing(ids).Count, 0, null, null);
             return making = Task.Run(() => MakeAsync(ids, cancel.Token));
         }
     }
@@ -62,6 +62,8 @@ public sealed class ClipDesk(Bench bench, LiveFeed live, IHostApplicationLifetim
         try
         {
             PlayerLibraries.Versions();
+            using var turn = await inUse.TakeAsync(stop);
+            began = DateTime.UtcNow;
             await bench.ClipMaker.MakeAsync(ids, new Reporter(Report), stop);
         }
         catch (OperationCanceledException)

@@ -3,7 +3,6 @@ using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Trials;
-using HardyBench.Server.Clips;
 using HardyBench.Server.Live;
 using HardyBench.Server.Runs;
 using HardyBench.Store;
@@ -15,7 +14,7 @@ namespace HardyBench.Server.Plays;
 
 /// <summary>Plays trials in the background, one after another in the order asked, and tells open pages about it.</summary>
 public sealed class PlayDesk(
-    Bench bench, ClipDesk clips, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<PlayDesk> log) : BackgroundService, ITrialListener
+    Bench bench, ThisMachineInUse inUse, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<PlayDesk> log) : BackgroundService, ITrialListener
 {
     private static readonly TimeSpan LookAgain = TimeSpan.FromMilliseconds(200);
 
@@ -158,9 +157,12 @@ public sealed class PlayDesk(
             while (true)
             {
                 await asked.WaitAsync(stoppingToken);
-                if (await NextAsync(stoppingToken) is { } next)
+                if (await NextAsync(stoppingToken) is var (next, turn))
                 {
-                    await PlayAsync(next, stoppingToken);
+                    using (turn)
+                    {
+                        await PlayAsync(next, stoppingToken);
+                    }
                 }
             }
         }
@@ -170,8 +172,8 @@ public sealed class PlayDesk(
         }
     }
 
-    /// <summary>The first that waits. On this machine nothing begins while clips are made, which would spoil the figures.</summary>
-    private async Task<WaitingView?> NextAsync(CancellationToken stopping)
+    /// <summary>The first that waits, with this machine's turn when it plays there.</summary>
+    private async Task<(WaitingView Next, IDisposable? Turn)?> NextAsync(CancellationToken stopping)
     {
         while (true)
         {
@@ -182,9 +184,14 @@ public sealed class PlayDesk(
                     return null;
                 }
 
-                if (waiting[0].MachineId != Machine.ThisId || !clips.Now.Running)
+                if (waiting[0].MachineId != Machine.ThisId)
                 {
-                    return waiting[0];
+                    return (waiting[0], null);
+                }
+
+                if (inUse.TryTake() is { } turn)
+                {
+                    return (waiting[0], turn);
                 }
             }
 

@@ -1,0 +1,46 @@
+using System.Text.Json.Nodes;
+using HardyBench.Server.Plays;
+
+namespace HardyBench.Server.Tests;
+
+/// <summary>Nothing that loads this machine runs beside anything else that does.</summary>
+public sealed class TurnTests : ServerTest
+{
+    [Fact]
+    public async Task Rendering_asked_for_during_a_play_on_this_machine_waits_until_it_is_over()
+    {
+        await AskAsync("this");
+        await WaitAsync(play => (int)play["frames"]! > 10);
+
+        var rendering = await PostAsync("/api/timelines/touring-night/renders", new { });
+        await Task.Delay(1000);
+        var meanwhile = (await RendersAsync()).Count(render => render!["megabytes"] is not null);
+        var stillPlaying = (bool)(await GetAsync("/api/play"))["running"]!;
+        await Http.DeleteAsync("/api/play");
+
+        Assert.Equal((true, "when the play is over"), ((bool)rendering["running"]!, (string)rendering["clip"]!));
+        Assert.Equal((true, 0), (stillPlaying, meanwhile));
+        for (var i = 0; i < 300 && (await RendersAsync()).All(render => render!["megabytes"] is null); i++)
+        {
+            await Task.Delay(100);
+        }
+
+        Assert.Contains(await RendersAsync(), render => render!["megabytes"] is not null);
+    }
+
+    [Fact]
+    public async Task A_turn_is_given_back_once_however_often_it_is_disposed()
+    {
+        using var machine = new ThisMachineInUse();
+        var first = machine.TryTake()!;
+
+        Assert.Null(machine.TryTake());
+        first.Dispose();
+        first.Dispose();
+        using var second = await machine.TakeAsync(CancellationToken.None);
+        Assert.True(machine.IsTaken);
+        await Assert.ThrowsAsync<TaskCanceledException>(() => machine.TakeAsync(new CancellationToken(canceled: true)));
+    }
+
+    private async Task<JsonArray> RendersAsync() => (await GetAsync("/api/timelines/touring-night/renders")).AsArray();
+}
