@@ -47,11 +47,9 @@ public static class RunNotes
 
         foreach (var (effect, place) in conditions.Effects ?? new Dictionary<string, EffectState>())
         {
-            yield return place.Refusal is { } refusal ? $"{NameOf(effect)} was done on the {place.RanOn}: {refusal}" : null;
+            yield return place.Refusal is { } refusal ? $"{EffectCatalogue.LabelOf(effect)} was done on the {place.RanOn}: {refusal}" : null;
         }
     }
-
-    private static string NameOf(string effectId) => EffectCatalogue.All.FirstOrDefault(one => one.Id == effectId)?.Label ?? effectId;
 
     private static IEnumerable<string> OfCourse(Run run)
     {

@@ -25,7 +25,7 @@ public static class RunMoments
     /// <summary>When a frame's slot began; reckoned from the first frame shown where it is not known yet.</summary>
     private static TimeSpan Of(Run run, int frame)
     {
-        var place = Search(run, record => record.Frame <= frame);
+        var place = LastWhere(run, record => record.Frame <= frame);
         return place >= 0 && run.Frames[place].Frame == frame
             ? run.Frames[place].SlotStart
             : (run.StartLag ?? TimeSpan.Zero) + run.Header.Timeline.Rate.StartOf(frame);
@@ -34,7 +34,7 @@ public static class RunMoments
     /// <summary>The frame whose slot it was; null before the first.</summary>
     private static int? FrameAt(Run run, TimeSpan moment)
     {
-        var place = Search(run, record => record.SlotStart <= moment);
+        var place = LastWhere(run, record => record.SlotStart <= moment);
         return place >= 0 ? run.Frames[place].Frame : null;
     }
 
@@ -44,7 +44,7 @@ public static class RunMoments
         : TimeSpan.Zero;
 
     /// <summary>The last place up to which a condition holds, or −1.</summary>
-    private static int Search(Run run, Func<FrameRecord, bool> holds)
+    internal static int LastWhere(Run run, Func<FrameRecord, bool> holds)
     {
         var (low, high) = (-1, run.Frames.Count - 1);
         while (low < high)

@@ -8,22 +8,12 @@ public static class RunPassages
     {
         var timeline = run.Header.Timeline;
         var start = timeline.StartOf(passage);
-        var (from, to) = (First(run.Frames, start), First(run.Frames, start + timeline.Passages[passage].FrameCount));
+        var (from, to) = (First(run, start), First(run, start + timeline.Passages[passage].FrameCount));
         return run.Frames is FrameRecord[] frames
             ? new ArraySegment<FrameRecord>(frames, from, to - from)
             : [.. run.Frames.Skip(from).Take(to - from)];
     }
 
     /// <summary>The place of the first record of a frame or of a later one.</summary>
-    private static int First(IReadOnlyList<FrameRecord> frames, long frame)
-    {
-        var (low, high) = (0, frames.Count);
-        while (low < high)
-        {
-            var middle = low + (high - low) / 2;
-            (low, high) = frames[middle].Frame < frame ? (middle + 1, high) : (low, middle);
-        }
-
-        return low;
-    }
+    private static int First(Run run, long frame) => RunMoments.LastWhere(run, record => record.Frame < frame) + 1;
 }

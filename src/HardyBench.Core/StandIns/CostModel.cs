@@ -129,7 +129,7 @@ public static class CostModel
     }
 
     private static IEnumerable<EffectKind> KindsOf(Passage passage) =>
-        passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over)
+        passage.AllEffects()
             .Select(effect => EffectCatalogue.Find(effect.Id)).OfType<EffectKind>();
 
     /// <summary>Several streams on one mechanical drive make it seek for each of them.</summary>

@@ -22,7 +22,7 @@ public sealed record PassageWeight(double DecodeCores, double EffectsCores, doub
         return new PassageWeight(
             known.Sum(one => DecodeCost.Of(one.Format.Codec).CoreSeconds(one.Format, position: 1)
                 * ClipFacts.SourceFramesPerTimelineFrame(one.Format, timeline.Rate, one.Layer.Retime?.Speed ?? 1) * rate),
-            passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over)
+            passage.AllEffects()
                 .Sum(effect => (EffectCatalogue.Find(effect.Id)?.Cost ?? default)
                     .Seconds(timeline.Raster.Pixels, ReferenceCore.FlopPerSecond, ReferenceCore.BytesPerSecond)) * rate,
             known.Sum(one => one.Format.BytesPerDecodedFrame) * FramesUnderWay,

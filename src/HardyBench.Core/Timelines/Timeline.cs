@@ -55,7 +55,11 @@ public enum Transition
 /// <param name="Over">Effects over all layers together.</param>
 /// <param name="Transition">How the second layer comes in over the first, or null.</param>
 public sealed record Passage(
-    string Question, int FrameCount, IReadOnlyList<Layer> Layers, IReadOnlyList<Effect> Over, Transition? Transition = null);
+    string Question, int FrameCount, IReadOnlyList<Layer> Layers, IReadOnlyList<Effect> Over, Transition? Transition = null)
+{
+    /// <summary>Those of every layer, bottom first, then those over all layers.</summary>
+    public IEnumerable<Effect> AllEffects() => Layers.SelectMany(layer => layer.Effects).Concat(Over);
+}
 
 /// <summary>A clip from a frame on, looped, with its own effects.</summary>
 /// <param name="StartFrame">Source frame shown first.</param>

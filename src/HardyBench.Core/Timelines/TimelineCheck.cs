@@ -59,7 +59,7 @@ public static class TimelineCheck
             }
         }
 
-        foreach (var problem in EffectsOf(passage).SelectMany(EffectCatalogue.Problems))
+        foreach (var problem in passage.AllEffects().SelectMany(EffectCatalogue.Problems))
         {
             yield return problem;
         }
@@ -88,7 +88,7 @@ public static class TimelineCheck
             }
         }
 
-        foreach (var kind in EffectsOf(passage).Select(effect => EffectCatalogue.Find(effect.Id)).OfType<EffectKind>())
+        foreach (var kind in passage.AllEffects().Select(effect => EffectCatalogue.Find(effect.Id)).OfType<EffectKind>())
         {
             if (kind.RunsOn == EffectPlace.StandInsOnly)
             {
@@ -96,9 +96,6 @@ public static class TimelineCheck
             }
         }
     }
-
-    private static IEnumerable<Effect> EffectsOf(Passage passage) =>
-        passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over);
 
     /// <summary>Whether one rate is a whole multiple of the other.</summary>
     private static bool DividesEvenly(FrameRate one, FrameRate other)

@@ -16,7 +16,7 @@ public static class TrialChange
         [
             .. second.Except(first),
             .. first.Except(second).Select(gone => $"no longer {gone}"),
-            .. withoutEffect is null ? Array.Empty<string>() : [$"without {EffectCatalogue.Find(withoutEffect)?.Label ?? withoutEffect}"],
+            .. withoutEffect is null ? Array.Empty<string>() : [$"without {EffectCatalogue.LabelOf(withoutEffect)}"],
         ];
         return words.Length == 0 ? null : string.Join(", ", words);
     }

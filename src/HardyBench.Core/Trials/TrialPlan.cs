@@ -73,7 +73,7 @@ public sealed record TrialPlan(
         Start.Timeline.Rate.StartOf(passage.FrameCount) < VerdictLimits.Default.ShortestJudged;
 
     private static IEnumerable<string> Effects(Timeline timeline) =>
-        timeline.Passages.SelectMany(passage => passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over)).Select(effect => effect.Id);
+        timeline.Passages.SelectMany(passage => passage.AllEffects()).Select(effect => effect.Id);
 }
 
 /// <summary>One run of a trial.</summary>

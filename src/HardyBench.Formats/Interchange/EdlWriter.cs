@@ -66,7 +66,7 @@ public static class EdlWriter
             }
         }
 
-        lost.AddRange(passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over).Select(effect => $"the effect {effect.Label}"));
+        lost.AddRange(passage.AllEffects().Select(effect => $"the effect {effect.Label}"));
         foreach (var thing in lost)
         {
             text.Append(CultureInfo.InvariantCulture, $"* NOT CARRIED: {thing}\n");

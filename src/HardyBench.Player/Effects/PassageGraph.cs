@@ -34,7 +34,7 @@ public class PassageGraph(EffectFilters filters)
         }
 
         return plan.Timeline.Passages.Index().Select(passage => plan.Played(passage.Index))
-            .SelectMany(passage => passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over).Select(effect =>
+            .SelectMany(passage => passage.AllEffects().Select(effect =>
                 (effect.Id, Refusal: deviceRefusal ?? DeviceFilters.RefusalOf(device, effect, IsDeep(plan, passage)))))
             .Where(effect => effect.Id != EffectCatalogue.Placement)
             .GroupBy(effect => effect.Id, effect => effect.Refusal)

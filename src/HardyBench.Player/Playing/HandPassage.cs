@@ -24,7 +24,7 @@ public sealed class HandPassage : IDisposable
         graph.Describe(plan, passage);
         treatment = new PassageTreatment(graph, plan, passage, threads);
         changesWithTime = passage.Transition is not null
-            || passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over).Any(effect => effect.Id == "moving-title");
+            || passage.AllEffects().Any(effect => effect.Id == "moving-title");
         try
         {
             foreach (var (clip, layer) in plan.ClipsOf(passage).Zip(passage.Layers))

@@ -437,12 +437,12 @@ static int add_source(HbGraph *g, int i, const HbInput *in, AVFilterInOut **outp
     return 0;
 }
 
-/* Only the filters between hwupload and hwdownload use it; the others do not mind. */
 int hb_has_filter(const char *name)
 {
     return avfilter_get_by_name(name) != NULL;
 }
 
+/* Only the filters between hwupload and hwdownload use it; the others do not mind. */
 static int give_device(AVFilterGraph *graph, const char *device)
 {
     AVBufferRef *context = NULL;

@@ -48,7 +48,7 @@ public sealed class AidDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, 
         try
         {
             using var turn = await inUse.TakeAsync(lifetime.ApplicationStopping);
-            await bench.MakeAidsAsync(plan, null, new Reporter(Report), lifetime.ApplicationStopping);
+            await bench.MakeAidsAsync(plan, null, new MakingReporter(Report), lifetime.ApplicationStopping);
         }
         catch (Exception failure)
         {
@@ -64,11 +64,6 @@ public sealed class AidDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, 
     {
         Now = new MakingView(true, progress.Clip, progress.Done, progress.Of, progress.Share, null, null);
         _ = live.Pages.Aids(Now);
-    }
-
-    private sealed class Reporter(Action<MakingProgress> report) : IProgress<MakingProgress>
-    {
-        public void Report(MakingProgress value) => report(value);
     }
 }
 

@@ -64,7 +64,7 @@ public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
             PlayerLibraries.Versions();
             using var turn = await inUse.TakeAsync(stop);
             began = DateTime.UtcNow;
-            await bench.ClipMaker.MakeAsync(ids, new Reporter(Report), stop);
+            await bench.ClipMaker.MakeAsync(ids, new MakingReporter(Report), stop);
         }
         catch (OperationCanceledException)
         {
@@ -91,10 +91,5 @@ public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
             told = now;
             _ = live.Pages.Making(Now);
         }
-    }
-
-    private sealed class Reporter(Action<MakingProgress> report) : IProgress<MakingProgress>
-    {
-        public void Report(MakingProgress value) => report(value);
     }
 }

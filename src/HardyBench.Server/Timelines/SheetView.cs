@@ -30,7 +30,7 @@ public sealed record TimelineView(
             [.. timeline.Passages.Select((passage, index) => new PassageView(
                 index + 1, Timecode.Of(timeline.StartOf(index), timeline.Rate), timeline.StartOf(index), passage.FrameCount,
                 passage.Question, ChipsOf(passage, clips), weights[index] / Math.Max(1e-12, weights.Max())))],
-            [.. timeline.Passages.SelectMany(passage => passage.Layers.SelectMany(layer => layer.Effects).Concat(passage.Over))
+            [.. timeline.Passages.SelectMany(passage => passage.AllEffects())
                 .Select(effect => effect.Id).Distinct().Order(StringComparer.Ordinal)]);
     }
 

@@ -32,10 +32,16 @@ public sealed class CommonPracticeTests
     {
         var plan = await PlanAsync(new Passage("asked", 75, [new Layer("hd-avc-25", [Effect.Of("noise-reduction"), Effect.Of("blur")])], []));
 
-        var full = TrialAnswers.WorkOf(await Plans.PlayAsync(plan))!.Value;
-        var half = TrialAnswers.WorkOf(await Plans.PlayAsync(plan with { Timeline = plan.Timeline.AtHalfRate() }))!.Value;
+        // The median of three pairs, so that a moment in which the host is busy elsewhere does not decide.
+        var ratios = new List<double>();
+        for (var pair = 0; pair < 3; pair++)
+        {
+            var full = TrialAnswers.WorkOf(await Plans.PlayAsync(plan))!.Value;
+            var half = TrialAnswers.WorkOf(await Plans.PlayAsync(plan with { Timeline = plan.Timeline.AtHalfRate() }))!.Value;
+            ratios.Add(half / full);
+        }
 
-        Assert.InRange(half / full, 0.35, 0.7);
+        Assert.InRange(ratios.Median(), 0.35, 0.7);
     }
 
     [Fact]

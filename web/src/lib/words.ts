@@ -47,6 +47,9 @@ export function ago(date: string, now = Date.now()): string {
   return minutes < 48 * 60 ? `${Math.round(minutes / 60)} h ago` : `${Math.round(minutes / 1440)} days ago`;
 }
 
+/** A date with its time, as lists show it. */
+export const moment = (date: string) => new Date(date).toLocaleString('en-GB');
+
 /** The kinds of trial: what each asks, and what its number counts. */
 export const kinds: Record<Kind, { name: string; question: string; counts?: string }> = {
   play: { name: 'play through', question: 'Does it play in real time?' },

@@ -60,6 +60,9 @@ public static class EffectCatalogue
     /// <summary>The kind of that id, or null.</summary>
     public static EffectKind? Find(string id) => ById.GetValueOrDefault(id);
 
+    /// <summary>What people call it; the id itself when it is not known.</summary>
+    public static string LabelOf(string id) => Find(id)?.Label ?? id;
+
     /// <summary>What is wrong with an effect's id, settings and text: phrases, none when all is well.</summary>
     public static IEnumerable<string> Problems(Effect effect)
     {

@@ -1,5 +1,5 @@
 import type { RunLine } from '../api/client';
-import { fixed } from '../words';
+import { fixed, moment } from '../words';
 
 /** The runs list: what stands in its columns, what a filter finds, how it is grouped and written out. */
 
@@ -14,7 +14,7 @@ const count = (run: RunLine, verdict: string) => run.verdicts.filter((one) => on
 /** Columns by name; figures are numbers. */
 export const columns: Record<string, (run: RunLine) => string | number> = {
   run: (run) => run.id,
-  started: (run) => new Date(run.startedAt).toLocaleString('en-GB'),
+  started: (run) => moment(run.startedAt),
   timeline: (run) => run.timelineId,
   machine: (run) => run.machineId,
   scale: (run) => run.scale ?? '',
@@ -44,7 +44,11 @@ export function grouped(runs: RunLine[], by: Grouping): Group[] {
   if (by === 'none') return [{ key: '', title: null, trialId: null, runs }];
   const key = (run: RunLine) => (by === 'trial' ? `${run.trialId ?? ''}` : run.conditionsDigest);
   const byKey = new Map<string, RunLine[]>();
-  for (const run of runs) byKey.set(key(run), [...(byKey.get(key(run)) ?? []), run]);
+  for (const run of runs) {
+    const group = byKey.get(key(run));
+    if (group) group.push(run);
+    else byKey.set(key(run), [run]);
+  }
   return [...byKey].map(([key, runs]) => {
     const [first] = runs;
     const what = `${first.timelineId} on ${first.machineId}, ${first.scale} scale, ${columns.conditions(first)}`;

@@ -2,7 +2,7 @@
   import { api, orThrow, type Schemas } from '#lib/api/client.ts';
   import { live } from '#lib/live.svelte.ts';
   import NowPlaying from '#lib/play/NowPlaying.svelte';
-  import { kinds, trialStates } from '#lib/words.ts';
+  import { kinds, moment, trialStates } from '#lib/words.ts';
 
   let trials = $state<Schemas['TrialLineView'][] | null>(null);
   let problem = $state<string | null>(null);
@@ -42,7 +42,7 @@
             <td class="w-[34%]">{trial.answer ?? ''}</td>
             <td>{trial.timelineTitle}</td>
             <td class:hatched={trial.standIn}>{trial.machineName}</td>
-            <td class="figure whitespace-nowrap">{new Date(trial.askedAt).toLocaleString('en-GB')}</td>
+            <td class="figure whitespace-nowrap">{moment(trial.askedAt)}</td>
             <td>
               {trialStates[trial.state]}
               {#if trial.problem}<span class="block text-xs text-error">{trial.problem}</span>{/if}

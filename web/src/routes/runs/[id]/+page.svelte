@@ -8,7 +8,7 @@
   import RunFiles from '#lib/run/RunFiles.svelte';
   import { live } from '#lib/live.svelte.ts';
   import VerdictMark from '#lib/VerdictMark.svelte';
-  import { fixed, limiterWord } from '#lib/words.ts';
+  import { fixed, limiterWord, moment } from '#lib/words.ts';
 
   let run = $state<Schemas['RunDocument'] | null>(null);
   let problem = $state<string | null>(null);
@@ -36,7 +36,7 @@
     <div class="min-w-0 flex-1 overflow-auto p-4">
       <h1 class="text-lg font-semibold">Run {id}: {run.timeline.title} on {run.machine.name}</h1>
       <p class="quiet mb-3 text-sm" data-testid="ending">
-        {new Date(run.startedAt).toLocaleString('en-GB')}, {ended}, {run.settings.scale} scale{#if run.startLagMs != null}, start lag <span class="figure">{fixed(run.startLagMs, 0)}</span> ms{/if}
+        {moment(run.startedAt)}, {ended}, {run.settings.scale} scale{#if run.startLagMs != null}, start lag <span class="figure">{fixed(run.startLagMs, 0)}</span> ms{/if}
       </p>
       {#each run.notes as note (note)}<p class="mb-1 text-sm text-warning">Note: {note}.</p>{/each}
       {#if run.lags.length}

@@ -7,7 +7,7 @@
   import NowPlaying from '#lib/play/NowPlaying.svelte';
   import LagSections from '#lib/run/LagSections.svelte';
   import TrialTable from '#lib/trial/TrialTable.svelte';
-  import { kinds, trialStates } from '#lib/words.ts';
+  import { kinds, moment, trialStates } from '#lib/words.ts';
 
   const id = $derived(Number(page.params.id));
   let trial = $state<Trial | null>(null);
@@ -46,7 +46,7 @@
       </h1>
       <p data-testid="answer">{trial.answer}</p>
       <p class="quiet text-sm">
-        Trial {id}, {trialStates[trial.trial.state]}, asked {new Date(trial.trial.askedAt).toLocaleString('en-GB')}.
+        Trial {id}, {trialStates[trial.trial.state]}, asked {moment(trial.trial.askedAt)}.
         {#if trial.change}Changed: <b class="font-semibold text-base-content">{trial.change}</b>.{/if}
         {trial.differences.length ? `Not bare: ${trial.differences.join(', ')}.` : 'Bare: every aid off.'}
       </p>
