@@ -23,7 +23,7 @@ internal static class ClipsCommand
         new Command("make", "Makes clips that are missing.") { Ids, Family, Every }.Running(MakeAsync),
         new Command("probe", "Looks into a file without taking it in.") { File }.Running(async (parsed, _, stop) =>
         {
-            var report = await ClipProbe.LookAsync(Existing(parsed.GetValue(File)!), stop);
+            var report = await ClipProbe.LookAsync(Existing(parsed.GetValue(File)!), null, stop);
             Terminal.Say($"{report.Format.Encoding}, {report.Format.RasterAndRate}, {report.FrameCount} frames, GOP {report.Format.GopLength}, {report.Format.DataRate}{(report.Profile is null ? "" : $", {report.Profile}")}");
             report.Caveats.ToList().ForEach(caveat => Terminal.Say($"  caveat: {caveat}"));
             return ExitCodes.Done;

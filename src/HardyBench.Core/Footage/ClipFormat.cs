@@ -1,7 +1,7 @@
 namespace HardyBench.Core.Footage;
 
 /// <summary>What a clip is made of, as far as playing it is concerned.</summary>
-/// <param name="BitDepth">Bits a sample: 8, 10 or 12.</param>
+/// <param name="BitDepth">Bits a sample: 8 to 16, or 32 for samples that are fractions.</param>
 /// <param name="GopLength">Frames from one picture that stands alone to the next; 1 is all-intra.</param>
 /// <param name="DataRate">Compressed bits a second of running time, as measured of the file.</param>
 public sealed record ClipFormat(
@@ -19,8 +19,8 @@ public sealed record ClipFormat(
     /// <summary>Samples in one frame: pixels × samples a pixel.</summary>
     public double SamplesPerFrame => Raster.Pixels * Chroma.SamplesPerPixel;
 
-    /// <summary>Bytes a decoded sample takes: 1 up to 8 bit, else 2.</summary>
-    public int BytesPerSample => BitDepth <= 8 ? 1 : 2;
+    /// <summary>Bytes a decoded sample takes: 1 up to 8 bit, 2 up to 16, else 4.</summary>
+    public int BytesPerSample => BitDepth <= 8 ? 1 : BitDepth <= 16 ? 2 : 4;
 
     /// <summary>Bytes one decoded frame takes in memory.</summary>
     public double BytesPerDecodedFrame => SamplesPerFrame * BytesPerSample;

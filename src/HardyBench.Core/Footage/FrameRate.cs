@@ -14,6 +14,22 @@ public readonly record struct FrameRate
         (Numerator, Denominator) = (numerator / divisor, denominator / divisor);
     }
 
+    /// <summary>The rate nearest to a ratio of any size: exact where both parts fit once what they share is taken out.</summary>
+    /// <exception cref="ArgumentOutOfRangeException">Either part is below 1, or the ratio lies outside what can be held.</exception>
+    public static FrameRate Of(Int128 numerator, Int128 denominator)
+    {
+        ArgumentOutOfRangeException.ThrowIfLessThan(numerator, Int128.One);
+        ArgumentOutOfRangeException.ThrowIfLessThan(denominator, Int128.One);
+        var divisor = (Int128)System.Numerics.BigInteger.GreatestCommonDivisor(numerator, denominator);
+        (numerator, denominator) = (numerator / divisor, denominator / divisor);
+        while (numerator > int.MaxValue || denominator > int.MaxValue)
+        {
+            (numerator, denominator) = (numerator >> 1, denominator >> 1);
+        }
+
+        return new FrameRate((int)numerator, (int)denominator);
+    }
+
     public int Numerator { get; }
 
     public int Denominator { get; }

@@ -32,6 +32,18 @@ public sealed record PlaybackPlan(
     /// <summary>What is really played for the passage at <paramref name="index"/>: itself, or its render.</summary>
     public Passage Played(int index) => Rendered?.GetValueOrDefault(index) ?? Timeline.Passages[index];
 
+    /// <summary>The plan for what lies from a frame on, at most <paramref name="frames"/> long, its renders cut likewise.</summary>
+    /// <returns>That plan, and the passage of this one with which it begins.</returns>
+    /// <exception cref="ArgumentOutOfRangeException">The frame lies outside the timeline.</exception>
+    public (PlaybackPlan Plan, int FirstPassage) From(long frame, int frames)
+    {
+        var (part, first) = (Timeline.From(frame, frames), Timeline.PassageIndexAt(frame));
+        var rendered = Rendered?.Where(render => render.Key >= first && render.Key < first + part.Passages.Count).ToDictionary(
+            render => render.Key - first,
+            render => render.Value.Part(render.Key == first ? (int)(frame - Timeline.StartOf(first)) : 0, part.Passages[render.Key - first].FrameCount));
+        return (this with { Timeline = part, Rendered = rendered, Hand = null }, first);
+    }
+
     /// <summary>Ids of all clips that are really played, each once.</summary>
     public IReadOnlyList<string> PlayedClipIds => [.. Enumerable.Range(0, Timeline.Passages.Count).SelectMany(index => Played(index).Layers)
         .Select(layer => layer.ClipId).Distinct()];

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Timelines.Effects;
 
@@ -68,10 +69,15 @@ public sealed record Passage(
 public sealed record Layer(
     string ClipId, IReadOnlyList<Effect> Effects, int StartFrame = 0, Retime? Retime = null, string? Metadata = null)
 {
+    /// <summary>Timeline frames that have gone by before the first that is shown, where a layer was cut in between. Counted apart from
+    /// <see cref="StartFrame"/>, so that a retimed layer goes on between two of its frames.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public int Skipped { get; init; }
+
     /// <summary>The source frame shown in a frame of the passage, looping aside.</summary>
     /// <param name="position">Frame within the passage, from 0.</param>
     public long SourceFrameAt(long position, FrameRate timeline, FrameRate source) =>
-        StartFrame + timeline.SourceFrameFor(position, source, Retime?.Speed ?? 1);
+        StartFrame + timeline.SourceFrameFor(position + Skipped, source, Retime?.Speed ?? 1);
 }
 
 /// <summary>Another speed than as shot.</summary>

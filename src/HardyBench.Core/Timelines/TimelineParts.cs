@@ -8,11 +8,9 @@ public static class TimelineParts
     /// <summary>One passage alone.</summary>
     public static Timeline Only(this Timeline timeline, int index) => timeline with { Passages = [timeline.Passages[index]], Marks = null };
 
-    /// <summary>What is left from a frame on, at most <paramref name="frames"/> long. A retimed layer that
-    /// is cut between two of its frames begins with the earlier one.</summary>
-    /// <param name="clips">Every clip it plays.</param>
+    /// <summary>What is left from a frame on, at most <paramref name="frames"/> long: the very frames that the whole shows there.</summary>
     /// <exception cref="ArgumentOutOfRangeException">The frame lies outside the timeline.</exception>
-    public static Timeline From(this Timeline timeline, long frame, int frames, IReadOnlyDictionary<string, Clip> clips)
+    public static Timeline From(this Timeline timeline, long frame, int frames)
     {
         ArgumentOutOfRangeException.ThrowIfNegative(frame);
         ArgumentOutOfRangeException.ThrowIfGreaterThanOrEqual(frame, timeline.FrameCount);
@@ -24,7 +22,7 @@ public static class TimelineParts
             start += passage.FrameCount;
             if (skipped < passage.FrameCount && wanted > 0)
             {
-                passages.Add(skipped == 0 ? passage with { FrameCount = wanted } : Later(passage, skipped, wanted, timeline.Rate, clips));
+                passages.Add(passage.Part(skipped, wanted));
             }
         }
 
@@ -58,17 +56,10 @@ public static class TimelineParts
         return layer with { Retime = retime with { Speed = retime.Speed / 2 } };
     }
 
-    /// <summary>The footage goes on where it would have been; a transition begins anew.</summary>
-    private static Passage Later(
-        Passage passage, int skipped, int frames, FrameRate rate, IReadOnlyDictionary<string, Clip> clips) => passage with
+    /// <summary>So many frames of a passage from one on. The footage goes on where it would have been; a transition begins anew.</summary>
+    internal static Passage Part(this Passage passage, int from, int frames) => passage with
     {
         FrameCount = frames,
-        Layers =
-        [
-            .. passage.Layers.Select(layer => layer with
-            {
-                StartFrame = (int)layer.SourceFrameAt(skipped, rate, clips[layer.ClipId].Format.Rate),
-            }),
-        ],
+        Layers = from == 0 ? passage.Layers : [.. passage.Layers.Select(layer => layer with { Skipped = layer.Skipped + from })],
     };
 }

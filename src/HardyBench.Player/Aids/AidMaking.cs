@@ -1,8 +1,8 @@
 using System.Diagnostics;
 using System.Security.Cryptography;
-using FFMpegCore;
 using HardyBench.Core.Footage;
 using HardyBench.Player.Clips;
+using HardyBench.Player.Commands;
 
 namespace HardyBench.Player.Aids;
 
@@ -10,13 +10,14 @@ namespace HardyBench.Player.Aids;
 internal static class AidMaking
 {
     /// <summary>RDD 36 at its lightest grade but one, which any decoder takes at little cost.</summary>
-    public const string Encoder = "-c:v prores_aw -profile:v 1 -pix_fmt yuv422p10le";
+    public static readonly IReadOnlyList<string> Encoder = ["-an", "-c:v", "prores_aw", "-profile:v", "1", "-pix_fmt", "yuv422p10le"];
 
     /// <summary>Has FFmpeg write a file, measures it and notes it.</summary>
     /// <param name="what">In words, for errors.</param>
+    /// <param name="pictures">What is piped to FFmpeg; null where it reads a file.</param>
     /// <param name="command">What FFmpeg is to do, given the file to write.</param>
     public static async Task<AidNote> MakeAsync(
-        AidFolder folder, string key, string what, string title, Func<string, FFMpegArgumentProcessor> command, CancellationToken stop)
+        AidFolder folder, string key, string what, string title, RawVideo? pictures, Func<string, IReadOnlyList<string>> command, CancellationToken stop)
     {
         if (folder.Find(key) is { } made)
         {
@@ -28,24 +29,23 @@ internal static class AidMaking
         try
         {
             Directory.CreateDirectory(folder.Path);
-            await command(part).CancellableThrough(stop).ProcessAsynchronously();
-            stop.ThrowIfCancellationRequested();
+            await MediaCommand.EncodeAsync(command(part), pictures, part, stop);
             var took = Stopwatch.GetElapsedTime(began);
-            var report = await ClipProbe.LookAsync(part, stop);
+            var report = await ClipProbe.LookAsync(part, key, stop);
             await using (var stream = File.OpenRead(part))
             {
                 var digest = Convert.ToHexStringLower(await SHA256.HashDataAsync(stream, stop));
                 var rate = new DataRate((long)(stream.Length * 8 / report.Format.Rate.StartOf(report.FrameCount).TotalSeconds));
                 File.Move(part, file, overwrite: true);
                 return folder.Note(key, new AidNote(
-                    new Clip(key, title, report.Format with { DataRate = rate }, report.FrameCount, digest), took, stream.Length));
+                    new Clip(key, title, report.Format with { DataRate = rate }, report.FrameCount, digest, Track: report.Track), took, stream.Length));
             }
         }
         catch (Exception failure) when (failure is not OperationCanceledException && !stop.IsCancellationRequested)
         {
             throw new MakingException(
-                $"Making {what} in {folder.Path} failed: {failure.Message.Split('\n').Last(line => line.Length > 0).TrimEnd('.')}. "
-                + "Nothing else was changed. Check the folder and its free space, then try again.", failure);
+                $"Making {what} in {folder.Path} failed: {failure.Message.TrimEnd('.')}. "
+                + $"Nothing else was changed. {(failure is IOException ? "Check the folder and its free space, then try again." : "The passage or the clip itself has to be looked at.")}", failure);
         }
         finally
         {

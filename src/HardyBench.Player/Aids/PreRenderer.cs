@@ -1,11 +1,10 @@
 using System.Security.Cryptography;
 using System.Text.Json;
-using FFMpegCore;
-using FFMpegCore.Pipes;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Formats.Json;
+using HardyBench.Player.Commands;
 using HardyBench.Player.Effects;
 using HardyBench.Player.Native;
 using HardyBench.Player.Playing;
@@ -40,14 +39,16 @@ public sealed class PreRenderer(AidFolder folder, IClipFiles files, EffectFilter
         // Whatever the settings say, a render has the timeline's full raster and every frame.
         var whole = plan with { Settings = new PlaybackSettings(Policy: PlayingPolicy.KeepFrames), Rendered = null };
         var passage = plan.Timeline.Passages[index];
-        var (rate, raster) = (plan.Timeline.Rate, plan.Timeline.Raster);
-        return AidMaking.MakeAsync(folder, KeyOf(plan, index), $"a pre-render of “{passage.Question}”", passage.Question, part => FFMpegArguments
-            .FromPipeInput(new RawVideoPipeSource(Pictures(whole, passage, progress, stop)) { FrameRate = rate.FramesPerSecond })
-            .OutputToFile(part, overwrite: true, options => options.WithCustomArgument(
-                $"-vf scale={raster.Width}:{raster.Height} -r {rate.Numerator}/{rate.Denominator} {AidMaking.Encoder}")), stop);
+        var raster = plan.Timeline.Raster;
+        var pictures = new RawVideo(raster, EffectFilters.Yuv(PassageGraph.IsDeep(whole, passage)), plan.Timeline.Rate, Pictures(whole, passage, progress, stop));
+        // What the codec takes has even sides; a raster that has not loses its last column or row.
+        var even = $"scale={raster.Width}:{raster.Height},crop={Math.Max(2, raster.Width & ~1)}:{Math.Max(2, raster.Height & ~1)}:0:0";
+        return AidMaking.MakeAsync(
+            folder, KeyOf(plan, index), $"a pre-render of “{passage.Question}”", passage.Question, pictures,
+            part => MediaCommand.FromPictures(pictures, ["-vf", even, .. AidMaking.Encoder], part), stop);
     }
 
-    private IEnumerable<IVideoFrame> Pictures(PlaybackPlan plan, Passage passage, IProgress<double>? progress, CancellationToken stop)
+    private IEnumerable<ReadOnlyMemory<byte>> Pictures(PlaybackPlan plan, Passage passage, IProgress<double>? progress, CancellationToken stop)
     {
         var clock = new PassageClock(new RunClock(), plan.Timeline.Rate, 0, keepsTime: false);
         using var pipeline = new PassagePipeline(plan, passage, clock, files, new PassageGraph(filters), Environment.ProcessorCount);
@@ -62,33 +63,9 @@ public sealed class PreRenderer(AidFolder folder, IClipFiles files, EffectFilter
             }
 
             progress?.Report((position + 1.0) / passage.FrameCount);
-            yield return new RawPicture(picture);
+            yield return picture.CopyPlanes();
         }
     }
 
     private sealed record Ingredients(Raster Raster, FrameRate Rate, int? BitDepth, Passage Passage, IReadOnlyList<string?> Clips);
-
-    /// <summary>The formats in which passages end; see <see cref="EffectFilters.Yuv"/>.</summary>
-    private sealed class RawPicture : IVideoFrame
-    {
-        private readonly byte[] bytes;
-
-        public RawPicture(FrameHandle picture)
-        {
-            bytes = picture.CopyPlanes();
-            var raster = picture.Raster;
-            (Width, Height) = (raster.Width, raster.Height);
-            Format = EffectFilters.Yuv(deep: bytes.LongLength > raster.Pixels * 3 / 2);
-        }
-
-        public int Width { get; }
-
-        public int Height { get; }
-
-        public string Format { get; }
-
-        public void Serialize(Stream pipe) => pipe.Write(bytes);
-
-        public Task SerializeAsync(Stream pipe, CancellationToken token) => pipe.WriteAsync(bytes, token).AsTask();
-    }
 }

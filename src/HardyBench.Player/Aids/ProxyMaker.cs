@@ -1,6 +1,6 @@
-using FFMpegCore;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
+using HardyBench.Player.Commands;
 
 namespace HardyBench.Player.Aids;
 
@@ -18,9 +18,12 @@ public sealed class ProxyMaker(AidFolder folder)
     {
         var (key, divisor) = (KeyOf(clip, size), size == Proxies.Half ? 2 : 4);
         var raster = clip.Format.Raster.DividedBy(divisor);
-        return AidMaking.MakeAsync(folder, key, $"a proxy of {clip.Title}", clip.Id, part => FFMpegArguments
-            .FromFileInput(file)
-            .OutputToFile(part, overwrite: true, options => options.WithCustomArgument(
-                $"-an -vf scale={raster.Width}:{raster.Height}:flags=bilinear {AidMaking.Encoder}")), stop);
+        var rate = clip.Format.Rate;
+        // Every slot of the clip gets a picture, so that frame numbers stay the same where the clip's time stamps are uneven.
+        var filters = $"setpts=PTS-STARTPTS,fps={rate.Numerator}/{rate.Denominator}:round=near,tpad=stop=-1:stop_mode=clone,scale={raster.Width}:{raster.Height}:flags=bilinear";
+        return AidMaking.MakeAsync(folder, key, $"a proxy of {clip.Title}", clip.Id, null, part => MediaCommand.FromFile(
+            file,
+            ["-map", clip.Track is { } track ? $"0:{track.Index}" : "0:v:0", "-vf", filters, "-frames:v", $"{clip.FrameCount}", "-fps_mode", "passthrough", .. AidMaking.Encoder],
+            part), stop);
     }
 }

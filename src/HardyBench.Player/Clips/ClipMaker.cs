@@ -1,6 +1,6 @@
 using System.Security.Cryptography;
-using FFMpegCore;
 using HardyBench.Core.Footage;
+using HardyBench.Player.Commands;
 using HardyBench.Player.Native;
 
 namespace HardyBench.Player.Clips;
@@ -55,12 +55,8 @@ public sealed class ClipMaker(ClipFolder folder)
         var part = $"{file}.part{Path.GetExtension(file)}";
         try
         {
-            await FFMpegArguments
-                .FromPipeInput(MasterVideo.For(recipe, drawn))
-                .OutputToFile(part, overwrite: true, options => options.WithCustomArgument(Encoders.Arguments(recipe)))
-                .CancellableThrough(stop)
-                .ProcessAsynchronously();
-            stop.ThrowIfCancellationRequested();
+            var pictures = MasterVideo.For(recipe, drawn);
+            await MediaCommand.EncodeAsync(MediaCommand.FromPictures(pictures, Encoders.Arguments(recipe), part), pictures, part, stop);
             var clip = await MeasureAsync(recipe, part, stop);
             File.Move(part, file, overwrite: true);
             folder.Note(recipe, clip);
@@ -68,7 +64,7 @@ public sealed class ClipMaker(ClipFolder folder)
         catch (Exception failure) when (failure is not OperationCanceledException && !stop.IsCancellationRequested)
         {
             throw new MakingException(
-                $"Making {recipe.FileName} in {folder.Path} failed: {Reason(failure)} Clips made before are kept. "
+                $"Making {recipe.FileName} in {folder.Path} failed: {failure.Message.TrimEnd('.')}. Clips made before are kept. "
                 + "Check the folder and its free space, then make the clips again.",
                 failure);
         }
@@ -81,7 +77,7 @@ public sealed class ClipMaker(ClipFolder folder)
     /// <summary>Reads back what the encoder really made.</summary>
     private static async Task<Clip> MeasureAsync(ClipRecipe recipe, string part, CancellationToken stop)
     {
-        var report = await ClipProbe.LookAsync(part, stop);
+        var report = await ClipProbe.LookAsync(part, recipe.FileName, stop);
         await using var stream = File.OpenRead(part);
         var digest = Convert.ToHexStringLower(await SHA256.HashDataAsync(stream, stop));
         if (report.FrameCount != recipe.FrameCount)
@@ -90,7 +86,7 @@ public sealed class ClipMaker(ClipFolder folder)
         }
 
         var rate = new DataRate((long)(stream.Length * 8 / report.Format.Rate.StartOf(report.FrameCount).TotalSeconds));
-        return new Clip(recipe.Id, recipe.Title, report.Format with { DataRate = rate }, report.FrameCount, digest, report.Profile);
+        return new Clip(recipe.Id, recipe.Title, report.Format with { DataRate = rate }, report.FrameCount, digest, report.Profile, Track: report.Track);
     }
 
     private void CheckRoom(IReadOnlyList<ClipRecipe> missing)
@@ -113,14 +109,6 @@ public sealed class ClipMaker(ClipFolder folder)
                 $"The clips need about {needed / 1e6:0} MB and {folder.Path} has {free / 1e6:0} MB free. "
                 + "Nothing was changed. Free some space or choose another folder with --data.");
         }
-    }
-
-    private static string Reason(Exception failure)
-    {
-        var last = failure.Message.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).LastOrDefault();
-        return failure is System.ComponentModel.Win32Exception or FFMpegCore.Exceptions.FFMpegException && last?.Contains("No such file", StringComparison.Ordinal) == true
-            ? "the ffmpeg command is missing; install it with 'make setup'."
-            : $"{last?.TrimEnd('.')}.";
     }
 
     private static void DeleteQuietly(string file)

@@ -9,7 +9,8 @@ internal static class Encoders
     /// <summary>Names of the data rates of VC-3 as FFmpeg knows them; the last has 10 bits.</summary>
     private static readonly string[] Vc3Profiles = ["dnxhr_lb", "dnxhr_sq", "dnxhr_hq", "dnxhr_hqx"];
 
-    public static string Arguments(ClipRecipe recipe)
+    /// <summary>They hold no names of anybody's, so that a space always parts two arguments.</summary>
+    public static IReadOnlyList<string> Arguments(ClipRecipe recipe)
     {
         // The index comes first, so that a file cut off later still opens.
         var pixels = $"-pix_fmt {PixelFormat(recipe)} -an{(Container(recipe.Codec) == ".mkv" ? string.Empty : " -movflags +faststart")}";
@@ -29,7 +30,7 @@ internal static class Encoders
             Codec.Ffv1 => $"-c:v ffv1 -level 3 -g 1 -slices 16 -slicecrc 1 {pixels}",
             Codec.Png => $"-c:v png {pixels}",
             _ => throw new ArgumentOutOfRangeException(nameof(recipe), recipe.Codec, "No encoder for this codec."),
-        });
+        }).Split(' ', StringSplitOptions.RemoveEmptyEntries);
     }
 
     public static string Container(Codec codec) => codec switch

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text.Json;
+using System.Text.RegularExpressions;
 using HardyBench.Core.Footage;
 using HardyBench.Formats.Json;
 using HardyBench.Player.Native;
@@ -10,14 +11,25 @@ namespace HardyBench.Player.Clips;
 /// <summary>A file that was offered and not taken.</summary>
 public sealed record RefusedFile(string Name, string Why);
 
-/// <summary>Clips that people bring along: a folder of the data folder, and a folder that they have watched. A note beside
-/// each (for watched files, in the data folder) holds what was found, so that each is looked into once.</summary>
+/// <summary>Clips that people bring along: a folder of the data folder, in which a file lies under its checksum, and a folder that they
+/// have watched, whose files are used where they lie. A note for each, always in the data folder, holds what was found and what people
+/// call it, so that each is looked into once.</summary>
 /// <param name="folder">Holds files brought in, and the notes.</param>
-/// <param name="watched">Another folder whose files are used where they lie, or null.</param>
-public sealed class OwnClips(string folder, string? watched)
+/// <param name="watched">Another folder, or null.</param>
+public sealed partial class OwnClips(string folder, string? watched) : IDisposable
 {
+    /// <summary>Longer titles are cut.</summary>
+    public const int LongestTitle = 200;
+
+    private const string NoteSuffix = ".clip.json", PartSuffix = ".part";
     private static readonly JsonSerializerOptions Json = BenchJson.Options;
+
+    /// <summary>Endings under which files are kept; any other becomes that of its container.</summary>
+    private static readonly string[] Endings =
+        [".mp4", ".mov", ".mkv", ".webm", ".mxf", ".avi", ".ts", ".mts", ".m2ts", ".mpg", ".m4v", ".flv", ".wmv", ".ogv", ".ivf", ".dv", ".gif", ".png", ".jpg", ".jp2", ".tif", ".dpx", ".exr", ".bmp", ".y4m"];
+
     private readonly Lock gate = new();
+    private readonly SemaphoreSlim looking = new(1);
     private readonly Dictionary<string, (Clip Clip, string File)> byId = [];
     private List<RefusedFile> refused = [];
 
@@ -61,14 +73,72 @@ public sealed class OwnClips(string folder, string? watched)
     /// <summary>Looks through both folders. New and changed files are looked into; one bad file never keeps the others out.</summary>
     public async Task LookAsync(CancellationToken stop)
     {
-        var (found, bad) = (new Dictionary<string, (Clip, string)>(), new List<RefusedFile>());
-        foreach (var file in FilesIn(Folder).Concat(Watched is null ? [] : FilesIn(Watched)))
+        await looking.WaitAsync(stop);
+        try
+        {
+            await LookInTurnAsync(stop);
+        }
+        finally
+        {
+            looking.Release();
+        }
+    }
+
+    /// <summary>Takes a file in: looks into it, then moves it here under its checksum. A file that is refused stays where it is.</summary>
+    /// <param name="name">What people call it; the clip's title.</param>
+    /// <exception cref="MediaException">It is no clip, or one that is here already; the message says so.</exception>
+    public async Task<Clip> TakeAsync(string file, string name, CancellationToken stop)
+    {
+        var title = TitleOf(name);
+        var report = await ClipProbe.LookAsync(file, title, stop);
+        var digest = await DigestAsync(file, stop);
+        await looking.WaitAsync(stop);
+        try
+        {
+            Directory.CreateDirectory(Folder);
+            if (Clips.Values.FirstOrDefault(clip => clip.Sha256 == digest) is { } same)
+            {
+                throw new MediaException($"{title} is the same clip as {same.Title}, which is here already.");
+            }
+
+            var target = Path.Combine(Folder, digest + EndingOf(title, report));
+            var clip = ClipOf(report, title, digest);
+            // The note first: a note without its file is nothing, a file without its note would lose its name.
+            var info = new FileInfo(file);
+            await WriteAsync(NoteOf(target), new Note(info.Length, info.LastWriteTimeUtc, clip, null, title), stop);
+            File.Move(file, target, overwrite: true);
+            lock (gate)
+            {
+                byId[clip.Id] = (clip, target);
+            }
+
+            return clip;
+        }
+        finally
+        {
+            looking.Release();
+        }
+    }
+
+    public void Dispose() => looking.Dispose();
+
+    /// <summary>A file's name with what cannot be shown written out.</summary>
+    public static string Shown(string name) => string.Concat(name.Select(letter =>
+        char.IsControl(letter) ? string.Create(CultureInfo.InvariantCulture, $"\\u{(int)letter:x4}") : $"{letter}"));
+
+    private async Task LookInTurnAsync(CancellationToken stop)
+    {
+        var (found, bad) = (new Dictionary<string, (Clip Clip, string File)>(), new List<RefusedFile>());
+        foreach (var (file, isWatched) in FilesIn(Folder).Select(file => (file, false)).Concat(Watched is null ? [] : FilesIn(Watched).Select(file => (file, true))))
         {
             try
             {
-                Refuse(file);
+                Refuse(file, isWatched);
                 var clip = await KnownAsync(file, stop);
-                found.TryAdd(clip.Id, (clip, file));
+                if (!found.TryAdd(clip.Id, (clip, file)))
+                {
+                    throw new MediaException($"{Path.GetFileName(file)} is the same clip as {found[clip.Id].Clip.Title}.");
+                }
             }
             catch (Exception failure) when (failure is MediaException or IOException or UnauthorizedAccessException)
             {
@@ -88,48 +158,23 @@ public sealed class OwnClips(string folder, string? watched)
         }
     }
 
-    /// <summary>Takes a file in: looks into it, then moves it here under its name. A file that is refused stays where it is.</summary>
-    /// <exception cref="MediaException">It is no clip; the message says why.</exception>
-    public async Task<Clip> TakeAsync(string file, string name, CancellationToken stop)
-    {
-        var safe = Path.GetFileName(name);
-        if (safe.Length == 0 || safe.StartsWith('.') || safe.Any(char.IsControl))
-        {
-            throw new MediaException($"'{Shown(name)}' is no name for a file; rename it and bring it again.");
-        }
-
-        await ClipProbe.LookAsync(file, stop);
-        Directory.CreateDirectory(Folder);
-        var target = Path.Combine(Folder, safe);
-        for (var n = 2; File.Exists(target); n++)
-        {
-            target = Path.Combine(Folder, string.Create(CultureInfo.InvariantCulture, $"{Path.GetFileNameWithoutExtension(safe)}-{n}{Path.GetExtension(safe)}"));
-        }
-
-        File.Move(file, target);
-        await LookAsync(stop);
-        return Clips.Values.FirstOrDefault(clip => FileOf(clip.Id) == target)
-            ?? throw new MediaException($"{safe} is the same clip as one that is here already.");
-    }
-
-    /// <summary>A file's name with what cannot be shown written out.</summary>
-    public static string Shown(string name) => string.Concat(name.Select(letter =>
-        char.IsControl(letter) ? string.Create(CultureInfo.InvariantCulture, $"\\u{(int)letter:x4}") : $"{letter}"));
-
     private static IEnumerable<string> FilesIn(string path) => Directory.Exists(path)
         ? Directory.EnumerateFiles(path, "*", new EnumerationOptions { IgnoreInaccessible = true, AttributesToSkip = FileAttributes.Hidden })
-            .Where(file => !file.EndsWith(NoteSuffix, StringComparison.Ordinal)).Order(StringComparer.Ordinal)
+            .Where(file => !file.EndsWith(NoteSuffix, StringComparison.Ordinal) && !file.EndsWith(PartSuffix, StringComparison.Ordinal)).Order(StringComparer.Ordinal)
         : [];
 
-    private const string NoteSuffix = ".clip.json";
-
     /// <summary>What is not even looked into.</summary>
-    private static void Refuse(string file)
+    private static void Refuse(string file, bool isWatched)
     {
         var name = Path.GetFileName(file);
         if (name.Any(char.IsControl))
         {
             throw new MediaException($"The name '{Shown(name)}' has characters that cannot be shown; rename the file.");
+        }
+
+        if (isWatched && name.AsSpan().IndexOfAny("'\"`%") is >= 0 and var sign)
+        {
+            throw new MediaException($"The name {name} has the sign {name[sign]} in it, which means something else to programs that read clips; rename the file, or bring it in.");
         }
 
         var root = Path.GetFullPath(Path.GetDirectoryName(file)!);
@@ -139,6 +184,7 @@ public sealed class OwnClips(string folder, string? watched)
             throw new MediaException($"{name} is a link that leads out of its folder; copy the file itself here.");
         }
 
+        // A pipe or a device has no length either, and opening it could wait for ever.
         if (new FileInfo(file).Length == 0)
         {
             throw new MediaException($"{name} is empty.");
@@ -149,40 +195,79 @@ public sealed class OwnClips(string folder, string? watched)
 
     private async Task<Clip> KnownAsync(string file, CancellationToken stop)
     {
-        var info = new FileInfo(file);
-        var note = Path.Combine(Folder, NoteName(file));
-        if (Read(note) is { } known && known.Length == info.Length && known.ChangedUtc == info.LastWriteTimeUtc)
+        var (info, note) = (new FileInfo(file), NoteOf(file));
+        var known = Read(note);
+        if (known is not null && known.Length == info.Length && known.ChangedUtc == info.LastWriteTimeUtc && known.Clip is null or { Track: not null })
         {
             return known.Clip ?? throw new MediaException(known.Refusal!);
         }
 
         Directory.CreateDirectory(Folder);
+        var title = known?.Title ?? Path.GetFileName(file);
         Note fresh;
         try
         {
-            fresh = new Note(info.Length, info.LastWriteTimeUtc, await ReadClipAsync(file, stop), null);
+            var report = await ClipProbe.LookAsync(file, title, stop);
+            fresh = new Note(info.Length, info.LastWriteTimeUtc, ClipOf(report, title, await DigestAsync(file, stop)), null, title);
         }
         catch (MediaException refusal)
         {
-            fresh = new Note(info.Length, info.LastWriteTimeUtc, null, refusal.Message);
+            fresh = new Note(info.Length, info.LastWriteTimeUtc, null, refusal.Message, title);
         }
 
-        await File.WriteAllTextAsync(note + ".part", JsonSerializer.Serialize(fresh, Json), stop);
-        File.Move(note + ".part", note, overwrite: true);
+        await WriteAsync(note, fresh, stop);
         return fresh.Clip ?? throw new MediaException(fresh.Refusal!);
     }
 
-    private static async Task<Clip> ReadClipAsync(string file, CancellationToken stop)
+    /// <summary>Files here have their notes beside them; those of the watched folder are told apart by a digest of where they lie.</summary>
+    private string NoteOf(string file) => Path.Combine(Folder, UnderChecksum().IsMatch(Path.GetFileName(file)) && Path.GetDirectoryName(file) == Folder
+        ? Path.GetFileName(file) + NoteSuffix
+        : $".{Convert.ToHexStringLower(SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(file)))[..16]}{NoteSuffix}");
+
+    private static string TitleOf(string name)
     {
-        var report = await ClipProbe.LookAsync(file, stop);
-        await using var stream = File.OpenRead(file);
-        var digest = Convert.ToHexStringLower(await SHA256.HashDataAsync(stream, stop));
-        var stem = string.Concat(Path.GetFileNameWithoutExtension(file).ToLowerInvariant().Select(letter => char.IsAsciiLetterOrDigit(letter) ? letter : '-'));
-        return new Clip($"{stem}-{digest[..6]}", Path.GetFileName(file), report.Format, report.FrameCount, digest, report.Profile, report.Caveats);
+        var title = Path.GetFileName(name.Replace('\\', '/')).Trim();
+        if (title.Length == 0 || title is "." or ".." || title.Any(char.IsControl))
+        {
+            throw new MediaException($"'{Shown(name)}' is no name for a file; rename it and bring it again.");
+        }
+
+        return title.Length <= LongestTitle ? title : title[..LongestTitle];
     }
 
-    private static string NoteName(string file) =>
-        $".{Convert.ToHexStringLower(SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(file)))[..16]}{NoteSuffix}";
+    private static Clip ClipOf(ProbeReport report, string title, string digest)
+    {
+        var stem = string.Concat(Path.GetFileNameWithoutExtension(title).ToLowerInvariant().Select(letter => char.IsAsciiLetterOrDigit(letter) ? letter : '-'));
+        return new Clip(
+            $"{stem[..Math.Min(stem.Length, 60)]}-{digest[..6]}", title, report.Format, report.FrameCount, digest, report.Profile, report.Caveats, report.Track);
+    }
+
+    private static string EndingOf(string title, ProbeReport report)
+    {
+        var ending = Path.GetExtension(title).ToLowerInvariant();
+        return Endings.Contains(ending) ? ending : report.Container[0] switch
+        {
+            "mov" => ".mp4",
+            "matroska" => ".mkv",
+            "mpegts" => ".ts",
+            "mpeg" => ".mpg",
+            "asf" => ".wmv",
+            var other when Endings.Contains("." + other) => "." + other,
+            _ => ".clip",
+        };
+    }
+
+    private static async Task<string> DigestAsync(string file, CancellationToken stop)
+    {
+        await using var stream = File.OpenRead(file);
+        return Convert.ToHexStringLower(await SHA256.HashDataAsync(stream, stop));
+    }
+
+    private static async Task WriteAsync(string file, Note note, CancellationToken stop)
+    {
+        await File.WriteAllTextAsync(file + PartSuffix, JsonSerializer.Serialize(note, Json), stop);
+        File.Move(file + PartSuffix, file, overwrite: true);
+    }
 
     private static Note? Read(string note)
     {
@@ -196,5 +281,9 @@ public sealed class OwnClips(string folder, string? watched)
         }
     }
 
-    private sealed record Note(long Length, DateTime ChangedUtc, Clip? Clip, string? Refusal);
+    [GeneratedRegex(@"^[0-9a-f]{64}\.[0-9a-z]{1,5}$", RegexOptions.CultureInvariant)]
+    private static partial Regex UnderChecksum();
+
+    /// <param name="Title">What people call it; null in notes of before titles were kept, where it is the file's name.</param>
+    private sealed record Note(long Length, DateTime ChangedUtc, Clip? Clip, string? Refusal, string? Title = null);
 }

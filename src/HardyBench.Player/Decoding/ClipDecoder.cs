@@ -16,32 +16,41 @@ public sealed record DecodedFrame(
     public void Dispose() => Picture.Dispose();
 }
 
-/// <summary>Decodes a clip from its first frame on, round and round. Used by one thread at a time.</summary>
-public sealed class ClipDecoder : IDisposable
+/// <summary>Decodes a clip from its first frame on, round and round. Used by one thread at a time, <see cref="GiveUp"/> excepted.</summary>
+public class ClipDecoder : IDisposable
 {
     private readonly ClipHandle clip;
-    private readonly string path;
+    private readonly string name;
 
     /// <param name="threads">Decoding threads.</param>
     /// <param name="device">Where to decode, by FFmpeg's name; null for the processor. Where it refuses, the processor does it.</param>
     /// <param name="oneByOne">Whether no frame may wait in the decoder for those after it.</param>
-    /// <exception cref="MediaException">The file is missing, or no clip.</exception>
-    public ClipDecoder(string path, int threads, string? device = null, bool oneByOne = false)
+    /// <exception cref="MediaException">The file is missing, no clip, or no longer the clip that was looked into.</exception>
+    public ClipDecoder(ClipSource source, int threads, string? device = null, bool oneByOne = false)
     {
-        this.path = path;
-        MediaException.Check(NativeMethods.ClipOpen(path, threads, oneByOne ? 1 : 0, device, out var handle, out var info), $"opening {Path.GetFileName(path)}");
+        name = source.Name;
+        var opening = new ClipOpening(
+            source.Track?.Index ?? -1, source.Rate?.Numerator ?? 0, source.Rate?.Denominator ?? 0, threads, oneByOne ? 1 : 0,
+            source.Track is null ? 0 : 1, source.Track?.Start ?? 0, source.FrameCount);
+        MediaException.Check(NativeMethods.ClipOpen(source.Path, opening, device, out var handle, out var info), $"opening {name}");
         clip = new ClipHandle(handle);
         (Raster, Rate) = (new Raster(info.Width, info.Height), new FrameRate(info.RateNumerator, info.RateDenominator));
         FrameCount = info.FrameCount;
-        var keys = new long[info.KeyCount];
-        Keys = new KeyFrames(keys[..NativeMethods.ClipKeys(clip, keys, keys.Length)], info.FrameCount);
+        Keys = source.AllIntra ? KeyFrames.All(info.FrameCount) : source.Track?.Keys is { } known
+            ? new KeyFrames([.. known.Select(key => (long)key)], info.FrameCount)
+            : IndexedKeys(info);
+    }
+
+    public ClipDecoder(string path, int threads, string? device = null, bool oneByOne = false)
+        : this(new ClipSource(path), threads, device, oneByOne)
+    {
     }
 
     public Raster Raster { get; }
 
     public FrameRate Rate { get; }
 
-    /// <summary>Frames in the file, or 0 when the file does not say.</summary>
+    /// <summary>Frames of one loop, or 0 when the file does not say.</summary>
     public long FrameCount { get; }
 
     public KeyFrames Keys { get; }
@@ -59,16 +68,17 @@ public sealed class ClipDecoder : IDisposable
         {
             var count = NativeMethods.ClipErrors(clip, out var first);
             return count == 0 ? null
-                : $"the decoder reported {(count == 1 ? "an error" : $"{count} errors")} in {Path.GetFileName(path)}, from its frame {first} on; what it could decode was shown";
+                : $"the decoder reported {(count == 1 ? "an error" : $"{count} errors")} in {name}, from its frame {first} on; what it could decode was shown";
         }
     }
 
-    /// <summary>Waits for the next frame. Damaged data is gone past where anything can be decoded after it.</summary>
-    /// <exception cref="MediaException">The file ends too early, or nothing more can be decoded.</exception>
-    public DecodedFrame Next()
+    /// <summary>Waits for the next frame, in the order of showing. Damaged data is gone past where anything can be decoded after it. Where
+    /// the file has no picture for a slot, a number is missing.</summary>
+    /// <exception cref="MediaException">The file ends too early, its pictures change, or nothing more can be decoded.</exception>
+    public virtual DecodedFrame Next()
     {
         var code = NativeMethods.ClipNext(clip, out var frame, out var number, out var nextNumber, out var times);
-        MediaException.Check(code, $"playing {Path.GetFileName(path)}");
+        MediaException.Check(code, $"playing {name}");
         NextToSend = nextNumber;
         return new DecodedFrame(
             new FrameHandle(frame),
@@ -90,13 +100,32 @@ public sealed class ClipDecoder : IDisposable
         NextToSend = number;
     }
 
-    /// <summary>Goes on at a frame that stands alone, backwards or forwards.</summary>
+    /// <summary>Goes on at a frame that stands alone, backwards or forwards. A file that cannot be sought goes on before it.</summary>
     /// <exception cref="MediaException">The file cannot be read there.</exception>
     public void SeekTo(long number)
     {
-        MediaException.Check(NativeMethods.ClipSeek(clip, number), $"seeking in {Path.GetFileName(path)}");
+        MediaException.Check(NativeMethods.ClipSeek(clip, number), $"seeking in {name}");
         NextToSend = number;
     }
 
-    public void Dispose() => clip.Dispose();
+    /// <summary>Lets a call that waits in another thread end soon, with an error. Nothing more can be decoded afterwards.</summary>
+    public void GiveUp()
+    {
+        if (!clip.IsClosed)
+        {
+            NativeMethods.ClipGiveUp(clip);
+        }
+    }
+
+    public void Dispose()
+    {
+        clip.Dispose();
+        GC.SuppressFinalize(this);
+    }
+
+    private KeyFrames IndexedKeys(ClipInfo info)
+    {
+        var keys = new long[info.KeyCount];
+        return new KeyFrames(keys[..NativeMethods.ClipKeys(clip, keys, keys.Length)], info.FrameCount);
+    }
 }

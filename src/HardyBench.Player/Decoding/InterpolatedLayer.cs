@@ -29,16 +29,18 @@ public sealed class InterpolatedLayer(LayerDecoding frames, Layer layer, FrameRa
     public static FrameRate RunningRate(FrameRate source, double speed)
     {
         const int Steps = 10_000;
-        return new FrameRate(source.Numerator * (int)Math.Round(speed * Steps), source.Denominator * Steps);
+        return FrameRate.Of((Int128)source.Numerator * (long)Math.Round(speed * Steps), (Int128)source.Denominator * Steps);
     }
 
     /// <inheritdoc />
-    public string? Damage => frames.Damage;
+    public IReadOnlyList<string> Overcome => frames.Overcome;
 
     /// <inheritdoc />
     public DecodedFrame? Take(long position)
     {
-        if (making is null || position > nextPosition + RunUpTo)
+        // Frames are made in places counted from the layer's start, some of which may lie before the passage.
+        var place = position + layer.Skipped;
+        if (making is null || place > nextPosition + RunUpTo)
         {
             making?.Dispose();
             making = null;
@@ -52,10 +54,10 @@ public sealed class InterpolatedLayer(LayerDecoding frames, Layer layer, FrameRa
             while (making?.Take(out var moment) is { } picture)
             {
                 nextPosition = moment + 1;
-                if (moment >= position)
+                if (moment >= place)
                 {
                     made += Stopwatch.GetElapsedTime(began);
-                    return moment == position ? new DecodedFrame(picture, position, read, decode, TimeSpan.Zero, made) : Past(picture);
+                    return moment == place ? new DecodedFrame(picture, position, read, decode, TimeSpan.Zero, made) : Past(picture);
                 }
 
                 picture.Dispose();

@@ -1,5 +1,6 @@
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Player.Native;
 using HardyBench.Player.Playing;
 
 namespace HardyBench.Player.Decoding;
@@ -9,14 +10,18 @@ public interface ILayerFrames : IDisposable
 {
     /// <summary>Waits for what one frame of the passage shows of the layer.</summary>
     /// <returns>The caller's own reference; null when it is past, or when the layer was disposed.</returns>
-    /// <exception cref="Native.MediaException">The clip failed.</exception>
+    /// <exception cref="MediaException">The clip failed.</exception>
     DecodedFrame? Take(long position);
 
-    /// <summary>What the decoder said of damaged data so far, in words, or null.</summary>
-    string? Damage { get; }
+    /// <summary>What went wrong so far without ending it, a phrase each.</summary>
+    IReadOnlyList<string> Overcome { get; }
 }
 
-/// <summary>Decodes one layer ahead of its treatment on a thread of its own, and catches up when it must.</summary>
+/// <summary>Opens a clip for decoding on a device, or on the processor (null).</summary>
+public delegate ClipDecoder ClipOpener(ClipSource clip, int threads, string? device);
+
+/// <summary>Decodes one layer ahead of its treatment on a thread of its own, and catches up when it must. A slot for which the footage
+/// has no picture shows the one before it.</summary>
 public sealed class LayerDecoding : ILayerFrames
 {
     /// <summary>How often a full queue is looked through for frames that are past.</summary>
@@ -24,20 +29,29 @@ public sealed class LayerDecoding : ILayerFrames
 
     private readonly object gate = new();
     private readonly Queue<DecodedFrame> decoded = new();
+    private readonly SkippedFrames skipped = new();
     private readonly PassageClock clock;
     private readonly Layer layer;
+    private readonly ClipSource clip;
+    private readonly int threads;
+    private readonly ClipOpener open;
     private readonly Thread thread;
     private DecodedFrame? last;
-    private Exception? failure;
+    private MediaException? failure;
     private string? damage;
+    private string? lostDevice;
+    private long held;
     private bool disposed;
 
     /// <summary>Starts decoding at once. The decoder is opened on the thread itself, so that the threads it starts
     /// carry the same name and their work is counted as decoding.</summary>
-    public LayerDecoding(string path, int threads, string? device, Layer layer, PassageClock clock)
+    /// <param name="open">How a clip is opened; null for the usual way.</param>
+    /// <exception cref="MediaException">The clip cannot be opened.</exception>
+    public LayerDecoding(ClipSource clip, int threads, string? device, Layer layer, PassageClock clock, ClipOpener? open = null)
     {
-        (this.layer, this.clock) = (layer, clock);
-        thread = new Thread(() => Decode(path, threads, device)) { Name = ThreadRoles.Decode, IsBackground = true };
+        (this.clip, this.threads, this.layer, this.clock) = (clip, threads, layer, clock);
+        this.open = open ?? ((source, count, on) => new ClipDecoder(source, count, on));
+        thread = new Thread(() => Decode(device)) { Name = ThreadRoles.Decode, IsBackground = true };
         thread.Start();
         WaitUntilOpen();
     }
@@ -46,13 +60,15 @@ public sealed class LayerDecoding : ILayerFrames
     public ClipDecoder Source { get; private set; } = null!;
 
     /// <inheritdoc />
-    public string? Damage
+    public IReadOnlyList<string> Overcome
     {
         get
         {
             lock (gate)
             {
-                return damage;
+                var without = held == 0 ? null
+                    : $"{(held == 1 ? "1 frame of" : $"{held} frames of")} {clip.Name} {(held == 1 ? "has" : "have")} no picture of {(held == 1 ? "its" : "their")} own; the picture before stayed on";
+                return [.. new[] { lostDevice, damage, without }.OfType<string>()];
             }
         }
     }
@@ -63,49 +79,50 @@ public sealed class LayerDecoding : ILayerFrames
     /// <summary>Waits for a source frame. Earlier ones are let go; their time counts towards this one. The same source frame
     /// can be taken again, as a slower layer asks.</summary>
     /// <returns>The caller's own reference; null when decoding went past it, or when the layer was disposed.</returns>
-    /// <exception cref="Native.MediaException">The clip failed.</exception>
+    /// <exception cref="MediaException">The clip failed.</exception>
     public DecodedFrame? TakeSource(long number)
     {
         if (last?.Number == number)
         {
-            return last with { Picture = last.Picture.Another(), Read = TimeSpan.Zero, Decode = TimeSpan.Zero };
+            return Again(last);
         }
 
-        last?.Dispose();
-        last = Next(number);
-        return last is null ? null : last with { Picture = last.Picture.Another() };
-    }
-
-    private DecodedFrame? Next(long number)
-    {
         var (read, decode) = (TimeSpan.Zero, TimeSpan.Zero);
         lock (gate)
         {
-            while (!disposed)
+            while (true)
             {
                 while (decoded.Count == 0 && failure is null && !disposed)
                 {
                     Monitor.Wait(gate);
                 }
 
-                if (decoded.Count == 0 || decoded.Peek().Number > number)
+                if (disposed)
                 {
-                    return failure is null || decoded.Count > 0 ? null : throw failure;
+                    return null;
                 }
 
-                var frame = decoded.Dequeue();
+                if (decoded.Count == 0)
+                {
+                    throw failure!;
+                }
+
+                if (decoded.Peek().Number > number)
+                {
+                    return Held(number);
+                }
+
+                last?.Dispose();
+                last = decoded.Dequeue();
+                skipped.Forget(last.Number);
                 Monitor.PulseAll(gate);
-                (read, decode) = (read + frame.Read, decode + frame.Decode);
-                if (frame.Number == number)
+                (read, decode) = (read + last.Read, decode + last.Decode);
+                if (last.Number == number)
                 {
-                    return frame with { Read = read, Decode = decode };
+                    return last with { Picture = last.Picture.Another(), Read = read, Decode = decode };
                 }
-
-                frame.Dispose();
             }
         }
-
-        return null;
     }
 
     public void Dispose()
@@ -113,6 +130,7 @@ public sealed class LayerDecoding : ILayerFrames
         lock (gate)
         {
             disposed = true;
+            Source?.GiveUp();
             Monitor.PulseAll(gate);
         }
 
@@ -130,6 +148,21 @@ public sealed class LayerDecoding : ILayerFrames
     private long SourceFrame(long position, ClipDecoder? source) =>
         layer.SourceFrameAt(position, clock.Rate, (source ?? Source).Rate);
 
+    private static DecodedFrame Again(DecodedFrame frame) =>
+        frame with { Picture = frame.Picture.Another(), Read = TimeSpan.Zero, Decode = TimeSpan.Zero };
+
+    /// <summary>The picture before, where the footage has none for a frame; null where it was left out to catch up.</summary>
+    private DecodedFrame? Held(long number)
+    {
+        if (last is null || last.Number > number || skipped.Touches(last.Number + 1, number))
+        {
+            return null;
+        }
+
+        held++;
+        return Again(last);
+    }
+
     private void WaitUntilOpen()
     {
         lock (gate)
@@ -146,45 +179,116 @@ public sealed class LayerDecoding : ILayerFrames
         }
     }
 
-    private void Decode(string path, int threads, string? device)
+    /// <summary>The thread's work. Whatever goes wrong on it fails the passage and not the program.</summary>
+    private void Decode(string? device)
     {
+        ClipDecoder? source = null;
         try
         {
-            using var source = new ClipDecoder(path, threads, device);
-            if (layer.StartFrame > 0)
+            source = Begin(null, device);
+            var enqueued = DecodeFrom(SourceFrame(0, source), source, device is not null, out var lost);
+            if (lost is not null)
             {
-                source.LeapTo(source.Keys.LastUpTo(layer.StartFrame));
+                source.Dispose();
+                Tell(() => lostDevice = $"decoding {clip.Name} on {device} failed: {lost.Message} It went on on the processor");
+                source = Begin(enqueued, null);
+                DecodeFrom(enqueued, source, false, out _);
             }
+        }
+        catch (MediaException cause)
+        {
+            Tell(() => failure = cause);
+        }
+        catch (Exception cause)
+        {
+            Tell(() => failure = new MediaException($"Decoding {clip.Name} failed in a way that was not foreseen: {cause.Message}"));
+        }
+        finally
+        {
+            source?.Dispose();
+        }
+    }
 
-            Tell(() => Source = source);
-            var (latency, behind) = (default(DurationEstimate), default(Behind));
+    /// <summary>Opens the clip and goes to where a frame can be decoded from.</summary>
+    /// <param name="from">Null for the layer's first.</param>
+    private ClipDecoder Begin(long? from, string? device)
+    {
+        var source = open(clip, threads, device);
+        try
+        {
+            var first = from ?? SourceFrame(0, source);
+            if (first > 0)
+            {
+                source.SeekTo(source.Keys.LastUpTo(first));
+            }
+        }
+        catch
+        {
+            source.Dispose();
+            throw;
+        }
+
+        Tell(() => Source = source);
+        return source;
+    }
+
+    /// <summary>Decodes until the layer is disposed.</summary>
+    /// <param name="from">The first frame wanted; of those before it only the last is kept, for frames without a picture.</param>
+    /// <param name="lost">Why the device cannot go on; null when decoding ended otherwise.</param>
+    /// <returns>The frame after the last that was handed on.</returns>
+    private long DecodeFrom(long from, ClipDecoder source, bool onDevice, out MediaException? lost)
+    {
+        lost = null;
+        var (latency, behind, before, next) = (default(DurationEstimate), default(Behind), (DecodedFrame?)null, from);
+        try
+        {
             while (HasRoom())
             {
                 CatchUp(source, latency.Expected, ref behind);
-                var frame = source.Next();
+                DecodedFrame frame;
+                try
+                {
+                    frame = source.Next();
+                }
+                catch (MediaException gone) when (onDevice && !disposed)
+                {
+                    lost = gone;
+                    return next;
+                }
+
                 latency.Observe(frame.Latency);
                 if (clock.FirstInTime(TimeSpan.Zero) is { } target && frame.Number >= SourceFrame(target, source))
                 {
                     behind.Reset();
                 }
 
-                if (frame.Number < layer.StartFrame)
+                if (frame.Number < from)
                 {
-                    frame.Dispose();
+                    before?.Dispose();
+                    before = frame;
                     continue;
                 }
 
+                var earlier = before;
+                (before, next) = (null, frame.Number + 1);
                 Tell(() =>
                 {
+                    if (earlier is not null)
+                    {
+                        decoded.Enqueue(earlier);
+                    }
+
                     decoded.Enqueue(frame);
                     damage = source.Damage;
                 });
             }
         }
-        catch (Exception cause) when (cause is Native.MediaException or OutOfMemoryException)
+        finally
         {
-            Tell(() => failure = cause);
+            before?.Dispose();
         }
+
+        return next;
     }
 
     private void CatchUp(ClipDecoder source, TimeSpan latency, ref Behind behind)
@@ -197,14 +301,23 @@ public sealed class LayerDecoding : ILayerFrames
         var wanted = SourceFrame(target, source);
         var behindFor = behind.Observe(wanted > source.NextToSend, clock.Now);
         var catchUp = Pacing.CatchUpFor(source.NextToSend, wanted, behindFor, source.Keys);
-        if (catchUp.From > source.NextToSend)
+        var next = source.NextToSend;
+        if (catchUp.From > next)
         {
             source.LeapTo(catchUp.From);
             behind.Reset();
         }
 
         source.SkipUnreferenced(catchUp.SkipUnreferenced);
+        lock (gate)
+        {
+            // A leap that empties the decoder also loses what it still held.
+            skipped.Add(catchUp.From > next ? next - Reordered(source) : next, catchUp.From);
+            skipped.Skipping(catchUp.SkipUnreferenced, catchUp.From);
+        }
     }
+
+    private int Reordered(ClipDecoder source) => source.Keys.AllIntra ? 0 : threads + 16;
 
     /// <summary>Waits for room. Frames that nobody will treat any more make room by themselves.</summary>
     private bool HasRoom()
@@ -213,10 +326,11 @@ public sealed class LayerDecoding : ILayerFrames
         {
             while (decoded.Count >= PlaybackSettings.DecodeAhead && !disposed)
             {
-                if (clock.FirstInTime(TimeSpan.Zero) is { } target
-                    && decoded.Peek().Number < SourceFrame(target))
+                // The picture before stays on where there is none, so a frame is past when the one after it is due.
+                if (clock.FirstInTime(TimeSpan.Zero) is { } target && decoded.ElementAt(1).Number <= SourceFrame(target))
                 {
-                    decoded.Dequeue().Dispose();
+                    using var past = decoded.Dequeue();
+                    skipped.Add(past.Number, decoded.Peek().Number);
                 }
                 else
                 {

@@ -49,7 +49,8 @@ public class PassageGraph(EffectFilters filters)
             : new EffectState(EffectState.Processor, refusal);
     }
 
-    private static bool IsDeep(PlaybackPlan plan, Passage passage) =>
+    /// <summary>Whether a passage is treated with more than 8 bits a sample.</summary>
+    public static bool IsDeep(PlaybackPlan plan, Passage passage) =>
         plan.Timeline.BitDepth is { } depth ? depth > 8 : plan.ClipsOf(passage).Any(clip => clip.Format.BitDepth > 8);
 
     private sealed class Writer(EffectFilters filters, PlaybackPlan plan, Passage passage)

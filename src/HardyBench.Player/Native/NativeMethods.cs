@@ -17,7 +17,10 @@ internal static partial class NativeMethods
     public static unsafe partial void ErrorText(int code, byte* text, int size);
 
     [LibraryImport(Library, EntryPoint = "hb_clip_open", StringMarshalling = StringMarshalling.Utf8)]
-    public static partial int ClipOpen(string path, int threads, int oneByOne, string? device, out nint clip, out ClipInfo info);
+    public static partial int ClipOpen(string path, in ClipOpening how, string? device, out nint clip, out ClipInfo info);
+
+    [LibraryImport(Library, EntryPoint = "hb_clip_give_up")]
+    public static partial void ClipGiveUp(ClipHandle clip);
 
     [LibraryImport(Library, EntryPoint = "hb_clip_keys")]
     public static partial int ClipKeys(ClipHandle clip, [Out] long[] frames, int capacity);
@@ -89,6 +92,11 @@ internal static partial class NativeMethods
     [LibraryImport(Library, EntryPoint = "hb_raise_priority")]
     public static partial int RaisePriority();
 }
+
+/// <summary>What is not known is 0, the stream −1.</summary>
+[StructLayout(LayoutKind.Sequential)]
+internal readonly record struct ClipOpening(
+    int Stream, int RateNumerator, int RateDenominator, int Threads, int OneByOne, int HasStart, long Start, long FrameCount);
 
 [StructLayout(LayoutKind.Sequential)]
 internal readonly record struct ClipInfo(

@@ -34,8 +34,9 @@ public sealed class FootageConditions(SystemFiles system, IClipFiles files)
 
     private FootageState StateOf(Clip clip, PlaybackSettings settings, MountedDrives drives)
     {
-        var path = files.PathOf(clip);
-        var refusal = settings.DecodeOn is { } device ? RefusalOf(path, device) : null;
+        var source = ClipSource.Of(clip, files);
+        var path = source.Path;
+        var refusal = settings.DecodeOn is { } device ? RefusalOf(source, device) : null;
         if (settings.Cache != FileCache.AsFound)
         {
             MediaException.Check(NativeMethods.Cache(path, settings.Cache == FileCache.Warm ? 1 : 0), $"preparing {Path.GetFileName(path)}");
@@ -47,9 +48,9 @@ public sealed class FootageConditions(SystemFiles system, IClipFiles files)
     }
 
     /// <summary>The first frame tells: only then does a device see what it is asked to decode.</summary>
-    private static string? RefusalOf(string path, string device)
+    private static string? RefusalOf(ClipSource source, string device)
     {
-        using var decoder = new ClipDecoder(path, 1, device);
+        using var decoder = new ClipDecoder(source, 1, device);
         if (decoder.Refusal is { } refusal)
         {
             return refusal;

@@ -1,16 +1,15 @@
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Hand;
-using HardyBench.Core.Timelines;
 using HardyBench.Player.Effects;
 using HardyBench.Player.Native;
 
 namespace HardyBench.Player.Playing;
 
 /// <summary>Does what a hand does: drags, jumps, starts playing; and notes how long each picture took. Runs on one thread.</summary>
-/// <param name="playFrom">Plays from a frame until the picture moves; returns how long that took, or null when it never did.</param>
+/// <param name="playFrom">Plays so many frames from one on; returns how long it took until the picture moved, or null when it never did.</param>
 public sealed class HandPlaying(
     PlaybackPlan plan, RunClock run, IScreen screen, IClipFiles files, PassageGraph graph, int threads, RunJournal journal,
-    Func<Timeline, TimeSpan?> playFrom) : IDisposable
+    Func<long, int, CancellationToken, TimeSpan?> playFrom) : IDisposable
 {
     /// <summary>Between two jumps, so that one is over before the next begins.</summary>
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(20);
@@ -48,7 +47,7 @@ public sealed class HandPlaying(
             }
 
             var asked = run.Now;
-            var lag = move.Kind == MoveKind.Start ? Start(frame) : Show(frame) ? run.Now - asked : (TimeSpan?)null;
+            var lag = move.Kind == MoveKind.Start ? Start(frame, stop) : Show(frame) ? run.Now - asked : (TimeSpan?)null;
             journal.Asked(new LagReading(move.Kind, move.Name, (int)frame, asked, lag));
             stop.WaitHandle.WaitOne(Pause);
         }
@@ -63,7 +62,7 @@ public sealed class HandPlaying(
             var newest = (int)Math.Min((run.Now - begun) / move.Every, move.Frames.Count - 1);
             if (newest < next)
             {
-                run.WaitUntil(begun + move.Every * next);
+                run.WaitUntil(begun + move.Every * next, stop);
                 continue;
             }
 
@@ -80,10 +79,10 @@ public sealed class HandPlaying(
             journal.Asked(new LagReading(move.Kind, move.Name, (int)move.Frames[place], begun + move.Every * place, lag));
     }
 
-    private TimeSpan? Start(long frame)
+    private TimeSpan? Start(long frame, CancellationToken stop)
     {
         Leave();
-        return playFrom(plan.Timeline.From(frame, FramesToStart, plan.Clips));
+        return playFrom(frame, FramesToStart, stop);
     }
 
     /// <summary>Closes the passage it is in, and notes what went wrong there without ending it.</summary>
@@ -118,11 +117,11 @@ public sealed class HandPlaying(
 
             return picture is not null;
         }
-        catch (Exception failure) when (failure is MediaException or NotSupportedException)
+        catch (Exception failure)
         {
             if (failed.Add(index))
             {
-                journal.Fail(new PassageFailure(index, failure.Message));
+                journal.Fail(PassageFailures.Of(index, failure));
             }
 
             return false;

@@ -1,5 +1,4 @@
 using HardyBench.Core.Playback;
-using HardyBench.Core.Timelines;
 using HardyBench.Player.Decoding;
 using HardyBench.Player.Effects;
 using HardyBench.Player.Native;
@@ -17,15 +16,20 @@ public sealed class LocalPlayback(
 {
     private static readonly TimeSpan TellEvery = TimeSpan.FromMilliseconds(200);
 
+    /// <summary>How long a stopped run waits for the frame that is being worked on. What takes longer ends by itself, and the next run
+    /// waits for it.</summary>
+    private static readonly TimeSpan Grace = TimeSpan.FromMilliseconds(400);
+
     /// <exception cref="PlayerUnavailableException">The decoding libraries are missing.</exception>
     /// <exception cref="PlanRefusedException">The timeline cannot be played as it stands.</exception>
     public async Task<Run> PlayAsync(PlaybackPlan plan, IRunObserver observer, CancellationToken stop)
     {
         var header = await HeaderAsync(plan.Checked(), stop);
         observer.Started(header);
+        await Leftovers.EndedAsync(stop);
         await RestAsync(stop);
         var (clock, journal) = (new RunClock(), new RunJournal());
-        using var over = CancellationTokenSource.CreateLinkedTokenSource(stop);
+        var over = CancellationTokenSource.CreateLinkedTokenSource(stop);
         var sampler = OwnThread.Start(ThreadRoles.Sample, () =>
         {
             using var loads = new LoadSampler(system, time);
@@ -37,11 +41,13 @@ public sealed class LocalPlayback(
         try
         {
             await (plan.Hand is { } moves
-                ? OwnThread.Start(ThreadRoles.Effects, () =>
-                {
-                    using var hand = Hand(plan, clock, shownOn, ThreadsOf(header), journal);
-                    hand.Carry(moves, over.Token);
-                })
+                ? EndingSoonAsync(
+                    OwnThread.Start(ThreadRoles.Effects, () =>
+                    {
+                        using var hand = Hand(plan, clock, shownOn, ThreadsOf(header), journal);
+                        hand.Carry(moves, over.Token);
+                    }),
+                    over.Token)
                 : PlayThroughAsync(plan, clock, shownOn, ThreadsOf(header), journal, over.Token));
         }
         finally
@@ -49,6 +55,11 @@ public sealed class LocalPlayback(
             pictures?.Dispose();
             await over.CancelAsync();
             await Task.WhenAll(sampler, tell);
+        }
+
+        if (pictures?.Failure is { } words)
+        {
+            journal.Fail(new PassageFailure(0, words, Overcome: true));
         }
 
         observer.Progressed(journal.TakeNews());
@@ -61,8 +72,8 @@ public sealed class LocalPlayback(
         PlaybackPlan plan, RunClock clock, IScreen shownOn, int threads, RunJournal journal, CancellationToken stop)
     {
         var slots = new TreatedSlots(plan.Settings.LookAhead);
-        using var over = CancellationTokenSource.CreateLinkedTokenSource(stop);
-        await using var closing = over.Token.Register(slots.Close);
+        var over = CancellationTokenSource.CreateLinkedTokenSource(stop);
+        over.Token.Register(slots.Close);
         var treating = new Treating(plan, clock, slots, files, new PassageGraph(filters), threads, journal);
         var presenting = new Presenting(plan, clock, slots, shownOn, journal);
         var treat = OwnThread.Start(ThreadRoles.Effects, () => treating.Treat(over.Token));
@@ -78,20 +89,36 @@ public sealed class LocalPlayback(
         finally
         {
             await over.CancelAsync();
-            await Task.WhenAll(present, treat);
+            await EndingSoonAsync(Task.WhenAll(present, treat), stop);
         }
+    }
+
+    /// <summary>Waits for work to end; when playing was stopped, no longer than the grace.</summary>
+    private static async Task EndingSoonAsync(Task work, CancellationToken stop)
+    {
+        var stopped = new TaskCompletionSource();
+        await using var stopping = stop.Register(stopped.SetResult);
+        await Task.WhenAny(work, stopped.Task);
+        await Task.WhenAny(work, Task.Delay(Grace, CancellationToken.None));
+        if (work.IsCompleted)
+        {
+            await work;
+            return;
+        }
+
+        Leftovers.Add(work);
     }
 
     private HandPlaying Hand(PlaybackPlan plan, RunClock clock, IScreen shownOn, int threads, RunJournal journal) => new(
         plan, clock, shownOn, files, new PassageGraph(filters), threads, journal,
-        timeline =>
+        (frame, frames, stop) =>
         {
             var start = new RunJournal();
-            PlayThroughAsync(plan with { Timeline = timeline, Hand = null }, new RunClock(), shownOn, threads, start, CancellationToken.None)
-                .GetAwaiter().GetResult();
+            var (part, firstPassage) = plan.From(frame, frames);
+            PlayThroughAsync(part, new RunClock(), shownOn, threads, start, stop).GetAwaiter().GetResult();
             foreach (var failure in start.TakeNews().Failures)
             {
-                journal.Fail(failure);
+                journal.Fail(failure with { PassageIndex = failure.PassageIndex + firstPassage });
             }
 
             return start.FirstShown;
@@ -103,7 +130,7 @@ public sealed class LocalPlayback(
     {
         var libraries = PlayerLibraries.Versions();
         var cores = ThisMachine.UsableCores(system);
-        var footage = await Task.Run(() => new FootageConditions(system, files).Prepare(plan), stop);
+        var footage = await Task.Run(() => new FootageConditions(system, files).Prepare(plan), stop).WaitAsync(stop);
         var conditions = new Conditions(
             $"Hardy Bench {typeof(LocalPlayback).Assembly.GetName().Version?.ToString(3)}, {libraries}",
             system.ReadText("proc/sys/kernel/osrelease")?.Trim(),

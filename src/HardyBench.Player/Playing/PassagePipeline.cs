@@ -23,7 +23,7 @@ public sealed class PassagePipeline : IDisposable
         {
             foreach (var (clip, layer) in plan.ClipsOf(passage).Zip(passage.Layers))
             {
-                var frames = new LayerDecoding(files.PathOf(clip), threads, plan.Settings.DecodeOn, layer, clock);
+                var frames = new LayerDecoding(ClipSource.Of(clip, files), threads, plan.Settings.DecodeOn, layer, clock);
                 layers.Add(InterpolatedLayer.IsNeeded(layer) ? new InterpolatedLayer(frames, layer, plan.Timeline.Rate, threads) : frames);
             }
         }
@@ -59,7 +59,7 @@ public sealed class PassagePipeline : IDisposable
     }
 
     /// <summary>What went wrong so far without ending the passage, a phrase each.</summary>
-    public IEnumerable<string> Overcome => layers.Select(layer => layer.Damage).Append(treatment.DeviceFailure).OfType<string>();
+    public IEnumerable<string> Overcome => layers.SelectMany(layer => layer.Overcome).Append(treatment.DeviceFailure).OfType<string>();
 
     /// <summary>Treats the layers of one frame. The graph is built on the first call, on the caller's thread.</summary>
     public Native.FrameHandle? Treat(IReadOnlyList<DecodedFrame> frames, long position) => treatment.Treat(frames, position);

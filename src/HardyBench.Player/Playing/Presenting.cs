@@ -33,7 +33,7 @@ public sealed class Presenting(PlaybackPlan plan, RunClock run, TreatedSlots slo
             }
             else
             {
-                run.WaitUntil(decision.Until);
+                run.WaitUntil(decision.Until, stop);
             }
         }
     }

@@ -5,7 +5,7 @@ namespace HardyBench.Player.Playing;
 
 /// <summary>A screen that sends a small picture to the observer a few times a second. They are made on a thread of their own, whose
 /// load is told apart, so that the presenter is not held up; they still cost some of what is measured, and are made only when the
-/// settings ask for them.</summary>
+/// settings ask for them. One that cannot be made is left out, and the run goes on.</summary>
 public sealed class PreviewPictures : IScreen, IDisposable
 {
     private const int Width = 320;
@@ -18,12 +18,16 @@ public sealed class PreviewPictures : IScreen, IDisposable
     private (long Frame, FrameHandle Picture)? newest;
     private TimeSpan due = TimeSpan.Zero;
     private bool over;
+    private int failed;
 
     public PreviewPictures(RunClock run, IRunObserver observer)
     {
         (this.run, this.observer) = (run, observer);
         making = OwnThread.Start(ThreadRoles.Picture, Make);
     }
+
+    /// <summary>What did not work, a phrase; null when everything did.</summary>
+    public string? Failure => failed == 0 ? null : $"{(failed == 1 ? "1 preview picture" : $"{failed} preview pictures")} could not be made";
 
     public void Show(long frame, FrameHandle picture)
     {
@@ -36,7 +40,8 @@ public sealed class PreviewPictures : IScreen, IDisposable
         lock (gate)
         {
             newest?.Picture.Dispose();
-            newest = (frame, picture.Another());
+            newest = null;
+            Try(() => newest = (frame, picture.Another()));
             Monitor.Pulse(gate);
         }
     }
@@ -58,7 +63,19 @@ public sealed class PreviewPictures : IScreen, IDisposable
         while (Next() is { } next)
         {
             using var picture = next.Picture;
-            observer.Pictured((int)next.Frame, picture.ToJpeg(Width));
+            Try(() => observer.Pictured((int)next.Frame, picture.ToJpeg(Width)));
+        }
+    }
+
+    private void Try(Action work)
+    {
+        try
+        {
+            work();
+        }
+        catch (Exception)
+        {
+            failed++;
         }
     }
 

@@ -20,16 +20,16 @@ public sealed class RunClock
 
     public void Publish(SlotClock? clock) => slots = clock is { } known ? new Published(known) : null;
 
-    /// <summary>Sleeps to just short of a moment and spins the rest.</summary>
-    public void WaitUntil(TimeSpan moment)
+    /// <summary>Sleeps to just short of a moment and spins the rest; ends at once when playing is stopped.</summary>
+    public void WaitUntil(TimeSpan moment, CancellationToken stop)
     {
         var sleep = moment - Now - SpinLength;
         if (sleep > TimeSpan.Zero)
         {
-            Thread.Sleep(sleep);
+            stop.WaitHandle.WaitOne(sleep);
         }
 
-        while (Now < moment)
+        while (Now < moment && !stop.IsCancellationRequested)
         {
             Thread.SpinWait(20);
         }

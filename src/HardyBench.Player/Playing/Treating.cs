@@ -28,8 +28,10 @@ public sealed class Treating(
             var position = 0L;
             try
             {
-                var pipeline = (next ?? Open(index)).GetAwaiter().GetResult();
+                // Taken first: should it fail, the passage after it must not be lost with it.
+                var opening = next ?? Open(index);
                 next = null;
+                var pipeline = opening.GetAwaiter().GetResult();
                 using var retiring = new Retiring(() => Retire(pipeline, index));
                 var effects = default(DurationEstimate);
                 for (; position < passage.FrameCount && slots.WaitForRoom() && !stop.IsCancellationRequested; position++)
@@ -45,10 +47,9 @@ public sealed class Treating(
 
                 stepper?.Reset();
             }
-            catch (Exception failure) when (failure is MediaException or NotSupportedException)
+            catch (Exception failure)
             {
-                next = null;
-                journal.Fail(new PassageFailure(index, failure.Message));
+                journal.Fail(PassageFailures.Of(index, failure));
                 slots.Lose(start + position, start + passage.FrameCount, DropReason.PassageFailed);
             }
         }
@@ -147,7 +148,7 @@ public sealed class Treating(
         {
             opened?.GetAwaiter().GetResult().Dispose();
         }
-        catch (MediaException)
+        catch (Exception)
         {
             // The passage was never reached; whether its clips open does not matter any more.
         }

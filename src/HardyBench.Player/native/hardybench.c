@@ -5,6 +5,7 @@
 #include <fcntl.h>
 #include <stdio.h>
 #include <stdlib.h>
+#include <string.h>
 #include <sys/mman.h>
 #include <sys/stat.h>
 #include <sys/resource.h>
@@ -25,21 +26,41 @@
 
 #define SENT_SLOTS 256 /* more than any decoder holds back */
 #define MOST_ERRORS_IN_A_ROW 250 /* after so many packets that gave no frame a clip is not worth going on with */
+#define MOST_PIXELS (16384LL * 8704) /* of a picture; the tallest level of HEVC has a quarter of it */
+#define MOST_STREAMS "64"
+#define LONGEST_CALL_NS (30LL * 1000000000) /* a call that reads for longer is given up */
+
+/* What may be opened: files, in containers that hold pictures themselves. Lists of other files, playlists and numbered pictures
+ * would lead out of the file, and bare streams have no time stamps. */
+#define PROTOCOLS "file"
+#define CONTAINERS "mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,mpegts,mpeg,mxf,avi,asf,flv,ogg,ivf,dv,png_pipe,jpeg_pipe,j2k_pipe," \
+    "tiff_pipe,dpx_pipe,exr_pipe,bmp_pipe,gif,yuv4mpegpipe"
 
 struct HbClip {
     AVFormatContext *format;
     AVCodecContext *codec;
     AVStream *stream;
     AVPacket *packet;
+    char *path;
     AVRational rate;
-    int64_t start;        /* timestamp of frame 0 */
-    int64_t frame_count;
-    int64_t base;         /* frames of all loops before this one */
+    int64_t start;        /* time stamp of frame 0, within the first loop */
+    int64_t frame_count;  /* slots of one loop, or 0 while it is not known */
+    int64_t loop;         /* loops before the one that is read */
+    int64_t span;         /* time stamps of a loop are those of the file and this many a loop before it; 0 in the first */
+    int64_t last_stamp;   /* the latest time stamp read in any loop, without loops */
     int64_t read_in_loop; /* packets read since the start of the file */
+    int64_t highest;      /* the highest frame number given so far */
     int64_t leap_to;      /* packets below this frame are passed over */
     int64_t active_ns;    /* time spent reading and decoding since the clip was opened */
     int64_t next_number;  /* the number after the highest that was sent to the decoder */
+    int64_t deadline_ns;  /* when the present call is given up */
+    int has_start;        /* start is known, not only guessed from the container */
     int sought;           /* the file was not read from its start, so packets tell nothing of its length */
+    int looked;           /* a loop was read from its start to its end */
+    int open_ended;       /* a loop cannot follow another without emptying the decoder between them */
+    int draining;         /* the file is at its end and the decoder gives what it still holds */
+    int width, height, pixel_format; /* of the first picture given; those after it have to be alike */
+    volatile int given_up; /* somebody wants the present call to end */
     enum AVPixelFormat device_format; /* of frames on the device, or NONE */
     char refusal[160];    /* why the device asked for does not decode */
     int64_t errors;       /* packets or frames that the decoder called damaged */
@@ -52,6 +73,7 @@ struct HbGraph {
     AVFilterGraph *graph;
     AVFilterContext **sources;
     AVFilterContext *sink;
+    HbInput *taken; /* what each input was set up for */
     int inputs;
 };
 
@@ -78,15 +100,47 @@ void hb_error_text(int code, char *text, int size)
         snprintf(text, size, "there is no video in it");
     else if (code == HB_TRUNCATED)
         snprintf(text, size, "it ends before its last frame");
+    else if (code == HB_CHANGED)
+        snprintf(text, size, "its raster or pixel format changes in mid-stream, which cannot be played; convert it to one of them");
+    else if (code == HB_OTHER_STREAM)
+        snprintf(text, size, "it does not hold the stream that it did when it was looked into; bring it again");
+    else if (code == AVERROR_EXIT)
+        snprintf(text, size, "reading it was given up, because it took too long or playing was stopped");
     else
         av_strerror(code, text, size);
 }
 
 /* ---- clips ---- */
 
-static int64_t frame_of(const HbClip *clip, int64_t timestamp)
+/* The frame of a time stamp of the file within its loop. */
+static int64_t frame_in_loop(const HbClip *clip, int64_t stamp)
 {
-    return av_rescale_q_rnd(timestamp - clip->start, clip->stream->time_base, av_inv_q(clip->rate), AV_ROUND_NEAR_INF);
+    return av_rescale_q_rnd(stamp - clip->start, clip->stream->time_base, av_inv_q(clip->rate), AV_ROUND_NEAR_INF);
+}
+
+/* The frame of a time stamp that has the loops before it added. */
+static int64_t frame_of(const HbClip *clip, int64_t stamp)
+{
+    /* A loop's stamps fill less than half of the span, so those a little before its start still belong to it. */
+    int64_t from_start = stamp - clip->start;
+    int64_t loop = clip->span == 0 ? 0 : (from_start + clip->span / 2) / clip->span;
+    return loop * clip->frame_count + frame_in_loop(clip, stamp - loop * clip->span);
+}
+
+static int is_over(void *opaque)
+{
+    const HbClip *clip = opaque;
+    return clip->given_up || now_ns() > clip->deadline_ns;
+}
+
+static void begin_call(HbClip *clip)
+{
+    clip->deadline_ns = now_ns() + LONGEST_CALL_NS;
+}
+
+void hb_clip_give_up(HbClip *clip)
+{
+    clip->given_up = 1;
 }
 
 /* Takes the device's format if the decoder offers it, else the first that lies in main memory. */
@@ -143,7 +197,8 @@ static int open_decoder(HbClip *clip, int threads, int one_by_one, const char *d
         return AVERROR(ENOMEM);
     if ((code = avcodec_parameters_to_context(clip->codec, clip->stream->codecpar)) < 0)
         return code;
-    clip->codec->pkt_timebase = av_inv_q(clip->rate);
+    clip->codec->pkt_timebase = clip->stream->time_base;
+    clip->codec->max_pixels = MOST_PIXELS;
     clip->codec->thread_count = threads;
     if (one_by_one)
         clip->codec->thread_type = FF_THREAD_SLICE;
@@ -186,34 +241,85 @@ int hb_device_try(const char *device)
     return code;
 }
 
-int hb_clip_open(const char *path, int threads, int one_by_one, const char *device, HbClip **out, HbClipInfo *info)
+/* Opens the file with all that keeps it from reaching anything else, and finds out about its streams. */
+static int open_file(HbClip *clip)
+{
+    AVDictionary *options = NULL, **each = NULL;
+    unsigned streams;
+    int code = AVERROR(ENOMEM);
+    if (!(clip->format = avformat_alloc_context()))
+        return code;
+    clip->format->interrupt_callback = (AVIOInterruptCB){is_over, clip};
+    begin_call(clip);
+    if (av_dict_set(&options, "protocol_whitelist", PROTOCOLS, 0) < 0 || av_dict_set(&options, "format_whitelist", CONTAINERS, 0) < 0
+        || av_dict_set(&options, "max_streams", MOST_STREAMS, 0) < 0)
+        goto done;
+    if ((code = avformat_open_input(&clip->format, clip->path, NULL, &options)) < 0)
+        goto done;
+    streams = clip->format->nb_streams;
+    if (streams > 0 && !(each = av_calloc(streams, sizeof *each))) {
+        code = AVERROR(ENOMEM);
+        goto done;
+    }
+    for (unsigned i = 0; i < streams; i++) {
+        av_dict_set_int(&each[i], "max_pixels", MOST_PIXELS, 0);
+        av_dict_set(&each[i], "threads", "1", 0);
+    }
+    code = avformat_find_stream_info(clip->format, each);
+    for (unsigned i = 0; i < streams; i++)
+        av_dict_free(&each[i]);
+done:
+    av_freep(&each);
+    av_dict_free(&options);
+    return code;
+}
+
+/* The stream that was chosen when the clip was looked into, or the best where nobody has chosen. */
+static int choose_stream(HbClip *clip, int wanted)
+{
+    int index = wanted >= 0 ? wanted : av_find_best_stream(clip->format, AVMEDIA_TYPE_VIDEO, -1, -1, NULL, 0);
+    const AVCodecParameters *about;
+    if (index < 0)
+        return HB_NO_VIDEO;
+    if ((unsigned)index >= clip->format->nb_streams)
+        return HB_OTHER_STREAM;
+    clip->stream = clip->format->streams[index];
+    about = clip->stream->codecpar;
+    if (about->codec_type != AVMEDIA_TYPE_VIDEO)
+        return HB_OTHER_STREAM;
+    if (about->width <= 0 || about->height <= 0 || (int64_t)about->width * about->height > MOST_PIXELS
+        || clip->stream->time_base.num <= 0 || clip->stream->time_base.den <= 0)
+        return HB_NO_VIDEO;
+    for (unsigned i = 0; i < clip->format->nb_streams; i++)
+        clip->format->streams[i]->discard = (int)i == index ? AVDISCARD_DEFAULT : AVDISCARD_ALL;
+    return 0;
+}
+
+int hb_clip_open(const char *path, const HbOpening *how, const char *device, HbClip **out, HbClipInfo *info)
 {
     HbClip *clip = av_mallocz(sizeof *clip);
-    int code, index;
+    int code = AVERROR(ENOMEM);
     *out = NULL;
     if (!clip)
-        return AVERROR(ENOMEM);
+        return code;
     av_log_set_level(AV_LOG_QUIET);
-    if ((code = avformat_open_input(&clip->format, path, NULL, NULL)) < 0
-        || (code = avformat_find_stream_info(clip->format, NULL)) < 0)
+    clip->highest = -1;
+    if (!(clip->path = av_strdup(path)) || !(clip->packet = av_packet_alloc()))
         goto failed;
-    if ((index = av_find_best_stream(clip->format, AVMEDIA_TYPE_VIDEO, -1, -1, NULL, 0)) < 0) {
+    if ((code = open_file(clip)) < 0 || (code = choose_stream(clip, how->stream)) < 0)
+        goto failed;
+    clip->rate = how->rate_numerator > 0 && how->rate_denominator > 0
+        ? (AVRational){how->rate_numerator, how->rate_denominator}
+        : av_guess_frame_rate(clip->format, clip->stream, NULL);
+    if (clip->rate.num <= 0 || clip->rate.den <= 0 || av_q2d(clip->rate) > 10000) {
         code = HB_NO_VIDEO;
         goto failed;
     }
-    clip->stream = clip->format->streams[index];
-    clip->rate = av_guess_frame_rate(clip->format, clip->stream, NULL);
-    if (clip->rate.num <= 0 || clip->rate.den <= 0 || clip->stream->codecpar->width <= 0) {
-        code = HB_NO_VIDEO;
-        goto failed;
-    }
-    clip->start = clip->stream->start_time == AV_NOPTS_VALUE ? 0 : clip->stream->start_time;
-    clip->frame_count = clip->stream->nb_frames;
-    if (!(clip->packet = av_packet_alloc())) {
-        code = AVERROR(ENOMEM);
-        goto failed;
-    }
-    if ((code = open_decoder(clip, threads, one_by_one, device)) < 0)
+    clip->has_start = how->has_start;
+    clip->start = how->has_start ? how->start : clip->stream->start_time == AV_NOPTS_VALUE ? 0 : clip->stream->start_time;
+    clip->last_stamp = clip->start;
+    clip->frame_count = how->frame_count > 0 ? how->frame_count : clip->stream->nb_frames;
+    if ((code = open_decoder(clip, how->threads, how->one_by_one, device)) < 0)
         goto failed;
     info->width = clip->stream->codecpar->width;
     info->height = clip->stream->codecpar->height;
@@ -244,27 +350,94 @@ int hb_clip_keys(HbClip *clip, int64_t *frames, int capacity)
         const AVIndexEntry *first = avformat_index_get_entry(clip->stream, 0);
         const AVIndexEntry *entry = avformat_index_get_entry(clip->stream, i);
         if (entry->flags & AVINDEX_KEYFRAME)
-            frames[count++] = frame_of(clip, entry->timestamp - first->timestamp + clip->start);
+            frames[count++] = frame_in_loop(clip, entry->timestamp - first->timestamp + clip->start);
     }
     qsort(frames, count, sizeof *frames, ascending);
     return count;
 }
 
-/* Reads the next packet that is wanted, going round at the end of the file; its pts becomes the frame's number. */
-static int read_packet(HbClip *clip)
+/* Goes back to the start of the file: by its time stamps, else by its bytes, else by opening it anew. */
+static int rewind_file(HbClip *clip)
+{
+    int index = clip->stream->index, code;
+    int64_t first = clip->format->start_time;
+    if (first == AV_NOPTS_VALUE)
+        first = 0;
+    begin_call(clip);
+    /* Streams without an index are sought by trying, which may end a little late. */
+    if (strncmp(clip->format->iformat->name, "mpeg", 4) == 0 && avformat_seek_file(clip->format, -1, INT64_MIN, 0, 0, AVSEEK_FLAG_BYTE) >= 0)
+        return 0;
+    if (avformat_seek_file(clip->format, -1, INT64_MIN, first, first, 0) >= 0)
+        return 0;
+    avformat_close_input(&clip->format);
+    if ((code = open_file(clip)) < 0)
+        return code;
+    return choose_stream(clip, index);
+}
+
+/* Packets that a whole file gives, or 0 where it does not say. */
+static int64_t packets_in_file(const HbClip *clip)
+{
+    int64_t said = clip->stream->nb_frames, indexed = avformat_index_get_entries_count(clip->stream);
+    return said < indexed ? said : indexed;
+}
+
+/* At the end of the file: what was read has to be all of it, and the loop's length is known from now on. */
+static int end_loop(HbClip *clip)
+{
+    int64_t room;
+    if (!clip->sought && (clip->read_in_loop == 0 || clip->read_in_loop < packets_in_file(clip)))
+        return HB_TRUNCATED;
+    clip->looked |= !clip->sought;
+    if (clip->frame_count <= 0)
+        clip->frame_count = frame_in_loop(clip, clip->last_stamp) + 1;
+    if (clip->span == 0) {
+        room = av_rescale_q(clip->frame_count, av_inv_q(clip->rate), clip->stream->time_base) + clip->last_stamp - clip->start + 16;
+        for (clip->span = 16; clip->span < 4 * room && clip->span < INT64_MAX / 4; clip->span *= 2)
+            ;
+    }
+    return 0;
+}
+
+static int begin_loop(HbClip *clip)
+{
+    int code = rewind_file(clip);
+    if (code < 0)
+        return code;
+    clip->loop++;
+    clip->read_in_loop = 0;
+    clip->sought = 0;
+    return 0;
+}
+
+/* A loop that begins on a picture which stands alone and is the first to be shown can follow another at once. In all others pictures
+ * of the loop before would be taken for those that the file lacks. */
+static void look_at_loop(HbClip *clip, int64_t stamp)
+{
+    const AVPacket *packet = clip->packet;
+    if (clip->looked || clip->sought)
+        return;
+    if (packet->pts == AV_NOPTS_VALUE || packet->flags & AV_PKT_FLAG_DISCARD
+        || (clip->read_in_loop == 1 && !(packet->flags & AV_PKT_FLAG_KEY)) || stamp < clip->start)
+        clip->open_ended = 1;
+}
+
+/* Reads the next packet that is wanted, going round at the end of the file. AVERROR_EOF when the decoder has to be emptied first.
+ * number becomes the frame that the packet holds, so far as its time stamps tell. */
+static int read_packet(HbClip *clip, int64_t *number)
 {
     for (;;) {
-        int code = av_read_frame(clip->format, clip->packet);
+        int code;
+        begin_call(clip);
+        code = av_read_frame(clip->format, clip->packet);
         if (code == AVERROR_EOF) {
-            if (!clip->sought) {
-                if (clip->read_in_loop == 0 || (clip->frame_count > 0 && clip->read_in_loop < clip->frame_count))
-                    return HB_TRUNCATED;
-                clip->frame_count = clip->read_in_loop;
-            }
-            clip->sought = 0;
-            clip->base += clip->frame_count;
-            clip->read_in_loop = 0;
-            if ((code = av_seek_frame(clip->format, clip->stream->index, clip->start, AVSEEK_FLAG_BACKWARD)) < 0)
+            if (clip->given_up)
+                return AVERROR_EXIT;
+            if ((code = end_loop(clip)) < 0)
+                return code;
+            if (clip->open_ended || !clip->looked)
+                return AVERROR_EOF;
+            if ((code = begin_loop(clip)) < 0)
                 return code;
             continue;
         }
@@ -275,19 +448,27 @@ static int read_packet(HbClip *clip)
             continue;
         }
         clip->read_in_loop++;
-        if (clip->packet->flags & AV_PKT_FLAG_CORRUPT) {
+        if (clip->packet->flags & AV_PKT_FLAG_CORRUPT && clip->read_in_loop == packets_in_file(clip)) {
             av_packet_unref(clip->packet);
             return HB_TRUNCATED;
         }
         int64_t stamp = clip->packet->pts != AV_NOPTS_VALUE ? clip->packet->pts : clip->packet->dts;
-        int64_t number = clip->base + frame_of(clip, stamp);
-        if (number < clip->leap_to) {
+        if (stamp != AV_NOPTS_VALUE && (stamp > INT64_MAX / 8 || stamp < -INT64_MAX / 8)) {
+            av_packet_unref(clip->packet);
+            return AVERROR_INVALIDDATA;
+        }
+        look_at_loop(clip, stamp == AV_NOPTS_VALUE ? clip->start : stamp);
+        if (stamp != AV_NOPTS_VALUE && stamp > clip->last_stamp)
+            clip->last_stamp = stamp;
+        *number = stamp == AV_NOPTS_VALUE ? clip->next_number : clip->loop * clip->frame_count + frame_in_loop(clip, stamp);
+        if (*number < clip->leap_to) {
             av_packet_unref(clip->packet);
             continue;
         }
-        clip->packet->pts = number;
-        clip->packet->dts = AV_NOPTS_VALUE;
-        clip->packet->duration = 1;
+        if (clip->packet->pts != AV_NOPTS_VALUE)
+            clip->packet->pts += clip->loop * clip->span;
+        if (clip->packet->dts != AV_NOPTS_VALUE)
+            clip->packet->dts += clip->loop * clip->span;
         return 0;
     }
 }
@@ -309,21 +490,58 @@ static int count_error(HbClip *clip, int64_t frame)
 
 static int feed_decoder(HbClip *clip, HbTimes *times)
 {
-    int64_t began = now_ns();
-    int code = read_packet(clip);
+    int64_t began = now_ns(), number = 0;
+    int code = clip->draining ? AVERROR_EOF : read_packet(clip, &number);
     spend(clip, &times->read_ns, began);
+    if (code == AVERROR_EOF) {
+        clip->draining = 1;
+        return avcodec_send_packet(clip->codec, NULL);
+    }
     if (code < 0)
         return code;
-    clip->sent_at[clip->packet->pts % SENT_SLOTS] = clip->active_ns;
-    if (clip->packet->pts >= clip->next_number)
-        clip->next_number = clip->packet->pts + 1;
+    clip->sent_at[number & (SENT_SLOTS - 1)] = clip->active_ns;
+    if (number >= clip->next_number)
+        clip->next_number = number + 1;
     began = now_ns();
     code = avcodec_send_packet(clip->codec, clip->packet);
     spend(clip, &times->decode_ns, began);
     if (code == AVERROR_INVALIDDATA)
-        code = count_error(clip, clip->packet->pts);
+        code = count_error(clip, number);
     av_packet_unref(clip->packet);
     return code;
+}
+
+/* The decoder has given all it held; the next loop begins with it empty. */
+static int go_round(HbClip *clip)
+{
+    clip->draining = 0;
+    avcodec_flush_buffers(clip->codec);
+    return begin_loop(clip);
+}
+
+/* The number of a decoded picture; those without a time stamp follow on each other. */
+static int64_t number_of(HbClip *clip, const AVFrame *frame)
+{
+    int64_t stamp = frame->best_effort_timestamp;
+    if (stamp == AV_NOPTS_VALUE)
+        return clip->highest + 1;
+    if (!clip->has_start) {
+        clip->has_start = 1;
+        if (!clip->sought && clip->loop == 0)
+            clip->start = stamp;
+    }
+    return frame_of(clip, stamp);
+}
+
+/* Every picture has to be like the first: the effects were set up for it. */
+static int check_alike(HbClip *clip, const AVFrame *frame)
+{
+    if (clip->width == 0) {
+        clip->width = frame->width;
+        clip->height = frame->height;
+        clip->pixel_format = frame->format;
+    }
+    return frame->width == clip->width && frame->height == clip->height && frame->format == clip->pixel_format ? 0 : HB_CHANGED;
 }
 
 /* Brings a picture that lies on a device to main memory. */
@@ -347,24 +565,32 @@ static int fetch(HbClip *clip, AVFrame *frame)
 int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *next_number, HbTimes *times)
 {
     AVFrame *frame = av_frame_alloc();
-    int code;
+    int code, loops_without_any = 0;
     *out = NULL;
     *times = (HbTimes){0};
     if (!frame)
         return AVERROR(ENOMEM);
     do {
         int64_t began = now_ns();
+        if (clip->given_up) {
+            code = AVERROR_EXIT;
+            break;
+        }
         code = avcodec_receive_frame(clip->codec, frame);
         if (code == 0 && (code = fetch(clip, frame)) < 0)
             break;
         spend(clip, &times->decode_ns, began);
         if (code == 0) {
+            if ((code = check_alike(clip, frame)) < 0)
+                break;
+            *number = number_of(clip, frame);
             if (frame->decode_error_flags || frame->flags & AV_FRAME_FLAG_CORRUPT)
-                count_error(clip, frame->pts);
+                count_error(clip, *number);
             clip->errors_in_a_row = 0;
-            *number = frame->pts;
+            if (*number > clip->highest)
+                clip->highest = *number;
             *next_number = clip->next_number;
-            times->latency_ns = clip->active_ns - clip->sent_at[frame->pts % SENT_SLOTS];
+            times->latency_ns = clip->active_ns - clip->sent_at[*number & (SENT_SLOTS - 1)];
             frame->pict_type = AV_PICTURE_TYPE_NONE;
             *out = frame;
             return 0;
@@ -373,6 +599,8 @@ int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *next_num
             code = count_error(clip, clip->next_number - 1);
         else if (code == AVERROR(EAGAIN))
             code = feed_decoder(clip, times);
+        else if (code == AVERROR_EOF && clip->draining)
+            code = loops_without_any++ < 2 ? go_round(clip) : AVERROR_INVALIDDATA;
     } while (code >= 0);
     av_frame_free(&frame);
     return code;
@@ -395,13 +623,24 @@ int hb_clip_seek(HbClip *clip, int64_t number)
     int64_t loop = clip->frame_count > 0 ? number / clip->frame_count : 0;
     int64_t within = number - loop * clip->frame_count;
     int64_t moment = clip->start + av_rescale_q(within, av_inv_q(clip->rate), clip->stream->time_base);
-    int code = av_seek_frame(clip->format, clip->stream->index, moment, AVSEEK_FLAG_BACKWARD);
-    if (code < 0)
+    int code;
+    begin_call(clip);
+    if (clip->span == 0 && loop > 0) {
+        clip->sought = 1;
+        if ((code = end_loop(clip)) < 0)
+            return code;
+    }
+    code = within > 0 ? av_seek_frame(clip->format, clip->stream->index, moment, AVSEEK_FLAG_BACKWARD) : -1;
+    /* What cannot be sought is read from its start, up to the frame asked for. */
+    if (code < 0 && (code = rewind_file(clip)) < 0)
         return code;
     avcodec_flush_buffers(clip->codec);
-    clip->base = loop * clip->frame_count;
+    clip->draining = 0;
+    clip->loop = loop;
     clip->sought = 1;
+    clip->read_in_loop = 0;
     clip->leap_to = clip->next_number = number;
+    clip->highest = number - 1;
     return 0;
 }
 
@@ -412,6 +651,7 @@ void hb_clip_close(HbClip *clip)
     av_packet_free(&clip->packet);
     avcodec_free_context(&clip->codec);
     avformat_close_input(&clip->format);
+    av_freep(&clip->path);
     av_free(clip);
 }
 
@@ -461,7 +701,12 @@ int hb_graph_open(const char *description, int inputs, const HbInput *input, int
     AVFilterInOut *sources = NULL, *sink = NULL;
     int code = AVERROR(ENOMEM);
     *out = NULL;
-    if (!g || !(g->graph = avfilter_graph_alloc()) || !(g->sources = av_calloc(inputs, sizeof *g->sources)))
+    if (inputs < 1 || inputs > HB_MOST_INPUTS) {
+        code = AVERROR(EINVAL);
+        goto failed;
+    }
+    if (!g || !(g->graph = avfilter_graph_alloc()) || !(g->sources = av_calloc(inputs, sizeof *g->sources))
+        || !(g->taken = av_memdup(input, inputs * sizeof *input)))
         goto failed;
     g->inputs = inputs;
     g->graph->nb_threads = threads;
@@ -495,6 +740,10 @@ failed:
 int hb_graph_give(HbGraph *g, HbFrame *const *frames, int64_t position)
 {
     int code = 0;
+    /* Filters hold on to the raster and format that they were set up for, and would read past the end of any other. */
+    for (int i = 0; i < g->inputs; i++)
+        if (frames[i]->width != g->taken[i].width || frames[i]->height != g->taken[i].height || frames[i]->format != g->taken[i].pixel_format)
+            return HB_CHANGED;
     for (int i = 0; code >= 0 && i < g->inputs; i++) {
         frames[i]->pts = position;
         code = av_buffersrc_add_frame_flags(g->sources[i], frames[i], AV_BUFFERSRC_FLAG_KEEP_REF);
@@ -524,6 +773,7 @@ void hb_graph_close(HbGraph *g)
         return;
     avfilter_graph_free(&g->graph);
     av_freep(&g->sources);
+    av_freep(&g->taken);
     av_free(g);
 }
 
@@ -585,7 +835,8 @@ done:
 
 int hb_frame_jpeg(const HbFrame *frame, int width, uint8_t *bytes, int size)
 {
-    int height = (int)((int64_t)width * frame->height / frame->width) & ~1, code;
+    int64_t tall = (int64_t)width * frame->height / frame->width & ~1;
+    int height = tall < 2 ? 2 : tall > 8192 ? 8192 : (int)tall, code;
     struct SwsContext *scaler = sws_getContext(frame->width, frame->height, frame->format, width, height,
                                                AV_PIX_FMT_YUVJ420P, SWS_FAST_BILINEAR, NULL, NULL, NULL);
     AVFrame *picture = av_frame_alloc();
@@ -617,19 +868,24 @@ int hb_cache(const char *path, int warm)
 {
     enum { SIZE = 1 << 20 };
     char *bytes = malloc(SIZE);
-    int file = open(path, O_RDONLY | O_CLOEXEC), code = 0;
-    if (file < 0 || !bytes) {
+    int file, code = AVERROR(ENOMEM);
+    ssize_t some;
+    if (!bytes)
+        return code;
+    if ((file = open(path, O_RDONLY | O_CLOEXEC)) < 0) {
         code = AVERROR(errno);
         free(bytes);
         return code;
     }
-    if (warm)
-        while ((code = (int)read(file, bytes, SIZE)) > 0)
+    if (warm) {
+        while ((some = read(file, bytes, SIZE)) > 0)
             ;
-    else if (fdatasync(file) == 0) /* pages not yet written cannot be dropped */
-        code = -posix_fadvise(file, 0, 0, POSIX_FADV_DONTNEED);
-    if (code < 0)
+        code = some < 0 ? AVERROR(errno) : 0;
+    } else if (fdatasync(file) < 0) { /* pages not yet written cannot be dropped */
         code = AVERROR(errno);
+    } else {
+        code = AVERROR(posix_fadvise(file, 0, 0, POSIX_FADV_DONTNEED)); /* gives its error and does not set errno */
+    }
     free(bytes);
     close(file);
     return code;
@@ -645,20 +901,30 @@ int hb_cached(const char *path)
     void *mapped;
     if (file < 0)
         return AVERROR(errno);
-    if (fstat(file, &about) < 0 || about.st_size == 0) {
+    if (fstat(file, &about) < 0) {
+        code = AVERROR(errno);
         close(file);
-        return about.st_size == 0 ? 1000000 : AVERROR(errno);
+        return code;
+    }
+    if (about.st_size == 0) {
+        close(file);
+        return 1000000;
     }
     pages = (about.st_size + page - 1) / page;
     present = malloc(pages);
-    mapped = mmap(NULL, about.st_size, PROT_READ, MAP_SHARED, file, 0);
-    if (present && mapped != MAP_FAILED && mincore(mapped, about.st_size, present) == 0) {
-        for (size_t i = 0; i < pages; i++)
-            held += present[i] & 1;
-        code = (int)(held * 1000000 / pages);
-    }
-    if (mapped != MAP_FAILED)
+    mapped = present ? mmap(NULL, about.st_size, PROT_READ, MAP_SHARED, file, 0) : MAP_FAILED;
+    if (mapped != MAP_FAILED) {
+        if (mincore(mapped, about.st_size, present) == 0) {
+            for (size_t i = 0; i < pages; i++)
+                held += present[i] & 1;
+            code = (int)(held * 1000000 / pages);
+        } else {
+            code = AVERROR(errno);
+        }
         munmap(mapped, about.st_size);
+    } else if (present) {
+        code = AVERROR(errno);
+    }
     free(present);
     close(file);
     return code;

@@ -12,10 +12,25 @@
 #define HB_END       1      /* hb_graph_take: no picture yet, give it the next one */
 #define HB_NO_VIDEO  (-900001)
 #define HB_TRUNCATED (-900002)
+#define HB_CHANGED   (-900003) /* a picture is of another raster or format than those before it */
+#define HB_OTHER_STREAM (-900004) /* the stream that was chosen is not there, or holds no pictures */
+
+#define HB_MOST_INPUTS 256 /* of a graph */
 
 typedef struct HbClip HbClip;
 typedef struct HbGraph HbGraph;
 typedef struct AVFrame HbFrame;
+
+/* How a clip is to be opened. What is not known is 0, the stream -1. */
+typedef struct HbOpening {
+    int32_t stream;         /* the container's number of it; -1 for the best */
+    int32_t rate_numerator, rate_denominator; /* by which time stamps become frame numbers; 0 for what the container says */
+    int32_t threads;        /* for decoding */
+    int32_t one_by_one;     /* no frame waits in the decoder for those after it, as a hand that asks for single frames wants */
+    int32_t has_start;      /* whether start is known */
+    int64_t start;          /* time stamp of frame 0, in the stream's own units */
+    int64_t frame_count;    /* slots of one loop; 0 when it is not known */
+} HbOpening;
 
 typedef struct HbClipInfo {
     int32_t width, height;
@@ -40,10 +55,11 @@ typedef struct HbTimes {
 HB_EXPORT const char *hb_library_versions(void);
 HB_EXPORT void hb_error_text(int code, char *text, int size);
 
-/* Opens the first video stream with the given number of decoding threads. With one_by_one no frame waits in the decoder
- * for those after it, as a hand that asks for single frames wants. device names where to decode, NULL the processor;
- * where the device does not do it the processor does, and hb_clip_refusal says why. */
-HB_EXPORT int hb_clip_open(const char *path, int threads, int one_by_one, const char *device, HbClip **clip, HbClipInfo *info);
+/* Opens a video stream of a file. Nothing but the file is reached, and nothing but a container that holds pictures itself is opened.
+ * device names where to decode, NULL the processor; where the device does not do it the processor does, and hb_clip_refusal says why. */
+HB_EXPORT int hb_clip_open(const char *path, const HbOpening *how, const char *device, HbClip **clip, HbClipInfo *info);
+/* Lets a call that is under way in another thread end soon, with an error; all calls after it end so too. */
+HB_EXPORT void hb_clip_give_up(HbClip *clip);
 /* Why the device asked for does not decode; an empty text when it does, or none was asked for. It may still refuse on the first
  * frame. */
 HB_EXPORT const char *hb_clip_refusal(const HbClip *clip);
@@ -51,14 +67,16 @@ HB_EXPORT const char *hb_clip_refusal(const HbClip *clip);
 HB_EXPORT int64_t hb_clip_errors(const HbClip *clip, int64_t *first);
 /* Numbers of the frames that stand alone, ascending; returns how many were written. */
 HB_EXPORT int hb_clip_keys(HbClip *clip, int64_t *frames, int capacity);
-/* Next decoded frame. At the end of the file reading goes on at its start, and frame numbers go on rising.
+/* Next decoded frame, in the order of showing. At the end of the file reading goes on at its start, and frame numbers go on rising.
+ * A frame of another raster or format than those before it is HB_CHANGED. Numbers follow the time stamps: where a file has no picture
+ * for a slot, a number is missing.
  * next_number is the one after the highest whose data the decoder has; those between are on their way. */
 HB_EXPORT int hb_clip_next(HbClip *clip, HbFrame **frame, int64_t *number, int64_t *next_number, HbTimes *times);
 /* Leaves out the decoding of frames that nothing refers to (1) or decodes all (0). */
 HB_EXPORT void hb_clip_skip_unreferenced(HbClip *clip, int on);
 /* Goes on at a frame that stands alone, forward only; flushes the decoder when asked. */
 HB_EXPORT void hb_clip_leap(HbClip *clip, int64_t number, int flush);
-/* Goes on at a frame that stands alone, backwards or forwards. */
+/* Goes on at or before a frame that stands alone, backwards or forwards. */
 HB_EXPORT int hb_clip_seek(HbClip *clip, int64_t number);
 HB_EXPORT void hb_clip_close(HbClip *clip);
 
@@ -72,7 +90,8 @@ HB_EXPORT int hb_has_filter(const char *name);
 /* Builds a filter graph whose inputs are labelled in0, in1 … and whose output is labelled out. device is what filters
  * that need one run on; NULL for none. */
 HB_EXPORT int hb_graph_open(const char *description, int inputs, const HbInput *input, int threads, const char *device, HbGraph **graph);
-/* Feeds one frame to each input at a position in time; the frames stay the caller's. */
+/* Feeds one frame to each input at a position in time; the frames stay the caller's. HB_CHANGED, and nothing is fed, when one is not
+ * of the raster and format that its input was set up for. */
 HB_EXPORT int hb_graph_give(HbGraph *graph, HbFrame *const *frames, int64_t position);
 /* Takes a treated frame that is ready, or HB_END when the graph wants another first. */
 HB_EXPORT int hb_graph_take(HbGraph *graph, HbFrame **treated);

@@ -36,7 +36,7 @@ public sealed class LevelReferenceTests
                 $"-v error -f lavfi -i color=gray:s={width}x{height}:r={rate.Numerator}/{rate.Denominator}:d=0.12 {encoder} -pix_fmt yuv420p {file}");
             await ffmpeg.WaitForExitAsync();
 
-            var report = await ClipProbe.LookAsync(file, CancellationToken.None);
+            var report = await ClipProbe.LookAsync(file, null, CancellationToken.None);
 
             var ours = LevelTables.Of(report.Format with { GopLength = 50 })!;
             Assert.EndsWith($", level {ours.Level}", report.Profile, StringComparison.Ordinal);

@@ -1,0 +1,10 @@
+namespace HardyBench.Core.Footage;
+
+/// <summary>Which track of its file a clip is, and where its frames lie in it. Found out once, when the file is looked into, so that
+/// all who open the file later count the same frames of the same track.</summary>
+/// <param name="Index">The container's number of it.</param>
+/// <param name="Start">Time stamp of the first frame that is shown, in the track's own units.</param>
+/// <param name="Keys">Frames on which decoding can start afresh, ascending; null where every one of them can, or where the file's own
+/// index has to tell.</param>
+/// <param name="Timecode">The timecode of the first frame as the file says, or null.</param>
+public sealed record ClipTrack(int Index, long Start, IReadOnlyList<int>? Keys = null, string? Timecode = null);

@@ -1,0 +1,15 @@
+using HardyBench.Core.Playback;
+using HardyBench.Player.Native;
+
+namespace HardyBench.Player.Playing;
+
+/// <summary>Whatever goes wrong in a passage fails that passage and nothing else.</summary>
+internal static class PassageFailures
+{
+    /// <summary>What is foreseen says itself what is wrong; of the rest it is said that it was not.</summary>
+    public static PassageFailure Of(int index, Exception failure) => new(
+        index,
+        failure is MediaException or NotSupportedException
+            ? failure.Message
+            : $"Something went wrong that was not foreseen: {failure.Message}");
+}
