@@ -90,7 +90,7 @@ public sealed class ApiTests : ServerTest
     public async Task The_document_that_the_page_s_client_is_made_from_is_current()
     {
         var served = (await Http.GetStringAsync("/openapi/v1.json")).ReplaceLineEndings("\n");
-        var file = Path.Combine(Root(), "web/openapi.json");
+        var file = Repository.PathOf("web", "openapi.json");
         if (Environment.GetEnvironmentVariable("HARDYBENCH_WRITE_API") is not null)
         {
             await File.WriteAllTextAsync(file, served);
@@ -247,15 +247,4 @@ public sealed class ApiTests : ServerTest
 
     private static JsonObject Column(JsonNode sheet, string machine) =>
         sheet["columns"]!.AsArray().Single(column => (string)column!["machine"]!["id"]! == machine)!.AsObject();
-
-    private static string Root()
-    {
-        var folder = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(folder, "HardyBench.slnx")))
-        {
-            folder = Path.GetDirectoryName(folder)!;
-        }
-
-        return folder;
-    }
 }

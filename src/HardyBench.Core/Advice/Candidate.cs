@@ -7,8 +7,10 @@ namespace HardyBench.Core.Advice;
 /// <param name="Findings">Null when there is no such run.</param>
 public sealed record Candidate(Machine Machine, IReadOnlyList<PassageFinding>? Findings)
 {
-    /// <summary>Every passage was judged and holds.</summary>
-    public bool Answers => Findings is { Count: > 0 } && Findings.All(finding => finding.Verdict == Verdict.Holds);
+    /// <summary>Every passage that is long enough for a verdict holds, and there is one. One that is too short says nothing against a machine.</summary>
+    public bool Answers => Findings is not null
+        && Findings.Any(finding => finding.Verdict == Verdict.Holds)
+        && Findings.All(finding => finding.Verdict == Verdict.Holds || finding.IsTooShort);
 
     /// <summary>The first passage that does not hold, in playing order.</summary>
     public PassageFinding? FirstFailure =>

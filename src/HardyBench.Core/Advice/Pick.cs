@@ -54,6 +54,7 @@ public sealed record Passed(Machine Machine, PassageFinding? FirstFailure, strin
             { Answers: true } => DearerBy(candidate.Machine, taken),
             { FirstFailure: { } failure } =>
                 $"Passage {failure.Index + 1} {(failure.Verdict == Verdict.Breaks ? "breaks" : "wavers")}. {failure.Limiter?.Evidence}",
+            { Findings: var findings } when findings.All(finding => finding.IsTooShort) => "Every passage is too short for a verdict; make them 2 s long or longer.",
             _ => "Its run ended before every passage was judged.",
         };
         return new Passed(candidate.Machine, candidate.FirstFailure, why);

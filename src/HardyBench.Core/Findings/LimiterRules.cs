@@ -18,17 +18,21 @@ public static class LimiterRules
     /// <summary>Share below its rated clock at which heat is named.</summary>
     private const double ClockFallen = 0.95;
 
-    public static LimiterFinding Find(LoadMeans loads, IReadOnlyList<int> usableCores) =>
-        Memory(loads)
-        ?? MediaEngine(loads)
-        ?? Graphics(loads)
-        ?? Heat(loads, usableCores)
-        ?? ProcessorPool(loads, usableCores, PoolCeiling)
-        ?? SingleThread(loads, usableCores)
-        ?? Drive(loads)
-        ?? Bus(loads)
-        ?? ProcessorPool(loads, usableCores, UnevenPoolCeiling)
-        ?? Unknown(loads, usableCores);
+    /// <param name="conditions">Which cores the player could use, on which drives the footage lay and what each reading was of.</param>
+    public static LimiterFinding Find(LoadMeans loads, Conditions conditions)
+    {
+        var usableCores = conditions.UsableCores;
+        return Memory(loads)
+            ?? MediaEngine(loads)
+            ?? Graphics(loads)
+            ?? Heat(loads, usableCores)
+            ?? ProcessorPool(loads, usableCores, PoolCeiling)
+            ?? SingleThread(loads, usableCores)
+            ?? MediaDrive(loads, conditions)
+            ?? Bus(loads)
+            ?? ProcessorPool(loads, usableCores, UnevenPoolCeiling)
+            ?? Unknown(loads, conditions);
+    }
 
     private static LimiterFinding? Memory(LoadMeans loads)
     {
@@ -114,20 +118,29 @@ public static class LimiterRules
                 "Proxies will hardly help: the effects work at the timeline's raster, not the clip's.");
     }
 
+    /// <summary>By the player's own threads where they are read one by one, whatever the other cores do; else by a core that is full
+    /// while the others idle.</summary>
     private static LimiterFinding? SingleThread(LoadMeans loads, IReadOnlyList<int> usableCores)
     {
+        if (loads.HighestOf(LoadKind.OwnThread) is { Value: >= DeviceCeiling } thread)
+        {
+            return OneThread(loads, $"one thread of the player {Percent(thread.Value)} busy while the processor as a whole is at {Percent(Pool(loads, usableCores) ?? 0)}");
+        }
+
         var cores = loads.Cores(usableCores).OrderDescending().ToList();
         return cores.Count > 1 && cores[0] >= DeviceCeiling && cores.Skip(1).All(core => core < IdleCore)
-            ? new LimiterFinding(
-                Limiter.SingleThread,
-                Say(loads, $"one core {Percent(cores[0])} busy while the others stay below {Percent(cores[1])}"),
-                "A processor with faster cores.",
-                "More cores will not help: this work cannot be shared among them.")
+            ? OneThread(loads, $"one core {Percent(cores[0])} busy while the others stay at {Percent(cores[1])} or below")
             : null;
     }
 
-    private static LimiterFinding? Drive(LoadMeans loads) =>
-        loads.HighestOf(LoadKind.DriveBusy) is { Value: >= DeviceCeiling } drive
+    private static LimiterFinding OneThread(LoadMeans loads, FormattableString evidence) => new(
+        Limiter.SingleThread,
+        Say(loads, evidence),
+        "A processor with faster cores.",
+        "More cores will not help: this work cannot be shared among them.");
+
+    private static LimiterFinding? MediaDrive(LoadMeans loads, Conditions conditions) =>
+        loads.HighestOf(LoadKind.DriveBusy, conditions.IsMediaDrive) is { Value: >= DeviceCeiling } drive
             ? new LimiterFinding(
                 Limiter.Drive,
                 Say(loads, $"media drive {Percent(drive.Value)} busy"),
@@ -144,10 +157,12 @@ public static class LimiterRules
                 null)
             : null;
 
-    private static LimiterFinding Unknown(LoadMeans loads, IReadOnlyList<int> usableCores) => new(
+    private static LimiterFinding Unknown(LoadMeans loads, Conditions conditions) => new(
         Limiter.Unknown,
-        Pool(loads, usableCores) is { } pool
-            ? Say(loads, $"nothing measured is at its ceiling (processor {Percent(pool)})")
+        Pool(loads, conditions.UsableCores) is { } pool
+            ? loads.HighestOf(LoadKind.DriveBusy) is { Value: >= DeviceCeiling } other
+                ? Say(loads, $"nothing measured that it plays with is at its ceiling (processor {Percent(pool)}); drive {conditions.NameOf(LoadKind.DriveBusy, other.Index)}, which holds none of this footage, is {Percent(other.Value)} busy")
+                : Say(loads, $"nothing measured is at its ceiling (processor {Percent(pool)})")
             : "No loads could be read here.",
         "Play it three times to see whether it stays; then look at the software.",
         null);

@@ -21,10 +21,20 @@ public sealed class LoadMeans
     /// <summary>Means over a stretch of time.</summary>
     public static LoadMeans Over(IEnumerable<LoadReading> loads, TimeSpan from, TimeSpan to) => new(
         loads.Where(load => load.At > from && load.At <= to)
-            .GroupBy(load => (load.Kind, load.Index))
-            .ToDictionary(group => group.Key, group => group.Average(load => (double)load.Value)),
+            .GroupBy(load => load.Kind)
+            .SelectMany(MeansOfKind)
+            .ToDictionary(),
         from,
         to);
+
+    /// <summary>Threads are told only while they are busy, so one without a reading did next to nothing then; every other load that
+    /// has no reading could not be read.</summary>
+    private static IEnumerable<KeyValuePair<(LoadKind Kind, short Index), double>> MeansOfKind(IGrouping<LoadKind, LoadReading> kind)
+    {
+        var moments = kind.Key == LoadKind.OwnThread ? kind.Select(load => load.At).Distinct().Count() : 0;
+        return kind.GroupBy(load => load.Index).Select(group => KeyValuePair.Create(
+            (kind.Key, group.Key), group.Sum(load => (double)load.Value) / (moments > 0 ? moments : group.Count())));
+    }
 
     /// <summary>Means over the readings of that stretch that fall to the moments named, each with what was done shortly
     /// before; over the whole stretch when too few readings do.</summary>
@@ -35,15 +45,17 @@ public sealed class LoadMeans
             .Select(offset => (long)(moment / Bucket) + offset)).ToHashSet();
         var near = loads.Where(load => buckets.Contains((long)(load.At / Bucket))).ToList();
         var enough = near.Where(load => load.At > from && load.At <= to).DistinctBy(load => load.At).Count() >= FewestReadings;
-        return Over(enough ? near : loads, from, to);
+        // Threads are read once a second, so few of their readings fall to such moments: they count over the whole stretch.
+        return Over(enough ? near.Where(load => load.Kind != LoadKind.OwnThread).Concat(loads.Where(load => load.Kind == LoadKind.OwnThread)) : loads, from, to);
     }
 
     /// <summary>The mean of a load, or null where it could not be read.</summary>
     public double? Of(LoadKind kind, short index = 0) => means.TryGetValue((kind, index), out var mean) ? mean : null;
 
     /// <summary>The highest mean among all indexes of a kind, or null where none could be read.</summary>
-    public (short Index, double Value)? HighestOf(LoadKind kind) =>
-        means.Where(entry => entry.Key.Kind == kind)
+    /// <param name="counts">Which indexes count; all without.</param>
+    public (short Index, double Value)? HighestOf(LoadKind kind, Func<short, bool>? counts = null) =>
+        means.Where(entry => entry.Key.Kind == kind && counts?.Invoke(entry.Key.Index) != false)
             .OrderByDescending(entry => entry.Value)
             .Select(entry => ((short, double)?)(entry.Key.Index, entry.Value))
             .FirstOrDefault();

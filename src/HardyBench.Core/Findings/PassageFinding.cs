@@ -16,7 +16,11 @@ public sealed record PassageFinding(
     Verdict? Verdict,
     LimiterFinding? Limiter,
     double? Headroom,
-    string? Failure);
+    string? Failure)
+{
+    /// <summary>It was played to its end and is too short for a verdict.</summary>
+    public bool IsTooShort => Verdict is null && Failure is null && Counts.Slots == Passage.FrameCount;
+}
 
 /// <summary>Draws findings from a run.</summary>
 public static class RunFindings
@@ -52,12 +56,12 @@ public static class RunFindings
         }
 
         var end = frames[^1].SlotStart + header.Timeline.Rate.FrameDuration;
-        var loads = LoadMeans.Around(Missed(frames), run.Loads, frames[0].SlotStart + LoadLag, end);
-        var cores = header.Conditions.UsableCores;
+        var from = frames[0].SlotStart + LoadLag;
         return new PassageFinding(
             index, passage, counts, verdict,
-            verdict == Verdict.Holds ? null : LimiterRules.Find(loads, cores),
-            verdict == Verdict.Holds ? Headrooms.Least(loads, cores) : null,
+            verdict == Verdict.Holds ? null : LimiterRules.Find(LoadMeans.Around(Missed(frames), run.Loads, from, end), header.Conditions),
+            // What a passage that holds could still take is a matter of all of it, not of the moments in which a frame was late.
+            verdict == Verdict.Holds ? Headrooms.Least(LoadMeans.Over(run.Loads, from, end), header.Conditions) : null,
             null);
     }
 

@@ -8,7 +8,7 @@ namespace HardyBench.Core.Findings;
 public static class RunNotes
 {
     /// <summary>Limits above or below which a condition is worth a note. Common practice, no source.</summary>
-    private const double BusyFrom = 0.2, ThrottledBelow = 0.9, LowBattery = 0.2, FreeMemoryFrom = 1e9, FreeDataFrom = 1e9, ToolFrom = 0.1;
+    private const double BusyFrom = 0.2, ThrottledBelow = 0.9, FullyBusyFrom = 0.8, LowBattery = 0.2, FreeMemoryFrom = 1e9, FreeDataFrom = 1e9, ToolFrom = 0.1;
 
     /// <summary>The presenter may be this late at the 99th percentile before a run is said to have measured itself.</summary>
     public static readonly TimeSpan PresenterAllowance = TimeSpan.FromMilliseconds(5);
@@ -32,12 +32,11 @@ public static class RunNotes
         yield return conditions.PresenterPriority == false ? "the presenter had no priority" : null;
         if (conditions.Machine is { } machine)
         {
-            yield return machine.ClockShare is < ThrottledBelow and var clock ? Say($"the clock was at {clock * 100:0} % of its rating") : null;
             yield return machine.FreeMemoryBytes is < FreeMemoryFrom and var memory ? Say($"only {memory / 1e6:0} MB of memory were free") : null;
             yield return machine.FreeDataBytes is < FreeDataFrom and var room ? Say($"only {room / 1e6:0} MB were free on the drive that keeps the run") : null;
             yield return machine.OnMains == false ? "it ran from the battery" : null;
             yield return machine.OnMains == false && machine.BatteryShare is < LowBattery and var charge ? Say($"the battery was at {charge * 100:0} %") : null;
-            yield return machine.Governor == "powersave" ? "the clock governor saves power" : null;
+            yield return machine.Governor == "powersave" && !SetsItsOwnClock(machine.ClockDriver) ? "the clock governor saves power" : null;
         }
 
         foreach (var (clip, state) in conditions.Footage ?? new Dictionary<string, FootageState>())
@@ -80,6 +79,11 @@ public static class RunNotes
             yield return Say($"the presenter itself was {lateness.TotalMilliseconds:0.0} ms late at the 99th percentile, so in part this run measured the tool");
         }
 
+        if (ClockFallenWhileBusy(run) is { } clock)
+        {
+            yield return Say($"the clock fell to {clock * 100:0} % of its rating while the processor was busy");
+        }
+
         if (Mean(run, LoadKind.OwnTool) is > ToolFrom and var tool)
         {
             yield return Say($"the tool itself took {tool:0.00} cores");
@@ -101,6 +105,22 @@ public static class RunNotes
         {
             yield return Say($"the machine stood still for {gap.TotalSeconds:0} s, held up by something else; what was due then counts as dropped");
         }
+    }
+
+    /// <summary>With these drivers the processor sets its own clock, and "powersave" is the usual name of letting it (the kernel's
+    /// admin-guide/pm/intel_pstate and amd-pstate).</summary>
+    private static bool SetsItsOwnClock(string? driver) => driver is "intel_pstate" or "amd-pstate" or "amd-pstate-epp" or "amd_pstate" or "amd_pstate_epp";
+
+    /// <summary>The lowest clock beside the rated one over a second in which the processor had much to do; null when it never fell.
+    /// An idle processor lowers its clock, which says nothing of heat or power.</summary>
+    private static double? ClockFallenWhileBusy(Run run)
+    {
+        var shares = run.Loads.GroupBy(load => (long)load.At.TotalSeconds)
+            .Select(second => LoadMeans.Over(second, TimeSpan.MinValue, TimeSpan.MaxValue))
+            .Where(means => means.Cores(run.Header.Conditions.UsableCores) is { Count: > 0 } cores && cores.Average() >= FullyBusyFrom)
+            .Select(means => means.Of(LoadKind.Clock) / means.Of(LoadKind.RatedClock))
+            .OfType<double>().Where(share => share < ThrottledBelow).ToList();
+        return shares.Count == 0 ? null : shares.Min();
     }
 
     private static string Moment(LoadReading load) => Say($"{load.At.TotalSeconds:0.0} s");

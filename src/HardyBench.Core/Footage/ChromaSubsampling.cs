@@ -40,6 +40,16 @@ public static class ChromaSubsamplingFacts
             _ => 3,
         };
 
+        /// <summary>Whether a decoder for this subsampling decodes another: profiles for 4:2:2 include 4:2:0 and grey, those for 4:4:4
+        /// both (ITU-T H.264 A.2, H.265 A.3). The unusual ones are decoded only by themselves.</summary>
+        public bool Covers(ChromaSubsampling other) => other == chroma || chroma switch
+        {
+            ChromaSubsampling.Full => other is ChromaSubsampling.Half or ChromaSubsampling.Quarter or ChromaSubsampling.None,
+            ChromaSubsampling.Half => other is ChromaSubsampling.Quarter or ChromaSubsampling.None,
+            ChromaSubsampling.Quarter => other is ChromaSubsampling.None,
+            _ => false,
+        };
+
         /// <summary>The ratio as the trade writes it, "4:2:2".</summary>
         public string Notation => chroma switch
         {

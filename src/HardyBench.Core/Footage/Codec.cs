@@ -72,6 +72,6 @@ public static class CodecFacts
 
         /// <summary>Whether every frame stands alone whatever the encoder is told.</summary>
         public bool IsAlwaysIntra => codec is Codec.Rdd36 or Codec.MotionJpeg or Codec.Jpeg2000 or Codec.Vc3 or Codec.Vc5
-            or Codec.Ffv1 or Codec.Png or Codec.CameraRaw;
+            or Codec.Png or Codec.CameraRaw;
     }
 }

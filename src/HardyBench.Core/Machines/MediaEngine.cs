@@ -16,7 +16,7 @@ public sealed record MediaEngine(string Name, double MegapixelsPerSecond, IReadO
         }
 
         var ofProfile = ofCodec.Where(capability =>
-            capability.Chroma == format.Chroma && format.BitDepth <= capability.MaxBitDepth).ToList();
+            capability.Chroma.Covers(format.Chroma) && format.BitDepth <= capability.MaxBitDepth).ToList();
         if (ofProfile.Count == 0)
         {
             return $"no {format.BitDepth}-bit {format.Chroma.Notation} for {format.Codec.StandardName}";
@@ -29,4 +29,5 @@ public sealed record MediaEngine(string Name, double MegapixelsPerSecond, IReadO
 }
 
 /// <summary>One row of a media engine's table.</summary>
+/// <param name="Chroma">The richest it takes: decoders of a profile take those of the profiles below it too (ITU-T H.264 A.2, H.265 A.3).</param>
 public sealed record DecodeCapability(Codec Codec, ChromaSubsampling Chroma, int MaxBitDepth, Raster MaxRaster);

@@ -25,7 +25,8 @@ public sealed record PlaybackPlan(
     /// <exception cref="PlanRefusedException">The timeline cannot be played as it stands.</exception>
     public PlaybackPlan Checked()
     {
-        var problems = TimelineCheck.Problems(Timeline, Clips);
+        IReadOnlyList<string> problems = [.. Settings.Problems(), .. TimelineLimits.Problems(Timeline)];
+        problems = problems.Count > 0 ? problems : TimelineCheck.Problems(Timeline, Clips);
         return problems.Count == 0 ? this : throw new PlanRefusedException(string.Join(' ', problems));
     }
 

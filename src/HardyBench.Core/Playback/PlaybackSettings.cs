@@ -71,9 +71,43 @@ public sealed record PlaybackSettings(
     /// <summary>Decoded frames of each layer that may wait for their treatment.</summary>
     public const int DecodeAhead = 4;
 
-    /// <summary>Whether nothing helps playback along and nothing is taken from it.</summary>
-    public bool IsBare => Scale == PreviewScale.Full && !AutomaticScale && Proxies == Proxies.None && !PreRenders && !Pictures
-        && Policy == PlayingPolicy.KeepTime;
+    /// <summary>The most treated frames that may wait: above that memory decides and not the machine.</summary>
+    public const int MostLookAhead = 120;
+
+    /// <summary>The most threads that a run may ask for.</summary>
+    public const int MostThreads = 64;
+
+    /// <summary>Whether nothing helps playback along and nothing is taken from it: everything that can move a result is as it comes.</summary>
+    public bool IsBare => this == new PlaybackSettings();
+
+    /// <summary>What keeps it from being played so: sentences.</summary>
+    public IEnumerable<string> Problems()
+    {
+        if (!Enum.IsDefined(Scale) || !Enum.IsDefined(Policy) || !Enum.IsDefined(Proxies) || !Enum.IsDefined(Cache))
+        {
+            yield return "A setting has a value that there is none of.";
+        }
+
+        if (LookAhead is < 1 or > MostLookAhead)
+        {
+            yield return $"The look-ahead is {LookAhead} frames; from 1 to {MostLookAhead} can be played.";
+        }
+
+        if (Threads is < 1 or > MostThreads)
+        {
+            yield return $"{Threads} threads were asked for; from 1 to {MostThreads} can be had.";
+        }
+
+        foreach (var device in new[] { DecodeOn, EffectsOn }.OfType<string>())
+        {
+            if (device.Length is 0 or > LongestDevice || !device.All(letter => char.IsAsciiLetterOrDigit(letter) || letter is '-' or '_'))
+            {
+                yield return "The name of a device has letters and digits only, and not many of them.";
+            }
+        }
+    }
+
+    private const int LongestDevice = 32;
 
     /// <summary>The raster that effects work on.</summary>
     public Raster ProcessedRaster(Raster timeline) => timeline.DividedBy((int)Scale);

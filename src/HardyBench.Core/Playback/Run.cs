@@ -43,6 +43,8 @@ public sealed record RunHeader(
 /// <param name="Machine">How the machine stood; null for a stand-in.</param>
 /// <param name="Footage">Where each clip's file lay and how it was decoded in fact, by clip id; empty for a stand-in.</param>
 /// <param name="PreRendered">Passages, from 0, that were played from their renders.</param>
+/// <param name="Effects">Where each effect ran in fact, by effect id.</param>
+/// <param name="Sources">Which device each load reading is of; null where there was nothing to tell apart.</param>
 public sealed record Conditions(
     string Player,
     string? Kernel,
@@ -53,20 +55,40 @@ public sealed record Conditions(
     MachineState? Machine = null,
     IReadOnlyDictionary<string, FootageState>? Footage = null,
     IReadOnlyList<int>? PreRendered = null,
-    IReadOnlyDictionary<string, EffectState>? Effects = null);
+    IReadOnlyDictionary<string, EffectState>? Effects = null,
+    IReadOnlyList<LoadSource>? Sources = null)
+{
+    /// <summary>Whether a drive reading is of a drive that the footage lay on. Where that cannot be told, every drive may be.</summary>
+    public bool IsMediaDrive(short index)
+    {
+        var drives = Footage?.Values.Select(state => state.Drive).OfType<string>().ToHashSet() ?? [];
+        return drives.Count == 0 || Name(LoadKind.DriveBusy, index) is not { } name || drives.Contains(name);
+    }
+
+    /// <summary>What a reading is of, by the kernel's or the driver's name; its number where none was kept.</summary>
+    public string NameOf(LoadKind kind, short index) => Name(kind, index) ?? index.ToString(System.Globalization.CultureInfo.InvariantCulture);
+
+    private string? Name(LoadKind kind, short index) => Sources?.FirstOrDefault(source => source.Kind == kind && source.Index == index)?.Name;
+}
+
+/// <summary>What the readings of one kind and index are of.</summary>
+/// <param name="Name">The device's name, as the kernel or its driver gives it.</param>
+public sealed record LoadSource(LoadKind Kind, short Index, string Name);
 
 /// <summary>How a machine stood before a run; null where it could not be read.</summary>
 /// <param name="Governor">The kernel's clock governor.</param>
 /// <param name="OnMains">Whether it ran from the mains; null also where there is no battery to run from.</param>
 /// <param name="BatteryShare">Charge of the battery, 0 to 1.</param>
-/// <param name="ClockShare">Clock beside the rated one; below 1 it was throttled or saving power.</param>
+/// <param name="ClockShare">Clock beside the rated one, before anything was played. An idle processor lowers its clock, so a low
+/// one says nothing here.</param>
 /// <param name="Celsius">Temperature of the processor.</param>
 /// <param name="FreeMemoryBytes">Main memory that could be had.</param>
 /// <param name="FreeDataBytes">Room on the drive that keeps the run.</param>
 /// <param name="Threads">Threads for each decoder and for effects.</param>
+/// <param name="ClockDriver">The kernel's driver for the clock, whose governors it takes to read <paramref name="Governor"/>.</param>
 public sealed record MachineState(
     string? Governor, bool? OnMains, double? BatteryShare, double? ClockShare, double? Celsius,
-    double? FreeMemoryBytes, double? FreeDataBytes, int Threads);
+    double? FreeMemoryBytes, double? FreeDataBytes, int Threads, string? ClockDriver = null);
 
 /// <summary>Where a clip's file lay and how it was decoded.</summary>
 /// <param name="Drive">The kernel's name of the drive; null where it cannot be told.</param>

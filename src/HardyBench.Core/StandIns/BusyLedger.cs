@@ -40,6 +40,18 @@ public sealed class BusyLedger
     public double Share(Station station, int index) =>
         Enum.GetValues<VisitKind>().Sum(kind => Share(station, kind, index));
 
+    /// <summary>Share of interval <paramref name="index"/> that a core worked, 0 to 1: the first is the one that also works alone,
+    /// and what is shared out leaves it meanwhile.</summary>
+    public double CoreShare(int core, int index)
+    {
+        var (shared, alone) = (Share(Station.Processor, index), Share(Station.OneCore, index));
+        return core == 0 ? alone + shared * (1 - alone) : shared;
+    }
+
+    /// <summary>Share of the whole processor that worked in interval <paramref name="index"/>, 0 to 1.</summary>
+    public double ProcessorShare(int index, int cores) =>
+        Enumerable.Range(0, cores).Average(core => CoreShare(core, index));
+
     /// <summary>All the time that a station worked.</summary>
     public TimeSpan Total(Station station) =>
         TimeSpan.FromTicks(Enum.GetValues<VisitKind>().Sum(kind => ticks[Row(station, kind)].Sum()));

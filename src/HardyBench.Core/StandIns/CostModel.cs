@@ -46,7 +46,8 @@ public static class CostModel
         Add(Station.Bus, VisitKind.Copy, _ => machine.Graphics?.BusGigabytesPerSecond is { } bus
             ? onProcessor.Sum(stream => stream.Format.BytesPerDecodedFrame) / (bus * 1e9)
             : 0);
-        Add(Station.Processor, VisitKind.Effects, _ => ProcessorSeconds(plan, effects.OnProcessor, effects.OnOneCore));
+        Add(Station.Processor, VisitKind.Effects, _ => ProcessorSeconds(plan, effects.OnProcessor, machine.Processor.Cores));
+        Add(Station.OneCore, VisitKind.Effects, _ => ProcessorSeconds(plan, effects.OnOneCore, 1));
         Add(Station.Graphics, VisitKind.Effects, _ => GraphicsSeconds(plan, effects.OnGraphics));
 
         return new PassageDemand(
@@ -118,14 +119,11 @@ public static class CostModel
             plan.Machine.Graphics!.PeakGigaflops * 1e9 * ReachedShareOfPeak,
             plan.Machine.Graphics.BandwidthGigabytesPerSecond * 1e9));
 
-    private static double ProcessorSeconds(PlaybackPlan plan, List<EffectCost> shared, List<EffectCost> oneCore)
+    private static double ProcessorSeconds(PlaybackPlan plan, List<EffectCost> costs, int cores)
     {
         var pixels = plan.Settings.ProcessedRaster(plan.Timeline.Raster).Pixels;
-        var speed = plan.Machine.Processor.RelativeCoreSpeed ?? 1;
-        return shared.Sum(cost => Seconds(cost, speed * plan.Machine.Processor.Cores)) + oneCore.Sum(cost => Seconds(cost, speed));
-
-        double Seconds(EffectCost cost, double cores) =>
-            cost.Seconds(pixels, ReferenceCore.FlopPerSecond * cores, ReferenceCore.BytesPerSecond * cores);
+        var speed = cores * (plan.Machine.Processor.RelativeCoreSpeed ?? 1);
+        return costs.Sum(cost => cost.Seconds(pixels, ReferenceCore.FlopPerSecond * speed, ReferenceCore.BytesPerSecond * speed));
     }
 
     private static IEnumerable<EffectKind> KindsOf(Passage passage) =>

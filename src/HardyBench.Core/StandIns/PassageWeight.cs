@@ -20,7 +20,7 @@ public sealed record PassageWeight(double DecodeCores, double EffectsCores, doub
         var rate = timeline.Rate.FramesPerSecond;
         var known = passage.Layers.Where(layer => clips.ContainsKey(layer.ClipId)).Select(layer => (Layer: layer, clips[layer.ClipId].Format)).ToList();
         return new PassageWeight(
-            known.Sum(one => DecodeCost.Of(one.Format.Codec).CoreSeconds(one.Format, position: 1)
+            known.Sum(one => DecodeCost.Of(one.Format.Codec).MeanCoreSeconds(one.Format)
                 * ClipFacts.SourceFramesPerTimelineFrame(one.Format, timeline.Rate, one.Layer.Retime?.Speed ?? 1) * rate),
             passage.AllEffects()
                 .Sum(effect => (EffectCatalogue.Find(effect.Id)?.Cost ?? default)

@@ -18,6 +18,7 @@ public sealed class Simulation : IKeyFrames
     private readonly PlaybackSettings settings;
     private readonly ServiceSpread spread;
     private readonly Heat? heat;
+    private readonly int cores;
     private readonly Presenter presenter;
     private readonly FrameState[] frames;
     private readonly FrameRecord[] records;
@@ -36,12 +37,13 @@ public sealed class Simulation : IKeyFrames
     private long startLag = Never;
 
     /// <param name="passages">What each passage asks.</param>
+    /// <param name="cores">Cores of the processor. While one works alone the others go on with what is shared out.</param>
     /// <param name="smaller">With the automatic scale: the same at each smaller scale; null without.</param>
     public Simulation(
-        IReadOnlyList<PassageDemand> passages, FrameRate rate, PlaybackSettings settings, ServiceSpread spread, Heat? heat,
+        IReadOnlyList<PassageDemand> passages, FrameRate rate, PlaybackSettings settings, ServiceSpread spread, Heat? heat, int cores = 1,
         IReadOnlyDictionary<PreviewScale, IReadOnlyList<PassageDemand>>? smaller = null)
     {
-        (this.passages, this.rate, this.settings, this.spread, this.heat) = (passages, rate, settings, spread, heat);
+        (this.passages, this.rate, this.settings, this.spread, this.heat, this.cores) = (passages, rate, settings, spread, heat, cores);
         visits = new Dictionary<PreviewScale, Visit[][]> { [settings.Scale] = [.. passages.Select(passage => passage.Visits.ToArray())] };
         foreach (var (scale, demands) in smaller ?? new Dictionary<PreviewScale, IReadOnlyList<PassageDemand>>())
         {
@@ -310,7 +312,12 @@ public sealed class Simulation : IKeyFrames
 
             var mean = visit.Service[visit.Service.Count == 1 ? 0 : state.Position % visit.Service.Count];
             var service = spread.Draw(mean).Ticks;
-            if (visit.Station == Station.Processor && heat is not null)
+            if (visit.Station == Station.Processor && cores > 1 && serving[(int)Station.OneCore] >= 0)
+            {
+                service = service * cores / (cores - 1);
+            }
+
+            if (visit.Station is Station.Processor or Station.OneCore && heat is not null)
             {
                 service = (long)(service / heat.ClockShare);
             }
@@ -319,9 +326,9 @@ public sealed class Simulation : IKeyFrames
             finishes[station] = now + service;
             state.Spend(visit.Kind, service);
             Busy.Add(visit.Station, visit.Kind, new TimeSpan(now), new TimeSpan(now + service));
-            if (visit.Kind == VisitKind.Effects)
+            if (visit.Kind == VisitKind.Effects && state.NextVisit == state.Way.Length - 1)
             {
-                expectedEffects[state.Passage].Observe(new TimeSpan(service));
+                expectedEffects[state.Passage].Observe(new TimeSpan(state.Effects));
             }
         }
     }
@@ -333,7 +340,7 @@ public sealed class Simulation : IKeyFrames
             return true;
         }
 
-        var expected = expectedEffects[state.Passage].Expected;
+        var expected = TimeSpan.FromTicks(Math.Max(0, expectedEffects[state.Passage].Expected.Ticks - state.Effects));
         if (!state.Settled && Pacing.IsWorthTreating(new TimeSpan(now), expected, clock.EndOf(frame)))
         {
             return true;
@@ -353,7 +360,7 @@ public sealed class Simulation : IKeyFrames
 
         for (var next = heatByInterval.Count; (next + 1L) * BusyLedger.Interval.Ticks <= until; next++)
         {
-            heat.Pass(BusyLedger.Interval, Math.Min(1, Busy.Share(Station.Processor, next)));
+            heat.Pass(BusyLedger.Interval, Math.Min(1, Busy.ProcessorShare(next, cores)));
             heatByInterval.Add((heat.Celsius, heat.ClockShare));
         }
     }

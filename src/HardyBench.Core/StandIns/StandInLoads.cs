@@ -32,11 +32,17 @@ public static class StandInLoads
         var cores = machine.Processor.Cores;
         for (var core = 0; core < cores; core++)
         {
-            loads.Add(new LoadReading(at, LoadKind.Core, (short)core, (float)busy.Share(Station.Processor, index)));
+            loads.Add(new LoadReading(at, LoadKind.Core, (short)core, (float)busy.CoreShare(core, index)));
         }
 
-        var decode = busy.Share(Station.Processor, VisitKind.Decode, index) * cores;
-        var effects = busy.Share(Station.Processor, VisitKind.Effects, index) * cores;
+        var alone = busy.Share(Station.OneCore, index);
+        var decode = busy.Share(Station.Processor, VisitKind.Decode, index) * (cores - alone);
+        var effects = busy.Share(Station.Processor, VisitKind.Effects, index) * (cores - alone) + alone;
+        if (alone > 0)
+        {
+            loads.Add(new LoadReading(at, LoadKind.OwnThread, 0, (float)alone));
+        }
+
         loads.Add(new LoadReading(at, LoadKind.OwnProcess, 0, (float)(decode + effects)));
         loads.Add(new LoadReading(at, LoadKind.OwnDecode, 0, (float)decode));
         loads.Add(new LoadReading(at, LoadKind.OwnEffects, 0, (float)effects));

@@ -36,6 +36,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
             plan.Settings,
             new ServiceSpread(plan.Occasion, Sigma, StallChance, Stall),
             machine.Cooling is { } cooling ? new Heat(cooling, plan.StartCelsius) : null,
+            machine.Processor.Cores,
             plan.Settings.AutomaticScale
                 ? Enum.GetValues<PreviewScale>().Where(scale => scale > plan.Settings.Scale)
                     .ToDictionary(scale => scale, scale => DemandsOf(plan with { Settings = plan.Settings with { Scale = scale } }))

@@ -1,7 +1,7 @@
 namespace HardyBench.Core.StandIns;
 
 /// <summary>The places of a stand-in that frames queue for, in the order of a frame's way through it.
-/// Each serves one frame at a time; the processor's cores work on it together.</summary>
+/// Each serves one frame at a time; the processor's cores work on it together, but for what only one of them can do.</summary>
 public enum Station
 {
     Drive,
@@ -9,6 +9,9 @@ public enum Station
     Processor,
     Bus,
     Graphics,
+
+    /// <summary>One core of the processor, by itself, with work that cannot be shared out.</summary>
+    OneCore,
 }
 
 /// <summary>What a visit to a station is for.</summary>

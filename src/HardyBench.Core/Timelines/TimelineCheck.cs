@@ -44,13 +44,13 @@ public static class TimelineCheck
 
         foreach (var layer in passage.Layers)
         {
-            if (!clips.TryGetValue(layer.ClipId, out var clip))
+            if (!clips.TryGetValue(layer.ClipId, out _))
             {
                 yield return $"the clip '{layer.ClipId}' is not known";
             }
-            else if (layer.StartFrame < 0 || (layer.StartFrame >= clip.FrameCount && clip.FrameCount > 0))
+            else if (layer.StartFrame < 0)
             {
-                yield return $"it begins on frame {layer.StartFrame} of '{layer.ClipId}', which has {clip.FrameCount}";
+                yield return $"it begins on frame {layer.StartFrame} of '{layer.ClipId}'; from 0 on it can";
             }
 
             if (layer.Retime is { Speed: < 0 or > 100 or double.NaN } retime)

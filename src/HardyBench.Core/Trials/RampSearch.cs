@@ -1,10 +1,12 @@
 using System.Globalization;
 using HardyBench.Core.Findings;
+using HardyBench.Core.Timelines;
 
 namespace HardyBench.Core.Trials;
 
 /// <summary>Finds where a ramp stops holding, playing single passages: a short ramp from its start, a long one by
-/// halving what is still open. Each passage asks more than the one before, so what follows one that fails fails too.</summary>
+/// halving what is still open. Each passage asks more than the one before, so what follows one that fails fails too. Passages that are too
+/// short for a verdict are left out: no verdict is not a failure.</summary>
 public static class RampSearch
 {
     /// <summary>Up to this many passages are played in order.</summary>
@@ -18,22 +20,31 @@ public static class RampSearch
     /// <summary>The passage, from 0, of a run by its label.</summary>
     public static int IndexOf(string label) => int.Parse(label[Label.Length..], CultureInfo.InvariantCulture) - 1;
 
-    /// <summary>Whether each passage played so far holds, by its place.</summary>
-    public static IReadOnlyDictionary<int, bool> Known(IReadOnlyList<StepOutcome> done) => done.ToDictionary(
-        outcome => IndexOf(outcome.Label),
-        outcome => outcome.Findings[0].Verdict == Verdict.Holds);
+    /// <summary>The passages, from 0, that are long enough to be judged, in order.</summary>
+    public static IReadOnlyList<int> Judged(Timeline timeline) =>
+        [.. timeline.Passages.Index().Where(passage => timeline.Rate.StartOf(passage.Item.FrameCount) >= VerdictLimits.Default.ShortestJudged).Select(passage => passage.Index)];
 
+    /// <summary>Whether each passage played so far holds, by its place in the timeline. Only passages that can be judged are played, so
+    /// one without a verdict could not be played.</summary>
+    public static IReadOnlyDictionary<int, bool> Known(IReadOnlyList<StepOutcome> done) => done
+        .ToDictionary(outcome => IndexOf(outcome.Label), outcome => outcome.Findings[0].Verdict == Verdict.Holds);
+
+    /// <param name="judged">The passages that can be judged.</param>
     /// <returns>The passage to play next, from 0, or null when the break point is known.</returns>
-    public static int? Next(int count, IReadOnlyDictionary<int, bool> known)
+    public static int? Next(IReadOnlyList<int> judged, IReadOnlyDictionary<int, bool> known)
     {
-        var (holds, fails) = Bounds(count, known);
+        var (holds, fails) = Bounds(judged, known);
         return fails - holds <= 1 ? null
-            : count <= PlayedInOrder ? holds + 1
-            : holds + (fails - holds) / 2;
+            : judged[judged.Count <= PlayedInOrder ? holds + 1 : holds + (fails - holds) / 2];
     }
 
-    /// <returns>The last passage that holds, −1 for none, and the first that does not, the count for none.</returns>
-    public static (int LastHolds, int FirstFails) Bounds(int count, IReadOnlyDictionary<int, bool> known) => (
-        known.Where(passage => passage.Value).Select(passage => passage.Key).DefaultIfEmpty(-1).Max(),
-        known.Where(passage => !passage.Value).Select(passage => passage.Key).DefaultIfEmpty(count).Min());
+    /// <returns>Places within <paramref name="judged"/>: of the last that holds, −1 for none, and of the first that does not, the count for
+    /// none.</returns>
+    public static (int LastHolds, int FirstFails) Bounds(IReadOnlyList<int> judged, IReadOnlyDictionary<int, bool> known)
+    {
+        var places = judged.Index().Where(place => known.ContainsKey(place.Item)).Select(place => (place.Index, Holds: known[place.Item])).ToList();
+        return (
+            places.Where(place => place.Holds).Select(place => place.Index).DefaultIfEmpty(-1).Max(),
+            places.Where(place => !place.Holds).Select(place => place.Index).DefaultIfEmpty(judged.Count).Min());
+    }
 }

@@ -27,6 +27,7 @@ public static class TrialAnswers
     {
         var cells = timeline.Passages.Select((_, index) => CellsOf(kind, index, done)).ToList();
         var lags = done.SelectMany(outcome => LagFindings.Of(outcome.Run)).ToList();
+        var real = kind == TrialKind.Compare ? RealDifferences(done, timeline.Passages.Count) : [];
         var rows = timeline.Passages.Select((passage, index) => new PassageAnswer(
             index, passage.Question, kind switch
             {
@@ -34,12 +35,12 @@ public static class TrialAnswers
                 TrialKind.StepDown => StepDown(done, cells[index]),
                 TrialKind.HalfRate => HalfRate(done, index),
                 TrialKind.Soak => Soak(cells[index]),
-                TrialKind.Compare => Compare(done, index),
+                TrialKind.Compare => Compare(done, index, real.Contains(index)),
                 TrialKind.Scrub or TrialKind.StartLag => Lag([.. lags.Where(lag => lag.PassageIndex == index)]),
                 _ => string.Empty,
             },
             cells[index])).ToList();
-        return new TrialAnswer(done.Count == 0 ? "Nothing has been played yet." : Overall(kind, timeline, done, rows, lags), rows, lags);
+        return new TrialAnswer(done.Count == 0 ? "Nothing has been played yet." : Overall(kind, timeline, done, rows, lags, real), rows, lags);
     }
 
     private static List<PassageFinding?> CellsOf(TrialKind kind, int index, IReadOnlyList<StepOutcome> done) => kind switch
@@ -50,7 +51,7 @@ public static class TrialAnswers
     };
 
     private static string Overall(
-        TrialKind kind, Timeline timeline, IReadOnlyList<StepOutcome> done, List<PassageAnswer> rows, List<LagFinding> lags) => kind switch
+        TrialKind kind, Timeline timeline, IReadOnlyList<StepOutcome> done, List<PassageAnswer> rows, List<LagFinding> lags, HashSet<int> real) => kind switch
     {
         TrialKind.Play => Counted(done[0]),
         TrialKind.Repeat => RepeatOverall(rows, done.Count),
@@ -63,7 +64,7 @@ public static class TrialAnswers
                 ? Say($"At half the rate the player's work falls from {full:0.00} to {half:0.00} cores, to {half / full * 100:0} %.")
                 : "The player's work could not be read.",
         TrialKind.Soak => SoakOverall(done),
-        TrialKind.Compare => CompareOverall(rows, done),
+        TrialKind.Compare => CompareOverall(rows, done, real.Count),
         _ => LagOverall(lags),
     };
 
@@ -111,16 +112,20 @@ public static class TrialAnswers
 
     private static string RampOverall(Timeline timeline, IReadOnlyList<StepOutcome> done)
     {
-        var count = timeline.Passages.Count;
-        var (holds, fails) = RampSearch.Bounds(count, RampSearch.Known(done));
+        var judged = RampSearch.Judged(timeline);
+        var (holds, fails) = RampSearch.Bounds(judged, RampSearch.Known(done));
         if (fails - holds > 1)
         {
-            return $"The break lies after passage {holds + 1} and at passage {fails + 1} at the latest.";
+            return holds < 0
+                ? $"The break lies at {Named(fails)} at the latest."
+                : $"The break lies after {Named(holds)}{(fails < judged.Count ? $" and at {Named(fails)} at the latest" : string.Empty)}.";
         }
 
-        return fails == count ? $"It holds to the end of the ramp, passage {count}: the ramp is too short for this machine."
-            : holds < 0 ? $"It does not hold even at passage 1, “{timeline.Passages[0].Question}”."
-            : $"It holds up to passage {holds + 1}, “{timeline.Passages[holds].Question}”, and no longer at passage {fails + 1}, “{timeline.Passages[fails].Question}”.";
+        return fails == judged.Count ? $"It holds to the end of the ramp, {Named(holds)}: the ramp is too short for this machine."
+            : holds < 0 ? $"It does not hold even at {Named(fails)}."
+            : $"It holds up to {Named(holds)}, and no longer at {Named(fails)}.";
+
+        string Named(int place) => $"passage {judged[place] + 1}, “{timeline.Passages[judged[place]].Question}”";
     }
 
     private static string HalfRate(IReadOnlyList<StepOutcome> done, int index) =>
@@ -149,13 +154,14 @@ public static class TrialAnswers
         var heat = SoakHeat.EndTemperature(done[^1]) is { } celsius
             ? Say($"{(SoakHeat.IsSettled(done) ? "heat settled at" : "it stood at")} {celsius:0} °C")
             : "its temperature cannot be read";
-        var (first, last) = (Failing(done[0]), Failing(done[^1]));
-        return $"After {done.Count} rounds {heat}. " + (last > first
-            ? $"{last} passages do not hold in the last round, {first} in the first."
-            : "No passage does worse than in the first round.");
+        var worse = done[0].Findings.Zip(done[^1].Findings)
+            .Where(pair => pair.Second.Verdict > pair.First.Verdict).Select(pair => pair.First.Index + 1).ToList();
+        return $"After {done.Count} rounds {heat}. " + (worse.Count == 0
+            ? "No passage does worse than in the first round."
+            : $"{(worse.Count == 1 ? "Passage" : "Passages")} {string.Join(", ", worse)} {(worse.Count == 1 ? "does" : "do")} worse than in the first round.");
     }
 
-    private static string Compare(IReadOnlyList<StepOutcome> done, int index)
+    private static string Compare(IReadOnlyList<StepOutcome> done, int index, bool isReal)
     {
         if (Pairs(done, index) is not { } difference)
         {
@@ -169,19 +175,28 @@ public static class TrialAnswers
         }
 
         var width = spread.Half is { } half ? Say($" ± {half:0.00}") : string.Empty;
-        return Say($"{spread.Mean:+0.00;−0.00;0.00}{width} shown a second: ") + (difference.IsReal ? "a real difference"
+        return Say($"{spread.Mean:+0.00;−0.00;0.00}{width} shown a second: ") + (isReal ? "a real difference"
             : difference.PairsToSettle is { } pairs ? $"within noise; about {pairs} pairs would settle it"
             : "within noise");
     }
 
-    private static string CompareOverall(List<PassageAnswer> rows, IReadOnlyList<StepOutcome> done)
+    private static string CompareOverall(List<PassageAnswer> rows, IReadOnlyList<StepOutcome> done, int real)
     {
-        var real = rows.Count(row => Pairs(done, row.Index) is { IsReal: true });
         return done.Count < 2 ? "The second side has not been played yet."
             : done.Count < 4 ? "One pair says nothing about noise."
             : real == 0 ? $"In {done.Count / 2} pairs no passage differs by more than noise."
             : $"In {done.Count / 2} pairs {real} of {rows.Count} passages differ by more than noise.";
     }
+
+    /// <summary>Passages, from 0, that differ by more than noise even though so many were looked at: with twenty passages and no
+    /// difference at all, one of them would seem to differ if each was judged alone.</summary>
+    private static HashSet<int> RealDifferences(IReadOnlyList<StepOutcome> done, int passages)
+    {
+        var pairs = Enumerable.Range(0, passages).Select(index => (Index: index, Chance: Pairs(done, index)?.Chance)).Where(pair => pair.Chance is not null).ToList();
+        return [.. HolmCorrection.Rejected([.. pairs.Select(pair => pair.Chance!.Value)], MostChance).Select(place => pairs[place].Index)];
+    }
+
+    private const double MostChance = 0.05;
 
     /// <summary>Frames shown a second, changed side − side as set, pair by pair.</summary>
     public static PairedDifference? Pairs(IReadOnlyList<StepOutcome> done, int index)

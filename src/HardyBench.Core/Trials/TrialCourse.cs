@@ -22,7 +22,7 @@ public static class TrialCourse
             TrialKind.StartLag => Once(start with { Hand = HandScripts.Starts(start.Timeline, trial.Times) }),
             TrialKind.Repeat => done.Count < trial.Times ? new TrialStep($"{done.Count + 1} of {trial.Times}", start) : null,
             TrialKind.StepDown => StepDown(start, done),
-            TrialKind.Ramp => RampSearch.Next(start.Timeline.Passages.Count, RampSearch.Known(done)) is { } index
+            TrialKind.Ramp => RampSearch.Next(RampSearch.Judged(start.Timeline), RampSearch.Known(done)) is { } index
                 ? new TrialStep(RampSearch.LabelOf(index), start with { Timeline = start.Timeline.Only(index) })
                 : null,
             TrialKind.HalfRate => done.Count switch

@@ -48,10 +48,21 @@ public sealed record TrialPlan(
 
     public static readonly TimeSpan LongestSoak = TimeSpan.FromHours(8);
 
+    /// <summary>A time as somebody wrote it.</summary>
+    /// <exception cref="PlanRefusedException">It is no time that a trial can take.</exception>
+    public static TimeSpan OfMinutes(double minutes) => minutes > 0 && minutes <= LongestSoak.TotalMinutes
+        ? TimeSpan.FromMinutes(minutes)
+        : throw new PlanRefusedException("A soak takes more than no time and at most 8 hours.");
+
     /// <exception cref="PlanRefusedException">It makes no sense as it stands.</exception>
     public TrialPlan Checked()
     {
         Start.Checked();
+        if (Other?.Problems().FirstOrDefault() is { } wrong)
+        {
+            throw new PlanRefusedException($"The second side: {wrong}");
+        }
+
         string? problem = Kind switch
         {
             TrialKind.Repeat when Times is < 3 or > MostTimes => $"A repeat takes 3 to {MostTimes} runs, not {Times}: with fewer the spread says nothing.",

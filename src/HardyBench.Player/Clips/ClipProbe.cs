@@ -64,14 +64,14 @@ public static class ClipProbe
         var timing = ClipTiming.Of(stream, root, packets, decoded)
             ?? throw new MediaException($"{name} does not say how many frames a second it has.");
         var pixels = (string?)stream["pix_fmt"] ?? decoded.All[0].PixelFormat;
-        var allIntra = codec.IsAlwaysIntra || packets.AllKeys;
+        var allIntra = codec.IsAlwaysIntra || (packets.AllKeys && decoded.AllKeys);
         var format = new ClipFormat(
             codec, PixelFormats.ChromaOf(pixels), Math.Max(PixelFormats.DepthOf(pixels), RawDepth(stream)), RasterOf(stream), timing.Rate,
-            allIntra ? 1 : decoded.LongestGop is { } seen ? Math.Min(seen, packets.LongestGop) : packets.LongestGop,
+            allIntra ? 1 : GopOf(packets, decoded),
             packets.DataRate(timing));
         return new ProbeReport(
             format, timing.FrameCount, ProfileOf(stream), [.. CaveatsOf(stream, pictures, container, format, timing, decoded)],
-            new ClipTrack(index, timing.Start, allIntra || !packets.AreAll ? null : timing.Keys, TimecodeOf(stream, root)), container);
+            new ClipTrack(index, timing.Start, KeysOf(codec, allIntra, packets, timing), TimecodeOf(stream, root)), container);
     }
 
     private static IEnumerable<string> CaveatsOf(
@@ -132,6 +132,18 @@ public static class ClipProbe
             yield return $"a codec outside the table ({(string?)stream["codec_name"] ?? "unnamed"}); stand-ins only guess its cost";
         }
     }
+
+    /// <summary>By the pictures decoded where there are two to measure between, else by what the container says.</summary>
+    private static int GopOf(ProbedPackets packets, ProbedPictures decoded) =>
+        packets.AllKeys ? decoded.LongestKeyInterval ?? decoded.All.Count
+        : decoded.LongestGop is { } seen ? Math.Min(seen, packets.LongestGop)
+        : packets.LongestGop;
+
+    /// <summary>FFV1 is written down as all-intra everywhere, and need not be: only its first picture surely stands alone.</summary>
+    private static IReadOnlyList<int>? KeysOf(Codec codec, bool allIntra, ProbedPackets packets, ClipTiming timing) =>
+        codec == Codec.Ffv1 ? [0]
+        : allIntra || !packets.AreAll ? null
+        : timing.Keys;
 
     private static bool IsPicture(JsonNode? stream) =>
         (string?)stream?["codec_type"] == "video" && Number(stream, "width") > 0 && Number(stream["disposition"], "attached_pic") is null or 0;

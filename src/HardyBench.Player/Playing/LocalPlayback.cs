@@ -141,7 +141,8 @@ public sealed class LocalPlayback(
             MachineConditions.Read(system, dataFolder, plan.Settings.Threads ?? cores.Count),
             footage,
             plan.Rendered is { } rendered ? [.. rendered.Keys.Order()] : null,
-            PassageGraph.PlacesOf(plan, plan.Settings.EffectsOn is { } device ? Devices.RefusalOf(device) : null));
+            PassageGraph.PlacesOf(plan, plan.Settings.EffectsOn is { } device ? Devices.RefusalOf(device) : null),
+            LoadSampler.SourcesOf(system));
         return new RunHeader(plan.Timeline, plan.Machine, plan.Settings, conditions, plan.ClipChecksums, time.GetUtcNow()) { ByHand = plan.Hand is not null };
     }
 

@@ -9,11 +9,14 @@ public sealed class DriveLoads(SystemFiles files) : ILoadReader
     /// <summary>The kernel counts in sectors of this size whatever the drive's own.</summary>
     private const int SectorBytes = 512;
 
+    private readonly List<string> drives = [.. files.Names("sys/block").Where(IsReal)];
     private readonly Dictionary<string, (long Read, long Written, long BusyMilliseconds)> before = [];
+
+    /// <summary>Which drive each index stands for; drives that come while it samples are not among them.</summary>
+    public IReadOnlyList<LoadSource> Sources => [.. drives.Index().Select(drive => new LoadSource(LoadKind.DriveBusy, (short)drive.Index, drive.Item))];
 
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
     {
-        var drives = files.Names("sys/block").Where(IsReal).ToList();
         foreach (var line in (files.ReadText("proc/diskstats") ?? string.Empty).Split('\n'))
         {
             var fields = line.Split(' ', StringSplitOptions.RemoveEmptyEntries);

@@ -7,7 +7,8 @@ namespace HardyBench.Player.Telemetry;
 /// <summary>Graphics loads as a maker's own command tells them, where one is installed: started once, it writes a line a unit several
 /// times a second, and the newest lines are the reading.</summary>
 /// <param name="command">The command and its arguments. It must write: unit, busy %, media engine %, memory MiB, watts, °C.</param>
-public sealed class GraphicsCommand(IReadOnlyList<string> command) : ILoadReader, IDisposable
+/// <param name="firstIndex">Index of its first unit, past those that the kernel tells of itself, so that two sources never mix.</param>
+public sealed class GraphicsCommand(IReadOnlyList<string> command, int firstIndex = 0) : ILoadReader, IDisposable
 {
     /// <summary>The commands that are known, by the name under which they are installed.</summary>
     public static IReadOnlyList<IReadOnlyList<string>> Known { get; } =
@@ -18,13 +19,20 @@ public sealed class GraphicsCommand(IReadOnlyList<string> command) : ILoadReader
         ],
     ];
 
+    private const int NamedUnits = 8;
+
     private readonly Dictionary<int, string[]> newest = [];
     private readonly Lock gate = new();
     private Process? process;
     private bool started;
 
     /// <summary>Those of the known commands that are installed.</summary>
-    public static IEnumerable<GraphicsCommand> Installed() => Known.Where(command => IsInstalled(command[0])).Select(command => new GraphicsCommand(command));
+    public static IEnumerable<GraphicsCommand> Installed(int firstIndex) =>
+        Known.Where(command => IsInstalled(command[0])).Select(command => new GraphicsCommand(command, firstIndex));
+
+    /// <summary>Units are known only once the command runs; this many are named beforehand.</summary>
+    public IReadOnlyList<LoadSource> Sources =>
+        [.. Enumerable.Range(0, NamedUnits).Select(unit => new LoadSource(LoadKind.GraphicsBusy, (short)(firstIndex + unit), $"unit {unit} of {command[0]}"))];
 
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
     {
@@ -49,7 +57,7 @@ public sealed class GraphicsCommand(IReadOnlyList<string> command) : ILoadReader
                     // What a unit does not measure the command writes as words.
                     if (double.TryParse(fields[column], NumberStyles.Float, CultureInfo.InvariantCulture, out var value))
                     {
-                        into.Add(new LoadReading(at, kind, (short)unit, (float)(value * factor)));
+                        into.Add(new LoadReading(at, kind, (short)(firstIndex + unit), (float)(value * factor)));
                     }
                 }
             }

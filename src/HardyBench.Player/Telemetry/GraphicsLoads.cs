@@ -5,7 +5,13 @@ namespace HardyBench.Player.Telemetry;
 /// <summary>Graphics units whose driver tells its load in /sys/class/drm.</summary>
 public sealed class GraphicsLoads(SystemFiles files) : ILoadReader
 {
-    private readonly IReadOnlyList<string> cards = [.. files.Names("sys/class/drm")
+    private readonly IReadOnlyList<string> cards = CardsOf(files);
+
+    /// <summary>Which unit each index stands for.</summary>
+    public IReadOnlyList<LoadSource> Sources => [.. cards.Index().Select(card => new LoadSource(LoadKind.GraphicsBusy, (short)card.Index, card.Item))];
+
+    /// <summary>The kernel's names of the graphics units.</summary>
+    public static IReadOnlyList<string> CardsOf(SystemFiles files) => [.. files.Names("sys/class/drm")
         .Where(name => name.StartsWith("card", StringComparison.Ordinal) && !name.Contains('-', StringComparison.Ordinal))];
 
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)

@@ -29,9 +29,13 @@ public sealed class LoadSampler(SystemFiles files, TimeProvider time) : IDisposa
         new Seldom(new PackagePower(files)),
         new Seldom(new PowerSupplies(files)),
         new Seldom(new Fans(files)),
-        .. GraphicsCommand.Installed(),
+        .. GraphicsCommand.Installed(GraphicsLoads.CardsOf(files).Count),
         new Seldom(new GraphicsClients(files)),
     ];
+
+    /// <summary>Which device each reading is of.</summary>
+    public static IReadOnlyList<LoadSource> SourcesOf(SystemFiles files) =>
+        [.. new DriveLoads(files).Sources, .. new GraphicsLoads(files).Sources, .. GraphicsCommand.Installed(GraphicsLoads.CardsOf(files).Count).SelectMany(command => command.Sources)];
 
     /// <summary>One sample of everything.</summary>
     public IReadOnlyList<LoadReading> Read(TimeSpan at, TimeSpan elapsed)

@@ -23,7 +23,8 @@ public static class MachineConditions
             Of(LoadKind.Temperature),
             Of(LoadKind.MemoryFitted) - Of(LoadKind.MemoryUsed),
             dataFolder is null ? null : new DriveInfo(dataFolder).AvailableFreeSpace,
-            threads);
+            threads,
+            files.ReadText($"{FirstCore}/scaling_driver")?.Trim());
 
         double? Of(LoadKind kind) => loads.Where(load => load.Kind == kind).Select(load => (double?)load.Value).FirstOrDefault();
     }

@@ -21,7 +21,7 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader, IDisposable
         {
             if (!before.TryGetValue(thread, out var known))
             {
-                before[thread] = known = new Known(RoleOf(thread), files.Keep(PathOf(thread)));
+                before[thread] = known = new Known(RoleOf(files, thread), files.Keep(PathOf(thread)));
             }
 
             if (OnProcessor(known.Schedule.ReadText()) is not { } now)
@@ -66,7 +66,7 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader, IDisposable
             ? spent
             : null;
 
-    private LoadKind RoleOf(string thread) => files.ReadText($"proc/self/task/{thread}/comm")?.Trim() switch
+    internal static LoadKind RoleOf(SystemFiles files, string thread) => files.ReadText($"proc/self/task/{thread}/comm")?.Trim() switch
     {
         ThreadRoles.Decode => LoadKind.OwnDecode,
         ThreadRoles.Effects => LoadKind.OwnEffects,
@@ -85,8 +85,8 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader, IDisposable
     }
 }
 
-/// <summary>What each single thread of ours takes, in cores, where it is worth telling: a thread at one core is a limit that no mean
-/// over cores shows.</summary>
+/// <summary>What each single thread that decodes or treats takes, in cores, where it is worth telling: a thread at one core is a limit
+/// that no mean over cores shows. The presenter spins by design and is not among them.</summary>
 public sealed class OwnThreadsOneByOne(SystemFiles files) : ILoadReader
 {
     private const double WorthTelling = 0.02;
@@ -105,7 +105,7 @@ public sealed class OwnThreadsOneByOne(SystemFiles files) : ILoadReader
 
             now[thread] = spent;
             var cores = elapsed > TimeSpan.Zero ? (spent - before.GetValueOrDefault(thread)) / (elapsed.TotalSeconds * 1e9) : 0;
-            if (cores >= WorthTelling)
+            if (cores >= WorthTelling && OwnThreads.RoleOf(files, thread) is LoadKind.OwnDecode or LoadKind.OwnEffects)
             {
                 into.Add(new LoadReading(at, LoadKind.OwnThread, (short)(int.Parse(thread, CultureInfo.InvariantCulture) % short.MaxValue), (float)cores));
             }

@@ -28,6 +28,7 @@
 #define MOST_ERRORS_IN_A_ROW 250 /* after so many packets that gave no frame a clip is not worth going on with */
 #define MOST_PIXELS (16384LL * 8704) /* of a picture; the tallest level of HEVC has a quarter of it */
 #define MOST_STREAMS "64"
+#define LANDING_SECONDS 3 /* so far before what is wanted a seek without an index aims */
 #define LONGEST_CALL_NS (30LL * 1000000000) /* a call that reads for longer is given up */
 
 /* What may be opened: files, in containers that hold pictures themselves. Lists of other files, playlists and numbered pictures
@@ -50,11 +51,13 @@ struct HbClip {
     int64_t last_stamp;   /* the latest time stamp read in any loop, without loops */
     int64_t read_in_loop; /* packets read since the start of the file */
     int64_t highest;      /* the highest frame number given so far */
-    int64_t leap_to;      /* packets below this frame are passed over */
+    int64_t leap_loop;    /* packets of loops before this one are passed over */
+    int64_t leap_within;  /* and those of this loop that lie before this frame; 0 for none, since some that are never shown come first */
     int64_t active_ns;    /* time spent reading and decoding since the clip was opened */
     int64_t next_number;  /* the number after the highest that was sent to the decoder */
     int64_t deadline_ns;  /* when the present call is given up */
     int has_start;        /* start is known, not only guessed from the container */
+    int landing;          /* where seeking ended is not known yet */
     int sought;           /* the file was not read from its start, so packets tell nothing of its length */
     int looked;           /* a loop was read from its start to its end */
     int open_ended;       /* a loop cannot follow another without emptying the decoder between them */
@@ -356,6 +359,12 @@ int hb_clip_keys(HbClip *clip, int64_t *frames, int capacity)
     return count;
 }
 
+/* Transport and program streams are sought by trying. */
+static int without_index(const HbClip *clip)
+{
+    return strncmp(clip->format->iformat->name, "mpeg", 4) == 0;
+}
+
 /* Goes back to the start of the file: by its time stamps, else by its bytes, else by opening it anew. */
 static int rewind_file(HbClip *clip)
 {
@@ -364,8 +373,7 @@ static int rewind_file(HbClip *clip)
     if (first == AV_NOPTS_VALUE)
         first = 0;
     begin_call(clip);
-    /* Streams without an index are sought by trying, which may end a little late. */
-    if (strncmp(clip->format->iformat->name, "mpeg", 4) == 0 && avformat_seek_file(clip->format, -1, INT64_MIN, 0, 0, AVSEEK_FLAG_BYTE) >= 0)
+    if (without_index(clip) && avformat_seek_file(clip->format, -1, INT64_MIN, 0, 0, AVSEEK_FLAG_BYTE) >= 0)
         return 0;
     if (avformat_seek_file(clip->format, -1, INT64_MIN, first, first, 0) >= 0)
         return 0;
@@ -427,6 +435,7 @@ static void look_at_loop(HbClip *clip, int64_t stamp)
 static int read_packet(HbClip *clip, int64_t *number)
 {
     for (;;) {
+        int64_t within;
         int code;
         begin_call(clip);
         code = av_read_frame(clip->format, clip->packet);
@@ -460,11 +469,21 @@ static int read_packet(HbClip *clip, int64_t *number)
         look_at_loop(clip, stamp == AV_NOPTS_VALUE ? clip->start : stamp);
         if (stamp != AV_NOPTS_VALUE && stamp > clip->last_stamp)
             clip->last_stamp = stamp;
-        *number = stamp == AV_NOPTS_VALUE ? clip->next_number : clip->loop * clip->frame_count + frame_in_loop(clip, stamp);
-        if (*number < clip->leap_to) {
+        within = stamp == AV_NOPTS_VALUE ? clip->leap_within : frame_in_loop(clip, stamp);
+        if (clip->landing && within > clip->leap_within) {
+            /* Past the frame that was wanted: then all is read from the start, and passed over up to it. */
+            clip->landing = 0;
+            av_packet_unref(clip->packet);
+            if ((code = rewind_file(clip)) < 0)
+                return code;
+            continue;
+        }
+        clip->landing = 0;
+        if (clip->loop < clip->leap_loop || (clip->loop == clip->leap_loop && clip->leap_within > 0 && within < clip->leap_within)) {
             av_packet_unref(clip->packet);
             continue;
         }
+        *number = stamp == AV_NOPTS_VALUE ? clip->next_number : clip->loop * clip->frame_count + within;
         if (clip->packet->pts != AV_NOPTS_VALUE)
             clip->packet->pts += clip->loop * clip->span;
         if (clip->packet->dts != AV_NOPTS_VALUE)
@@ -611,9 +630,15 @@ void hb_clip_skip_unreferenced(HbClip *clip, int on)
     clip->codec->skip_frame = on ? AVDISCARD_NONREF : AVDISCARD_DEFAULT;
 }
 
+static void set_leap(HbClip *clip, int64_t number)
+{
+    clip->leap_loop = clip->frame_count > 0 ? number / clip->frame_count : 0;
+    clip->leap_within = number - clip->leap_loop * clip->frame_count;
+}
+
 void hb_clip_leap(HbClip *clip, int64_t number, int flush)
 {
-    clip->leap_to = number;
+    set_leap(clip, number);
     if (flush)
         avcodec_flush_buffers(clip->codec);
 }
@@ -630,16 +655,23 @@ int hb_clip_seek(HbClip *clip, int64_t number)
         if ((code = end_loop(clip)) < 0)
             return code;
     }
-    code = within > 0 ? av_seek_frame(clip->format, clip->stream->index, moment, AVSEEK_FLAG_BACKWARD) : -1;
-    /* What cannot be sought is read from its start, up to the frame asked for. */
-    if (code < 0 && (code = rewind_file(clip)) < 0)
-        return code;
+    /* Without an index seeking ends anywhere near, so it aims well before; what lies between is read and passed over. */
+    clip->landing = within > 0 && without_index(clip);
+    if (clip->landing)
+        moment -= av_rescale_q(LANDING_SECONDS, (AVRational){1, 1}, clip->stream->time_base);
+    code = within > 0 && moment > clip->start ? av_seek_frame(clip->format, clip->stream->index, moment, AVSEEK_FLAG_BACKWARD) : -1;
+    if (code < 0) {
+        clip->landing = 0;
+        if ((code = rewind_file(clip)) < 0)
+            return code;
+    }
     avcodec_flush_buffers(clip->codec);
     clip->draining = 0;
     clip->loop = loop;
     clip->sought = 1;
     clip->read_in_loop = 0;
-    clip->leap_to = clip->next_number = number;
+    set_leap(clip, number);
+    clip->next_number = number;
     clip->highest = number - 1;
     return 0;
 }

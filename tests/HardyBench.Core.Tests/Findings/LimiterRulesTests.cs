@@ -5,7 +5,7 @@ namespace HardyBench.Core.Tests.Findings;
 
 public sealed class LimiterRulesTests
 {
-    private static readonly int[] Cores = [0, 1];
+    private static readonly Conditions Cores = new("p", null, [0, 1], null, null, null);
 
     public static TheoryData<Limiter, (LoadKind, short, float)[]> Cases => new()
     {
@@ -18,6 +18,8 @@ public sealed class LimiterRulesTests
         { Limiter.ProcessorDecode, Busy(0.8f, 0.84f, 1.6f, 0) },
         { Limiter.OtherPrograms, Busy(0.98f, 0.98f, 0.2f, 0.2f) },
         { Limiter.SingleThread, Busy(0.99f, 0.1f, 0.9f, 0) },
+        { Limiter.SingleThread, [(LoadKind.OwnThread, 7, 0.98f), .. Busy(0.8f, 0.55f, 1f, 0.3f)] },
+        { Limiter.Unknown, [(LoadKind.OwnThread, 7, 0.6f), .. Busy(0.6f, 0.55f, 1f, 0.1f)] },
         { Limiter.Drive, [(LoadKind.DriveBusy, 0, 0.99f), .. Busy(0.2f, 0.2f, 0.3f, 0)] },
         { Limiter.Bus, [(LoadKind.BusBusy, 0, 0.98f), .. Busy(0.2f, 0.2f, 0.3f, 0)] },
         { Limiter.Unknown, Busy(0.3f, 0.4f, 0.5f, 0.1f) },
@@ -46,10 +48,45 @@ public sealed class LimiterRulesTests
     [Fact]
     public void Only_cores_that_the_player_may_use_count()
     {
-        var pinned = LimiterRules.Find(Means([(LoadKind.Core, 0, 0.99f), (LoadKind.Core, 1, 0.02f), (LoadKind.OwnDecode, 0, 0.95f), (LoadKind.OwnEffects, 0, 0), (LoadKind.OwnProcess, 0, 0.97f)]), [0]);
+        var pinned = LimiterRules.Find(Means([(LoadKind.Core, 0, 0.99f), (LoadKind.Core, 1, 0.02f), (LoadKind.OwnDecode, 0, 0.95f), (LoadKind.OwnEffects, 0, 0), (LoadKind.OwnProcess, 0, 0.97f)]), Cores with { UsableCores = [0] });
 
         Assert.Equal(Limiter.ProcessorDecode, pinned.Limiter);
     }
+
+    /// <summary>The drive that a run is kept on, or that a backup reads, is busy without holding anything back.</summary>
+    [Theory]
+    [InlineData("sdb", Limiter.Drive, "Media drive 99 % busy")]
+    [InlineData("sda", Limiter.Unknown, "drive sdb, which holds none of this footage, is 99 % busy")]
+    public void Only_the_drive_that_holds_the_footage_is_the_media_drive(string footageLiesOn, Limiter expected, string evidence)
+    {
+        var conditions = Cores with
+        {
+            Footage = new Dictionary<string, FootageState> { ["c"] = new(footageLiesOn, null, null, "processor", null) },
+            Sources = [new LoadSource(LoadKind.DriveBusy, 0, "sda"), new LoadSource(LoadKind.DriveBusy, 1, "sdb")],
+        };
+        var loads = Means([(LoadKind.DriveBusy, 0, 0.1f), (LoadKind.DriveBusy, 1, 0.99f), .. Busy(0.2f, 0.2f, 0.3f, 0)]);
+
+        var finding = LimiterRules.Find(loads, conditions);
+
+        Assert.Equal(expected, finding.Limiter);
+        Assert.Contains(evidence, finding.Evidence, StringComparison.Ordinal);
+        Assert.Equal(footageLiesOn == "sdb" ? 1 / 0.99 : 1 / 0.2, Headrooms.Least(loads, conditions)!.Value, 3);
+    }
+
+    [Fact]
+    public void A_thread_that_is_busy_now_and_then_is_no_limit()
+    {
+        LoadReading[] loads = [.. Enumerable.Range(1, 6).Select(n => new LoadReading(Samples.Ms(n * 1000), LoadKind.OwnThread, (short)(n == 1 ? 7 : 8), n == 1 ? 1f : 0.3f))];
+
+        var means = LoadMeans.Over(loads, TimeSpan.Zero, Samples.Ms(6000));
+
+        Assert.Equal(1 / 6.0, means.Of(LoadKind.OwnThread, 7)!.Value, 6);
+        Assert.Equal(0.25, means.Of(LoadKind.OwnThread, 8)!.Value, 6);
+    }
+
+    [Fact]
+    public void Headroom_is_of_the_busiest_thread_too() =>
+        Assert.Equal(1 / 0.8, Headrooms.Least(Means([(LoadKind.OwnThread, 3, 0.8f), .. Busy(0.4f, 0.4f, 0.8f, 0)]), Cores)!.Value, 6);
 
     [Fact]
     public void Loads_are_judged_while_slots_were_missed_for_want_of_work()

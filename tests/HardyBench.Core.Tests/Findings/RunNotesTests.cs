@@ -15,7 +15,6 @@ public sealed class RunNotesTests
     {
         { "1.5 cores were busy with other work", Fine with { OtherLoad = 1.5 } },
         { "the presenter had no priority", Fine with { PresenterPriority = false } },
-        { "the clock was at 60 % of its rating", Fine with { Machine = Quiet with { ClockShare = 0.6 } } },
         { "only 400 MB of memory were free", Fine with { Machine = Quiet with { FreeMemoryBytes = 4e8 } } },
         { "only 90 MB were free on the drive that keeps the run", Fine with { Machine = Quiet with { FreeDataBytes = 9e7 } } },
         { "it ran from the battery", Fine with { Machine = Quiet with { OnMains = false, BatteryShare = 0.8 } } },
@@ -34,6 +33,33 @@ public sealed class RunNotesTests
 
     [Fact]
     public void A_quiet_machine_and_a_bare_run_need_no_note() => Assert.Empty(RunNotes.Of(Played(Fine)));
+
+    /// <summary>An idle processor lowers its clock, and with these drivers "powersave" is how it is let to.</summary>
+    [Theory]
+    [InlineData("intel_pstate")]
+    [InlineData("amd-pstate-epp")]
+    public void A_healthy_machine_at_rest_needs_no_note(string driver) =>
+        Assert.Empty(RunNotes.Of(Played(Fine with { Machine = Quiet with { ClockShare = 0.3, Governor = "powersave", ClockDriver = driver } })));
+
+    [Theory]
+    [InlineData(0.95f, true)]
+    [InlineData(0.3f, false)]
+    public void A_clock_that_fell_is_told_where_the_processor_was_busy(float busy, bool told)
+    {
+        var run = Played(Fine) with
+        {
+            Loads =
+            [
+                .. Enumerable.Range(1, 10).SelectMany(tenth => new LoadReading[]
+                {
+                    new(Samples.Ms(tenth * 100), LoadKind.Core, 0, busy), new(Samples.Ms(tenth * 100), LoadKind.Core, 1, busy),
+                    new(Samples.Ms(tenth * 100), LoadKind.Clock, 0, 1.2e9f), new(Samples.Ms(tenth * 100), LoadKind.RatedClock, 0, 2.4e9f),
+                }),
+            ],
+        };
+
+        Assert.Equal(told ? ["the clock fell to 50 % of its rating while the processor was busy"] : [], RunNotes.Of(run));
+    }
 
     [Fact]
     public void A_run_in_which_the_presenter_was_late_says_that_it_measured_itself()

@@ -105,7 +105,7 @@ public sealed class ScriptedMachineTests
             done.Add(new StepOutcome(step.Label, run));
         }
 
-        Assert.Equal(holding, RampSearch.Bounds(16, RampSearch.Known(done)).FirstFails);
+        Assert.Equal(holding, RampSearch.Bounds([.. Enumerable.Range(0, 16)], RampSearch.Known(done)).FirstFails);
     }
 
     [Theory]
@@ -161,7 +161,7 @@ public sealed class ScriptedMachineTests
             scale => scale,
             scale => (IReadOnlyList<PassageDemand>)[Demand(Frames, 1, [0], [1], full / ((int)scale * (int)scale))]);
         var frames = new Simulation(
-            [Demand(Frames, 1, [0], [1], full)], Rate, new PlaybackSettings(AutomaticScale: true), ServiceSpread.None, null, smaller).Play();
+            [Demand(Frames, 1, [0], [1], full)], Rate, new PlaybackSettings(AutomaticScale: true), ServiceSpread.None, null, smaller: smaller).Play();
 
         Assert.Equal(settled, frames[^1].Scale);
         Assert.DoesNotContain(frames.TakeLast(Frames / 2), frame => frame.Status == FrameStatus.Dropped);

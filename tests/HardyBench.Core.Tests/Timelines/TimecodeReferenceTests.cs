@@ -24,7 +24,7 @@ public sealed class TimecodeReferenceTests
         using var node = Process.Start(new ProcessStartInfo("node")
         {
             ArgumentList = { "timecode.mjs", name, dropFrame ? "true" : "false", frames.ToString(CultureInfo.InvariantCulture) },
-            WorkingDirectory = Path.Combine(Root(), "tests/reference"),
+            WorkingDirectory = Repository.PathOf("tests", "reference"),
             RedirectStandardOutput = true,
         })!;
 
@@ -51,15 +51,4 @@ public sealed class TimecodeReferenceTests
     [InlineData("")]
     public void What_is_no_timecode_is_a_clear_error(string text) =>
         Assert.Throws<FormatException>(() => Timecode.Parse(text, new FrameRate(30000, 1001)));
-
-    private static string Root()
-    {
-        var folder = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(folder, "HardyBench.slnx")))
-        {
-            folder = Path.GetDirectoryName(folder)!;
-        }
-
-        return folder;
-    }
 }

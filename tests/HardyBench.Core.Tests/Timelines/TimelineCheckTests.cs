@@ -20,7 +20,7 @@ public sealed class TimelineCheckTests
         { Good with { Layers = [] }, "it has no layers" },
         { Good with { Transition = Transition.Wipe }, "a wipe needs two layers; it has 1" },
         { Good with { Layers = [new Layer("gone", [])] }, "the clip 'gone' is not known" },
-        { Good with { Layers = [new Layer("a", [], 50)] }, "it begins on frame 50 of 'a', which has 50" },
+        { Good with { Layers = [new Layer("a", [], -1)] }, "it begins on frame -1 of 'a'; from 0 on it can" },
         { Good with { Layers = [new Layer("a", [], 0, new Retime(-1))] }, "a speed of -1 cannot be played" },
         { Good with { Over = [new Effect("sparkle", new Dictionary<string, double>())] }, "the effect 'sparkle' is not known" },
         { Good with { Over = [Effect.Of("sharpen", ("amount", 99))] }, "'sharpen': amount is 99, from 0 to 3 is possible" },

@@ -73,7 +73,14 @@ public sealed class LoadReaderTests
     {
         Write("sys/devices/system/cpu/cpu0/cpufreq/scaling_cur_freq", "2400000\n");
         Write("sys/devices/system/cpu/cpu1/cpufreq/scaling_cur_freq", "2600000\n");
+        Write("sys/class/thermal/thermal_zone0/type", "x86_pkg_temp\n");
         Write("sys/class/thermal/thermal_zone0/temp", "61500\n");
+        Write("sys/class/thermal/thermal_zone1/type", "iwlwifi_1\n");
+        Write("sys/class/thermal/thermal_zone1/temp", "88000\n");
+        Write("sys/class/hwmon/hwmon0/name", "nvme\n");
+        Write("sys/class/hwmon/hwmon0/temp1_input", "84000\n");
+        Write("sys/class/hwmon/hwmon1/name", "coretemp\n");
+        Write("sys/class/hwmon/hwmon1/temp1_input", "60000\n");
         Write("sys/class/drm/card0/device/gpu_busy_percent", "37\n");
         var (loads, files) = (new List<LoadReading>(), new SystemFiles(root));
 
@@ -100,6 +107,7 @@ public sealed class LoadReaderTests
     public void A_file_that_vanishes_in_mid_run_leaves_a_gap_and_nothing_else_is_lost()
     {
         Write("proc/stat", "cpu0 100 0 0 100 0 0 0 0 0 0\n");
+        Write("sys/class/thermal/thermal_zone0/type", "cpu-thermal\n");
         Write("sys/class/thermal/thermal_zone0/temp", "50000\n");
         Write("proc/meminfo", "MemTotal: 1000 kB\nMemAvailable: 400 kB\n");
         using var sampler = new LoadSampler(new SystemFiles(root), TimeProvider.System);
@@ -231,6 +239,22 @@ public sealed class LoadReaderTests
         Assert.Equal((0.55f, 0.25f), (Value(loads, LoadKind.GraphicsBusy), Value(loads, LoadKind.MediaEngineBusy)));
         Assert.Equal((2048f * 1024 * 1024, 61f), (Value(loads, LoadKind.GraphicsMemoryUsed), Value(loads, LoadKind.GraphicsTemperature)));
         Assert.DoesNotContain(loads, load => load.Kind == LoadKind.GraphicsPower);
+    }
+
+    /// <summary>Two units that the kernel tells of itself stay apart from those of the command.</summary>
+    [Fact]
+    public void Readings_of_two_sources_are_never_taken_for_one_unit()
+    {
+        Directory.CreateDirectory(Path.Combine(root, "sys/class/drm/card0"));
+        Directory.CreateDirectory(Path.Combine(root, "sys/class/drm/card1"));
+        Directory.CreateDirectory(Path.Combine(root, "sys/class/drm/card1-DP-1"));
+        Directory.CreateDirectory(Path.Combine(root, "sys/block/sda"));
+        Directory.CreateDirectory(Path.Combine(root, "sys/block/loop3"));
+        var files = new SystemFiles(root);
+        using var command = new GraphicsCommand(["any"], GraphicsLoads.CardsOf(files).Count);
+
+        Assert.Equal([new(LoadKind.DriveBusy, 0, "sda"), new(LoadKind.GraphicsBusy, 0, "card0"), new(LoadKind.GraphicsBusy, 1, "card1")], LoadSampler.SourcesOf(files).Take(3));
+        Assert.Equal(new LoadSource(LoadKind.GraphicsBusy, 2, "unit 0 of any"), command.Sources[0]);
     }
 
     [Fact]

@@ -1,11 +1,14 @@
+using MathNet.Numerics.Distributions;
+
 namespace HardyBench.Core.Findings.Statistics;
 
 /// <summary>Two sides measured in turns, pair by pair, so that drift of the machine hits both alike.</summary>
 /// <param name="Difference">Second side − first side, pair by pair.</param>
 /// <param name="IsReal">Whether the 95 % interval of the mean difference leaves out zero. Never with one pair.</param>
+/// <param name="Chance">The chance of a mean difference as large without any cause, from Student's t, 0 to 1; null with one pair.</param>
 /// <param name="PairsToSettle">When it is within noise: how many pairs would likely settle it; null when no number of a
 /// reasonable size would, or when it is settled.</param>
-public sealed record PairedDifference(Spread Difference, bool IsReal, int? PairsToSettle)
+public sealed record PairedDifference(Spread Difference, bool IsReal, double? Chance, int? PairsToSettle)
 {
     private const int MostPairs = 200;
 
@@ -19,8 +22,12 @@ public sealed record PairedDifference(Spread Difference, bool IsReal, int? Pairs
 
         var spread = Spread.Of([.. first.Zip(second, (a, b) => b - a)]);
         var real = spread.Half is { } half && Math.Abs(spread.Mean) > half;
-        return new PairedDifference(spread, real, real || spread.Count < 2 ? null : Needed(spread));
+        return new PairedDifference(spread, real, ChanceOf(spread), real || spread.Count < 2 ? null : Needed(spread));
     }
+
+    private static double? ChanceOf(Spread spread) => spread.Count < 2 ? null
+        : spread.Deviation == 0 ? spread.Mean == 0 ? 1 : 0
+        : 2 * StudentT.CDF(0, 1, spread.Count - 1, -Math.Abs(spread.Mean) / (spread.Deviation / Math.Sqrt(spread.Count)));
 
     /// <summary>The smallest number of pairs whose interval, with the same mean and deviation, leaves out zero.</summary>
     private static int? Needed(Spread spread)

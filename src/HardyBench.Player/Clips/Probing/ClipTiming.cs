@@ -19,17 +19,18 @@ internal sealed record ClipTiming(FrameRate Rate, long Start, int FrameCount, IR
             return null;
         }
 
+        var said = SaidRate(stream, "avg_frame_rate") ?? SaidRate(stream, "r_frame_rate");
+        var step = said is { } often ? Math.Max(1, (long)Math.Round((double)unit.Denominator / unit.Numerator / often.FramesPerSecond)) : 1;
         var start = decoded.All[0].Stamp ?? 0;
         // Pieces that are never shown, such as pictures before an edit or those that lack what they refer to, have no slot.
         var stamps = decoded.AreAll
-            ? decoded.All.Select(picture => picture.Stamp).OfType<long>().Order().ToList()
+            ? Followed(decoded.All.Select(picture => picture.Stamp), step)
             : [.. packets.All.Where(packet => !packet.Discarded && packet.Stamp >= start).Select(packet => packet.Stamp!.Value).Order()];
         if (stamps.Count == 0)
         {
             stamps = [start];
         }
 
-        var said = SaidRate(stream, "avg_frame_rate") ?? SaidRate(stream, "r_frame_rate");
         var even = stamps.Count > 2 ? StandardRates.Of(stamps, unit, said) : said ?? new FrameRate(25);
         var rate = even ?? (stamps[^1] > stamps[0] ? StandardRates.NearestTo(stamps, unit) : said);
         if (rate is not { } known || known.FramesPerSecond is < 1 or > 1000)
@@ -40,12 +41,26 @@ internal sealed record ClipTiming(FrameRate Rate, long Start, int FrameCount, IR
         var last = packets.All.Count > 0 ? packets.All.Where(packet => packet.Stamp == stamps[^1]).Select(packet => packet.Length).FirstOrDefault() : 0;
         var lastSlots = even is not null ? 1 : Math.Max(1, Slot(stamps[^1] + last) - Slot(stamps[^1]));
         var frames = packets.AreAll || decoded.AreAll ? Slot(stamps[^1]) + lastSlots : SaidFrames(stream, root, known) ?? Slot(stamps[^1]) + 1;
-        var keys = packets.AllStamped
+        var keys = packets.AllKeys && !decoded.AllKeys
+            ? [.. decoded.All.Where(picture => picture is { Key: true, Stamp: not null }).Select(picture => (int)Slot(picture.Stamp!.Value)).Distinct().Order()]
+            : packets.AllStamped
             ? packets.All.Where(packet => packet.Key && !packet.Discarded && packet.Shown >= start).Select(packet => (int)Math.Min(int.MaxValue, Slot(packet.Shown!.Value))).Distinct().Order().ToList()
             : [0];
         return new ClipTiming(known, start, (int)Math.Clamp(frames, 1, int.MaxValue), keys, even is null ? Words(stamps, known, Slot) : null);
 
         long Slot(long stamp) => (long)Math.Round((double)(stamp - start) * unit.Numerator / unit.Denominator * known.FramesPerSecond, MidpointRounding.AwayFromZero);
+    }
+
+    /// <summary>Pictures without a stamp, as some containers leave at their end, follow the one before at the usual distance.</summary>
+    private static List<long> Followed(IEnumerable<long?> stamps, long step)
+    {
+        var all = new List<long>();
+        foreach (var stamp in stamps)
+        {
+            all.Add(stamp ?? (all.Count > 0 ? all[^1] + step : 0));
+        }
+
+        return [.. all.Order()];
     }
 
     private static string Words(List<long> stamps, FrameRate rate, Func<long, long> slot)

@@ -1,0 +1,10 @@
+using HardyBench.Core.Machines;
+using HardyBench.Player.Telemetry;
+
+namespace HardyBench.Player.Tests.Telemetry;
+
+/// <summary>A machine for plans in which it does not matter which.</summary>
+internal static class AnyMachine
+{
+    public static Machine This { get; } = ThisMachine.Describe(SystemFiles.Live);
+}
