@@ -1,5 +1,6 @@
 using System.CommandLine;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Building;
 using HardyBench.Formats.Interchange;
 using HardyBench.Player.Clips;
@@ -43,7 +44,7 @@ internal static class Guarded
     {
         UnknownThingException => ExitCodes.Unknown,
         InterchangeException or PackException or SeriesException or FormatException => ExitCodes.Input,
-        MakingException or MediaException or PlanRefusedException => ExitCodes.Media,
+        MakingException or MediaException or PlanRefusedException or TimelineRefusedException => ExitCodes.Media,
         DataFolderException or RunNotKeptException or UnauthorizedAccessException or IOException => ExitCodes.DataFolder,
         PlayerUnavailableException => ExitCodes.NoPlayer,
         _ => null,

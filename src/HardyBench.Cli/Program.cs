@@ -16,6 +16,9 @@ var root = new RootCommand("Plays benchmark timelines on this machine and on sta
     RunsCommand.Create(),
     AdviseCommand.Create(),
     ServeCommand.Create(),
+    TokenCommand.Create(),
+    BackupCommands.Backup(),
+    BackupCommands.Restore(),
 };
 var parsed = root.Parse(args);
 if (parsed.Errors.Count > 0 && args.Length > 0)

@@ -2,6 +2,8 @@ using System.Text.Json.Serialization;
 using HardyBench.Formats.Json;
 using HardyBench.Server.Aids;
 using HardyBench.Server.Clips;
+using HardyBench.Server.Guard;
+using HardyBench.Server.Health;
 using HardyBench.Server.Live;
 using HardyBench.Server.Machines;
 using HardyBench.Server.Plays;
@@ -23,28 +25,38 @@ namespace HardyBench.Server;
 /// <summary>The whole product in one process: API, live hub and the built page.</summary>
 public static class BenchServer
 {
+    /// <summary>A server that only this machine can reach.</summary>
     /// <param name="url">Where to listen.</param>
+    public static WebApplication Create(Bench bench, string url, bool demo = false) => Create(bench, Listening.Here(url), demo);
+
     /// <param name="demo">Whether to make missing clips and play the stand-ins as soon as it runs.</param>
-    public static WebApplication Create(Bench bench, string url, bool demo = false)
+    public static WebApplication Create(Bench bench, Listening listening, bool demo = false)
     {
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory });
-        builder.WebHost.UseUrls(url);
+        builder.WebHost.UseUrls(listening.Url);
+        builder.WebHost.ConfigureKestrel(server =>
+        {
+            server.AddServerHeader = false;
+            server.ConfigureHttpsDefaults(https => https.ServerCertificate = listening.Certificate);
+        });
         builder.Host.UseSerilog((_, log) => log.MinimumLevel.Information()
             .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
             .MinimumLevel.Override("System", LogEventLevel.Warning)
             .WriteTo.Console(formatProvider: null));
         AddServices(builder.Services, bench, demo);
         var app = builder.Build();
-        Map(app);
+        Map(app, listening);
         return app;
     }
 
     private static void AddServices(IServiceCollection services, Bench bench, bool demo)
     {
         services.AddSingleton(bench);
+        services.AddSingleton(TimeProvider.System);
         services.AddSingleton<LiveFeed>();
         services.AddSingleton<ThisMachineInUse>();
         services.AddSingleton<PlayDesk>();
+        services.AddSingleton<AdviceDesk>();
         services.AddHostedService(provider => provider.GetRequiredService<PlayDesk>());
         services.AddSingleton<ClipDesk>();
         services.AddSingleton<AidDesk>();
@@ -63,6 +75,8 @@ public static class BenchServer
             }
 
             options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+            options.SerializerOptions.RespectNullableAnnotations = true;
+            options.SerializerOptions.RespectRequiredConstructorParameters = true;
             options.SerializerOptions.IgnoreReadOnlyProperties = true;
         });
         services.AddSignalR().AddJsonProtocol(options =>
@@ -72,6 +86,8 @@ public static class BenchServer
                 options.PayloadSerializerOptions.Converters.Add(converter);
             }
         });
+        services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
+        services.AddHostedService<UploadSweep>();
         services.AddProblemDetails();
         services.AddExceptionHandler<Problems>();
         services.AddOpenApi(options => options
@@ -84,9 +100,13 @@ public static class BenchServer
             .AddSchemaTransformer(ValueSchemas.Describe));
     }
 
-    private static void Map(WebApplication app)
+    private static void Map(WebApplication app, Listening listening)
     {
+        var page = Path.Combine(AppContext.BaseDirectory, "wwwroot");
         app.UseExceptionHandler();
+        AnswerHeaders.Use(app, Path.Combine(page, "index.html"));
+        new RequestGuard(listening.Hosts).Use(app);
+        listening.Token?.Use(app);
         app.UseStatusCodePages();
         app.MapOpenApi();
         app.MapScalarApiReference("/reference");
@@ -98,13 +118,13 @@ public static class BenchServer
         app.MapPlays();
         app.MapTrials();
         app.MapRuns();
+        app.MapHealth();
         app.MapHub<LiveHub>("/live");
-        MapPage(app);
+        MapPage(app, page);
     }
 
-    private static void MapPage(WebApplication app)
+    private static void MapPage(WebApplication app, string page)
     {
-        var page = Path.Combine(AppContext.BaseDirectory, "wwwroot");
         if (!Directory.Exists(page))
         {
             app.MapGet("/", () => Results.Problem(
@@ -114,7 +134,8 @@ public static class BenchServer
 
         var files = new PhysicalFileProvider(page);
         app.UseStaticFiles(new StaticFileOptions { FileProvider = files });
-        app.MapFallback("/api/{**rest}", () => TypedResults.NotFound());
+        // For what is read only: a body of a wrong type must not be answered as an address that is not there.
+        app.MapGet("/api/{**rest}", () => TypedResults.NotFound()).ExcludeFromDescription().WithOrder(int.MaxValue);
         app.MapFallbackToFile("index.html", new StaticFileOptions { FileProvider = files });
     }
 }

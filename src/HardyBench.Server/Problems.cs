@@ -1,4 +1,6 @@
+using System.Text.Json;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Building;
 using HardyBench.Formats.Interchange;
 using HardyBench.Player.Clips;
@@ -26,15 +28,21 @@ internal sealed class Problems(IProblemDetailsService details) : IExceptionHandl
         return details.TryWriteAsync(new ProblemDetailsContext
         {
             HttpContext = context,
-            ProblemDetails = new ProblemDetails { Status = status, Detail = exception.Message },
+            ProblemDetails = new ProblemDetails { Status = status, Detail = WordsOf(exception) },
         });
     }
 
+    /// <summary>What was wrong with a body, with the place in it.</summary>
+    private static string WordsOf(Exception exception) => exception is BadHttpRequestException { InnerException: JsonException wrong }
+        ? $"The body is not as it should be at {wrong.Path}: {wrong.Message} Nothing was changed."
+        : exception.Message;
+
     private static int? StatusOf(Exception exception) => exception switch
     {
+        BadHttpRequestException bad => bad.StatusCode,
         UnknownThingException => StatusCodes.Status404NotFound,
         VersionConflictException => StatusCodes.Status409Conflict,
-        PlanRefusedException or MediaException or InterchangeException or PackException or SeriesException or FormatException => StatusCodes.Status422UnprocessableEntity,
+        PlanRefusedException or TimelineRefusedException or MediaException or InterchangeException or PackException or SeriesException or FormatException => StatusCodes.Status422UnprocessableEntity,
         MakingException or DataFolderException => StatusCodes.Status507InsufficientStorage,
         InvalidDataException => StatusCodes.Status500InternalServerError,
         PlayerUnavailableException => StatusCodes.Status503ServiceUnavailable,

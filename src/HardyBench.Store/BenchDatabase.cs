@@ -1,4 +1,5 @@
 using HardyBench.Store.Entities;
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
 using Microsoft.EntityFrameworkCore.Diagnostics;
@@ -67,15 +68,77 @@ public sealed class BenchDatabaseFactory(string file, params IInterceptor[] inte
     public static bool IsStorageFailure(Exception failure) =>
         failure is DbUpdateException or IOException or Microsoft.Data.Sqlite.SqliteException or UnauthorizedAccessException;
 
-    /// <summary>Brings the file to the present schema; makes it if there is none.</summary>
+    /// <summary>Brings the file to the present schema, after a copy of it was made beside it; makes it if there is none.</summary>
+    /// <exception cref="NewerDataException">It was written by a newer product; nothing was changed.</exception>
     public async Task MigrateAsync(CancellationToken stop)
     {
         await using var database = CreateDbContext();
+        if (File.Exists(file))
+        {
+            var known = database.Database.GetMigrations().ToHashSet();
+            var applied = (await database.Database.GetAppliedMigrationsAsync(stop)).ToList();
+            if (applied.Exists(migration => !known.Contains(migration)))
+            {
+                throw new NewerDataException();
+            }
+
+            if (applied.Count > 0 && applied.Count < known.Count)
+            {
+                await CopyToAsync($"{file}.before-{known.Max()![..8]}", stop);
+            }
+        }
+
         await database.Database.MigrateAsync(stop);
         // Readers never wait for the writer, and what a commit said is on the drive even if the power fails.
         await database.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;", stop);
     }
+
+    /// <summary>Whether the file is a database of this product.</summary>
+    public async Task<bool> IsBenchAsync(CancellationToken stop)
+    {
+        await using var database = CreateDbContext();
+        try
+        {
+            return (await database.Database.GetAppliedMigrationsAsync(stop)).Any();
+        }
+        catch (SqliteException)
+        {
+            return false;
+        }
+    }
+
+    /// <summary>Makes the file whole by itself, without another beside it, and lets go of it.</summary>
+    public async Task SettleAsync(CancellationToken stop)
+    {
+        await using var connection = new SqliteConnection($"Data Source={file};Pooling=False");
+        await connection.OpenAsync(stop);
+        await using var command = connection.CreateCommand();
+        command.CommandText = "PRAGMA journal_mode=DELETE";
+        await command.ExecuteNonQueryAsync(stop);
+        SqliteConnection.ClearAllPools();
+    }
+
+    /// <summary>Writes a whole and sound copy, also while others write.</summary>
+    /// <param name="copy">A file that is replaced.</param>
+    public async Task CopyToAsync(string copy, CancellationToken stop)
+    {
+        var fresh = copy + ".fresh";
+        File.Delete(fresh);
+        await using (var source = new SqliteConnection($"Data Source={file};Mode=ReadWrite;Default Timeout=30;Pooling=False"))
+        {
+            await source.OpenAsync(stop);
+            await using var command = source.CreateCommand();
+            command.CommandText = "VACUUM INTO $copy";
+            command.Parameters.AddWithValue("$copy", fresh);
+            await command.ExecuteNonQueryAsync(stop);
+        }
+
+        File.Move(fresh, copy, overwrite: true);
+    }
 }
+
+/// <summary>The data was written by a newer product.</summary>
+public sealed class NewerDataException() : Exception("The data was written by a newer product.");
 
 /// <summary>For the tool that writes migrations.</summary>
 public sealed class DesignTimeFactory : IDesignTimeDbContextFactory<BenchDatabase>

@@ -11,6 +11,9 @@ namespace HardyBench.Store;
 /// <param name="Version">Rises with every change.</param>
 public sealed record StoredTimeline(Timeline Timeline, int Version);
 
+/// <summary>A timeline that is kept and cannot be read or worked with.</summary>
+public sealed record UnreadableTimeline(string Id, string Why);
+
 /// <summary>Somebody else has changed a timeline since it was read.</summary>
 public sealed class VersionConflictException(string id, int version)
     : Exception($"The timeline '{id}' was changed in another window since; it is at version {version} now. Nothing was overwritten. Read it again, or keep yours as a copy.");
@@ -20,8 +23,13 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
 {
     private const string TimelineKind = "timeline", MachineKind = "machine";
 
+    /// <summary>All timelines that can be read.</summary>
     public async Task<IReadOnlyList<StoredTimeline>> TimelinesAsync() =>
-        [.. (await AllAsync(TimelineKind)).Select(document => new StoredTimeline(Read<Timeline>(document), document.Version))];
+        [.. (await AllAsync(TimelineKind)).Select(Stored).Where(one => one.Stored is not null).Select(one => one.Stored!)];
+
+    /// <summary>Those that are kept and cannot be read or worked with, with the reason.</summary>
+    public async Task<IReadOnlyList<UnreadableTimeline>> UnreadableAsync() =>
+        [.. (await AllAsync(TimelineKind)).Select(document => (document.Id, Stored(document).Why)).Where(one => one.Why is not null).Select(one => new UnreadableTimeline(one.Id, one.Why!))];
 
     public async Task<IReadOnlyList<Machine>> MachinesAsync() => [.. (await AllAsync(MachineKind)).Select(Read<Machine>)];
 
@@ -57,8 +65,10 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
     /// <param name="version">The version it was read at; null for a new one.</param>
     /// <returns>Its version from now on.</returns>
     /// <exception cref="VersionConflictException">It was changed since, or the id of a new one is taken.</exception>
+    /// <exception cref="TimelineRefusedException">It is larger than any that can be worked with, or lacks a part.</exception>
     public async Task<int> KeepAsync(Timeline timeline, int? version)
     {
+        TimelineLimits.Checked(timeline);
         await using var database = databases.CreateDbContext();
         await using var step = await database.Database.BeginTransactionAsync();
         var existing = await database.Documents.FindAsync(TimelineKind, timeline.Id);
@@ -92,6 +102,19 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
     {
         Kind = kind, Id = id, Order = order, Json = JsonSerializer.Serialize(content, BenchJson.Options),
     };
+
+    private static (StoredTimeline? Stored, string? Why) Stored(DocumentEntity document)
+    {
+        try
+        {
+            var timeline = Read<Timeline>(document);
+            return TimelineLimits.Problems(timeline).FirstOrDefault() is { } problem ? (null, problem) : (new StoredTimeline(timeline, document.Version), null);
+        }
+        catch (JsonException wrong)
+        {
+            return (null, wrong.Message);
+        }
+    }
 
     private static T Read<T>(DocumentEntity document) => JsonSerializer.Deserialize<T>(document.Json, BenchJson.Options)!;
 

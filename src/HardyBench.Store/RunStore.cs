@@ -71,22 +71,56 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         return run.Id;
     }
 
-    /// <summary>Keeps what a run in play has brought since the last call.</summary>
+    /// <summary>Keeps what a run in play has brought since the last call. A piece that was told as not kept and is there all the same is
+    /// replaced by the one that now holds it and more.</summary>
     public async Task AppendAsync(long id, int sequence, RunProgress news)
     {
+        var columns = await RunColumns.WriteAsync(news.Frames, news.Loads);
         await using var database = databases.CreateDbContext();
-        database.Add(new RunPieceEntity
+        if (await database.RunPieces.FindAsync(id, sequence) is { } before)
         {
-            RunId = id, Sequence = sequence, Columns = await RunColumns.WriteAsync(news.Frames, news.Loads),
-        });
+            before.Columns = columns;
+        }
+        else
+        {
+            database.Add(new RunPieceEntity { RunId = id, Sequence = sequence, Columns = columns });
+        }
+
         if (news.Failures.Count + news.Lags.Count > 0)
         {
             var run = await database.Runs.SingleAsync(run => run.Id == id);
-            run.FailuresJson = JsonSerializer.Serialize(Failures(run).Concat(news.Failures), BenchJson.Options);
-            run.LagsJson = JsonSerializer.Serialize(Lags(run).Concat(news.Lags), BenchJson.Options);
+            run.FailuresJson = JsonSerializer.Serialize(Failures(run).Union(news.Failures), BenchJson.Options);
+            run.LagsJson = JsonSerializer.Serialize(Lags(run).Union(news.Lags), BenchJson.Options);
         }
 
         await database.SaveChangesAsync();
+    }
+
+    /// <summary>Whether an ended run is kept as a whole.</summary>
+    public async Task<bool> IsWholeAsync(long id)
+    {
+        await using var database = databases.CreateDbContext();
+        return await database.Runs.AnyAsync(run => run.Id == id && run.Ending != RunEnding.Playing && run.Columns != null);
+    }
+
+    /// <summary>How long a run that was put aside can be brought back.</summary>
+    public static readonly TimeSpan KeptAside = TimeSpan.FromDays(31);
+
+    /// <summary>Lets go for good what was put aside longer ago than it can be brought back.</summary>
+    /// <returns>How many runs that were.</returns>
+    public async Task<int> ClearAwayAsync(DateTimeOffset now)
+    {
+        await using var database = databases.CreateDbContext();
+        await using var step = await database.Database.BeginTransactionAsync();
+        var before = (now - KeptAside).UtcDateTime;
+        var gone = database.Runs.Where(run => run.DeletedAtUtc != null && run.DeletedAtUtc < before);
+        var ids = gone.Select(run => run.Id);
+        await database.RunPieces.Where(piece => ids.Contains(piece.RunId)).ExecuteDeleteAsync();
+        await database.Marks.Where(mark => ids.Contains(mark.RunId)).ExecuteDeleteAsync();
+        await database.Set<PassageEntity>().Where(passage => ids.Contains(passage.RunId)).ExecuteDeleteAsync();
+        var count = await gone.ExecuteDeleteAsync();
+        await step.CommitAsync();
+        return count;
     }
 
     /// <summary>Keeps an ended run as a whole and lets its pieces go, in one step.</summary>

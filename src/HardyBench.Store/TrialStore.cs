@@ -33,7 +33,7 @@ public sealed class TrialStore(BenchDatabaseFactory databases)
         };
         database.Add(entity);
         await database.SaveChangesAsync();
-        return Stored(entity);
+        return Stored(entity)!;
     }
 
     public async Task ChangeAsync(long id, TrialState state, string? problem = null)
@@ -44,6 +44,27 @@ public sealed class TrialStore(BenchDatabaseFactory databases)
                 .SetProperty(trial => trial.State, state)
                 .SetProperty(trial => trial.Problem, problem)
                 .SetProperty(trial => trial.Owner, state == TrialState.Playing ? RunOwner.Current : null));
+    }
+
+    /// <summary>Takes a waiting trial for this program, in one step: of two who try, one gets it.</summary>
+    public async Task<bool> ClaimAsync(long id)
+    {
+        await using var database = databases.CreateDbContext();
+        return await database.Trials.Where(trial => trial.Id == id && trial.State == TrialState.Waiting)
+            .ExecuteUpdateAsync(change => change
+                .SetProperty(trial => trial.State, TrialState.Playing)
+                .SetProperty(trial => trial.Owner, RunOwner.Current)) == 1;
+    }
+
+    /// <summary>Closes a trial that waits or that this program plays.</summary>
+    public async Task FailAsync(long id, string problem)
+    {
+        await using var database = databases.CreateDbContext();
+        await database.Trials.Where(trial => trial.Id == id && (trial.State == TrialState.Waiting || (trial.State == TrialState.Playing && trial.Owner == RunOwner.Current)))
+            .ExecuteUpdateAsync(change => change
+                .SetProperty(trial => trial.State, TrialState.Failed)
+                .SetProperty(trial => trial.Problem, problem)
+                .SetProperty(trial => trial.Owner, (string?)null));
     }
 
     /// <summary>Keeps the answer as far as it is known.</summary>
@@ -63,22 +84,46 @@ public sealed class TrialStore(BenchDatabaseFactory databases)
         {
             await ChangeAsync(trial.Id, TrialState.Failed, problem);
         }
+
+        foreach (var trial in await database.Trials.AsNoTracking().Where(trial => trial.State == TrialState.Waiting).ToListAsync())
+        {
+            if (Asked(trial) is null)
+            {
+                await ChangeAsync(trial.Id, TrialState.Failed, "What was asked cannot be read any more, so it cannot be played.");
+            }
+        }
     }
 
     /// <summary>A trial by its number, or null.</summary>
+    /// <exception cref="InvalidDataException">It is kept but cannot be read.</exception>
     public async Task<StoredTrial?> FindAsync(long id)
     {
         await using var database = databases.CreateDbContext();
-        return await database.Trials.AsNoTracking().SingleOrDefaultAsync(trial => trial.Id == id) is { } entity ? Stored(entity) : null;
+        return await database.Trials.AsNoTracking().SingleOrDefaultAsync(trial => trial.Id == id) is { } entity
+            ? Stored(entity) ?? throw new InvalidDataException($"Trial {id} is kept but cannot be read; its runs can be.")
+            : null;
     }
 
-    /// <summary>All trials, newest first.</summary>
+    /// <summary>All trials that can be read, newest first.</summary>
     public async Task<IReadOnlyList<StoredTrial>> ListAsync()
     {
         await using var database = databases.CreateDbContext();
-        return [.. (await database.Trials.AsNoTracking().OrderByDescending(trial => trial.Id).ToListAsync()).Select(Stored)];
+        return [.. (await database.Trials.AsNoTracking().OrderByDescending(trial => trial.Id).ToListAsync()).Select(Stored).OfType<StoredTrial>()];
     }
 
-    private static StoredTrial Stored(TrialEntity entity) => new(
-        entity.Id, JsonSerializer.Deserialize<AskedTrial>(entity.Json, BenchJson.Options)!, entity.State, entity.AskedAtUtc, entity.Problem, entity.Answer);
+    private static StoredTrial? Stored(TrialEntity entity) =>
+        Asked(entity) is { } asked ? new(entity.Id, asked, entity.State, entity.AskedAtUtc, entity.Problem, entity.Answer) : null;
+
+    private static AskedTrial? Asked(TrialEntity entity)
+    {
+        try
+        {
+            return JsonSerializer.Deserialize<AskedTrial>(entity.Json, BenchJson.Options) is { MachineId: not null, Settings: not null } asked
+                && !TimelineLimits.Problems(asked.Timeline).Any() ? asked : null;
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
 }

@@ -69,6 +69,7 @@ public sealed class Bench : IDisposable
             Looks.WriteTo(folder.Looks);
             var databases = new BenchDatabaseFactory(folder.Database);
             await databases.MigrateAsync(stop);
+            await new RunStore(databases).ClearAwayAsync(DateTimeOffset.UtcNow);
             var bench = new Bench(folder, databases, small ? StarterPack.Small : StarterPack.Full, watched);
             await bench.Clips.Own!.LookAsync(stop);
             bench.CutShort = await bench.Runs.RecoverAsync();
@@ -76,6 +77,10 @@ public sealed class Bench : IDisposable
             var raster = small ? Raster.Hd.DividedBy(3) : Raster.Hd;
             await bench.documents.SetOutAsync([DemoTimelines.TouringNight(raster, small ? 3 : 6)], DemoMachines.All);
             return bench;
+        }
+        catch (NewerDataException newer)
+        {
+            throw new DataFolderException($"The data in {folder.Path} was written by a newer Hardy Bench. Nothing was changed. Use that one, or choose another folder with --data.", newer);
         }
         catch (Exception failure) when (failure is Microsoft.Data.Sqlite.SqliteException or IOException
             or Microsoft.EntityFrameworkCore.DbUpdateException)
@@ -183,15 +188,39 @@ public sealed class Bench : IDisposable
         return await Runs.MarkAsync(runId, RunMoments.Mark(run, at, frame, kind, text));
     }
 
-    /// <summary>Which machine to take for a timeline at full scale. Stand-ins that have not played it yet, with
-    /// its clips as they are, are played now; this machine must have been.</summary>
+    /// <summary>Which machine to take for a timeline at full scale, by what has been played with its clips as they are. Nothing is
+    /// played for it.</summary>
     public async Task<Pick> AdviseAsync(string timelineId)
     {
+        var candidates = new List<Candidate>();
+        foreach (var machine in await MachinesAsync())
+        {
+            var (_, run) = await NewestAsync(timelineId, machine);
+            candidates.Add(new Candidate(machine, run is null ? null : RunFindings.Of(run.Run)));
+        }
+
+        return Pick.From(candidates);
+    }
+
+    /// <summary>Plays a timeline on every stand-in that has not played it yet with its clips as they are.</summary>
+    /// <returns>How many played.</returns>
+    public async Task<int> PlayStandInsAsync(string timelineId, CancellationToken stop)
+    {
         // One after another, so that two who ask at once do not both play what is missing.
-        await advising.WaitAsync();
+        await advising.WaitAsync(stop);
         try
         {
-            return await AdviseInTurnAsync(timelineId);
+            var played = 0;
+            foreach (var machine in (await MachinesAsync()).Where(machine => machine.Kind == MachineKind.StandIn))
+            {
+                if (await NewestAsync(timelineId, machine) is (var plan, null))
+                {
+                    await PlayAsync(plan, null, stop);
+                    played++;
+                }
+            }
+
+            return played;
         }
         finally
         {
@@ -199,27 +228,13 @@ public sealed class Bench : IDisposable
         }
     }
 
-    private async Task<Pick> AdviseInTurnAsync(string timelineId)
+    /// <summary>A bare plan for a machine, and its newest run; null where there is none with the clips as they are: those made or measured
+    /// since then have other figures than those a stand-in went by.</summary>
+    private async Task<(PlaybackPlan Plan, StoredRun? Run)> NewestAsync(string timelineId, Machine machine)
     {
-        var timeline = await TimelineAsync(timelineId);
-        var digest = TimelineJson.Digest(timeline);
-        var candidates = new List<Candidate>();
-        foreach (var machine in await MachinesAsync())
-        {
-            var run = await Runs.LatestAsync(digest, machine.Id, PreviewScale.Full, bareOnly: true);
-            if (machine.Kind == MachineKind.StandIn)
-            {
-                // Clips made or measured since then have other figures than those the stand-in went by.
-                var plan = await PlanAsync(timelineId, machine.Id, new PlaybackSettings());
-                run = run is not null && plan.ClipChecksums.SequenceEqual(run.Run.Header.ClipChecksums)
-                    ? run
-                    : await PlayAsync(plan, null, CancellationToken.None);
-            }
-
-            candidates.Add(new Candidate(machine, run is null ? null : RunFindings.Of(run.Run)));
-        }
-
-        return Pick.From(candidates);
+        var plan = await PlanAsync(timelineId, machine.Id, new PlaybackSettings());
+        var run = await Runs.LatestAsync(TimelineJson.Digest(plan.Timeline), machine.Id, PreviewScale.Full, bareOnly: true);
+        return (plan, run is null || (machine.Kind == MachineKind.StandIn && !plan.ClipChecksums.SequenceEqual(run.Run.Header.ClipChecksums)) ? null : run);
     }
 
     public void Dispose() => advising.Dispose();

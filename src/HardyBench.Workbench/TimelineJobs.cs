@@ -32,6 +32,9 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
     {
         var all = await documents.TimelinesAsync();
         return all.FirstOrDefault(stored => stored.Timeline.Id == id)
+            ?? ((await documents.UnreadableAsync()).FirstOrDefault(one => one.Id == id) is { } unreadable
+                ? throw new TimelineRefusedException($"The timeline '{id}' is kept but cannot be worked with: {unreadable.Why} It was left as it is.")
+                : (StoredTimeline?)null)
             ?? throw new UnknownThingException("timeline", id, all.Select(stored => stored.Timeline.Id));
     }
 
@@ -41,10 +44,17 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
     {
         var format = like is null ? null : (clips().GetValueOrDefault(like) ?? throw new UnknownThingException("clip", like, clips().Keys)).Format;
         return await AddAsync(new Timeline(
-            string.Empty, title, format?.Raster ?? Raster.Hd, format?.Rate ?? new FrameRate(25), [], format is { BitDepth: > 8 } ? 10 : null));
+            string.Empty, title, Even(format?.Raster) ?? Raster.Hd, format?.Rate ?? new FrameRate(25), [], format is { BitDepth: > 8 } ? 10 : null));
     }
 
+    /// <summary>Timelines that are kept and cannot be read or worked with.</summary>
+    public Task<IReadOnlyList<UnreadableTimeline>> UnreadableAsync() => documents.UnreadableAsync();
+
+    /// <summary>Renders have half the colour in each direction, which an odd side cannot be halved for.</summary>
+    private static Raster? Even(Raster? raster) => raster is { } odd ? new Raster(Math.Max(2, odd.Width / 2 * 2), Math.Max(2, odd.Height / 2 * 2)) : null;
+
     /// <summary>Keeps a copy under a new id.</summary>
+    /// <exception cref="TimelineRefusedException">It is larger than any that can be worked with, or lacks a part.</exception>
     public async Task<StoredTimeline> AddAsync(Timeline timeline)
     {
         var stem = string.Join('-', new string([.. timeline.Title.ToLowerInvariant().Select(letter => char.IsAsciiLetterOrDigit(letter) ? letter : ' ')])
@@ -52,12 +62,13 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
         stem = stem.Length == 0 ? "timeline" : stem[..Math.Min(40, stem.Length)];
         var taken = (await documents.TimelinesAsync()).Select(stored => stored.Timeline.Id).ToHashSet();
         var id = Enumerable.Range(1, int.MaxValue).Select(n => n == 1 ? stem : $"{stem}-{n}").First(candidate => !taken.Contains(candidate));
-        var named = timeline with { Id = id };
+        var named = Looping.Within(TimelineLimits.Checked(timeline with { Id = id }), clips());
         return new StoredTimeline(named, await documents.KeepAsync(named, null));
     }
 
     /// <exception cref="VersionConflictException">It was changed since it was read.</exception>
-    public Task<int> KeepAsync(Timeline timeline, int version) => documents.KeepAsync(timeline, version);
+    /// <exception cref="TimelineRefusedException">It is larger than any that can be worked with, or lacks a part.</exception>
+    public Task<int> KeepAsync(Timeline timeline, int version) => documents.KeepAsync(Looping.Within(TimelineLimits.Checked(timeline), clips()), version);
 
     public Task DeleteAsync(string id) => documents.DeleteTimelineAsync(id);
 
@@ -65,6 +76,7 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
     {
         var known = clips();
         var start = 0L;
+        TimelineLimits.Checked(timeline);
         return [.. timeline.Passages.Select(passage => new PassageReview(
             Timecode.Of((start += passage.FrameCount) - passage.FrameCount, timeline.Rate),
             [.. TimelineCheck.ProblemsOf(passage, known).Distinct()],
@@ -101,7 +113,7 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
     /// <exception cref="UnknownThingException">There is no such timeline or format.</exception>
     public async Task<(string Text, IReadOnlyList<string> Notes)> ExportAsync(string id, string format)
     {
-        var timeline = (await FindAsync(id)).Timeline;
+        var timeline = Looping.Within((await FindAsync(id)).Timeline, clips());
         return format switch
         {
             "otio" => (OtioWriter.Write(timeline, clips()), []),

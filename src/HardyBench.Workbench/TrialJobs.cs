@@ -34,15 +34,32 @@ public sealed class TrialJobs(Bench bench, TrialStore trials)
         return await trials.AddAsync(new AskedTrial(kind, plan.Timeline, machineId, settings, times, atMost, other, withoutEffect), DateTimeOffset.UtcNow);
     }
 
+    /// <summary>Closes a trial that cannot be played, so that those behind it can. A trial that has ended by itself stays as it is.</summary>
+    public async Task FailAsync(long id, string problem)
+    {
+        try
+        {
+            await trials.FailAsync(id, problem);
+        }
+        catch (Exception full) when (BenchDatabaseFactory.IsStorageFailure(full))
+        {
+            // There is no room even for that; the next start closes it.
+        }
+    }
+
     /// <summary>Plays a trial's runs one after another until its question is answered, or it is stopped.</summary>
     public async Task<TrialReport> PlayAsync(long id, ITrialListener? listener, CancellationToken stop)
     {
         var stored = await FindAsync(id);
+        if (!await trials.ClaimAsync(id))
+        {
+            throw new PlanRefusedException($"Trial {id} is not waiting any more: another program plays it or has played it.");
+        }
+
         var began = Stopwatch.GetTimestamp();
         try
         {
             var plan = await PlanOfAsync(stored.Asked);
-            await trials.ChangeAsync(id, TrialState.Playing);
             await MakeAidsAsync(plan, stop);
             var done = new List<StepOutcome>();
             while (!stop.IsCancellationRequested

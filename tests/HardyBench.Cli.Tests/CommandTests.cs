@@ -263,7 +263,7 @@ public sealed class CommandTests
 
     private static async Task WaitAsync(Func<Task<bool>> until)
     {
-        for (var i = 0; i < 600; i++)
+        for (var i = 0; i < 2400; i++)
         {
             if (await until())
             {

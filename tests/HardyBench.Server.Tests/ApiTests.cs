@@ -102,7 +102,11 @@ public sealed class ApiTests : ServerTest
     [Fact]
     public async Task Advice_names_the_pick_and_the_rest()
     {
-        var advice = await GetAsync("/api/timelines/touring-night/advice");
+        var before = await GetAsync("/api/timelines/touring-night/advice");
+        Assert.Null(before["machineId"]);
+        Assert.Empty((await GetAsync("/api/runs")).AsArray());
+
+        var advice = await PostAsync("/api/timelines/touring-night/advice", new { });
 
         Assert.NotNull(advice["machineId"]);
         Assert.Equal(3, advice["others"]!.AsArray().Count);
@@ -172,15 +176,15 @@ public sealed class ApiTests : ServerTest
     public async Task A_timeline_goes_out_and_comes_back_by_otio_and_what_is_missing_is_listed()
     {
         var text = await Http.GetStringAsync("/api/timelines/touring-night/export?format=otio");
-        using var same = new StringContent(text);
+        using var same = Bytes(text);
         var sha256 = (await TestData.ClipsAsync()).Clips["hd-avc-50"].Sha256!;
         var renamed = text.Replace("hd-avc-50", "camera-7", StringComparison.Ordinal);
-        using var known = new StringContent(renamed);
-        using var strange = new StringContent(renamed.Replace(sha256, "0000", StringComparison.Ordinal));
+        using var known = Bytes(renamed);
+        using var strange = Bytes(renamed.Replace(sha256, "0000", StringComparison.Ordinal));
         var byChecksum = await (await Http.PostAsync("/api/timelines/import?name=known.otio", known)).Content.ReadFromJsonAsync<JsonObject>();
         var back = await (await Http.PostAsync("/api/timelines/import?name=back.otio", same)).Content.ReadFromJsonAsync<JsonObject>();
         var lacking = await (await Http.PostAsync("/api/timelines/import?name=lacking.otio", strange)).Content.ReadFromJsonAsync<JsonObject>();
-        using var broken = new StringContent("{");
+        using var broken = Bytes("{");
         var refused = await Http.PostAsync("/api/timelines/import?name=x.otio", broken);
 
         var original = (await GetAsync("/api/timelines/touring-night"))["timeline"]!["passages"]!.ToJsonString();
@@ -218,8 +222,8 @@ public sealed class ApiTests : ServerTest
     [Fact]
     public async Task A_look_up_table_of_one_s_own_becomes_a_look()
     {
-        using var good = new StringContent("LUT_3D_SIZE 2\n0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 1\n0 1 1\n1 1 1\n");
-        using var bad = new StringContent("LUT_3D_SIZE 2\n0 0\n");
+        using var good = Bytes("LUT_3D_SIZE 2\n0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 1\n0 1 1\n1 1 1\n");
+        using var bad = Bytes("LUT_3D_SIZE 2\n0 0\n");
         var name = await (await Http.PostAsync("/api/looks?name=Sea%20fog.cube", good)).Content.ReadFromJsonAsync<string>();
         var refused = await Http.PostAsync("/api/looks?name=bad.cube", bad);
 
@@ -228,22 +232,7 @@ public sealed class ApiTests : ServerTest
         Assert.Equal(["sea-fog", "warm-stage"], (await Http.GetFromJsonAsync<string[]>("/api/looks"))!);
     }
 
-    private async Task<string> BeginUploadAsync(long length, string name)
-    {
-        using var begin = new HttpRequestMessage(HttpMethod.Post, "/api/uploads");
-        begin.Headers.Add("Tus-Resumable", "1.0.0");
-        begin.Headers.Add("Upload-Length", $"{length}");
-        begin.Headers.Add("Upload-Metadata", $"filename {Convert.ToBase64String(System.Text.Encoding.UTF8.GetBytes(name))}");
-        return (await Http.SendAsync(begin)).Headers.Location!.ToString();
-    }
-
-    private async Task<HttpResponseMessage> SendAsync(string place, long offset, byte[] bytes)
-    {
-        using var piece = new HttpRequestMessage(HttpMethod.Patch, place) { Content = new ByteArrayContent(bytes) };
-        piece.Content.Headers.ContentType = new("application/offset+octet-stream");
-        piece.Headers.Add("Upload-Offset", $"{offset}");
-        return await Http.SendAsync(piece);
-    }
+    private static ByteArrayContent Bytes(string text) => new(System.Text.Encoding.UTF8.GetBytes(text)) { Headers = { ContentType = new("application/octet-stream") } };
 
     private static JsonObject Column(JsonNode sheet, string machine) =>
         sheet["columns"]!.AsArray().Single(column => (string)column!["machine"]!["id"]! == machine)!.AsObject();

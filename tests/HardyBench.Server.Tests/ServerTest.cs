@@ -54,7 +54,7 @@ public abstract class ServerTest : IAsyncLifetime
 
     protected async Task<JsonNode> WaitAsync(Func<JsonNode, bool> until)
     {
-        for (var i = 0; i < 600; i++)
+        for (var i = 0; i < 2400; i++)
         {
             var play = await GetAsync("/api/play");
             if (until(play))
@@ -65,6 +65,30 @@ public abstract class ServerTest : IAsyncLifetime
             await Task.Delay(50);
         }
 
-        throw new TimeoutException("The play did not get there within 30 s.");
+        throw new TimeoutException("The play did not get there within 120 s.");
+    }
+
+    /// <returns>Where the file's bytes go.</returns>
+    protected async Task<string> BeginUploadAsync(long length, string name)
+    {
+        using var answer = await BeginAsync(length, name);
+        return answer.EnsureSuccessStatusCode().Headers.Location!.ToString();
+    }
+
+    protected async Task<HttpResponseMessage> BeginAsync(long length, string name)
+    {
+        using var begin = new HttpRequestMessage(HttpMethod.Post, "/api/uploads");
+        begin.Headers.Add("Tus-Resumable", "1.0.0");
+        begin.Headers.Add("Upload-Length", $"{length}");
+        begin.Headers.Add("Upload-Metadata", $"filename {Convert.ToBase64String(System.Text.Encoding.UTF8.GetBytes(name))}");
+        return await Http.SendAsync(begin);
+    }
+
+    protected async Task<HttpResponseMessage> SendAsync(string place, long offset, byte[] bytes)
+    {
+        using var piece = new HttpRequestMessage(HttpMethod.Patch, place) { Content = new ByteArrayContent(bytes) };
+        piece.Content.Headers.ContentType = new("application/offset+octet-stream");
+        piece.Headers.Add("Upload-Offset", $"{offset}");
+        return await Http.SendAsync(piece);
     }
 }

@@ -166,6 +166,23 @@ public sealed class RunStoreTests : IAsyncLifetime
         Assert.Equal(3, digests.Distinct().Count());
     }
 
+    [Fact]
+    public async Task What_was_put_aside_more_than_a_month_ago_is_cleared_away_with_all_that_hangs_on_it()
+    {
+        var (kept, fresh, old) = (await KeepAsync(Sample(10)), await KeepAsync(Sample(10)), await KeepAsync(Sample(10)));
+        var now = new DateTimeOffset(2026, 6, 1, 0, 0, 0, TimeSpan.Zero);
+        await runs.MarkAsync(old, new RunMark(0, TimeSpan.Zero, null, MarkKind.Other, "hot"));
+        await runs.PutAsideAsync([fresh], true, now.AddDays(-30));
+        await runs.PutAsideAsync([old], true, now.AddDays(-32));
+
+        Assert.Equal(1, await runs.ClearAwayAsync(now));
+
+        Assert.Equal([fresh, kept], (await runs.ListAsync(aside: true)).Select(run => run.Id));
+        await using var database = databases.CreateDbContext();
+        Assert.Empty(database.Marks);
+        Assert.Equal(0, await runs.ClearAwayAsync(now));
+    }
+
     private async Task<long> KeepAsync(Run run)
     {
         var id = await runs.BeginAsync(run.Header);

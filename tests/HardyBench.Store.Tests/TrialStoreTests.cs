@@ -51,6 +51,50 @@ public sealed class TrialStoreTests : IAsyncLifetime
         Assert.Equal((TrialState.Playing, null), await StateAsync(mine.Id));
     }
 
+    [Fact]
+    public async Task Of_two_who_claim_a_trial_one_gets_it()
+    {
+        var asked = await trials.AddAsync(Asked(TrialKind.Play), default);
+
+        var claims = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => trials.ClaimAsync(asked.Id)));
+
+        Assert.Single(claims, claim => claim);
+        Assert.False(await trials.ClaimAsync(asked.Id));
+        Assert.False(await trials.ClaimAsync(99));
+    }
+
+    [Fact]
+    public async Task A_trial_that_cannot_be_read_keeps_no_other_from_the_list_and_is_closed()
+    {
+        var (good, bad, odd) = (await trials.AddAsync(Asked(TrialKind.Play), default), await trials.AddAsync(Asked(TrialKind.Play), default), await trials.AddAsync(Asked(TrialKind.Play), default));
+        await using (var database = databases.CreateDbContext())
+        {
+            (await database.Trials.FindAsync(bad.Id))!.Json = "{ not json";
+            (await database.Trials.FindAsync(odd.Id))!.Json = """{"kind":"play","timeline":null,"machineId":"m","settings":{}}""";
+            await database.SaveChangesAsync();
+        }
+
+        await trials.RecoverAsync("The program ended.");
+
+        Assert.Equal([good.Id], (await trials.ListAsync()).Select(trial => trial.Id));
+        await Assert.ThrowsAsync<InvalidDataException>(() => trials.FindAsync(bad.Id));
+        await using var after = databases.CreateDbContext();
+        Assert.All([bad.Id, odd.Id], id => Assert.Equal(TrialState.Failed, after.Trials.Find(id)!.State));
+    }
+
+    [Fact]
+    public async Task Only_a_trial_that_has_not_ended_can_be_closed_as_failed()
+    {
+        var (waiting, ended) = (await trials.AddAsync(Asked(TrialKind.Play), default), await trials.AddAsync(Asked(TrialKind.Play), default));
+        await trials.ChangeAsync(ended.Id, TrialState.Finished);
+
+        await trials.FailAsync(waiting.Id, "The machine is gone.");
+        await trials.FailAsync(ended.Id, "The machine is gone.");
+
+        Assert.Equal((TrialState.Failed, "The machine is gone."), await StateAsync(waiting.Id));
+        Assert.Equal((TrialState.Finished, null), await StateAsync(ended.Id));
+    }
+
     private async Task<(TrialState State, string? Problem)> StateAsync(long id) => (await trials.FindAsync(id)) is { } trial ? (trial.State, trial.Problem) : default;
 
     private static AskedTrial Asked(TrialKind kind) => new(

@@ -41,6 +41,7 @@ public sealed class BenchTests
     {
         var bench = await Bench.OpenAsync(TestData.NewFolder(), small: false, CancellationToken.None);
 
+        await bench.PlayStandInsAsync("touring-night", CancellationToken.None);
         var pick = await bench.AdviseAsync("touring-night");
 
         Assert.Equal("curlew-desk", pick.Machine!.Id);
@@ -50,11 +51,14 @@ public sealed class BenchTests
     }
 
     [Fact]
-    public async Task Advice_does_not_play_again_what_is_known()
+    public async Task Advice_plays_nothing_and_the_stand_ins_play_once()
     {
         var bench = await OpenAsync();
-        await bench.AdviseAsync("touring-night");
-        await bench.AdviseAsync("touring-night");
+        Assert.Null((await bench.AdviseAsync("touring-night")).Machine);
+        Assert.Empty(await bench.Runs.ListAsync());
+
+        Assert.Equal(3, await bench.PlayStandInsAsync("touring-night", CancellationToken.None));
+        Assert.Equal(0, await bench.PlayStandInsAsync("touring-night", CancellationToken.None));
 
         Assert.Equal(3, (await bench.Runs.ListAsync()).Count);
     }
@@ -64,14 +68,14 @@ public sealed class BenchTests
     {
         var folder = TestData.NewFolder();
         var asked = await Bench.OpenAsync(folder, small: true, CancellationToken.None);
-        await asked.AdviseAsync("touring-night");
+        await asked.PlayStandInsAsync("touring-night", CancellationToken.None);
         foreach (var file in Directory.GetFiles((await Bench.OpenAsync(await TestData.NewDataFolderAsync(), true, CancellationToken.None)).Clips.Path))
         {
             Directory.CreateDirectory(asked.Clips.Path);
             File.Copy(file, Path.Combine(asked.Clips.Path, Path.GetFileName(file)));
         }
 
-        await Task.WhenAll(asked.AdviseAsync("touring-night"), asked.AdviseAsync("touring-night"));
+        await Task.WhenAll(asked.PlayStandInsAsync("touring-night", CancellationToken.None), asked.PlayStandInsAsync("touring-night", CancellationToken.None));
 
         var runs = await asked.Runs.ListAsync();
         Assert.Equal(6, runs.Count);

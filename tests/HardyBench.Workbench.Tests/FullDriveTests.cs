@@ -14,12 +14,13 @@ public sealed class FullDriveTests : IAsyncLifetime
 {
     private static readonly FrameRate Rate = new(25);
     private readonly SmallDrive drive = new();
+    private readonly LyingCommits commits = new();
     private RunStore runs = null!;
     private RunKeeper keeper = null!;
 
     public async ValueTask InitializeAsync()
     {
-        var databases = new BenchDatabaseFactory(Path.Combine(TestData.NewFolder("full"), "bench.db"), drive);
+        var databases = new BenchDatabaseFactory(Path.Combine(TestData.NewFolder("full"), "bench.db"), drive, commits);
         await databases.MigrateAsync(CancellationToken.None);
         runs = new RunStore(databases);
         keeper = new RunKeeper(runs, null, null);
@@ -41,6 +42,33 @@ public sealed class FullDriveTests : IAsyncLifetime
 
         Assert.Matches("^Run 1 was played but could not be kept whole: .*full.* 25 of its 75 slots are kept. Make room on the drive", failure.Message);
         Assert.Equal(25, (await runs.FindAsync(1))!.Run.Frames.Count);
+    }
+
+    /// <summary>The clock stands still, so whatever waited for its second to be over would wait for good.</summary>
+    [Fact]
+    public async Task An_ended_run_is_kept_at_once()
+    {
+        var hasty = new RunKeeper(runs, null, null, new StillTime());
+        hasty.Started(Header());
+        hasty.Progressed(Second(0));
+        hasty.Progressed(Second(1));
+
+        var stored = await hasty.FinishAsync(Whole(2)).WaitAsync(TimeSpan.FromMinutes(2));
+
+        Assert.Equal((RunEnding.Finished, 50), ((await runs.FindAsync(stored.Id))!.Run.Ending, stored.Run.Frames.Count));
+    }
+
+    [Fact]
+    public async Task A_commit_that_came_through_and_was_told_as_failed_loses_nothing()
+    {
+        keeper.Progressed(Second(0));
+        await KeptAsync(25);
+        commits.AreDenied = true;
+
+        var stored = await keeper.FinishAsync(Whole(1));
+
+        commits.AreDenied = false;
+        Assert.Equal((RunEnding.Finished, 25), ((await runs.FindAsync(stored.Id))!.Run.Ending, stored.Run.Frames.Count));
     }
 
     [Fact]
@@ -107,6 +135,29 @@ public sealed class FullDriveTests : IAsyncLifetime
     ];
 
     /// <summary>Lets the file grow no further while the drive is full.</summary>
+    /// <summary>Commits that come through and are told as failed.</summary>
+    private sealed class LyingCommits : DbTransactionInterceptor
+    {
+        public bool AreDenied { get; set; }
+
+        public override Task TransactionCommittedAsync(DbTransaction transaction, TransactionEndEventData eventData, CancellationToken cancellationToken = default)
+        {
+            if (AreDenied)
+            {
+                AreDenied = false;
+                throw new IOException("The drive did not answer.");
+            }
+
+            return Task.CompletedTask;
+        }
+    }
+
+    /// <summary>No timer ever goes off.</summary>
+    private sealed class StillTime : TimeProvider
+    {
+        public override ITimer CreateTimer(TimerCallback callback, object? state, TimeSpan dueTime, TimeSpan period) => new Timer(_ => { }, null, Timeout.Infinite, Timeout.Infinite);
+    }
+
     private sealed class SmallDrive : DbConnectionInterceptor
     {
         private const long NoLimit = 1_000_000_000;

@@ -16,6 +16,7 @@ internal static class AdviseCommand
         }.Running(async (parsed, bench, stop) =>
         {
             var id = parsed.GetValue(timeline)!;
+            await bench.PlayStandInsAsync(id, stop);
             var pick = await bench.AdviseAsync(id);
             Show(pick);
             if (parsed.GetValue(json) is { } file)

@@ -48,7 +48,7 @@ public static class TimelineCheck
             {
                 yield return $"the clip '{layer.ClipId}' is not known";
             }
-            else if (layer.StartFrame < 0)
+            else if (layer.StartFrame < 0 || layer.Skipped < 0)
             {
                 yield return $"it begins on frame {layer.StartFrame} of '{layer.ClipId}'; from 0 on it can";
             }

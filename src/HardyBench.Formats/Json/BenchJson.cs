@@ -11,6 +11,7 @@ public static class BenchJson
         WriteIndented = true,
         NumberHandling = JsonNumberHandling.Strict,
         IgnoreReadOnlyProperties = true,
+        RespectNullableAnnotations = true,
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase), new RasterConverter(), new FrameRateConverter() },
     };
 

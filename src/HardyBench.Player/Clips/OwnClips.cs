@@ -120,6 +120,20 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         }
     }
 
+    /// <summary>Lets a clip go that was taken in here; does nothing for any other.</summary>
+    public void Remove(string id)
+    {
+        lock (gate)
+        {
+            if (byId.TryGetValue(id, out var known) && Path.GetDirectoryName(known.File) == Path.GetFullPath(Folder))
+            {
+                byId.Remove(id);
+                File.Delete(known.File);
+                File.Delete(NoteOf(known.File));
+            }
+        }
+    }
+
     public void Dispose() => looking.Dispose();
 
     /// <summary>A file's name with what cannot be shown written out.</summary>

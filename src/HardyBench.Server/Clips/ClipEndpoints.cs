@@ -1,5 +1,6 @@
 using HardyBench.Core.Footage;
 using HardyBench.Player.Clips;
+using HardyBench.Server.Plays;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -29,22 +30,26 @@ public sealed record ClipView(
 public sealed record FootageView(IReadOnlyList<ClipView> Clips, IReadOnlyList<RefusedFile> Refused, string? Watched);
 
 /// <summary>Which recipes are wanted; none for those of the demo.</summary>
-public sealed record MakingRequest(IReadOnlyList<string>? Ids);
+public sealed record MakingRequest(IReadOnlyList<string>? Ids = null);
 
 internal static class ClipEndpoints
 {
     public static void MapClips(this IEndpointRouteBuilder routes)
     {
         var clips = routes.MapGroup("/api/clips").WithTags("Footage");
-        clips.MapGet("/", async Task<Ok<FootageView>> (Bench bench, CancellationToken stop) =>
+        clips.MapGet("/", Ok<FootageView> (Bench bench) => TypedResults.Ok(Footage(bench))).WithName("listClips");
+        clips.MapPost("/look", async Task<Ok<FootageView>> (Bench bench, ThisMachineInUse inUse, CancellationToken stop) =>
             {
-                await bench.Clips.Own!.LookAsync(stop);
-                var recipes = bench.Clips.Recipes.ToDictionary(recipe => recipe.Id);
-                return TypedResults.Ok(new FootageView(
-                    [.. bench.Clips.Clips.Values.Select(clip => ClipView.Of(clip, recipes.GetValueOrDefault(clip.Id)))],
-                    bench.Clips.Own.Refused, bench.Clips.Own.Watched));
+                // Looking into files loads the machine: while something is measured here, what was known before is told.
+                using var turn = inUse.TryTake();
+                if (turn is not null)
+                {
+                    await bench.Clips.Own!.LookAsync(stop);
+                }
+
+                return TypedResults.Ok(Footage(bench));
             })
-            .WithName("listClips");
+            .WithName("lookForClips");
         clips.MapGet("/{id}/facts", Ok<ClipFacts> (string id, Bench bench) => TypedResults.Ok(ClipFacts.Of(bench.Clip(id).Format)))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("clipFacts");
         clips.MapGet("/making", Ok<MakingView> (ClipDesk desk) => TypedResults.Ok(desk.Now)).WithName("making");
@@ -61,24 +66,34 @@ internal static class ClipEndpoints
         MapPacks(routes.MapGroup("/api/packs").WithTags("Footage"));
     }
 
+    private static FootageView Footage(Bench bench)
+    {
+        var recipes = bench.Clips.Recipes.ToDictionary(recipe => recipe.Id);
+        return new FootageView(
+            [.. bench.Clips.Clips.Values.Select(clip => ClipView.Of(clip, recipes.GetValueOrDefault(clip.Id)))],
+            bench.Clips.Own!.Refused, bench.Clips.Own.Watched);
+    }
+
     private static void MapPacks(RouteGroupBuilder packs)
     {
-        packs.MapGet("/{timelineId}.zip", async Task<FileStreamHttpResult> (string timelineId, Bench bench, CancellationToken stop) =>
+        packs.MapGet("/{timelineId}.zip", async Task<FileStreamHttpResult> (string timelineId, Bench bench, ThisMachineInUse inUse, CancellationToken stop) =>
         {
+            using var turn = await inUse.TakeAsync(stop);
             var file = Passing(bench);
             await bench.Packs.ExportAsync([timelineId], file, stop);
             file.Position = 0;
             return TypedResults.File(file, "application/zip", $"{timelineId}.zip");
         }).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("packTimeline");
-        packs.MapPost("/", async Task<Ok<IReadOnlyList<string>>> (HttpRequest request, Bench bench, CancellationToken stop) =>
+        packs.MapPost("/", async Task<Ok<IReadOnlyList<string>>> (HttpRequest request, Bench bench, ThisMachineInUse inUse, CancellationToken stop) =>
             {
                 request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize = null;
                 await using var file = Passing(bench);
-                await request.Body.CopyToAsync(file, stop);
+                await UploadRoom.CopyAsync(request.Body, file, bench.Folder, stop);
                 file.Position = 0;
+                using var turn = await inUse.TakeAsync(stop);
                 return TypedResults.Ok(await bench.Packs.ImportAsync(file, stop));
             })
-            .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("takePackIn");
+            .Accepts<Stream>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("takePackIn");
     }
 
     /// <summary>A file that is gone as soon as it is closed.</summary>

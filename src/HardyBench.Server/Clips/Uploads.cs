@@ -1,6 +1,8 @@
+using System.Collections.Concurrent;
 using System.Globalization;
 using System.Text;
 using HardyBench.Player.Native;
+using HardyBench.Server.Plays;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -9,11 +11,17 @@ using Microsoft.AspNetCore.Routing;
 
 namespace HardyBench.Server.Clips;
 
-/// <summary>Files on their way in, by the open protocol tus 1.0.0 (core and creation): of any size, resumed after any break,
-/// also one of the server. The file's length stands beside it, so that nothing has to be remembered.</summary>
+/// <summary>Files on their way in, by the open protocol tus 1.0.0 (core, creation, termination, expiration): of any size, resumed after any
+/// break, also one of the server. The file's length stands beside it, so that nothing has to be remembered.</summary>
 internal static class Uploads
 {
-    private const string Version = "1.0.0", Folder = "/api/uploads";
+    private const string Version = "1.0.0", Folder = "/api/uploads", BytesOfFile = "application/offset+octet-stream";
+
+    /// <summary>Longer names are no file's; those of Linux have 255 bytes at most.</summary>
+    private const int LongestName = 255;
+
+    /// <summary>Files that somebody is adding to now.</summary>
+    private static readonly ConcurrentDictionary<string, bool> Taken = new();
 
     public static void MapUploads(this IEndpointRouteBuilder routes)
     {
@@ -32,15 +40,30 @@ internal static class Uploads
             return Results.Problem("Upload-Length must say how long the file is.", statusCode: StatusCodes.Status400BadRequest);
         }
 
-        if (length > new DriveInfo(bench.Folder.Path).AvailableFreeSpace)
+        if (length > UploadRoom.LargestFile)
         {
-            return Results.Problem($"The file has {length / 1e6:0} MB, which is more than is free in {bench.Folder.Path}. Nothing was taken.", statusCode: StatusCodes.Status507InsufficientStorage);
+            return Results.Problem($"The file has {length / 1e9:0.0} GB; up to {UploadRoom.LargestFile / 1e9:0} GB can be taken. Nothing was taken.", statusCode: StatusCodes.Status413PayloadTooLarge);
+        }
+
+        var name = NameIn(context.Request.Headers["Upload-Metadata"]);
+        if (Encoding.UTF8.GetByteCount(name) > LongestName)
+        {
+            return Results.Problem($"The file's name is longer than {LongestName} bytes. Nothing was taken; give it a shorter one.", statusCode: StatusCodes.Status422UnprocessableEntity);
+        }
+
+        var underWay = UnderWay(bench);
+        if (length > UploadRoom.Free(bench.Folder) - underWay.StillToCome || length > UploadRoom.MostUnderWay - underWay.Declared)
+        {
+            return Results.Problem(
+                $"The file has {length / 1e6:0} MB, which is more than there is room for in {bench.Folder.Path} beside what is on its way already. Nothing was taken.",
+                statusCode: StatusCodes.Status507InsufficientStorage);
         }
 
         var id = Guid.NewGuid().ToString("n");
-        File.WriteAllText(PathOf(bench, id) + ".info", $"{length}\n{NameIn(context.Request.Headers["Upload-Metadata"])}");
         File.Create(PathOf(bench, id)).Dispose();
+        File.WriteAllText(PathOf(bench, id) + ".info", $"{length}\n{name}");
         context.Response.Headers["Tus-Resumable"] = Version;
+        TellExpiry(context, PathOf(bench, id));
         return Results.Created($"{Folder}/{id}", null);
     }
 
@@ -55,30 +78,60 @@ internal static class Uploads
         context.Response.Headers.CacheControl = "no-store";
         context.Response.Headers["Upload-Offset"] = new FileInfo(upload.File).Length.ToString(CultureInfo.InvariantCulture);
         context.Response.Headers["Upload-Length"] = upload.Length.ToString(CultureInfo.InvariantCulture);
+        TellExpiry(context, upload.File);
         return Results.Ok();
     }
 
-    private static async Task<IResult> AppendAsync(string id, HttpContext context, Bench bench)
+    private static async Task<IResult> AppendAsync(string id, HttpContext context, Bench bench, ThisMachineInUse inUse)
     {
         if (Find(bench, id) is not { } upload)
         {
             return Results.NotFound();
         }
 
+        if (context.Request.ContentType != BytesOfFile)
+        {
+            return Results.Problem($"The bytes of a file are told as {BytesOfFile}.", statusCode: StatusCodes.Status415UnsupportedMediaType);
+        }
+
+        if (!Taken.TryAdd(upload.File, true))
+        {
+            return Results.Problem("Somebody is sending this very file now. Ask where it is and go on from there.", statusCode: StatusCodes.Status409Conflict);
+        }
+
+        try
+        {
+            return await AddAsync(upload, context, bench, inUse);
+        }
+        finally
+        {
+            Taken.TryRemove(upload.File, out _);
+        }
+    }
+
+    private static async Task<IResult> AddAsync(Upload upload, HttpContext context, Bench bench, ThisMachineInUse inUse)
+    {
         context.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize = null;
         context.Response.Headers["Tus-Resumable"] = Version;
         long offset;
-        await using (var file = new FileStream(upload.File, FileMode.Open, FileAccess.Write, FileShare.None))
+        await using (var file = new FileStream(upload.File, FileMode.Open, FileAccess.Write, FileShare.Read))
         {
             if (context.Request.Headers["Upload-Offset"] != file.Length.ToString(CultureInfo.InvariantCulture))
             {
                 return Results.Problem($"The file is at {file.Length} bytes; go on from there.", statusCode: StatusCodes.Status409Conflict);
             }
 
-            file.Seek(0, SeekOrigin.End);
+            var begun = file.Seek(0, SeekOrigin.End);
             try
             {
-                await context.Request.Body.CopyToAsync(file, context.RequestAborted);
+                var left = upload.Length - begun;
+                if (await UploadRoom.CopyAsync(context.Request.Body, file, left, context.RequestAborted) > left)
+                {
+                    file.SetLength(begun);
+                    return Results.Problem(
+                        $"More came than the {upload.Length} bytes that the file was said to have. What came before is kept, at {begun} bytes.",
+                        statusCode: StatusCodes.Status413PayloadTooLarge);
+                }
             }
             catch (Exception broken) when (broken is OperationCanceledException or BadHttpRequestException or IOException)
             {
@@ -89,15 +142,18 @@ internal static class Uploads
         }
 
         context.Response.Headers["Upload-Offset"] = offset.ToString(CultureInfo.InvariantCulture);
-        return offset < upload.Length ? Results.NoContent() : await TakeAsync(upload, bench, context);
+        TellExpiry(context, upload.File);
+        return offset < upload.Length ? Results.NoContent() : await TakeAsync(upload, bench, context, inUse);
     }
 
-    private static async Task<IResult> TakeAsync(Upload upload, Bench bench, HttpContext context)
+    private static async Task<IResult> TakeAsync(Upload upload, Bench bench, HttpContext context, ThisMachineInUse inUse)
     {
         try
         {
+            // Looking into a clip loads the machine, so it waits until nothing is measured here.
+            using var turn = await inUse.TakeAsync(CancellationToken.None);
             var clip = await bench.Clips.Own!.TakeAsync(upload.File, upload.Name, CancellationToken.None);
-            context.Response.Headers["X-Clip"] = clip.Id;
+            context.Response.Headers["X-Clip"] = Uri.EscapeDataString(clip.Id);
             return Results.NoContent();
         }
         catch (MediaException refused)
@@ -113,7 +169,7 @@ internal static class Uploads
 
     private static IResult Abandon(string id, Bench bench)
     {
-        if (Find(bench, id) is { } upload)
+        if (Find(bench, id) is { } upload && !Taken.ContainsKey(upload.File))
         {
             File.Delete(upload.File);
             File.Delete(upload.File + ".info");
@@ -122,15 +178,27 @@ internal static class Uploads
         return Results.NoContent();
     }
 
+    private static void TellExpiry(HttpContext context, string file) =>
+        context.Response.Headers["Upload-Expires"] = (File.GetLastWriteTimeUtc(file) + UploadRoom.KeptFor).ToString("R", CultureInfo.InvariantCulture);
+
+    /// <summary>Bytes that all half sent files were said to have, and how many of them have not come yet.</summary>
+    private static (long Declared, long StillToCome) UnderWay(Bench bench)
+    {
+        var uploads = Directory.EnumerateFiles(bench.Folder.Incoming, "*.info")
+            .Select(info => Find(bench, Path.GetFileNameWithoutExtension(info))).OfType<Upload>().ToList();
+        return (uploads.Sum(upload => upload.Length), uploads.Sum(upload => Math.Max(0, upload.Length - new FileInfo(upload.File).Length)));
+    }
+
     private static Upload? Find(Bench bench, string id)
     {
-        if (!Guid.TryParseExact(id, "n", out _) || !File.Exists(PathOf(bench, id) + ".info") || !File.Exists(PathOf(bench, id)))
+        var file = PathOf(bench, id);
+        if (!Guid.TryParseExact(id, "n", out _) || !File.Exists(file + ".info") || !File.Exists(file))
         {
             return null;
         }
 
-        var lines = File.ReadAllText(PathOf(bench, id) + ".info").Split('\n', 2);
-        return new Upload(PathOf(bench, id), long.Parse(lines[0], CultureInfo.InvariantCulture), lines[1]);
+        var lines = File.ReadAllText(file + ".info").Split('\n', 2);
+        return lines.Length == 2 && long.TryParse(lines[0], NumberStyles.None, CultureInfo.InvariantCulture, out var length) ? new Upload(file, length, lines[1]) : null;
     }
 
     /// <summary>"filename" of the protocol's metadata: pairs of a name and base64.</summary>
@@ -149,7 +217,8 @@ internal static class Uploads
         return "clip.mp4";
     }
 
-    private static string PathOf(Bench bench, string id) => Path.Combine(bench.Folder.Incoming, id);
+    /// <summary>Only ids of ours make a path.</summary>
+    private static string PathOf(Bench bench, string id) => Path.Combine(bench.Folder.Incoming, Guid.TryParseExact(id, "n", out var known) ? known.ToString("n") : "none");
 
     private sealed record Upload(string File, long Length, string Name);
 }

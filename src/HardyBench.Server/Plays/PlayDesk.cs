@@ -3,6 +3,7 @@ using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Trials;
+using HardyBench.Server.Health;
 using HardyBench.Server.Live;
 using HardyBench.Server.Runs;
 using HardyBench.Store;
@@ -47,7 +48,7 @@ public sealed class PlayDesk(
         var machine = await bench.MachineAsync(request.MachineId);
         var stored = await bench.Trials.AskAsync(
             request.Kind, request.TimelineId, request.MachineId, request.Settings ?? new PlaybackSettings(), request.Times,
-            TimeSpan.FromMinutes(request.Minutes), request.Other, request.WithoutEffect);
+            TrialPlan.OfMinutes(request.Minutes), request.Other, request.WithoutEffect);
         lock (gate)
         {
             waiting.Add(WaitingView.Of(stored, machine));
@@ -62,6 +63,18 @@ public sealed class PlayDesk(
         asked.Release();
         await live.Pages.Play(Now);
         return Now!;
+    }
+
+    /// <summary>Whether it goes on with what waits.</summary>
+    public HealthView Health
+    {
+        get
+        {
+            lock (gate)
+            {
+                return new HealthView(ExecuteTask is { IsCompleted: false }, waiting.Count, now is { Running: true } ? now.TrialId : null, []);
+            }
+        }
     }
 
     /// <summary>Stops the trial that plays, or takes back the one that is about to; what was played is kept.</summary>
@@ -138,18 +151,16 @@ public sealed class PlayDesk(
     /// <summary>Trials that waited when the program ended wait again.</summary>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
+        var machines = await bench.MachinesAsync();
         foreach (var stored in (await bench.Trials.ListAsync()).Where(one => one.State == TrialState.Waiting).Reverse())
         {
-            var machine = (await bench.MachinesAsync()).FirstOrDefault(one => one.Id == stored.Asked.MachineId);
-            if (machine is not null)
+            // A trial whose machine is gone waits too: its turn says why it cannot be played.
+            lock (gate)
             {
-                lock (gate)
-                {
-                    waiting.Add(WaitingView.Of(stored, machine));
-                }
-
-                asked.Release();
+                waiting.Add(WaitingView.Of(stored, machines.FirstOrDefault(one => one.Id == stored.Asked.MachineId)));
             }
+
+            asked.Release();
         }
 
         try
@@ -202,17 +213,20 @@ public sealed class PlayDesk(
     private async Task PlayAsync(WaitingView next, CancellationToken stopping)
     {
         string? problem = null;
+        lock (gate)
+        {
+            if (waiting.RemoveAll(one => one.TrialId == next.TrialId) == 0)
+            {
+                return;
+            }
+        }
+
         try
         {
             var report = await bench.Trials.ReportAsync(next.TrialId);
             var machine = await bench.MachineAsync(next.MachineId);
             lock (gate)
             {
-                if (waiting.RemoveAll(one => one.TrialId == next.TrialId) == 0)
-                {
-                    return;
-                }
-
                 trial = report.Trial;
                 teeth.Clear();
                 stop = CancellationTokenSource.CreateLinkedTokenSource(stopping, lifetime.ApplicationStopping);
@@ -225,9 +239,15 @@ public sealed class PlayDesk(
         {
             problem = failure.Message;
             log.LogError(failure, "Trial {Trial} failed", next.TrialId);
+            await bench.Trials.FailAsync(next.TrialId, problem);
         }
 
-        Change(play => play with { Running = false, Problem = problem });
+        lock (gate)
+        {
+            // One that could not even begin has no view; the list of trials says why.
+            now = now?.TrialId == next.TrialId ? now with { Running = false, Problem = problem } : now;
+        }
+
         await live.Pages.Play(Now);
     }
 

@@ -29,7 +29,7 @@ public sealed record PlayPreview(IReadOnlyList<string> Differences, string? Prob
         {
             var plan = new TrialPlan(
                 request.Kind, await bench.PlanAsync(request.TimelineId, request.MachineId, settings), request.Times,
-                TimeSpan.FromMinutes(request.Minutes), request.Other, request.WithoutEffect).Checked();
+                TrialPlan.OfMinutes(request.Minutes), request.Other, request.WithoutEffect).Checked();
             return new PlayPreview(
                 settings.Differences(), null, plan.Start.Machine.Kind == MachineKind.This ? TrialCourse.Length(plan)?.TotalSeconds : null);
         }
@@ -67,8 +67,8 @@ public sealed record PlayView(
 /// <summary>A trial in the queue.</summary>
 public sealed record WaitingView(long TrialId, TrialKind Kind, string TimelineTitle, string MachineId, string MachineName)
 {
-    internal static WaitingView Of(StoredTrial trial, Machine machine) =>
-        new(trial.Id, trial.Asked.Kind, trial.Asked.Timeline.Title, machine.Id, machine.Name);
+    internal static WaitingView Of(StoredTrial trial, Machine? machine) =>
+        new(trial.Id, trial.Asked.Kind, trial.Asked.Timeline.Title, trial.Asked.MachineId, machine?.Name ?? trial.Asked.MachineId);
 }
 
 /// <summary>What a play has brought since the last message.</summary>

@@ -43,6 +43,9 @@ internal static class TimelineEndpoints
         timelines.MapGet("/{id}/advice", async Task<Ok<PickDocument>> (string id, Bench bench) =>
                 TypedResults.Ok(PickDocument.Of(id, await bench.AdviseAsync(id))))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("advice");
+        timelines.MapPost("/{id}/advice", async Task<Ok<PickDocument>> (string id, AdviceDesk desk, CancellationToken stop) =>
+                TypedResults.Ok(PickDocument.Of(id, await desk.AdviseAsync(id, stop))))
+            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("playForAdvice");
         MapWriting(timelines);
         MapInterchange(timelines);
         var looks = routes.MapGroup("/api/looks").WithTags("Timelines");
@@ -52,7 +55,7 @@ internal static class TimelineEndpoints
                 using var reader = new StreamReader(request.Body, Encoding.UTF8);
                 return TypedResults.Ok(Looks.Add(bench.Folder.Looks, name, await reader.ReadToEndAsync()));
             })
-            .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addLook");
+            .Accepts<Stream>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addLook");
         routes.MapGet("/api/effects", Ok<IReadOnlyList<EffectKind>> () => TypedResults.Ok(EffectCatalogue.All)).WithTags("Timelines").WithName("effects");
     }
 
@@ -63,7 +66,7 @@ internal static class TimelineEndpoints
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("timeline");
         timelines.MapPost("/", async Task<Ok<TimelineDocument>> (NewTimeline wanted, Bench bench) => TypedResults.Ok(Document(
                 wanted.CopyOf is { } copy
-                    ? await bench.Timelines.AddAsync(copy with { Title = wanted.Title })
+                    ? await bench.Timelines.AddAsync(TimelineLimits.Checked(copy) with { Title = wanted.Title })
                     : await bench.Timelines.CreateAsync(wanted.Title, wanted.LikeClip), bench)))
             .WithName("createTimeline");
         timelines.MapPut("/{id}", async Task<Ok<TimelineDocument>> (string id, TimelineChange change, Bench bench) =>
@@ -89,7 +92,7 @@ internal static class TimelineEndpoints
                 using var reader = new StreamReader(request.Body, Encoding.UTF8);
                 return TypedResults.Ok(await bench.Timelines.ImportAsync(name, await reader.ReadToEndAsync(), rate is null ? null : Rates.Parse(rate)));
             })
-            .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("importTimeline");
+            .Accepts<Stream>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("importTimeline");
         timelines.MapGet("/{id}/export", async Task<FileContentHttpResult> (string id, string format, Bench bench, HttpResponse response) =>
             {
                 var (text, notes) = await bench.Timelines.ExportAsync(id, format);

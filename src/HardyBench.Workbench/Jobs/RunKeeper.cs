@@ -14,15 +14,18 @@ public sealed class RunKeeper : IRunObserver
     private readonly RunStore runs;
     private readonly IRunListener? listener;
     private readonly RunPlace? place;
+    private readonly TimeProvider time;
     private readonly Channel<RunProgress> pieces = Channel.CreateUnbounded<RunProgress>();
     private readonly TaskCompletionSource<long> started = new();
+    private readonly TaskCompletionSource ended = new();
     private readonly Task keeping;
     private RunProgress waiting = Nothing;
     private long slotsKept;
 
-    public RunKeeper(RunStore runs, IRunListener? listener, RunPlace? place)
+    /// <param name="time">Goes by which seconds; the system's without.</param>
+    public RunKeeper(RunStore runs, IRunListener? listener, RunPlace? place, TimeProvider? time = null)
     {
-        (this.runs, this.listener, this.place) = (runs, listener, place);
+        (this.runs, this.listener, this.place, this.time) = (runs, listener, place, time ?? TimeProvider.System);
         keeping = Task.Run(KeepAsync);
     }
 
@@ -48,8 +51,7 @@ public sealed class RunKeeper : IRunObserver
     /// <exception cref="RunNotKeptException">There is no room for it; what was kept while it played stays.</exception>
     public async Task<StoredRun> FinishAsync(Run run)
     {
-        pieces.Writer.TryComplete();
-        await keeping;
+        await EndAsync();
         var id = await started.Task;
         try
         {
@@ -57,6 +59,12 @@ public sealed class RunKeeper : IRunObserver
         }
         catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
         {
+            // A commit can come through and be told as failed all the same: then the run is there, whole.
+            if (await IsKeptWholeAsync(id))
+            {
+                return new StoredRun(id, run) { Place = place };
+            }
+
             await AbandonAsync();
             throw new RunNotKeptException(
                 $"Run {id} was played but could not be kept whole: {failure.GetBaseException().Message} "
@@ -70,8 +78,7 @@ public sealed class RunKeeper : IRunObserver
     /// <summary>Ends keeping after a failure; what came until then stays.</summary>
     public async Task AbandonAsync()
     {
-        pieces.Writer.TryComplete();
-        await keeping;
+        await EndAsync();
         if (!started.Task.IsCompletedSuccessfully)
         {
             return;
@@ -87,12 +94,32 @@ public sealed class RunKeeper : IRunObserver
         }
     }
 
+    /// <summary>What still waits is kept at once, not when its second is over.</summary>
+    private Task EndAsync()
+    {
+        pieces.Writer.TryComplete();
+        ended.TrySetResult();
+        return keeping;
+    }
+
+    private async Task<bool> IsKeptWholeAsync(long id)
+    {
+        try
+        {
+            return await runs.IsWholeAsync(id);
+        }
+        catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
+        {
+            return false;
+        }
+    }
+
     private async Task KeepAsync()
     {
         var sequence = 1;
         while (await pieces.Reader.WaitToReadAsync())
         {
-            await Task.WhenAny(Task.Delay(KeepEvery), pieces.Reader.Completion);
+            await Task.WhenAny(Task.Delay(KeepEvery, time), ended.Task);
             waiting = waiting.Then(TakeAll());
             try
             {

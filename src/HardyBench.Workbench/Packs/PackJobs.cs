@@ -5,7 +5,9 @@ using System.Text.Json;
 using HardyBench.Core.Timelines;
 using HardyBench.Formats.Json;
 using HardyBench.Formats.Timelines;
+using HardyBench.Formats.Interchange;
 using HardyBench.Player.Clips;
+using HardyBench.Player.Native;
 
 namespace HardyBench.Workbench.Packs;
 
@@ -13,6 +15,10 @@ namespace HardyBench.Workbench.Packs;
 public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs timelines)
 {
     private const long LargestText = 64 << 20;
+    private const int MostClips = 2000, MostTimelines = 500;
+
+    /// <summary>Left free on the drive, whatever a pack holds.</summary>
+    private const long Reserve = 256L << 20;
 
     /// <summary>Writes timelines with every clip that they play.</summary>
     /// <exception cref="PackException">A clip has no file yet.</exception>
@@ -64,7 +70,8 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
         {
             using var zip = new ZipArchive(pack, ZipArchiveMode.Read, leaveOpen: true);
             var manifest = await ManifestAsync(zip, stop);
-            CheckRoom(zip);
+            Check(manifest);
+            CheckRoom(zip, manifest);
             var files = new Dictionary<string, string>();
             foreach (var packed in manifest.Clips)
             {
@@ -74,12 +81,20 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
             var read = new List<Timeline>();
             foreach (var packed in manifest.Timelines)
             {
-                read.Add(TimelineJson.Read(await File.ReadAllTextAsync(await CheckedAsync(zip, packed.Path, packed.Sha256, work.FullName, stop), stop)));
+                read.Add(TimelineLimits.Checked(TimelineJson.Read(await File.ReadAllTextAsync(await CheckedAsync(zip, packed.Path, packed.Sha256, work.FullName, stop), stop))));
             }
 
             return await TakeAsync(manifest, files, read, stop);
         }
-        catch (Exception wrong) when (wrong is InvalidDataException or JsonException)
+        catch (MediaException refused)
+        {
+            throw new PackException($"A clip of the pack cannot be played: {refused.Message} Nothing was taken in.", refused);
+        }
+        catch (TimelineRefusedException refused)
+        {
+            throw new PackException($"A timeline of the pack cannot be kept: {refused.Message}", refused);
+        }
+        catch (Exception wrong) when (wrong is InvalidDataException or JsonException or InterchangeException or OverflowException)
         {
             throw new PackException($"The file is no pack: {wrong.Message} Nothing was taken in.", wrong);
         }
@@ -93,15 +108,41 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
         PackManifest manifest, Dictionary<string, string> files, List<Timeline> read, CancellationToken stop)
     {
         var here = clips.Clips.Values.Where(clip => clip.Sha256 is not null).DistinctBy(clip => clip.Sha256).ToDictionary(clip => clip.Sha256!, clip => clip.Id);
-        var renamed = new Dictionary<string, string>();
-        foreach (var packed in manifest.Clips)
+        var (renamed, taken, ids) = (new Dictionary<string, string>(), new List<string>(), new List<string>());
+        try
         {
-            renamed[packed.Clip.Id] = here.TryGetValue(packed.Clip.Sha256!, out var same)
-                ? same
-                : (await clips.Own!.TakeAsync(files[packed.Clip.Id], Path.GetFileName(packed.Path), stop)).Id;
-        }
+            foreach (var packed in manifest.Clips)
+            {
+                if (here.TryGetValue(packed.Clip.Sha256!, out var same))
+                {
+                    renamed[packed.Clip.Id] = same;
+                    continue;
+                }
 
-        var ids = new List<string>();
+                // Two entries can be the very same file.
+                here[packed.Clip.Sha256!] = renamed[packed.Clip.Id] =
+                    (await clips.Own!.TakeAsync(files[packed.Clip.Id], Path.GetFileName(packed.Path), stop)).Id;
+                taken.Add(renamed[packed.Clip.Id]);
+            }
+
+            await KeepAsync(read, renamed, ids);
+            return ids;
+        }
+        catch
+        {
+            // Whole or not at all: what was taken before it failed goes again.
+            foreach (var id in ids)
+            {
+                await timelines.DeleteAsync(id);
+            }
+
+            taken.ForEach(clips.Own!.Remove);
+            throw;
+        }
+    }
+
+    private async Task KeepAsync(List<Timeline> read, Dictionary<string, string> renamed, List<string> ids)
+    {
         foreach (var timeline in read)
         {
             var relinked = timeline with
@@ -113,8 +154,6 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
             };
             ids.Add((await timelines.AddAsync(relinked)).Timeline.Id);
         }
-
-        return ids;
     }
 
     private static async Task<PackManifest> ManifestAsync(ZipArchive zip, CancellationToken stop)
@@ -132,9 +171,32 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
             : throw new PackException($"The pack is not of the kind {PackManifest.FormatName}. Nothing was taken in.");
     }
 
-    private void CheckRoom(ZipArchive zip)
+    /// <summary>Each file, clip and timeline once, and no more of them than a pack has.</summary>
+    private static void Check(PackManifest manifest)
     {
-        var (needed, free) = (zip.Entries.Sum(entry => entry.Length), new DriveInfo(folder.Path).AvailableFreeSpace);
+        var paths = manifest.Clips.Select(clip => clip?.Path).Concat(manifest.Timelines.Select(file => file?.Path)).ToList();
+        var problem = manifest.Clips.Any(clip => clip?.Clip?.Id is null || clip.Path is null || clip.Clip.Sha256 is null) || manifest.Timelines.Any(file => file?.Path is null || file.Sha256 is null)
+            ? "lacks the name or the checksum of a file"
+            : manifest.Clips.Count > MostClips || manifest.Timelines.Count > MostTimelines
+                ? $"names {manifest.Clips.Count} clips and {manifest.Timelines.Count} timelines; {MostClips} and {MostTimelines} at most can be taken"
+                : paths.Count != paths.Distinct().Count() || manifest.Clips.DistinctBy(clip => clip.Clip.Id).Count() != manifest.Clips.Count
+                    ? "names a file or a clip more than once"
+                    : null;
+        if (problem is not null)
+        {
+            throw new PackException($"The pack's manifest {problem}. Nothing was taken in.");
+        }
+    }
+
+    private void CheckRoom(ZipArchive zip, PackManifest manifest)
+    {
+        var named = manifest.Clips.Select(clip => clip.Path).Concat(manifest.Timelines.Select(file => file.Path));
+        var (needed, free) = (named.Sum(path => zip.GetEntry(path)?.Length ?? 0), new DriveInfo(folder.Path).AvailableFreeSpace - Reserve);
+        if (manifest.Timelines.Any(file => zip.GetEntry(file.Path)?.Length > LargestText))
+        {
+            throw new PackException("A timeline of the pack is larger than any timeline is. Nothing was taken in.");
+        }
+
         if (needed > free)
         {
             throw new PackException($"The pack needs {needed / 1e6:0} MB and {folder.Path} has {free / 1e6:0} MB free. Nothing was taken in.");
@@ -149,7 +211,17 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
         await using (var target = File.Create(file))
         await using (var source = entry.Open())
         {
-            await source.CopyToAsync(target, stop);
+            // The archive's own figure is only a claim: no more than it says is unpacked.
+            var (buffer, left) = (new byte[1 << 16], entry.Length);
+            while (await source.ReadAsync(buffer, stop) is > 0 and var read)
+            {
+                if ((left -= read) < 0)
+                {
+                    throw new PackException($"{OwnClips.Shown(path)} is larger than the pack says. Nothing was taken in.");
+                }
+
+                await target.WriteAsync(buffer.AsMemory(0, read), stop);
+            }
         }
 
         await using var written = File.OpenRead(file);

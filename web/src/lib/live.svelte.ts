@@ -1,9 +1,12 @@
-import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr';
+import { HubConnectionBuilder, HubConnectionState, LogLevel } from '@microsoft/signalr';
 import { api, type Making, type Play } from './api/client';
 
 /** The hub's own messages; the API's document does not cover them. */
 type LoadNow = { group: string; name: string; unit: string; value: number };
 type News = { runId: number; from: number; teeth: string; asked: number; lastLagMs: number | null; loads: LoadNow[] };
+
+/** Longer from try to try, ten seconds at most. */
+export const pauseBefore = (tried: number) => Math.min(10_000, 500 * 2 ** Math.min(tried, 10));
 
 /** What is running now, kept up to date by the server. */
 class Live {
@@ -23,7 +26,9 @@ class Live {
   connected = $state(true);
 
   async connect() {
-    const hub = new HubConnectionBuilder().withUrl('/live').withAutomaticReconnect().configureLogging(LogLevel.None).build();
+    // It goes on trying for as long as the page is open: a server that is started again is found again.
+    const reconnect = { nextRetryDelayInMilliseconds: ({ previousRetryCount }: { previousRetryCount: number }) => pauseBefore(previousRetryCount) };
+    const hub = new HubConnectionBuilder().withUrl('/live').withAutomaticReconnect(reconnect).configureLogging(LogLevel.None).build();
     hub.on('play', (play: Play | null) => this.#playChanged(play));
     hub.on('news', (news: News) => this.#newsCame(news));
     hub.on('picture', (picture: { jpeg: string }) => (this.picture = `data:image/jpeg;base64,${picture.jpeg}`));
@@ -31,10 +36,20 @@ class Live {
     hub.on('aids', (aids: Making) => (this.aids = aids));
     hub.on('runsChanged', () => this.ended++);
     hub.onreconnecting(() => (this.connected = false));
-    hub.onreconnected(() => this.#readAnew());
-    hub.onclose(() => (this.connected = false));
-    await hub.start().catch(() => (this.connected = false));
-    await this.#readAnew();
+    hub.onreconnected(() => void start());
+    const start = async () => {
+      for (let tried = 0; ; tried++) {
+        try {
+          if (hub.state === HubConnectionState.Disconnected) await hub.start();
+          return await this.#readAnew();
+        } catch {
+          this.connected = false;
+          await new Promise((then) => setTimeout(then, pauseBefore(tried)));
+        }
+      }
+    };
+    hub.onclose(() => void start());
+    await start();
   }
 
   async #readAnew() {

@@ -20,10 +20,9 @@
     void live.marked;
     const path = { id: runId, number };
     let current = true;
-    api.GET('/api/runs/{id}/passages/{number}', { params: { path } }).then(
-      (answer) => current && (([detail, problem] = [orThrow(answer), null])),
-      (failure) => current && (problem = String(failure))
-    );
+    api.GET('/api/runs/{id}/passages/{number}', { params: { path } })
+      .then((answer) => current && ([detail, problem] = [orThrow(answer), null]))
+      .catch((failure: Error) => current && (problem = failure.message));
     return () => (current = false);
   });
 </script>
@@ -31,6 +30,7 @@
 <aside aria-label="Passage in full" class="flex h-full flex-col gap-3 overflow-auto border-l border-base-300 bg-base-100 px-4 py-3" data-testid="detail">
   {#if problem}
     <p role="alert" class="text-error">{problem}</p>
+    <button class="btn btn-ghost btn-xs self-start" onclick={onclose}>Close <kbd class="figure">Esc</kbd></button>
   {:else if detail}
     <header class="flex items-start justify-between gap-2">
       <div>
@@ -53,7 +53,7 @@
     {:else if detail.row.headroom}
       <p class="text-sm">The busiest part of the machine could do {fixed(detail.row.headroom)} times what this asks.</p>
     {/if}
-    {#each detail.notes as note (note)}<p class="text-sm text-warning">Note: {note}.</p>{/each}
+    {#each detail.notes as note, at (at)}<p class="text-sm text-warning">Note: {note}.</p>{/each}
     <FrameComb frames={detail.frames} frameMs={detail.frameMs} marks={detail.marks} bind:chosen={tooth} />
     <MarkList runId={detail.runId} marks={detail.marks} frame={detail.frames.frame[Math.min(tooth, detail.frames.frame.length - 1)] ?? null} />
     <LoadCharts loads={detail.loads} seconds={(detail.frames.frame.length * detail.frameMs) / 1000} {marked} />

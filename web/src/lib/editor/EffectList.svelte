@@ -45,7 +45,7 @@
           <label class="contents">
             <span>look</span>
             <select class="select select-xs col-span-2" value={effect.text ?? ''} onchange={(event) => replace(at, { ...effect, text: event.currentTarget.value })}>
-              {#each editor.looks as look (look)}<option value={look}>{look}</option>{/each}
+              {#each editor.looks as look, i (i)}<option value={look}>{look}</option>{/each}
             </select>
           </label>
           <label class="contents">
@@ -59,7 +59,7 @@
             <input class="input input-xs col-span-2" value={effect.text ?? ''} onchange={(event) => replace(at, { ...effect, text: event.currentTarget.value })} />
           </label>
         {/if}
-        {#each kind?.settings ?? [] as setting (setting.name)}
+        {#each kind?.settings ?? [] as setting, i (i)}
           <label class="contents">
             <span>{setting.label}</span>
             <input

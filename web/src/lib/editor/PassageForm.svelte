@@ -29,8 +29,8 @@
       </select>
     </label>
   </div>
-  {#each review?.problems ?? [] as problem (problem)}<p class="text-sm text-error" role="alert">Cannot be played: {problem}.</p>{/each}
-  {#each review?.remarks ?? [] as remark (remark)}<p class="quiet text-sm">Note: {remark}.</p>{/each}
+  {#each review?.problems ?? [] as problem, at (at)}<p class="text-sm text-error" role="alert">Cannot be played: {problem}.</p>{/each}
+  {#each review?.remarks ?? [] as remark, at (at)}<p class="quiet text-sm">Note: {remark}.</p>{/each}
   {#if rows.length === 1}
     {#each passage.layers as layer, at (at)}
       <LayerForm {layer} number={at + 1} {editor} onchange={(to) => setLayer(at, to)}

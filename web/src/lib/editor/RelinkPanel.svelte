@@ -15,7 +15,7 @@
 
 {#if missing.length || notes.length}
   <section aria-label="What the import left open" class="border-b border-base-300 bg-warning/10 px-4 py-2 text-sm" data-testid="relink">
-    {#each notes as note (note)}<p class="quiet">{note}</p>{/each}
+    {#each notes as note, at (at)}<p class="quiet">{note}</p>{/each}
     {#each missing as key (key)}
       <label class="mt-1 flex items-center gap-2">
         <span>No clip is called <b class="font-semibold">{key}</b>. Play instead</span>

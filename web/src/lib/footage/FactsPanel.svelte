@@ -4,9 +4,12 @@
 
   let { clip, onclose }: { clip: Clip; onclose: () => void } = $props();
   let facts = $state<Schemas['ClipFacts'] | null>(null);
+  let problem = $state<string | null>(null);
 
   $effect(() => {
-    void api.GET('/api/clips/{id}/facts', { params: { path: { id: clip.id } } }).then((answer) => (facts = orThrow(answer)));
+    void api.GET('/api/clips/{id}/facts', { params: { path: { id: clip.id } } })
+      .then((answer) => ([facts, problem] = [orThrow(answer), null]))
+      .catch((failure: Error) => (problem = failure.message));
   });
 
   const lines = $derived(
@@ -34,7 +37,8 @@
     <button class="btn btn-ghost btn-xs" onclick={onclose}>Close</button>
   </header>
   {#if facts?.standard?.refusal}<p class="text-warning">Outside its standard: {facts.standard.refusal}.</p>{/if}
-  {#each clip.caveats as caveat (caveat)}<p class="text-warning">Caveat: {caveat}.</p>{/each}
+  {#each clip.caveats as caveat, at (at)}<p class="text-warning">Caveat: {caveat}.</p>{/each}
+  {#if problem}<p role="alert" class="text-error">{problem}</p>{/if}
   <dl class="grid grid-cols-[10rem_1fr] gap-y-1">
     {#each lines ?? [] as [name, value] (name)}<dt class="quiet">{name}</dt><dd class="figure text-right">{value}</dd>{/each}
   </dl>

@@ -47,7 +47,7 @@
         {/if}
         <button class="btn btn-xs" onclick={mark} disabled={!play.runId}>Mark <kbd class="figure">M</kbd></button>
         <div class="flex flex-1 flex-wrap items-center justify-end gap-x-4 gap-y-0.5">
-          {#each worth as load (load.group + load.name)}
+          {#each worth as load, at (at)}
             <span class="flex items-center gap-1.5 text-xs">
               {load.name}
               {#if load.unit === '%'}

@@ -12,7 +12,7 @@
   <section>
     <h2 class="mb-1 font-semibold">As the machine stood</h2>
     <dl class="grid grid-cols-[auto_auto] justify-start gap-x-4">
-      {#each conditionsInWords(conditions) as [name, value] (name)}
+      {#each conditionsInWords(conditions) as [name, value], at (at)}
         <dt class="quiet">{name}</dt>
         <dd>{value}</dd>
       {/each}

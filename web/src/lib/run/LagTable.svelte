@@ -17,7 +17,7 @@
     </tr>
   </thead>
   <tbody>
-    {#each lags as lag (lag.passage + lag.gesture)}
+    {#each lags as lag, at (at)}
       <tr class="[&>td]:border-t [&>td]:border-base-200 [&>td]:px-2 [&>td]:py-0.5">
         <td>{lag.gesture}</td>
         {#each [lag.asked, lag.passedOver, ms(lag.medianMs), ms(lag.ninetyFifthMs), ms(lag.longestMs)] as value, i (i)}

@@ -11,7 +11,7 @@
     <span class="figure quiet ml-auto hidden text-xs @2xs:inline">{passage.start}</span>
   </div></div>
   <div class="ml-7 flex flex-wrap gap-x-1 gap-y-0.5">
-    {#each passage.chips as chip (chip)}
+    {#each passage.chips as chip, at (at)}
       <span class="rounded-sm bg-base-200 px-1 text-xs leading-4 whitespace-nowrap">{chip}</span>
     {/each}
   </div>

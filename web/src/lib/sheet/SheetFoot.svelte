@@ -8,7 +8,9 @@
 
   $effect(() => {
     void live.ended;
-    api.GET('/api/timelines/{id}/advice', { params: { path: { id: sheet.timeline.id } } }).then((answer) => (advice = answer.data ?? null));
+    const params = { path: { id: sheet.timeline.id } };
+    // What the stand-ins have not played yet they play for it, unless something is measured here just now.
+    api.POST('/api/timelines/{id}/advice', { params }).then((answer) => (advice = answer.data ?? null));
   });
 </script>
 

@@ -17,7 +17,7 @@
     const timelines = orThrow(await api.GET('/api/timelines'));
     const timeline = timelines.find((one) => one.id === wanted) ?? timelines[0];
     title = timeline.title;
-    advice = orThrow(await api.GET('/api/timelines/{id}/advice', { params: { path: { id: timeline.id } } }));
+    advice = orThrow(await api.POST('/api/timelines/{id}/advice', { params: { path: { id: timeline.id } } }));
   }
 </script>
 

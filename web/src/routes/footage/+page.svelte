@@ -17,11 +17,15 @@
     void live.making?.done;
     void live.making?.running;
     void uploads.taken;
-    api.GET('/api/clips').then(
-      (answer) => ([footage, problem] = [orThrow(answer), null]),
-      () => (problem = 'The server does not answer.')
-    );
+    read().catch((failure: Error) => (problem = failure.message));
   });
+
+  /** First what is known, then what is found by looking into new files, which waits while something is measured. */
+  async function read() {
+    footage = orThrow(await api.GET('/api/clips'));
+    footage = orThrow(await api.POST('/api/clips/look'));
+    problem = null;
+  }
 
   async function make() {
     live.making = orThrow(await api.POST('/api/clips/making', { body: { ids: wanted } }));
@@ -55,7 +59,7 @@
         <span>{sending.problem ?? sending.state}</span>
       </p>
     {/each}
-    {#each footage?.refused ?? [] as refused (refused.name)}<p class="text-sm text-warning">Not taken: {refused.why}</p>{/each}
+    {#each footage?.refused ?? [] as refused, at (at)}<p class="text-sm text-warning">Not taken: {refused.why}</p>{/each}
     {#if footage?.watched}<p class="quiet text-sm">Clips in {footage.watched} are used where they lie.</p>{/if}
     <table class="w-full text-sm" data-testid="clips">
       <thead class="text-left">

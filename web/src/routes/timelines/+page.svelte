@@ -6,6 +6,7 @@
 
   let timelines = $state<Schemas['TimelineView'][] | null>(null);
   let problem = $state<string | null>(null);
+  let unreadable = $state<Schemas['UnreadableTimeline'][]>([]);
   let deleted = $state<Schemas['Timeline'] | null>(null);
   let title = $state('');
 
@@ -16,6 +17,7 @@
   function read() {
     return trying(async () => {
       timelines = orThrow(await api.GET('/api/timelines'));
+      unreadable = (await api.GET('/api/health')).data?.unreadable ?? [];
     });
   }
 
@@ -67,6 +69,7 @@
     <label class="flex items-center gap-2 text-sm">bring one in <input class="file-input file-input-sm w-64" type="file" accept=".otio,.edl,.zip" aria-label="An .otio or .edl file, or a pack" onchange={(event) => take(event.currentTarget)} /></label>
   </div>
   {#if problem}<p role="alert" class="mb-2 text-error">{problem}</p>{/if}
+  {#each unreadable as one, at (at)}<p role="alert" class="mb-2 text-sm text-warning">“{one.id}” is kept but cannot be worked with, so it is not listed: {one.why}</p>{/each}
   {#if deleted}<p role="status" class="mb-2 text-sm">{deleted.title} was deleted; its runs are kept. <button class="link" onclick={bringBack}>Bring it back</button></p>{/if}
   <table class="w-full text-sm" data-testid="timelines">
     <thead class="bg-base-200 text-left">

@@ -10,10 +10,9 @@
   $effect(() => {
     void live.ended;
     void live.play?.waiting.length;
-    api.GET('/api/trials').then(
-      (answer) => ([trials, problem] = [orThrow(answer), null]),
-      () => (problem = 'The server does not answer.')
-    );
+    api.GET('/api/trials')
+      .then((answer) => ([trials, problem] = [orThrow(answer), null]))
+      .catch((failure: Error) => (problem = failure.message));
   });
 </script>
 

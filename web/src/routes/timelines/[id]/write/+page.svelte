@@ -7,6 +7,7 @@
   import PassageForm from '#lib/editor/PassageForm.svelte';
   import RelinkPanel from '#lib/editor/RelinkPanel.svelte';
   import RowList from '#lib/editor/RowList.svelte';
+  import TakeAway from '#lib/editor/TakeAway.svelte';
   import SeriesDialog from '#lib/editor/SeriesDialog.svelte';
   import { isTyping } from '#lib/keys.ts';
   import { imported } from '#lib/editor/imported.svelte.ts';
@@ -122,14 +123,11 @@
         <div class="w-[25rem] shrink-0"><PassageForm {editor} rows={shown} review={editor.review[shown[0]]} /></div>
       {/if}
     </div>
-    <p class="quiet border-t border-base-300 px-4 py-1 text-xs">
+    <div class="quiet border-t border-base-300 px-4 py-1 text-xs">
       Arrows choose, <kbd class="figure">Enter</kbd> writes, <kbd class="figure">[</kbd> and <kbd class="figure">]</kbd> move.
       <a class="link ml-3" href="/timelines/{id}">To the sheet</a>
-      <span class="ml-3">Take away as
-        {#each ['otio', 'edl', 'json'] as format (format)}<a class="link mx-1" href="/api/timelines/{id}/export?format={format}" download="{id}.{format}">{format}</a>{/each}
-        <a class="link mx-1" href="/api/packs/{id}.zip" download="{id}.zip">pack with its clips</a>
-      </span>
-    </p>
+      <TakeAway {id} />
+    </div>
   </div>
   <SeriesDialog bind:this={series} {editor} onbuilt={(built) => { const at = shown.length ? Math.max(...shown) + 1 : editor.timeline.passages.length; editor.change((timeline) => insert(timeline, at, built)); choose([at]); }} />
 {:else}

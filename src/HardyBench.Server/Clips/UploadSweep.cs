@@ -1,0 +1,49 @@
+using HardyBench.Workbench;
+using Microsoft.Extensions.Hosting;
+
+namespace HardyBench.Server.Clips;
+
+/// <summary>Lets go what was half sent and never finished: at the start, and every hour.</summary>
+public sealed class UploadSweep(Bench bench, TimeProvider time) : BackgroundService
+{
+    private static readonly TimeSpan Every = TimeSpan.FromHours(1);
+
+    /// <summary>Deletes what nothing was added to for long.</summary>
+    public static void Sweep(DataFolder folder, DateTimeOffset now)
+    {
+        foreach (var old in new DirectoryInfo(folder.Incoming).EnumerateFileSystemInfos().Where(one => now - one.LastWriteTimeUtc > UploadRoom.KeptFor))
+        {
+            try
+            {
+                if (old is DirectoryInfo directory)
+                {
+                    directory.Delete(recursive: true);
+                }
+                else
+                {
+                    old.Delete();
+                }
+            }
+            catch (IOException)
+            {
+                // In use, or gone meanwhile: the next sweep looks again.
+            }
+        }
+    }
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        try
+        {
+            while (true)
+            {
+                Sweep(bench.Folder, time.GetUtcNow());
+                await Task.Delay(Every, time, stoppingToken);
+            }
+        }
+        catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
+        {
+            // The program ends.
+        }
+    }
+}

@@ -1,0 +1,27 @@
+using HardyBench.Server.Plays;
+using HardyBench.Store;
+using HardyBench.Workbench;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+
+namespace HardyBench.Server.Health;
+
+/// <summary>Whether the server does its work.</summary>
+/// <param name="QueueLives">Whether trials that wait will be played.</param>
+/// <param name="Waiting">How many wait.</param>
+/// <param name="Playing">The trial that plays, or null.</param>
+/// <param name="Unreadable">Timelines that are kept and cannot be read or worked with.</param>
+public sealed record HealthView(bool QueueLives, int Waiting, long? Playing, IReadOnlyList<UnreadableTimeline> Unreadable);
+
+internal static class HealthEndpoints
+{
+    public static void MapHealth(this IEndpointRouteBuilder routes) => routes
+        .MapGet("/api/health", async Task<Results<Ok<HealthView>, JsonHttpResult<HealthView>>> (PlayDesk desk, Bench bench) =>
+        {
+            var view = desk.Health with { Unreadable = await bench.Timelines.UnreadableAsync() };
+            return view.QueueLives ? TypedResults.Ok(view) : TypedResults.Json(view, statusCode: StatusCodes.Status503ServiceUnavailable);
+        })
+        .WithTags("Health").WithName("health");
+}

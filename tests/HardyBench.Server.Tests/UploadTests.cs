@@ -1,0 +1,112 @@
+using System.Net;
+using HardyBench.Server.Clips;
+
+namespace HardyBench.Server.Tests;
+
+/// <summary>Files on their way in.</summary>
+public sealed class UploadTests : ServerTest
+{
+    [Fact]
+    public async Task More_bytes_than_declared_are_refused_and_what_came_before_is_kept()
+    {
+        var place = await BeginUploadAsync(100, "clip.mp4");
+        Assert.Equal(HttpStatusCode.NoContent, (await SendAsync(place, 0, new byte[40])).StatusCode);
+
+        var refused = await SendAsync(place, 40, new byte[200_000]);
+
+        Assert.Equal(HttpStatusCode.RequestEntityTooLarge, refused.StatusCode);
+        Assert.Contains("kept, at 40 bytes", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Equal(40, new FileInfo(Path.Combine(Bench.Folder.Incoming, place.Split('/')[^1])).Length);
+    }
+
+    [Fact]
+    public async Task Of_two_who_send_the_same_file_at_once_one_is_told_to_wait()
+    {
+        var place = await BeginUploadAsync(1000, "clip.mp4");
+        using var slow = new HttpRequestMessage(HttpMethod.Patch, place) { Content = new SlowContent() };
+        slow.Headers.Add("Upload-Offset", "0");
+        var content = (SlowContent)slow.Content;
+        var first = Http.SendAsync(slow);
+        await content.Begun.Task;
+        await WaitForAsync(() => new FileInfo(Path.Combine(Bench.Folder.Incoming, place.Split('/')[^1])) is { Exists: true });
+        HttpStatusCode second;
+        do
+        {
+            // Until the first has come through to the desk, the second is as good as alone: it sends nothing.
+            second = (await SendAsync(place, 0, [])).StatusCode;
+        }
+        while (second == HttpStatusCode.NoContent);
+
+        content.GoOn.SetResult();
+        Assert.Equal(HttpStatusCode.Conflict, second);
+        Assert.Equal(HttpStatusCode.NoContent, (await first).StatusCode);
+    }
+
+    [Theory]
+    [InlineData(255, HttpStatusCode.Created)]
+    [InlineData(256, HttpStatusCode.UnprocessableEntity)]
+    [InlineData(20_000, HttpStatusCode.UnprocessableEntity)]
+    public async Task A_name_that_no_file_can_have_is_refused_before_the_file_is_sent(int letters, HttpStatusCode status) =>
+        Assert.Equal(status, (await BeginAsync(100, new string('n', letters))).StatusCode);
+
+    [Theory]
+    [InlineData(0L, HttpStatusCode.BadRequest)]
+    [InlineData(-5L, HttpStatusCode.BadRequest)]
+    [InlineData(1L << 40, HttpStatusCode.RequestEntityTooLarge)]
+    [InlineData(long.MaxValue, HttpStatusCode.RequestEntityTooLarge)]
+    public async Task A_size_that_there_is_no_room_for_is_refused_before_the_file_is_sent(long bytes, HttpStatusCode status)
+    {
+        Assert.Equal(status, (await BeginAsync(bytes, "clip.mp4")).StatusCode);
+        Assert.Empty(Directory.EnumerateFiles(Bench.Folder.Incoming));
+    }
+
+    [Fact]
+    public async Task What_was_half_sent_and_left_goes_after_two_days()
+    {
+        var (old, fresh) = (await BeginUploadAsync(100, "old.mp4"), await BeginUploadAsync(100, "fresh.mp4"));
+        foreach (var file in Directory.EnumerateFiles(Bench.Folder.Incoming, old.Split('/')[^1] + "*"))
+        {
+            File.SetLastWriteTimeUtc(file, DateTime.UtcNow - UploadRoom.KeptFor - TimeSpan.FromMinutes(1));
+        }
+
+        UploadSweep.Sweep(Bench.Folder, DateTimeOffset.UtcNow);
+
+        Assert.Equal(HttpStatusCode.NotFound, (await SendAsync(old, 0, [1])).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent, (await SendAsync(fresh, 0, [1])).StatusCode);
+    }
+
+    private static async Task WaitForAsync(Func<bool> until)
+    {
+        for (var i = 0; i < 2400 && !until(); i++)
+        {
+            await Task.Delay(50);
+        }
+
+        Assert.True(until());
+    }
+
+    /// <summary>Sends a byte, then waits to be told to go on.</summary>
+    private sealed class SlowContent : HttpContent
+    {
+        public SlowContent() => Headers.ContentType = new("application/offset+octet-stream");
+
+        public TaskCompletionSource Begun { get; } = new(TaskCreationOptions.RunContinuationsAsynchronously);
+
+        public TaskCompletionSource GoOn { get; } = new(TaskCreationOptions.RunContinuationsAsynchronously);
+
+        protected override async Task SerializeToStreamAsync(Stream stream, TransportContext? context)
+        {
+            await stream.WriteAsync(new byte[1]);
+            await stream.FlushAsync();
+            Begun.SetResult();
+            await GoOn.Task;
+            await stream.WriteAsync(new byte[1]);
+        }
+
+        protected override bool TryComputeLength(out long length)
+        {
+            length = 2;
+            return true;
+        }
+    }
+}

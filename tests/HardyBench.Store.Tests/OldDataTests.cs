@@ -1,0 +1,135 @@
+using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
+
+namespace HardyBench.Store.Tests;
+
+/// <summary>Data of every earlier version is opened with its runs, after a copy was made; data of a later one is left alone.</summary>
+public sealed class OldDataTests
+{
+    private readonly string folder = Directory.CreateTempSubdirectory("hardybench-old-").FullName;
+
+    public static TheoryData<string> Earlier
+    {
+        get
+        {
+            using var database = new BenchDatabaseFactory("none.db").CreateDbContext();
+            return [.. database.Database.GetMigrations().SkipLast(1)];
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Earlier))]
+    public async Task A_database_of_an_earlier_version_is_opened_with_its_runs_after_a_copy_was_made(string migration)
+    {
+        var file = Path.Combine(folder, $"{migration}.db");
+        var databases = new BenchDatabaseFactory(file);
+        await using (var database = databases.CreateDbContext())
+        {
+            await database.GetService<IMigrator>().MigrateAsync(migration);
+        }
+
+        await InsertRunAsync(file, await NewRunAsync());
+
+        await databases.MigrateAsync(CancellationToken.None);
+
+        var runs = new RunStore(databases);
+        Assert.Equal(RunEnding.Finished, Assert.Single(await runs.ListAsync()).Ending);
+        var run = (await runs.FindAsync(1))!.Run;
+        Assert.Equal((50, "asked"), (run.Frames.Count, run.Header.Timeline.Passages[0].Question));
+        Assert.Empty(await new TrialStore(databases).ListAsync());
+        var copy = Assert.Single(Directory.GetFiles(folder, $"{migration}.db.before-*"));
+        Assert.Equal([migration], (await AppliedAsync(copy)).TakeLast(1));
+        Assert.Equal(1L, await NumberAsync(copy, "SELECT COUNT(*) FROM Runs"));
+    }
+
+    [Fact]
+    public async Task A_database_of_a_later_version_is_refused_and_left_as_it_is()
+    {
+        var file = Path.Combine(folder, "later.db");
+        var databases = new BenchDatabaseFactory(file);
+        await databases.MigrateAsync(CancellationToken.None);
+        await NumberAsync(file, "INSERT INTO __EFMigrationsHistory VALUES ('29991231000000_Later', '99.0') RETURNING 1");
+        SqliteConnection.ClearAllPools();
+
+        await Assert.ThrowsAsync<NewerDataException>(() => databases.MigrateAsync(CancellationToken.None));
+
+        Assert.Contains("29991231000000_Later", await AppliedAsync(file));
+        Assert.Empty(Directory.GetFiles(folder, "*before*"));
+    }
+
+    [Fact]
+    public async Task A_present_database_is_opened_without_a_copy()
+    {
+        var databases = new BenchDatabaseFactory(Path.Combine(folder, "now.db"));
+        await databases.MigrateAsync(CancellationToken.None);
+        await databases.MigrateAsync(CancellationToken.None);
+
+        Assert.Empty(Directory.GetFiles(folder, "*before*"));
+    }
+
+    /// <summary>A run's row as it is written now; earlier tables take the columns that they have.</summary>
+    private async Task<IReadOnlyDictionary<string, object?>> NewRunAsync()
+    {
+        var file = Path.Combine(folder, "new.db");
+        var databases = new BenchDatabaseFactory(file);
+        await databases.MigrateAsync(CancellationToken.None);
+        var rate = new FrameRate(25);
+        var timeline = new Timeline("t", "T", Raster.Hd, rate, [new Passage("asked", 50, [new Layer("c", [])], [])]);
+        var machine = new Machine("m", "M", MachineKind.StandIn, "", new Processor("p", 2, 2, 1, 3), null, null, new Memory(8, 1, 1, 3200), null, null, 5);
+        var header = new RunHeader(timeline, machine, new PlaybackSettings(), new Conditions("p", null, [0], null, null, 1), new Dictionary<string, string>(), DateTimeOffset.UnixEpoch);
+        var runs = new RunStore(databases);
+        var id = await runs.BeginAsync(header);
+        await runs.FinishAsync(id, new Run(
+            header, RunEnding.Finished, TimeSpan.Zero,
+            [.. Enumerable.Range(0, 50).Select(n => new FrameRecord(n, rate.StartOf(n), rate.StartOf(n), rate.StartOf(n), FrameStatus.OnTime, DropReason.None, default, default, default, default, 2))], [], []));
+        await using var connection = new SqliteConnection($"Data Source={file};Pooling=False");
+        await connection.OpenAsync();
+        await using var command = connection.CreateCommand();
+        command.CommandText = "SELECT * FROM Runs";
+        await using var reader = await command.ExecuteReaderAsync();
+        Assert.True(await reader.ReadAsync());
+        return Enumerable.Range(0, reader.FieldCount).ToDictionary(reader.GetName, column => reader.IsDBNull(column) ? null : reader.GetValue(column));
+    }
+
+    private static async Task InsertRunAsync(string file, IReadOnlyDictionary<string, object?> run)
+    {
+        await using var connection = new SqliteConnection($"Data Source={file};Pooling=False");
+        await connection.OpenAsync();
+        var columns = new List<string>();
+        await using (var ask = connection.CreateCommand())
+        {
+            ask.CommandText = "SELECT name FROM pragma_table_info('Runs')";
+            await using var reader = await ask.ExecuteReaderAsync();
+            while (await reader.ReadAsync())
+            {
+                columns.Add(reader.GetString(0));
+            }
+        }
+
+        await using var insert = connection.CreateCommand();
+        insert.CommandText = $"INSERT INTO Runs ({string.Join(',', columns)}) VALUES ({string.Join(',', columns.Select(column => "$" + column))})";
+        columns.ForEach(column => insert.Parameters.AddWithValue("$" + column, run.GetValueOrDefault(column) ?? DBNull.Value));
+        await insert.ExecuteNonQueryAsync();
+    }
+
+    private static async Task<IReadOnlyList<string>> AppliedAsync(string file)
+    {
+        await using var database = new BenchDatabaseFactory(file).CreateDbContext();
+        return [.. await database.Database.GetAppliedMigrationsAsync()];
+    }
+
+    private static async Task<long> NumberAsync(string file, string sql)
+    {
+        await using var connection = new SqliteConnection($"Data Source={file};Pooling=False");
+        await connection.OpenAsync();
+        await using var command = connection.CreateCommand();
+        command.CommandText = sql;
+        return (long)(await command.ExecuteScalarAsync())!;
+    }
+}

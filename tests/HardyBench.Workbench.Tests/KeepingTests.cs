@@ -1,0 +1,150 @@
+using HardyBench.Core.Footage;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using HardyBench.Core.Trials;
+using HardyBench.Store;
+using Microsoft.EntityFrameworkCore;
+
+namespace HardyBench.Workbench.Tests;
+
+/// <summary>What is kept stays whole and workable, whatever happens to a part of it.</summary>
+public sealed class KeepingTests
+{
+    [Fact]
+    public async Task One_bad_timeline_is_named_and_keeps_no_other_from_the_list()
+    {
+        var bench = await OpenAsync();
+        await PlantAsync(bench, "broken", "{ not json");
+        await PlantAsync(bench, "holed", """{"id":"holed","title":"Holed","raster":{"width":1920,"height":1080},"rate":{"numerator":25,"denominator":1},"passages":[null]}""");
+        await PlantAsync(bench, "huge", """{"id":"huge","title":"Huge","raster":{"width":999999,"height":1080},"rate":{"numerator":25,"denominator":1},"passages":[]}""");
+
+        Assert.Equal(["touring-night"], (await bench.TimelinesAsync()).Select(timeline => timeline.Id));
+        Assert.Equal(["broken", "holed", "huge"], (await bench.Timelines.UnreadableAsync()).Select(one => one.Id).Order());
+        Assert.Contains("cannot be worked with", (await Assert.ThrowsAsync<TimelineRefusedException>(() => bench.Timelines.FindAsync("huge"))).Message, StringComparison.Ordinal);
+        Assert.Equal("touring-night", (await bench.Timelines.FindAsync("touring-night")).Timeline.Id);
+    }
+
+    [Fact]
+    public async Task A_timeline_that_is_too_large_is_not_kept()
+    {
+        var bench = await OpenAsync();
+        var stored = await bench.Timelines.CreateAsync("Late", null);
+        var passage = new Passage("asked", 50, [.. Enumerable.Repeat(new Layer("hd-avc-25", []), 65)], []);
+
+        await Assert.ThrowsAsync<TimelineRefusedException>(() => bench.Timelines.KeepAsync(stored.Timeline with { Passages = [passage] }, stored.Version));
+        await Assert.ThrowsAsync<TimelineRefusedException>(() => bench.Timelines.AddAsync(stored.Timeline with { Passages = [passage] }));
+
+        Assert.Empty((await bench.Timelines.FindAsync(stored.Timeline.Id)).Timeline.Passages);
+    }
+
+    [Fact]
+    public async Task Footage_that_went_round_begins_within_its_clip_once_it_is_kept()
+    {
+        var bench = await OpenAsync();
+        var stored = await bench.Timelines.CreateAsync("Late", null);
+        var frames = bench.Clip("hd-avc-25").FrameCount;
+
+        await bench.Timelines.KeepAsync(stored.Timeline with { Passages = [new Passage("asked", 50, [new Layer("hd-avc-25", [], (2 * frames) + 7)], [])] }, stored.Version);
+
+        Assert.Equal(7, (await bench.TimelineAsync(stored.Timeline.Id)).Passages[0].Layers[0].StartFrame);
+    }
+
+    [Fact]
+    public async Task A_second_server_on_one_folder_is_refused_and_told_who_has_it()
+    {
+        var folder = new DataFolder(TestData.NewFolder());
+        await Task.Yield();
+        var first = ServingLock.Take(folder);
+
+        var refused = Assert.Throws<DataFolderException>(() => ServingLock.Take(folder));
+        first.Dispose();
+        using var next = ServingLock.Take(folder);
+
+        Assert.Contains($"process {Environment.ProcessId} since", refused.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_trial_whose_machine_is_gone_fails_and_says_so()
+    {
+        var bench = await OpenAsync();
+        var asked = await bench.Trials.AskAsync(TrialKind.Play, "touring-night", "curlew-desk", new PlaybackSettings(), 3, TimeSpan.FromMinutes(1));
+        await using (var database = new BenchDatabaseFactory(bench.Folder.Database).CreateDbContext())
+        {
+            var trial = (await database.Trials.FindAsync(asked.Id))!;
+            trial.Json = trial.Json.Replace("curlew-desk", "gone-desk", StringComparison.Ordinal);
+            await database.SaveChangesAsync();
+        }
+
+        await Assert.ThrowsAsync<UnknownThingException>(() => bench.Trials.PlayAsync(asked.Id, null, CancellationToken.None));
+
+        Assert.Equal(TrialState.Failed, Assert.Single(await bench.Trials.ListAsync()).State);
+    }
+
+    [Fact]
+    public async Task A_trial_is_played_once_whoever_asks()
+    {
+        var bench = await OpenAsync();
+        var asked = await bench.Trials.AskAsync(TrialKind.Play, "touring-night", "curlew-desk", new PlaybackSettings(), 3, TimeSpan.FromMinutes(1));
+
+        var both = await Task.WhenAll(Enumerable.Range(0, 2).Select(async _ =>
+        {
+            try
+            {
+                await bench.Trials.PlayAsync(asked.Id, null, CancellationToken.None);
+                return true;
+            }
+            catch (PlanRefusedException)
+            {
+                return false;
+            }
+        }));
+
+        Assert.Single(both, played => played);
+        Assert.Equal(TrialState.Finished, Assert.Single(await bench.Trials.ListAsync()).State);
+        Assert.Single(await bench.Runs.ListAsync());
+    }
+
+    [Fact]
+    public async Task A_backup_brings_everything_back_and_what_was_there_is_kept_beside_it()
+    {
+        var bench = await OpenAsync();
+        await bench.PlayStandInsAsync("touring-night", CancellationToken.None);
+        var file = Path.Combine(bench.Folder.Path, "copy.db");
+        Assert.True(await Backups.MakeAsync(bench.Folder, file, CancellationToken.None) > 0);
+        Assert.Contains("is there already", (await Assert.ThrowsAsync<DataFolderException>(() => Backups.MakeAsync(bench.Folder, file, CancellationToken.None))).Message, StringComparison.Ordinal);
+        await bench.Timelines.CreateAsync("Written later", null);
+
+        var kept = await Backups.RestoreAsync(bench.Folder, file, CancellationToken.None);
+
+        var back = await Bench.OpenAsync(bench.Folder.Path, small: true, CancellationToken.None);
+        Assert.Equal(["touring-night"], (await back.TimelinesAsync()).Select(timeline => timeline.Id));
+        Assert.Equal(3, (await back.Runs.ListAsync()).Count);
+        Assert.True(File.Exists(kept));
+    }
+
+    [Fact]
+    public async Task What_is_no_backup_is_not_restored()
+    {
+        var bench = await OpenAsync();
+        var file = Path.Combine(bench.Folder.Path, "notes.txt");
+        await File.WriteAllTextAsync(file, "not a database at all");
+
+        await Assert.ThrowsAsync<DataFolderException>(() => Backups.RestoreAsync(bench.Folder, file, CancellationToken.None));
+        await Assert.ThrowsAsync<DataFolderException>(() => Backups.RestoreAsync(bench.Folder, file + ".none", CancellationToken.None));
+        using (ServingLock.Take(bench.Folder))
+        {
+            await Assert.ThrowsAsync<DataFolderException>(() => Backups.RestoreAsync(bench.Folder, bench.Folder.Database, CancellationToken.None));
+        }
+
+        Assert.Single(await bench.TimelinesAsync());
+    }
+
+    private static async Task<Bench> OpenAsync() => await Bench.OpenAsync(await TestData.NewDataFolderAsync(), small: true, CancellationToken.None);
+
+    private static async Task PlantAsync(Bench bench, string id, string json)
+    {
+        await using var database = new BenchDatabaseFactory(bench.Folder.Database).CreateDbContext();
+        database.Add(new Store.Entities.DocumentEntity { Kind = "timeline", Id = id, Order = 9, Json = json });
+        await database.SaveChangesAsync();
+    }
+}
