@@ -240,7 +240,7 @@ public sealed class CommandTests
 
     private static async Task SendAsync(HttpClient http, string place, long offset, byte[] bytes)
     {
-        using var piece = new HttpRequestMessage(HttpMethod.Patch, place) { Content = new ByteArrayContent(bytes), Headers = { { "Upload-Offset", $"{offset}" } } };
+        using var piece = new HttpRequestMessage(HttpMethod.Patch, place) { Content = new ByteArrayContent(bytes) { Headers = { ContentType = new("application/offset+octet-stream") } }, Headers = { { "Upload-Offset", $"{offset}" } } };
         (await http.SendAsync(piece)).EnsureSuccessStatusCode();
     }
 

@@ -80,9 +80,17 @@ internal static class ClipEndpoints
         {
             using var turn = await inUse.TakeAsync(stop);
             var file = Passing(bench);
-            await bench.Packs.ExportAsync([timelineId], file, stop);
-            file.Position = 0;
-            return TypedResults.File(file, "application/zip", $"{timelineId}.zip");
+            try
+            {
+                await bench.Packs.ExportAsync([timelineId], file, stop);
+                file.Position = 0;
+                return TypedResults.File(file, "application/zip", $"{timelineId}.zip");
+            }
+            catch
+            {
+                await file.DisposeAsync();
+                throw;
+            }
         }).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("packTimeline");
         packs.MapPost("/", async Task<Ok<IReadOnlyList<string>>> (HttpRequest request, Bench bench, ThisMachineInUse inUse, CancellationToken stop) =>
             {

@@ -54,7 +54,7 @@ internal static class RunEndpoints
             .WithName("putRunsAside");
         runs.MapPost("/{id:long}/marks", async Task<Ok<MarkRow>> (long id, MarkRequest request, Bench bench) =>
                 TypedResults.Ok(MarkRow.Of(await bench.MarkAsync(
-                    id, request.AtMs is { } ms ? TimeSpan.FromMilliseconds(ms) : null, request.Frame, request.Kind, request.Text))))
+                    id, request.AtMs is { } ms ? TimeSpan.FromMilliseconds(Math.Clamp(ms, -1e12, 1e12)) : null, request.Frame, request.Kind, request.Text))))
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addMark");
         runs.MapDelete("/{id:long}/marks/{mark:long}", async Task<NoContent> (long id, long mark, Bench bench) =>
             {
