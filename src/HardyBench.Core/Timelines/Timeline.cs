@@ -35,7 +35,12 @@ public sealed record Timeline(
 }
 
 /// <summary>A note at a moment of a timeline.</summary>
-public sealed record TimelineMark(long Frame, string Name);
+public sealed record TimelineMark(long Frame, string Name)
+{
+    /// <summary>JSON that came with it from another program and goes out with it again; null for none.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Metadata { get; init; }
+}
 
 /// <summary>How the top layer of a passage comes in over those below, for the length of the passage.</summary>
 public enum Transition

@@ -75,7 +75,7 @@ public static class TimelineLimits
         yield return Short("The clip's id of a layer", timeline.Passages.SelectMany(passage => passage.Layers).Select(layer => layer.ClipId), LongestText);
         yield return Short("The name of a mark", (timeline.Marks ?? []).Select(mark => mark.Name), LongestName);
         yield return Short("The text or the id of an effect", timeline.Passages.SelectMany(passage => passage.AllEffects()).SelectMany(effect => new[] { effect.Id, effect.Text ?? string.Empty }), LongestText);
-        var metadata = timeline.Passages.SelectMany(passage => passage.Layers).Select(layer => layer.Metadata).Append(timeline.Metadata).OfType<string>().ToList();
+        var metadata = timeline.Passages.SelectMany(passage => passage.Layers).Select(layer => layer.Metadata).Concat((timeline.Marks ?? []).Select(mark => mark.Metadata)).Append(timeline.Metadata).OfType<string>().ToList();
         yield return Short("What another program noted", metadata, LongestMetadata);
         yield return Enough("letters noted by other programs", metadata.Sum(text => (long)text.Length), MostMetadata);
     }

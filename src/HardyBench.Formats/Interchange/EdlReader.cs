@@ -50,9 +50,9 @@ public sealed partial class EdlReader
         {
             dropFrame = !line.Contains("NON", StringComparison.OrdinalIgnoreCase) && line.Contains("DROP", StringComparison.OrdinalIgnoreCase);
         }
-        else if (line.StartsWith("M2", StringComparison.OrdinalIgnoreCase) && SpeedLine().Match(line) is { Success: true } speed)
+        else if (line.StartsWith("M2", StringComparison.OrdinalIgnoreCase))
         {
-            Speed(speed.Groups["reel"].Value, double.Parse(speed.Groups["rate"].Value, NumberStyles.Float, CultureInfo.InvariantCulture));
+            Speed(line);
         }
         else if (line.StartsWith('*') || line.StartsWith('>'))
         {
@@ -71,10 +71,10 @@ public sealed partial class EdlReader
     private void Add(Match match)
     {
         var channel = match.Groups["channel"].Value.ToUpperInvariant();
-        if (!channel.Contains('V', StringComparison.Ordinal) && channel != "B")
+        var isSound = !channel.Contains('V', StringComparison.Ordinal) && channel != "B";
+        if (isSound)
         {
             Note($"Sound on channel {channel} was left out: only pictures are played.");
-            return;
         }
 
         var length = match.Groups["length"] is { Success: true } given ? long.Parse(given.Value, CultureInfo.InvariantCulture) : 0;
@@ -87,7 +87,7 @@ public sealed partial class EdlReader
         };
         var one = new Event(
             match.Groups["number"].Value, match.Groups["reel"].Value, kind, length,
-            Parse(match.Groups["in"].Value), Parse(match.Groups["out"].Value), Parse(match.Groups["recin"].Value), Parse(match.Groups["recout"].Value));
+            Parse(match.Groups["in"].Value), Parse(match.Groups["out"].Value), Parse(match.Groups["recin"].Value), Parse(match.Groups["recout"].Value)) { IsSound = isSound };
         if (one.RecordOut < one.RecordIn || one.RecordOut - one.RecordIn > LongestEvent)
         {
             throw new FormatException("an event ends before it begins.");
@@ -98,17 +98,30 @@ public sealed partial class EdlReader
 
     private long Parse(string timecode) => Timecode.Parse(timecode, rate, dropFrame);
 
-    private void Speed(string reel, double framesPerSecond)
+    /// <summary>A speed belongs to the line before it that is of its reel and begins on its timecode; sound and picture of one event can have
+    /// speeds of their own.</summary>
+    private void Speed(string line)
     {
-        // Both clips of a transition can be on one reel; speeds then come in the order of their lines.
-        var index = events.FindIndex(one => one.Number == events[^1].Number && one.Reel == reel && one.Speed is null);
-        index = index >= 0 ? index : events.FindLastIndex(one => one.Reel == reel);
-        if (index < 0)
+        if (SpeedLine().Match(line) is not { Success: true } match)
+        {
+            Note($"The speed '{Short(line)}' cannot be read and was left out.");
+            return;
+        }
+
+        var (reel, framesPerSecond) = (match.Groups["reel"].Value, double.Parse(match.Groups["rate"].Value, NumberStyles.Float, CultureInfo.InvariantCulture));
+        if (events.Count == 0)
         {
             throw new FormatException($"a speed is given for '{reel}', which no event before it plays.");
         }
 
-        if (framesPerSecond < 0)
+        var index = Meant(reel, match.Groups["at"] is { Success: true } at ? Parse(at.Value) : null);
+        if (index < 0)
+        {
+            Note($"A speed is given for '{reel}', which no event before it plays; it was left out.");
+            return;
+        }
+
+        if (framesPerSecond < 0 && !events[index].IsSound)
         {
             Note($"'{reel}' runs backwards, which cannot be played; it runs forwards instead.");
         }
@@ -118,14 +131,26 @@ public sealed partial class EdlReader
         events[index] = events[index] with { Speed = Math.Round(speed, 4) };
     }
 
+    private int Meant(string reel, long? at)
+    {
+        // Both clips of a transition can be on one reel; speeds then come in the order of their lines.
+        var ofEvent = events.Index().Where(one => one.Item.Number == events[^1].Number && one.Item.Reel.Equals(reel, StringComparison.OrdinalIgnoreCase) && one.Item.Speed is null).ToList();
+        var exact = ofEvent.Where(one => one.Item.SourceIn == at).ToList();
+        var pictures = (exact.Count > 0 ? exact : ofEvent).Where(one => !one.Item.IsSound).ToList();
+        return pictures.Count > 0 ? pictures[0].Index
+            : exact.Count > 0 ? exact[0].Index
+            : ofEvent.Count > 0 ? ofEvent[0].Index
+            : events.FindLastIndex(one => one.Reel.Equals(reel, StringComparison.OrdinalIgnoreCase));
+    }
+
     private void Comment(string text)
     {
-        if (events.Count == 0)
+        var last = events.FindLastIndex(one => !one.IsSound);
+        if (last < 0)
         {
             return;
         }
 
-        var last = events.Count - 1;
         if (NameAfter(text, "FROM CLIP NAME:") is { } from)
         {
             // In a transition the name is that of the clip that leaves, which has a line of no length of its own.
@@ -144,11 +169,13 @@ public sealed partial class EdlReader
 
     private ImportedTimeline ToTimeline()
     {
+        events.RemoveAll(one => one.IsSound);
         if (events.Count == 0)
         {
             throw new InterchangeException("The list holds no event for the picture.");
         }
 
+        TellOverlaps();
         var zero = events.Min(one => one.RecordIn);
         var (items, media) = (new List<TrackItem>(), new Dictionary<string, ImportedMedia>());
         foreach (var one in events)
@@ -185,6 +212,21 @@ public sealed partial class EdlReader
         return new ImportedTimeline(title, rate, [.. items.Where(item => item.Length > 0)], [.. media.Values], [], null, notes);
     }
 
+    /// <summary>The format has one picture track, so two events at once are an oversight, or layers of a program that writes them so.</summary>
+    private void TellOverlaps()
+    {
+        var latest = (Event?)null;
+        foreach (var one in events.Where(one => one.RecordOut > one.RecordIn).OrderBy(one => one.RecordIn))
+        {
+            if (latest is not null && one.RecordIn < latest.RecordOut)
+            {
+                Note($"Events {latest.Number} and {one.Number} overlap by {Math.Min(latest.RecordOut, one.RecordOut) - one.RecordIn} frames from {Timecode.Of(one.RecordIn, rate)} on; both are played, the later one over the other.");
+            }
+
+            latest = latest is null || one.RecordOut > latest.RecordOut ? one : latest;
+        }
+    }
+
     /// <summary>A line of no length that says which clip a transition leaves, where no event before it shows that clip.</summary>
     private bool IsLeaving(Event one)
     {
@@ -213,7 +255,7 @@ public sealed partial class EdlReader
     [GeneratedRegex(@"^(?<number>\d{1,6})\s+(?<reel>\S+)\s+(?<channel>[A-Za-z0-9/]+)\s+(?<kind>[A-Za-z]\d{0,3})\s+(?:(?<length>\d{1,4})\s+)?(?<in>\d\S{10,11})\s+(?<out>\d\S{10,11})\s+(?<recin>\d\S{10,11})\s+(?<recout>\d\S{10,11})\s*$", RegexOptions.CultureInvariant, matchTimeoutMilliseconds: 1000)]
     private static partial Regex EventLine();
 
-    [GeneratedRegex(@"^M2\s+(?<reel>\S+)\s+(?<rate>-?\d{1,4}(\.\d{1,4})?)\s", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, matchTimeoutMilliseconds: 1000)]
+    [GeneratedRegex(@"^M2[\s:]+(?<reel>\S+)\s+(?<rate>[+-]?\d{1,5}(\.\d{1,6})?)(\s+(?<at>\d\S{10,11}))?\s*$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, matchTimeoutMilliseconds: 1000)]
     private static partial Regex SpeedLine();
 
     private sealed record Event(
@@ -222,5 +264,7 @@ public sealed partial class EdlReader
         public string? Name { get; init; }
 
         public double? Speed { get; init; }
+
+        public bool IsSound { get; init; }
     }
 }

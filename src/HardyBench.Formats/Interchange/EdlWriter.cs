@@ -75,8 +75,7 @@ public static class EdlWriter
 
         void Line(StringBuilder into, int event_, string kind, Layer layer, long length, long record)
         {
-            var source = clips.GetValueOrDefault(layer.ClipId)?.Format.Rate ?? timeline.Rate;
-            var from = (long)Math.Round(layer.StartFrame * timeline.Rate.FramesPerSecond / source.FramesPerSecond);
+            var from = From(layer);
             var to = from + timeline.Rate.SourceFrameFor(length, timeline.Rate, layer.Retime?.Speed ?? 1);
             into.Append(CultureInfo.InvariantCulture, $"{event_:000}  {Reel(layer.ClipId),-8} V     {kind,-8} {Code(from)} {Code(to)} {Code(record)} {Code(record + length)}\n");
         }
@@ -91,7 +90,13 @@ public static class EdlWriter
                 lost.Add(string.Create(CultureInfo.InvariantCulture, $"a speed of {speed * 100:0.##} %, written as {written:0.0} frames a second"));
             }
 
-            text.Append(CultureInfo.InvariantCulture, $"M2   {Reel(layer.ClipId),-8} {written:000.0}                {Code(layer.StartFrame)}\n");
+            text.Append(CultureInfo.InvariantCulture, $"M2   {Reel(layer.ClipId),-8} {written:000.0}                {Code(From(layer))}\n");
+        }
+
+        long From(Layer layer)
+        {
+            var source = clips.GetValueOrDefault(layer.ClipId)?.Format.Rate ?? timeline.Rate;
+            return (long)Math.Round(layer.SourceFrameAt(0, timeline.Rate, source) * timeline.Rate.FramesPerSecond / source.FramesPerSecond);
         }
 
         string Code(long frame) => Timecode.Of(frame, timeline.Rate);

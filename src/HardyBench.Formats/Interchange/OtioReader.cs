@@ -9,19 +9,19 @@ using HardyBench.Formats.Json;
 namespace HardyBench.Formats.Interchange;
 
 /// <summary>Reads OpenTimelineIO JSON: timelines, stacks, tracks, clips, gaps, transitions, linear time warps, freeze frames,
-/// effects, markers, references of all kinds. Nested stacks and tracks are flattened.</summary>
+/// effects, markers, references of all kinds. Nested stacks and tracks are flattened, their trims and speeds carried to what lies in them.</summary>
 public sealed class OtioReader
 {
     private const int DeepestNesting = 32;
-    private const long LongestFrames = 100_000_000;
+    private const double LongestFrames = 100_000_000;
 
-    private readonly List<TrackItem> items = [];
-    private readonly List<TimelineMark> marks = [];
+    private readonly List<Placed> items = [];
+    private readonly List<(double At, TimelineMark Mark)> marks = [];
     private readonly List<string> notes = [];
+    private readonly JsonArray tracks = [];
     private readonly Dictionary<string, ImportedMedia> media = [];
     private FrameRate rate;
     private int order;
-    private long transitionAfter;
 
     private OtioReader()
     {
@@ -58,19 +58,33 @@ public sealed class OtioReader
         Composition(top, 0, new Context([], [], null, 0));
         var ours = Ours(root["metadata"]);
         var title = Text(root["name"]) is { Length: > 0 } name ? name : "Imported timeline";
-        return new ImportedTimeline(title, rate, items, [.. media.Values], marks, Kept(root["metadata"]), notes,
+        return new ImportedTimeline(
+            title, rate, [.. items.Where(item => Whole(item.End) > Whole(item.Start)).Select(Item)], [.. media.Values],
+            [.. marks.Where(mark => mark.At >= -0.5).Select(mark => mark.Mark with { Frame = Whole(mark.At) })],
+            Kept(root["metadata"], ("global_start_time", Number(root["global_start_time"]?["value"]) is null or 0 ? null : root["global_start_time"]), ("tracks", tracks.Count > 0 ? tracks : null)), notes,
             Value<Raster?>(ours?["raster"]), Value<int?>(ours?["bitDepth"]));
     }
 
+    /// <summary>Places are kept as they are and rounded once, at the end: lengths rounded one by one would drift.</summary>
+    private static long Whole(double frames) => (long)Math.Floor(frames + 0.5 + 1e-6);
+
+    private static TrackItem Item(Placed item)
+    {
+        var (start, end) = (Whole(item.Start), Whole(item.End));
+        return new TrackItem(
+            start, end - start, item.Order, item.MediaKey, item.MediaStart, item.Effects, item.Retime, item.Over, item.StackName, item.Metadata,
+            item.Transition, item.Transition is null ? 0 : Math.Max(0, Whole(item.Start + item.TransitionLength) - start));
+    }
+
     /// <summary>Places what a stack or track holds; returns its length in frames.</summary>
-    private long Composition(JsonObject node, long start, Context context)
+    private double Composition(JsonObject node, double start, Context context)
     {
         if (context.Depth > DeepestNesting)
         {
             throw new InterchangeException($"Stacks lie more than {DeepestNesting} deep in one another.");
         }
 
-        var effects = Effects(node, out _);
+        var effects = Effects(node, out var retime);
         var within = Schema(node) == "Stack"
             ? context with
             {
@@ -78,22 +92,47 @@ public sealed class OtioReader
                 StackName = context.Depth > 0 && Text(node["name"]) is { Length: > 0 } name ? name : context.StackName,
             }
             : context with { LayerEffects = [.. effects, .. context.LayerEffects], Depth = context.Depth + 1 };
-        Markers(node, start);
-        var (trimStart, trimLength) = Range(node["source_range"]) is { } range ? (Frames(range.Start), (long?)Frames(range.Length)) : (0L, null);
-        var before = items.Count;
-        var length = Schema(node) == "Stack" ? Stack(node, start - trimStart, within) : Track(node, start - trimStart, within);
-        if (trimLength is { } trimmed)
+        var speed = SpeedOf(node, retime);
+        var (trimStart, trimLength) = Range(node["source_range"]) is { } range ? (Frames(range.Start), (double?)Frames(range.Length)) : (0, null);
+        var (itemsBefore, marksBefore) = (items.Count, marks.Count);
+        Markers(node, start - trimStart);
+        var inner = Schema(node) == "Stack" ? Stack(node, start - trimStart, within) : Track(node, start - trimStart, within);
+        var length = trimLength ?? inner / speed;
+        if (!IsOn(node))
         {
-            Trim(before, start, start + trimmed);
+            items.RemoveRange(itemsBefore, items.Count - itemsBefore);
+            marks.RemoveRange(marksBefore, marks.Count - marksBefore);
+            return length;
         }
 
-        return trimLength ?? length;
+        if (trimLength is not null)
+        {
+            Trim(itemsBefore, marksBefore, start, start + length * speed);
+        }
+
+        if (speed != 1)
+        {
+            Retimed(itemsBefore, marksBefore, start, speed);
+        }
+
+        return length;
     }
 
-    private long Stack(JsonObject node, long start, Context context) =>
-        Children(node).Select(child => Child(child, start, context).Length).DefaultIfEmpty(0).Max();
+    /// <summary>How fast what lies within a stack or track runs; a standing one cannot be played.</summary>
+    private double SpeedOf(JsonObject node, Retime? retime)
+    {
+        if (retime is { Speed: 0 })
+        {
+            notes.Add($"'{Text(node["name"])}' stands still as a whole, which cannot be played; what lies in it runs instead.");
+        }
 
-    private long Track(JsonObject node, long start, Context context)
+        return retime is { Speed: > 0 } ? retime.Speed : 1;
+    }
+
+    private double Stack(JsonObject node, double start, Context context) =>
+        Children(node).Select(child => Child(child, start, context with { Order = order++ }).Length).DefaultIfEmpty(0).Max();
+
+    private double Track(JsonObject node, double start, Context context)
     {
         if (Text(node["kind"]) is { } kind && kind != "Video")
         {
@@ -101,57 +140,111 @@ public sealed class OtioReader
             return 0;
         }
 
+        if (Kept(node["metadata"]) is { } metadata)
+        {
+            tracks.Add(new JsonObject { ["name"] = Text(node["name"]), ["metadata"] = JsonNode.Parse(metadata) });
+        }
+
         var at = start;
-        var mine = order++;
-        var (coming, comingIn, leaving) = ((Transition?)null, 0L, (TrackItem?)null);
+        var mine = context with { Order = context.Order ?? order++ };
+        var (coming, leaving, previous) = ((JsonObject?)null, (Placed?)null, (JsonObject?)null);
         foreach (var child in Children(node))
         {
             if (Schema(child) == "Transition")
             {
-                var (before, after) = (Frames(Time(child["in_offset"])), Frames(Time(child["out_offset"])));
-                coming = KindOf(child);
-                comingIn = before;
-                // What leaves stays on screen until the transition is over.
-                if (leaving is not null && items.Count > 0 && ReferenceEquals(items[^1], leaving))
+                if (coming is not null)
                 {
-                    items[^1] = leaving with { Length = leaving.Length + after };
+                    notes.Add($"Two transitions follow each other at {Place(at)}; the second was left out.");
+                    continue;
                 }
 
-                transitionAfter = after;
+                coming = child;
                 continue;
             }
 
-            var (length, item) = Child(child, at, context with { Order = mine });
-            if (item is not null && coming is { } transition && comingIn + transitionAfter > 0)
+            var (length, item) = Child(child, at, mine);
+            if (coming is not null)
             {
-                var early = Math.Min(comingIn, item.Start);
-                var speed = item.Retime?.Speed ?? 1;
-                items[^1] = item = item with
-                {
-                    Start = item.Start - early,
-                    Length = item.Length + early,
-                    MediaStart = item.MediaStart with { Frames = item.MediaStart.Frames - early * speed * item.MediaStart.Rate / rate.FramesPerSecond },
-                    Transition = transition,
-                    TransitionLength = early + transitionAfter,
-                };
+                item = Come(coming, leaving, item, child, previous, at);
             }
 
-            (coming, leaving, transitionAfter) = (null, item, 0);
+            (coming, leaving, previous) = (null, item, child);
             at = Sane(at + length);
+        }
+
+        if (coming is not null)
+        {
+            Come(coming, leaving, null, null, previous, at);
         }
 
         return at - start;
     }
 
+    /// <summary>Lets an item come in by a transition; where there is nothing that it comes from or nothing that comes, it is a cut, and that
+    /// is told.</summary>
+    private Placed? Come(JsonObject transition, Placed? leaving, Placed? item, JsonObject? child, JsonObject? previous, double at)
+    {
+        var (before, after) = (OffsetOf(transition, "in_offset"), OffsetOf(transition, "out_offset"));
+        if (WhyCut(leaving, item, previous, child) is { } why)
+        {
+            notes.Add($"The transition at {Place(at)} {why}");
+        }
+
+        if (IsComposition(previous) || IsComposition(child) || before + after <= 0)
+        {
+            return item;
+        }
+
+        // What leaves stays on screen until the transition is over.
+        Replace(leaving is null ? null : leaving with { End = leaving.End + after });
+        if (item is null)
+        {
+            return null;
+        }
+
+        var early = Math.Min(before, item.Start);
+        var whole = item with
+        {
+            Start = item.Start - early,
+            MediaStart = item.MediaStart with { Frames = item.MediaStart.Frames - early * (item.Retime?.Speed ?? 1) * item.MediaStart.Rate / rate.FramesPerSecond },
+            Transition = leaving is null ? null : KindOf(transition),
+            TransitionLength = leaving is null ? 0 : early + after,
+            Metadata = Joined(item.Metadata, "transition", Kept(transition["metadata"])),
+        };
+        items[items.IndexOf(item)] = whole;
+        return whole;
+    }
+
+    private static string? WhyCut(Placed? leaving, Placed? item, JsonObject? previous, JsonObject? child) =>
+        leaving is not null && item is not null ? null
+        : IsComposition(previous) || IsComposition(child) ? $"between '{Text(previous?["name"])}' and '{Text(child?["name"])}' became a cut: only clips can come in by one."
+        : leaving is not null ? "is a fade to nothing; the footage is played to its end and then cut."
+        : item is not null ? "is a fade from nothing; the footage begins with a cut and is played whole."
+        : "lies between things that are not played and was left out.";
+
+    private static bool IsComposition(JsonObject? node) => node is not null && Schema(node) is "Stack" or "Track";
+
+    private void Replace(Placed? item)
+    {
+        if (item is not null)
+        {
+            items[items.FindIndex(one => one.Number == item.Number)] = item;
+        }
+    }
+
+    private double OffsetOf(JsonObject transition, string name) => transition[name] is JsonObject offset ? Math.Max(0, Frames(Time(offset))) : 0;
+
+    private string Place(double at) => Timecode.Of(Math.Max(0, Whole(at)), rate);
+
     /// <summary>Places one child; returns its length, and the item if it became one.</summary>
-    private (long Length, TrackItem? Item) Child(JsonObject node, long start, Context context)
+    private (double Length, Placed? Item) Child(JsonObject node, double start, Context context)
     {
         switch (Schema(node))
         {
             case "Clip":
                 return Clip(node, start, context);
             case "Gap":
-                Markers(node, start);
+                Markers(node, start - (Range(node["source_range"]) is { } trim ? Frames(trim.Start) : 0));
                 return (Range(node["source_range"]) is { } gap ? Frames(gap.Length) : 0, null);
             case "Stack" or "Track":
                 return (Composition(node, start, context), null);
@@ -163,31 +256,61 @@ public sealed class OtioReader
         }
     }
 
-    private (long Length, TrackItem? Item) Clip(JsonObject node, long start, Context context)
+    private (double Length, Placed? Item) Clip(JsonObject node, double start, Context context)
     {
         var reference = (node["media_references"] as JsonObject)?[Text(node["active_media_reference_key"]) ?? "DEFAULT_MEDIA"] as JsonObject
             ?? node["media_reference"] as JsonObject;
-        var range = Range(node["source_range"]) ?? Range(reference?["available_range"])
+        var available = Range(reference?["available_range"]);
+        var range = Range(node["source_range"]) ?? available
             ?? throw new InterchangeException($"The clip '{Text(node["name"])}' has no length.");
         var length = Frames(range.Length);
-        Markers(node, start);
-        if (node["enabled"] is JsonValue enabled && enabled.GetValueKind() == JsonValueKind.False)
+        if (!IsOn(node))
         {
-            notes.Add($"The clip '{Text(node["name"])}' is switched off and was left out.");
             return (length, null);
         }
 
+        Markers(node, start - Frames(range.Start));
         if (length == 0)
         {
             return (0, null);
         }
 
         var effects = Effects(node, out var retime);
-        var item = new TrackItem(
-            start, length, context.Order ?? order++, Media(node, reference), range.Start, [.. effects, .. context.LayerEffects], retime,
-            context.Over, context.StackName, Kept(node["metadata"]));
+        var item = new Placed(
+            items.Count == 0 ? 0 : items.Max(one => one.Number) + 1, start, start + length, context.Order ?? order++, Media(node, reference),
+            Within(range.Start, available?.Start, node), [.. effects, .. context.LayerEffects], retime, context.Over, context.StackName,
+            Joined(Kept(node["metadata"]), "reference", Kept(reference?["metadata"])), null, 0);
         items.Add(item);
         return (length, item);
+    }
+
+    /// <summary>Where in its file a clip begins. Cameras count from the time of day, and a reference says from which moment on.</summary>
+    private MediaTime Within(MediaTime start, MediaTime? first, JsonObject clip)
+    {
+        if (first is not { Frames: not 0 } begins)
+        {
+            return start;
+        }
+
+        var frames = start.Frames - begins.Frames * start.Rate / begins.Rate;
+        if (frames < -1e-6)
+        {
+            notes.Add($"'{Text(clip["name"])}' begins before its footage does; it is played from the footage's beginning.");
+        }
+
+        return start with { Frames = Math.Max(0, frames), IsCounted = true };
+    }
+
+    /// <summary>Whether an item, a track or an effect is switched on; what is switched off is told.</summary>
+    private bool IsOn(JsonObject node)
+    {
+        if (node["enabled"] is not JsonValue enabled || enabled.GetValueKind() != JsonValueKind.False)
+        {
+            return true;
+        }
+
+        notes.Add($"'{Text(node["name"]) ?? Text(node["effect_name"])}', a {Schema(node)}, is switched off and was left out.");
+        return false;
     }
 
     private string Media(JsonObject clip, JsonObject? reference)
@@ -229,6 +352,11 @@ public sealed class OtioReader
         var effects = new List<Effect>();
         foreach (var effect in (node["effects"] as JsonArray)?.OfType<JsonObject>() ?? [])
         {
+            if (!IsOn(effect))
+            {
+                continue;
+            }
+
             var ours = Ours(effect["metadata"]);
             switch (Schema(effect))
             {
@@ -283,23 +411,22 @@ public sealed class OtioReader
         return Transition.Dissolve;
     }
 
-    private void Markers(JsonObject node, long start)
+    /// <summary>Marks count in the time of what they are on, which begins at <paramref name="origin"/>.</summary>
+    private void Markers(JsonObject node, double origin)
     {
         foreach (var marker in (node["markers"] as JsonArray)?.OfType<JsonObject>() ?? [])
         {
             if (Range(marker["marked_range"]) is { } range)
             {
-                // A marker on a clip counts from the clip's footage; on a stack or track from its own start.
-                var origin = Schema(node) == "Clip" && Range(node["source_range"]) is { } source ? Frames(source.Start) : 0;
-                marks.Add(new TimelineMark(Math.Max(0, start + Frames(range.Start) - origin), Text(marker["name"]) ?? string.Empty));
+                marks.Add((origin + Frames(range.Start), new TimelineMark(0, Text(marker["name"]) ?? string.Empty) { Metadata = Kept(marker["metadata"], ("color", Text(marker["color"]) == OtioWriter.MarkColour ? null : marker["color"]), ("comment", marker["comment"])) }));
             }
         }
     }
 
     /// <summary>Cuts what was placed since to a trimmed stretch.</summary>
-    private void Trim(int from, long start, long end)
+    private void Trim(int fromItem, int fromMark, double start, double end)
     {
-        for (var i = items.Count - 1; i >= from; i--)
+        for (var i = items.Count - 1; i >= fromItem; i--)
         {
             var item = items[i];
             var (left, right) = (Math.Max(item.Start, start), Math.Min(item.End, end));
@@ -312,17 +439,47 @@ public sealed class OtioReader
             var skipped = (left - item.Start) * (item.Retime?.Speed ?? 1) * item.MediaStart.Rate / rate.FramesPerSecond;
             items[i] = item with
             {
-                Start = left, Length = right - left, MediaStart = item.MediaStart with { Frames = item.MediaStart.Frames + skipped },
+                Start = left, End = right, MediaStart = item.MediaStart with { Frames = item.MediaStart.Frames + skipped },
                 TransitionLength = Math.Max(0, item.TransitionLength - (left - item.Start)),
             };
         }
+
+        for (var i = marks.Count - 1; i >= fromMark; i--)
+        {
+            if (marks[i].At < start || marks[i].At >= end)
+            {
+                notes.Add($"The mark '{marks[i].Mark.Name}' lies outside what is shown of its stack and was left out.");
+                marks.RemoveAt(i);
+            }
+        }
     }
 
-    private long Frames(MediaTime time) => Sane((long)Math.Round(Math.Clamp(time.Frames * rate.FramesPerSecond / time.Rate, -1e12, 1e12)));
+    /// <summary>Lets all that was placed since run at a speed.</summary>
+    private void Retimed(int fromItem, int fromMark, double start, double speed)
+    {
+        for (var i = fromItem; i < items.Count; i++)
+        {
+            var item = items[i];
+            var retime = item.Retime ?? new Retime(1);
+            items[i] = item with
+            {
+                Start = start + (item.Start - start) / speed, End = start + (item.End - start) / speed, TransitionLength = item.TransitionLength / speed,
+                Retime = retime with { Speed = Math.Min(100, retime.Speed * speed) },
+            };
+        }
 
-    private static long Sane(long frames) => Math.Abs(frames) <= LongestFrames
+        for (var i = fromMark; i < marks.Count; i++)
+        {
+            marks[i] = (start + (marks[i].At - start) / speed, marks[i].Mark);
+        }
+    }
+
+    /// <summary>A moment in frames of the timeline, not rounded.</summary>
+    private double Frames(MediaTime time) => Sane(Math.Clamp(time.Frames * rate.FramesPerSecond / time.Rate, -1e12, 1e12));
+
+    private static double Sane(double frames) => Math.Abs(frames) <= LongestFrames
         ? frames
-        : throw new InterchangeException($"A length or position of {frames} frames is out of all measure.");
+        : throw new InterchangeException($"A length or position of {frames:0} frames is out of all measure.");
 
     private static (MediaTime Start, MediaTime Length)? Range(JsonNode? node) =>
         node is JsonObject range && range["duration"] is JsonObject duration
@@ -364,16 +521,36 @@ public sealed class OtioReader
 
     private static JsonObject? Ours(JsonNode? metadata) => (metadata as JsonObject)?[OtioWriter.Namespace] as JsonObject;
 
-    /// <summary>Metadata of other programs, to go out again as it came.</summary>
-    private static string? Kept(JsonNode? metadata)
+    /// <summary>Metadata of other programs, to go out again as it came, with what else has no place in a timeline of ours under our name.</summary>
+    private string? Kept(JsonNode? metadata, params (string Name, JsonNode? Value)[] more)
     {
-        if (metadata is not JsonObject all)
+        var all = new JsonObject((metadata as JsonObject ?? []).Where(entry => entry.Key != OtioWriter.Namespace).Select(entry => KeyValuePair.Create(entry.Key, entry.Value?.DeepClone())));
+        var kept = new JsonObject(more.Where(one => one.Value is not null).Select(one => KeyValuePair.Create(one.Name, one.Value?.DeepClone())));
+        if (kept.Count > 0)
         {
-            return null;
+            all[OtioWriter.Namespace] = kept;
         }
 
-        var others = all.Where(entry => entry.Key != OtioWriter.Namespace).ToList();
-        return others.Count == 0 ? null : new JsonObject(others.Select(entry => KeyValuePair.Create(entry.Key, entry.Value?.DeepClone()))).ToJsonString();
+        return all.Count == 0 ? null : Short(all.ToJsonString());
+    }
+
+    /// <summary>Metadata with that of something else beside it, under our name.</summary>
+    private string? Joined(string? metadata, string name, string? other) =>
+        other is null ? metadata : Kept(metadata is null ? null : JsonNode.Parse(metadata), [.. OursIn(metadata), (name, JsonNode.Parse(other))]);
+
+    private static IEnumerable<(string Name, JsonNode? Value)> OursIn(string? metadata) =>
+        metadata is null ? [] : (Ours(JsonNode.Parse(metadata)) ?? []).Select(entry => (entry.Key, entry.Value));
+
+    /// <summary>What is too long to be kept is left out, and told.</summary>
+    private string? Short(string metadata)
+    {
+        if (metadata.Length <= TimelineLimits.LongestMetadata)
+        {
+            return metadata;
+        }
+
+        notes.Add($"What another program noted on something has {metadata.Length} letters and was left out; {TimelineLimits.LongestMetadata} at most can be kept.");
+        return null;
     }
 
     private static string? Text(JsonNode? node) => node is JsonValue value && value.TryGetValue<string>(out var text) ? text : null;
@@ -382,4 +559,9 @@ public sealed class OtioReader
 
     private sealed record Context(
         IReadOnlyList<Effect> LayerEffects, IReadOnlyList<Effect> Over, string? StackName, int Depth, int? Order = null);
+
+    /// <summary>A clip on its place, which is not rounded yet.</summary>
+    private sealed record Placed(
+        int Number, double Start, double End, int Order, string MediaKey, MediaTime MediaStart, IReadOnlyList<Effect> Effects, Retime? Retime,
+        IReadOnlyList<Effect> Over, string? StackName, string? Metadata, Transition? Transition, double TransitionLength);
 }

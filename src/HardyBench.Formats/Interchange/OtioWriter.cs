@@ -14,6 +14,9 @@ public static class OtioWriter
     /// <summary>The name under which our own metadata stands.</summary>
     public const string Namespace = "hardy-bench";
 
+    /// <summary>The colour of marks that have none of their own.</summary>
+    internal const string MarkColour = "CYAN";
+
     private static readonly JsonSerializerOptions Indented = new() { WriteIndented = true };
 
     public static string Write(Timeline timeline, IReadOnlyDictionary<string, Clip> clips)
@@ -26,12 +29,19 @@ public static class OtioWriter
         var tracks = Named("Stack.1", "tracks", null);
         Fill(tracks, null, [], timeline.Marks ?? [], timeline.Rate);
         tracks["children"] = new JsonArray(track);
+        var kept = OursIn(timeline.Metadata);
         var root = Named("Timeline.1", timeline.Title, Metadata(timeline.Metadata, new JsonObject
         {
             ["raster"] = JsonSerializer.SerializeToNode(timeline.Raster, BenchJson.Options),
             ["bitDepth"] = timeline.BitDepth,
         }));
-        root["global_start_time"] = Time(0, timeline.Rate);
+        if (kept["tracks"] is { } others)
+        {
+            // Our tracks are not those it came with, so what was noted on those stands with the timeline.
+            root["metadata"]![Namespace]!["tracks"] = others.DeepClone();
+        }
+
+        root["global_start_time"] = kept["global_start_time"]?.DeepClone() ?? Time(0, timeline.Rate);
         root["tracks"] = tracks;
         return root.ToJsonString(Indented);
     }
@@ -51,7 +61,7 @@ public static class OtioWriter
     private static JsonObject TransitionTrack(Passage passage, Transition kind, Timeline timeline, IReadOnlyDictionary<string, Clip> clips)
     {
         var (before, after) = (passage.FrameCount / 2, passage.FrameCount - passage.FrameCount / 2);
-        var transition = Named("Transition.1", string.Empty, Metadata(null, new JsonObject { ["kind"] = kind.ToString().ToLowerInvariant() }));
+        var transition = Named("Transition.1", string.Empty, Metadata(OursIn(passage.Layers[1].Metadata)["transition"]?.ToJsonString(), new JsonObject { ["kind"] = kind.ToString().ToLowerInvariant() }));
         transition["in_offset"] = Time(before, timeline.Rate);
         transition["out_offset"] = Time(after, timeline.Rate);
         transition["transition_type"] = kind == Transition.Dissolve ? "SMPTE_Dissolve" : "Custom_Transition";
@@ -79,9 +89,9 @@ public static class OtioWriter
             ["duration"] = Time(length, timeline.Rate),
             // Not rounded to whole source frames, so that a start half way through a transition leads back to the same one.
             ["start_time"] = Time(
-                layer.StartFrame + from * (layer.Retime?.Speed ?? 1) * source.FramesPerSecond / timeline.Rate.FramesPerSecond, source),
+                layer.StartFrame + (from + layer.Skipped) * (layer.Retime?.Speed ?? 1) * source.FramesPerSecond / timeline.Rate.FramesPerSecond, source),
         }, layer.Effects, [], retime: layer.Retime);
-        var reference = Named("ExternalReference.1", layer.ClipId, Metadata(null, new JsonObject
+        var reference = Named("ExternalReference.1", layer.ClipId, Metadata(OursIn(layer.Metadata)["reference"]?.ToJsonString(), new JsonObject
         {
             ["id"] = layer.ClipId,
             ["sha256"] = known?.Sha256,
@@ -129,8 +139,10 @@ public static class OtioWriter
 
     private static JsonObject Marker(TimelineMark mark, FrameRate rate)
     {
-        var marker = Named("Marker.2", mark.Name, null);
-        marker["color"] = "CYAN";
+        var kept = OursIn(mark.Metadata);
+        var marker = Named("Marker.2", mark.Name, Metadata(mark.Metadata, null));
+        marker["color"] = kept["color"]?.DeepClone() ?? MarkColour;
+        marker["comment"] = kept["comment"]?.DeepClone();
         marker["marked_range"] = Range(mark.Frame, 0, rate);
         return marker;
     }
@@ -143,6 +155,7 @@ public static class OtioWriter
     private static JsonObject Metadata(string? kept, JsonObject? ours)
     {
         var metadata = kept is null ? [] : JsonNode.Parse(kept) as JsonObject ?? [];
+        metadata.Remove(Namespace);
         if (ours is not null)
         {
             metadata[Namespace] = ours;
@@ -150,6 +163,9 @@ public static class OtioWriter
 
         return metadata;
     }
+
+    /// <summary>What the reader kept under our name because a timeline of ours has no place for it.</summary>
+    private static JsonObject OursIn(string? kept) => kept is null ? [] : (JsonNode.Parse(kept) as JsonObject)?[Namespace] as JsonObject ?? [];
 
     private static JsonObject Range(long start, long length, FrameRate rate) => new()
     {

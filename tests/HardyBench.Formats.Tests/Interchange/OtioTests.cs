@@ -37,8 +37,8 @@ public sealed class OtioTests
         Assert.Equal([10, 34, 46, 18, 30], timeline.Passages.Select(passage => passage.Layers[0].StartFrame));
         Assert.Equal(new Retime(0.5), timeline.Passages[4].Layers[0].Retime);
         Assert.Equal("nested", timeline.Passages[4].Question);
-        Assert.Equal([new TimelineMark(30, "look here")], timeline.Marks!);
-        Assert.Equal("""{"other":{"kept":[1,2]}}""", timeline.Metadata);
+        Assert.Equal([new TimelineMark(30, "look here") { Metadata = """{"hardy-bench":{"color":"RED"}}""" }], timeline.Marks!);
+        Assert.StartsWith("""{"other":{"kept":[1,2]},"hardy-bench":{"global_start_time":""", timeline.Metadata, StringComparison.Ordinal);
         Assert.Contains(notes, note => note.Contains("'Sparkle'", StringComparison.Ordinal));
         Assert.Contains(notes, note => note.Contains("Audio", StringComparison.Ordinal));
         Assert.Contains(notes, note => note.Contains("12 frames from 00:00:03:00 on hold nothing", StringComparison.Ordinal));

@@ -22,7 +22,7 @@ public static class Relinking
         : [.. clips.Where(clip => (clip.Format.Codec, clip.Format.Chroma, clip.Format.BitDepth, clip.Format.Raster, clip.Format.Rate)
             == (format.Codec, format.Chroma, format.BitDepth, format.Raster, format.Rate))];
 
-    private static string? FileName(string? address) => address?.Split('/', '\\')[^1];
+    private static string? FileName(string? address) => address is null ? null : Uri.UnescapeDataString(address.Split('/', '\\')[^1]);
 
     private static string? Stem(string? name) => name?.LastIndexOf('.') is > 0 and var dot ? name[..dot] : name;
 }

@@ -28,13 +28,16 @@ public static class StackCutter
             var coming = items.FirstOrDefault(item => item.Transition is not null && from < item.Start + item.TransitionLength);
             if (coming is not null && items.Count != 2)
             {
-                notes.Add($"A {coming.Transition.ToString()!.ToLowerInvariant()} at {Timecode.Of(from, imported.Rate)} lies among {items.Count} layers; they were kept, it was not.");
+                var kind = coming.Transition.ToString()!.ToLowerInvariant();
+                notes.Add(items.Count == 1
+                    ? $"A {kind} at {Timecode.Of(from, imported.Rate)} comes from nothing; the footage is played whole, with a cut."
+                    : $"A {kind} at {Timecode.Of(from, imported.Rate)} lies among {items.Count} layers; they were kept, it was not.");
             }
 
             passages.Add(new Passage(
                 items[^1].StackName ?? string.Join(" over ", items.Select(item => media[item.MediaKey].Name).Reverse().Distinct()),
                 (int)(to - from),
-                [.. items.Select(item => LayerOf(item, from, imported.Rate, clips[item.MediaKey]))],
+                [.. items.Select(item => LayerOf(item, from, imported.Rate, clips[item.MediaKey], notes))],
                 [.. items.SelectMany(item => item.Over).Distinct()],
                 items.Count == 2 ? coming?.Transition : null));
         }
@@ -45,11 +48,47 @@ public static class StackCutter
         return (new Timeline(id, imported.Title, imported.Raster ?? raster, imported.Rate, passages, imported.BitDepth, marks, Metadata: imported.Metadata), notes);
     }
 
-    private static Layer LayerOf(TrackItem item, long from, FrameRate rate, Clip? clip)
+    private static Layer LayerOf(TrackItem item, long from, FrameRate rate, Clip? clip, List<string> notes)
     {
         var source = clip?.Format.Rate ?? rate;
-        var start = item.MediaStart.FramesAt(source) + rate.SourceFrameFor(from - item.Start, source, item.Retime?.Speed ?? 1);
+        var start = FirstFrame(item, source, clip, notes) + rate.SourceFrameFor(from - item.Start, source, item.Retime?.Speed ?? 1);
         return new Layer(clip?.Id ?? item.MediaKey, item.Effects, (int)Math.Min(start, int.MaxValue), item.Retime, item.Metadata);
+    }
+
+    /// <summary>The frame of the clip on which an item begins. Lists and references often count by the timecode that the camera wrote: where
+    /// the clip has one, it is taken off.</summary>
+    private static int FirstFrame(TrackItem item, FrameRate source, Clip? clip, List<string> notes)
+    {
+        var frame = item.MediaStart.FramesAt(source);
+        if (clip is null || clip.FrameCount == 0 || frame < clip.FrameCount || item.MediaStart.IsCounted)
+        {
+            return frame;
+        }
+
+        if (clip.Track?.Timecode is { } first && FrameOf(first, source) is { } begins && frame - begins is >= 0 and var within && within < clip.FrameCount)
+        {
+            return (int)within;
+        }
+
+        var note = $"'{clip.Id}' is asked for from frame {frame} on and has {clip.FrameCount}, and nothing says from which timecode they count; it goes round and begins on frame {Looping.FrameOf(frame, clip.FrameCount)}.";
+        if (!notes.Contains(note))
+        {
+            notes.Add(note);
+        }
+
+        return (int)Looping.FrameOf(frame, clip.FrameCount);
+    }
+
+    private static long? FrameOf(string timecode, FrameRate rate)
+    {
+        try
+        {
+            return Timecode.Parse(timecode, rate);
+        }
+        catch (FormatException)
+        {
+            return null;
+        }
     }
 
     /// <summary>Stretches without a change, in order, each with what lies in it, bottom first. One pass over the edges, so that

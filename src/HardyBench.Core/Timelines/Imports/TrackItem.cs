@@ -28,7 +28,8 @@ public sealed record TrackItem(
 }
 
 /// <summary>A moment of footage in frames at some rate, so that nothing is rounded before the footage's own rate is known.</summary>
-public readonly record struct MediaTime(double Frames, double Rate)
+/// <param name="IsCounted">Whether it is counted from the footage's first frame; else it may be the footage's own timecode.</param>
+public readonly record struct MediaTime(double Frames, double Rate, bool IsCounted = false)
 {
     /// <summary>The same moment in frames at another rate.</summary>
     public int FramesAt(FrameRate rate) => (int)Math.Clamp(Math.Round(Frames * rate.FramesPerSecond / Rate), 0, int.MaxValue);
