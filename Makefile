@@ -1,16 +1,19 @@
 # make demo   the product with demo data, at http://127.0.0.1:5240
 # make test   every test
 # make bench  measurements
+# make fuzz   mutated clips through the native layer, ten minutes
 # Each does all set-up that is missing.
 SHELL := /bin/bash
 PACKAGES := ffmpeg libavformat-dev libavcodec-dev libavfilter-dev libavutil-dev libswscale-dev gcc libc6-dev pkg-config util-linux
-TEST_PACKAGES := chromium pocl-opencl-icd mesa-vulkan-drivers
+TEST_PACKAGES := chromium pocl-opencl-icd mesa-vulkan-drivers clang libclang-rt-dev
 PORT ?= 5240
 WEB_SOURCES := $(shell find web/src web/static -type f 2>/dev/null) web/package.json web/vite.config.ts web/openapi.json
 
-.PHONY: demo test bench setup setup-test build screenshots clean
+.PHONY: demo test bench fuzz setup setup-test build screenshots clean
 
-demo: build
+# Only what the demo serves is built, not the tests and measurements.
+demo: setup web/build/index.html
+	dotnet build src/HardyBench.Cli -c Release -v q --nologo
 	./hardybench serve --demo --port $(PORT)
 
 test: setup-test build web/node_modules/.installed tests/e2e/node_modules/.installed tests/reference/node_modules/.installed
@@ -18,6 +21,9 @@ test: setup-test build web/node_modules/.installed tests/e2e/node_modules/.insta
 
 bench: build
 	dotnet run -c Release --project benchmarks/HardyBench.Benchmarks -- $(WHAT)
+
+fuzz: setup-test
+	tests/fuzz/run 600 $$RANDOM
 
 setup: .make/packages
 

@@ -17,6 +17,9 @@ internal static class ChainBenchmark
     /// <summary>The argument with which this program is started again to be measured alone.</summary>
     public const string Alone = "chain-alone";
 
+    /// <summary>The argument with which it does nothing but come up.</summary>
+    public const string Nothing = "nothing";
+
     private const int Rounds = 3, Frames = 300;
 
     public static async Task RunAsync(Bench bench)
@@ -29,8 +32,8 @@ internal static class ChainBenchmark
         var stolen = new Stolen();
         for (var round = 0; round < Rounds; round++)
         {
-            ffmpeg = ffmpeg.Better(Measure("ffmpeg", ["-v", "error", "-stream_loop", "-1", "-i", clip, "-filter_complex", graph, "-map", "[out]", "-frames:v", $"{Frames}", "-f", "null", "-"]));
-            player = player.Better(Measure(Environment.ProcessPath!, [typeof(ChainBenchmark).Assembly.Location, Alone]));
+            ffmpeg = ffmpeg.Better(Ffmpeg(["-v", "error", "-stream_loop", "-1", "-i", clip, "-filter_complex", graph, "-map", "[out]", "-frames:v", $"{Frames}", "-f", "null", "-"]));
+            player = player.Better(Player());
         }
 
         var frame = plan.Timeline.Raster.Pixels * 3 / 2;
@@ -69,36 +72,21 @@ internal static class ChainBenchmark
     }
 
     /// <summary>The peak of a process that has done nothing.</summary>
-    private static double BareMegabytes() => Measure(Environment.ProcessPath!, [typeof(ChainBenchmark).Assembly.Location, "nothing"]).Megabytes;
+    private static double BareMegabytes() => MeasuredProcess.Again(Nothing).PeakMegabytes;
 
-    /// <summary>Runs a command to its end. Its peak memory is read from the kernel while it lives.</summary>
-    private static Measured Measure(string command, string[] arguments)
+    private static Measured Ffmpeg(string[] arguments)
     {
-        var began = Stopwatch.GetTimestamp();
-        using var process = Process.Start(new ProcessStartInfo(command, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
-        var told = process.StandardOutput.ReadToEndAsync();
-        var peak = 0.0;
-        while (!process.WaitForExit(20))
-        {
-            peak = Math.Max(peak, PeakOf(process.Id));
-        }
-
-        var itself = told.Result.Split("seconds ").ElementAtOrDefault(1);
-        var seconds = itself is null ? Stopwatch.GetElapsedTime(began).TotalSeconds : double.Parse(itself, CultureInfo.InvariantCulture);
-        return new Measured(Frames / seconds, peak);
+        var process = MeasuredProcess.Run("ffmpeg", arguments);
+        return new Measured(Frames / process.Took.TotalSeconds, process.PeakMegabytes);
     }
 
-    private static double PeakOf(int process)
+    /// <summary>The player tells how long it took by itself, its start left out.</summary>
+    private static Measured Player()
     {
-        try
-        {
-            var line = File.ReadLines($"/proc/{process}/status").FirstOrDefault(line => line.StartsWith("VmHWM:", StringComparison.Ordinal));
-            return line is null ? 0 : double.Parse(line.Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], CultureInfo.InvariantCulture) * 1024 / 1e6;
-        }
-        catch (IOException)
-        {
-            return 0;
-        }
+        var process = MeasuredProcess.Again(Alone);
+        return double.TryParse(process.Output.Split("seconds ").ElementAtOrDefault(1), NumberStyles.Float, CultureInfo.InvariantCulture, out var seconds) && seconds > 0
+            ? new Measured(Frames / seconds, process.PeakMegabytes)
+            : throw new MeasuringException($"The player measured alone told no time: {process.Output}");
     }
 
     private readonly record struct Measured(double Rate, double Megabytes)

@@ -37,12 +37,8 @@ internal static class DecodeBenchmark
         }
     }
 
-    private static void Ffmpeg(string file, int frames)
-    {
-        using var process = Process.Start(
-            "ffmpeg", $"-v error -threads {Environment.ProcessorCount} -stream_loop -1 -i {file} -frames:v {frames} -f null -");
-        process.WaitForExit();
-    }
+    private static void Ffmpeg(string file, int frames) => MeasuredProcess.Run(
+        "ffmpeg", "-v", "error", "-threads", $"{Environment.ProcessorCount}", "-stream_loop", "-1", "-i", file, "-frames:v", $"{frames}", "-f", "null", "-");
 
     private static double Time(Action work)
     {

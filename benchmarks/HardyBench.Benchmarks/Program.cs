@@ -3,9 +3,9 @@ using HardyBench.Core.Playback;
 using HardyBench.Workbench;
 
 // Measures what the product promises about itself, side by side with what it is measured against, in one run.
-// Usage: make bench [WHAT="decode chain simulation playing live keeping footage"]. Uses the full pack of the data folder ($HARDYBENCH_DATA) and
+// Usage: make bench [WHAT="decode chain simulation playing live keeping footage practice"]. Uses the full pack of the data folder ($HARDYBENCH_DATA) and
 // makes it if needed.
-string[] wanted = args.Length > 0 ? args : ["decode", "chain", "simulation", "playing", "live", "keeping", "footage"];
+string[] wanted = args.Length > 0 ? args : ["decode", "chain", "simulation", "playing", "live", "keeping", "footage", "practice"];
 if (wanted is [LiveBenchmark.Page, var address])
 {
     await LiveBenchmark.ListenAsync(address);
@@ -18,10 +18,34 @@ if (wanted is [ChainBenchmark.Alone])
     return 0;
 }
 
+if (wanted is [ChainBenchmark.Nothing])
+{
+    return 0;
+}
+
 await bench.ClipMaker.MakeAsync(null, null, CancellationToken.None);
 
 Console.WriteLine($"Cores {Environment.ProcessorCount}; time a host took from them during each measurement is shown as 'stolen'.");
 foreach (var what in wanted)
+{
+    try
+    {
+        if (!await MeasureAsync(what))
+        {
+            await Console.Error.WriteLineAsync($"There is no measurement '{what}'.");
+            return 2;
+        }
+    }
+    catch (MeasuringException failure)
+    {
+        await Console.Error.WriteLineAsync($"{what}: {failure.Message}");
+        return 1;
+    }
+}
+
+return 0;
+
+async Task<bool> MeasureAsync(string what)
 {
     switch (what)
     {
@@ -46,10 +70,12 @@ foreach (var what in wanted)
         case "footage":
             FootageBenchmark.Run(bench);
             break;
+        case "practice":
+            await PracticeBenchmark.RunAsync(bench);
+            break;
         default:
-            await Console.Error.WriteLineAsync($"There is no measurement '{what}'.");
-            return 2;
+            return false;
     }
-}
 
-return 0;
+    return true;
+}

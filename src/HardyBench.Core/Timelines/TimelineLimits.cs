@@ -7,7 +7,7 @@ public sealed class TimelineRefusedException(string message) : Exception(message
 /// test needs, and low enough that one timeline never slows the others.</summary>
 public static class TimelineLimits
 {
-    public const int MostPassages = 2000, MostLayersInPassage = 64, MostLayers = 10_000, MostEffectsInPlace = 32, MostEffects = 20_000, MostMarks = 2000;
+    public const int MostPassages = 5000, MostLayersInPassage = 64, MostLayers = 20_000, MostEffectsInPlace = 32, MostEffects = 40_000, MostMarks = 5000;
     public const int LongestName = 300, LongestText = 1000, LongestMetadata = 64 << 10, MostMetadata = 1 << 20;
     public const int SmallestSide = 16, LargestSide = 16384;
     public const long MostPixels = 16384L * 8704;

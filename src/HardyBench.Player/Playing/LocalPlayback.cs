@@ -26,9 +26,14 @@ public sealed class LocalPlayback(
     {
         var header = await HeaderAsync(plan.Checked(), stop);
         observer.Started(header);
-        await Leftovers.EndedAsync(stop);
+        var isAlone = await Leftovers.EndedAsync(stop);
         await RestAsync(stop);
         var (clock, journal) = (new RunClock(), new RunJournal());
+        if (!isAlone)
+        {
+            journal.Fail(new PassageFailure(0, Leftovers.Words, Overcome: true));
+        }
+
         var over = CancellationTokenSource.CreateLinkedTokenSource(stop);
         var sampler = OwnThread.Start(ThreadRoles.Sample, () =>
         {

@@ -200,7 +200,7 @@ public sealed class PlayDesk(
                     return (waiting[0], null);
                 }
 
-                if (inUse.TryTake() is { } turn)
+                if (inUse.TryTake(isMeasured: true) is { } turn)
                 {
                     return (waiting[0], turn);
                 }

@@ -9,20 +9,33 @@ public sealed class ThisMachineInUse : IDisposable
     /// <summary>Whether somebody has the turn.</summary>
     public bool IsTaken => turn.CurrentCount == 0;
 
+    /// <summary>Whether what has the turn is measured; the making of clips, say, only takes a little longer beside other work.</summary>
+    public bool IsMeasured { get; private set; }
+
+    /// <param name="isMeasured">Whether nothing else may load this machine meanwhile.</param>
     /// <returns>The turn, to be given back by disposing it; null when somebody else has it.</returns>
-    public IDisposable? TryTake() => turn.Wait(TimeSpan.Zero) ? new Turn(turn) : null;
+    public IDisposable? TryTake(bool isMeasured = false)
+    {
+        if (!turn.Wait(TimeSpan.Zero))
+        {
+            return null;
+        }
+
+        IsMeasured = isMeasured;
+        return new Turn(this);
+    }
 
     /// <summary>Waits for the turn.</summary>
     /// <exception cref="OperationCanceledException">Somebody stopped waiting.</exception>
     public async Task<IDisposable> TakeAsync(CancellationToken stop)
     {
         await turn.WaitAsync(stop);
-        return new Turn(turn);
+        return new Turn(this);
     }
 
     public void Dispose() => turn.Dispose();
 
-    private sealed class Turn(SemaphoreSlim turn) : IDisposable
+    private sealed class Turn(ThisMachineInUse owner) : IDisposable
     {
         private int given;
 
@@ -30,7 +43,8 @@ public sealed class ThisMachineInUse : IDisposable
         {
             if (Interlocked.Exchange(ref given, 1) == 0)
             {
-                turn.Release();
+                owner.IsMeasured = false;
+                owner.turn.Release();
             }
         }
     }

@@ -13,7 +13,7 @@ public sealed class AdviceDesk(Bench bench, ThisMachineInUse inUse, LiveFeed liv
     {
         using (var turn = inUse.TryTake())
         {
-            if (turn is not null && await bench.PlayStandInsAsync(timelineId, stop) > 0)
+            if ((turn is not null || !inUse.IsMeasured) && await bench.PlayStandInsAsync(timelineId, stop) > 0)
             {
                 await live.Pages.RunsChanged();
             }
