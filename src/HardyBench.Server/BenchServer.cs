@@ -109,7 +109,7 @@ public static class BenchServer
         listening.Token?.Use(app);
         app.UseStatusCodePages();
         app.MapOpenApi();
-        app.MapScalarApiReference("/reference");
+        app.MapScalarApiReference("/reference", options => options.DisableDefaultFonts());
         app.MapMachines();
         app.MapClips();
         app.MapUploads();

@@ -29,6 +29,7 @@
 #define MOST_PIXELS (16384LL * 8704) /* of a picture; the tallest level of HEVC has a quarter of it */
 #define MOST_STREAMS "64"
 #define LANDING_SECONDS 3 /* so far before what is wanted a seek without an index aims */
+#define MOST_ROUNDS_WITHOUT_ANY 2 /* times that a file is read through for one picture */
 #define LONGEST_CALL_NS (30LL * 1000000000) /* a call that reads for longer is given up */
 
 /* What may be opened: files, in containers that hold pictures themselves. Lists of other files, playlists and numbered pictures
@@ -434,6 +435,7 @@ static void look_at_loop(HbClip *clip, int64_t stamp)
  * number becomes the frame that the packet holds, so far as its time stamps tell. */
 static int read_packet(HbClip *clip, int64_t *number)
 {
+    int rounds = 0;
     for (;;) {
         int64_t within;
         int code;
@@ -448,6 +450,8 @@ static int read_packet(HbClip *clip, int64_t *number)
                 return AVERROR_EOF;
             if ((code = begin_loop(clip)) < 0)
                 return code;
+            if (++rounds > MOST_ROUNDS_WITHOUT_ANY && clip->loop > clip->leap_loop)
+                return AVERROR_INVALIDDATA;
             continue;
         }
         if (code < 0)
@@ -585,6 +589,7 @@ int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *next_num
 {
     AVFrame *frame = av_frame_alloc();
     int code, loops_without_any = 0;
+    int64_t first_loop = clip->loop > clip->leap_loop ? clip->loop : clip->leap_loop;
     *out = NULL;
     *times = (HbTimes){0};
     if (!frame)
@@ -617,9 +622,10 @@ int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *next_num
         if (code == AVERROR_INVALIDDATA)
             code = count_error(clip, clip->next_number - 1);
         else if (code == AVERROR(EAGAIN))
-            code = feed_decoder(clip, times);
+            /* A decoder that takes all packets of the whole file again and again and gives no picture never will. */
+            code = clip->loop > first_loop + MOST_ROUNDS_WITHOUT_ANY ? AVERROR_INVALIDDATA : feed_decoder(clip, times);
         else if (code == AVERROR_EOF && clip->draining)
-            code = loops_without_any++ < 2 ? go_round(clip) : AVERROR_INVALIDDATA;
+            code = loops_without_any++ < MOST_ROUNDS_WITHOUT_ANY ? go_round(clip) : AVERROR_INVALIDDATA;
     } while (code >= 0);
     av_frame_free(&frame);
     return code;

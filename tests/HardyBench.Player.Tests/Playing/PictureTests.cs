@@ -150,6 +150,18 @@ public sealed class PictureTests
         Assert.Equal(Few, screen.Digests.Distinct().Count());
     }
 
+    /// <summary>Numerators above four digits times a speed above three once overflowed and ended the run.</summary>
+    [Theory]
+    [InlineData(60000, 1001, 4.0)]
+    [InlineData(240000, 1001, 99.9999)]
+    [InlineData(24, 1, 0.0001)]
+    public void A_running_rate_never_overflows(int numerator, int denominator, double speed)
+    {
+        var running = InterpolatedLayer.RunningRate(new FrameRate(numerator, denominator), speed);
+
+        Assert.Equal((double)numerator / denominator * speed, running.FramesPerSecond, (double)numerator / denominator * speed * 1e-6);
+    }
+
     [Fact]
     public async Task A_hand_gets_the_very_pictures_that_playing_shows()
     {
