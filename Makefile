@@ -11,9 +11,9 @@ WEB_SOURCES := $(shell find web/src web/static -type f 2>/dev/null) web/package.
 
 .PHONY: demo test bench fuzz setup setup-test build screenshots clean
 
-# Only what the demo serves is built, not the tests and measurements.
+# Only what the demo serves is built, not the tests and measurements, and without the analyzers, which 'make test' runs.
 demo: setup web/build/index.html
-	dotnet build src/HardyBench.Cli -c Release -v q --nologo
+	dotnet build src/HardyBench.Cli -c Release -v q --nologo -p:RunAnalyzers=false
 	./hardybench serve --demo --port $(PORT)
 
 test: setup-test build web/node_modules/.installed tests/e2e/node_modules/.installed tests/reference/node_modules/.installed
