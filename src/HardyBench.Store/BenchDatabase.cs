@@ -84,7 +84,7 @@ public sealed class BenchDatabaseFactory(string file, params IInterceptor[] inte
 
             if (applied.Count > 0 && applied.Count < known.Count)
             {
-                await CopyToAsync($"{file}.before-{known.Max()![..8]}", stop);
+                await CopyToAsync($"{file}.before-{known.Max()![..8]}-{DateTimeOffset.UtcNow:yyyyMMddHHmmss}", stop);
             }
         }
 

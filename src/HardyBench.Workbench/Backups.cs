@@ -65,7 +65,7 @@ public static class Backups
         }
         finally
         {
-            Remove(fresh, fresh + "-wal", fresh + "-shm");
+            Remove([.. Directory.EnumerateFiles(folder.Path, Path.GetFileName(fresh) + "*")]);
         }
     }
 

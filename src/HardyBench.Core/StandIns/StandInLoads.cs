@@ -13,11 +13,12 @@ public static class StandInLoads
     {
         var loads = new List<LoadReading>();
         var intervals = (int)Math.Ceiling(simulation.End / BusyLedger.Interval);
+        var worksAlone = demands.SelectMany(demand => demand.Visits).Any(visit => visit.Station == Station.OneCore);
         for (var index = 0; index < intervals; index++)
         {
             var at = BusyLedger.Interval * (index + 1);
             var demand = demands[PassageAt(plan, frames, at)];
-            AddProcessor(loads, plan, simulation, index, at);
+            AddProcessor(loads, plan, simulation, index, at, worksAlone);
             AddGraphics(loads, plan, simulation, demand, index, at);
             AddMemoryAndDrive(loads, plan, simulation, demand, index, at);
         }
@@ -26,7 +27,7 @@ public static class StandInLoads
     }
 
     private static void AddProcessor(
-        List<LoadReading> loads, PlaybackPlan plan, Simulation simulation, int index, TimeSpan at)
+        List<LoadReading> loads, PlaybackPlan plan, Simulation simulation, int index, TimeSpan at, bool worksAlone)
     {
         var (machine, busy) = (plan.Machine, simulation.Busy);
         var cores = machine.Processor.Cores;
@@ -38,7 +39,7 @@ public static class StandInLoads
         var alone = busy.Share(Station.OneCore, index);
         var decode = busy.Share(Station.Processor, VisitKind.Decode, index) * (cores - alone);
         var effects = busy.Share(Station.Processor, VisitKind.Effects, index) * (cores - alone) + alone;
-        if (alone > 0)
+        if (worksAlone)
         {
             loads.Add(new LoadReading(at, LoadKind.OwnThread, 0, (float)alone));
         }

@@ -95,7 +95,7 @@ public sealed class OwnThreadsOneByOne(SystemFiles files) : ILoadReader
 
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
     {
-        var now = new Dictionary<string, long>();
+        var (now, told) = (new Dictionary<string, long>(), new List<LoadReading>());
         foreach (var thread in files.Names("proc/self/task"))
         {
             if (OwnThreads.OnProcessor(files.ReadText(OwnThreads.PathOf(thread))) is not { } spent)
@@ -105,12 +105,14 @@ public sealed class OwnThreadsOneByOne(SystemFiles files) : ILoadReader
 
             now[thread] = spent;
             var cores = elapsed > TimeSpan.Zero ? (spent - before.GetValueOrDefault(thread)) / (elapsed.TotalSeconds * 1e9) : 0;
-            if (cores >= WorthTelling && OwnThreads.RoleOf(files, thread) is LoadKind.OwnDecode or LoadKind.OwnEffects)
+            if (elapsed > TimeSpan.Zero && OwnThreads.RoleOf(files, thread) is LoadKind.OwnDecode or LoadKind.OwnEffects)
             {
-                into.Add(new LoadReading(at, LoadKind.OwnThread, (short)(int.Parse(thread, CultureInfo.InvariantCulture) % short.MaxValue), (float)cores));
+                told.Add(new LoadReading(at, LoadKind.OwnThread, (short)(int.Parse(thread, CultureInfo.InvariantCulture) % short.MaxValue), (float)cores));
             }
         }
 
+        // The busiest is told in any case, so that a mean knows how often they were looked at.
+        into.AddRange(told.Where(load => load.Value >= WorthTelling || load.Value >= told.Max(one => one.Value)));
         before = now;
     }
 }

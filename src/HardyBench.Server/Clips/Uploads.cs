@@ -5,6 +5,7 @@ using HardyBench.Player.Native;
 using HardyBench.Server.Plays;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Connections;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Routing;
@@ -133,9 +134,13 @@ internal static class Uploads
                         statusCode: StatusCodes.Status413PayloadTooLarge);
                 }
             }
-            catch (Exception broken) when (broken is OperationCanceledException or BadHttpRequestException or IOException)
+            catch (Exception broken) when (broken is OperationCanceledException or BadHttpRequestException or ConnectionResetException)
             {
                 // What came is kept; the sender asks how far it got and goes on.
+            }
+            catch (IOException full)
+            {
+                return Results.Problem($"The file cannot be written any further: {full.Message} What came is kept; make room, then send on.", statusCode: StatusCodes.Status507InsufficientStorage);
             }
 
             offset = file.Length;

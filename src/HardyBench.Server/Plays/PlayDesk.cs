@@ -219,6 +219,9 @@ public sealed class PlayDesk(
             {
                 return;
             }
+
+            // From here on stopping is meant for this one.
+            stop = CancellationTokenSource.CreateLinkedTokenSource(stopping, lifetime.ApplicationStopping);
         }
 
         try
@@ -229,7 +232,6 @@ public sealed class PlayDesk(
             {
                 trial = report.Trial;
                 teeth.Clear();
-                stop = CancellationTokenSource.CreateLinkedTokenSource(stopping, lifetime.ApplicationStopping);
                 now = PlayView.Before(report.Trial, machine);
             }
 

@@ -60,6 +60,12 @@ public static class StackCutter
     private static int FirstFrame(TrackItem item, FrameRate source, Clip? clip, List<string> notes)
     {
         var frame = item.MediaStart.FramesAt(source);
+        if (clip is { FrameCount: 1 })
+        {
+            // A still has one picture, wherever it is entered.
+            return 0;
+        }
+
         if (clip is null || clip.FrameCount == 0 || frame < clip.FrameCount || item.MediaStart.IsCounted)
         {
             return frame;
