@@ -5,6 +5,7 @@ namespace HardyBench.Server.Plays;
 public sealed class ThisMachineInUse : IDisposable
 {
     private readonly SemaphoreSlim turn = new(1);
+    private volatile bool isOver;
 
     /// <summary>Whether somebody has the turn.</summary>
     public bool IsTaken => turn.CurrentCount == 0;
@@ -33,7 +34,21 @@ public sealed class ThisMachineInUse : IDisposable
         return new Turn(this);
     }
 
-    public void Dispose() => turn.Dispose();
+    public void Dispose()
+    {
+        isOver = true;
+        turn.Dispose();
+    }
+
+    private void GiveBack()
+    {
+        IsMeasured = false;
+        // What ends after the server has ended gives back to nobody.
+        if (!isOver)
+        {
+            turn.Release();
+        }
+    }
 
     private sealed class Turn(ThisMachineInUse owner) : IDisposable
     {
@@ -43,8 +58,7 @@ public sealed class ThisMachineInUse : IDisposable
         {
             if (Interlocked.Exchange(ref given, 1) == 0)
             {
-                owner.IsMeasured = false;
-                owner.turn.Release();
+                owner.GiveBack();
             }
         }
     }
