@@ -1,5 +1,6 @@
 using HardyBench.Benchmarks;
 using HardyBench.Core.Playback;
+using HardyBench.Player.Clips;
 using HardyBench.Workbench;
 
 // Measures what the product promises about itself, side by side with what it is measured against, in one run.
@@ -23,7 +24,15 @@ if (wanted is [ChainBenchmark.Nothing])
     return 0;
 }
 
-await bench.ClipMaker.MakeAsync(null, null, CancellationToken.None);
+try
+{
+    await bench.ClipMaker.MakeAsync(null, null, CancellationToken.None);
+}
+catch (MakingException failure)
+{
+    await Console.Error.WriteLineAsync($"There is nothing to measure with: {failure.Message}");
+    return 1;
+}
 
 Console.WriteLine($"Cores {Environment.ProcessorCount}; time a host took from them during each measurement is shown as 'stolen'.");
 foreach (var what in wanted)
