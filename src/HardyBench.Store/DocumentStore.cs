@@ -31,6 +31,27 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
     public async Task<IReadOnlyList<UnreadableTimeline>> UnreadableAsync() =>
         [.. (await AllAsync(TimelineKind)).Select(document => (document.Id, Stored(document).Why)).Where(one => one.Why is not null).Select(one => new UnreadableTimeline(one.Id, one.Why!))];
 
+    /// <summary>A timeline by its id, or null.</summary>
+    /// <exception cref="TimelineRefusedException">It is kept but cannot be read or worked with.</exception>
+    public async Task<StoredTimeline?> FindTimelineAsync(string id)
+    {
+        await using var database = databases.CreateDbContext();
+        if (await database.Documents.FindAsync(TimelineKind, id) is not { } document)
+        {
+            return null;
+        }
+
+        var (stored, why) = Stored(document);
+        return stored ?? throw new TimelineRefusedException($"The timeline '{id}' is kept but cannot be worked with: {why} It was left as it is.");
+    }
+
+    /// <summary>Ids that are taken, by timelines that can be read and by those that cannot.</summary>
+    public async Task<IReadOnlySet<string>> TimelineIdsAsync()
+    {
+        await using var database = databases.CreateDbContext();
+        return await database.Documents.Where(document => document.Kind == TimelineKind).Select(document => document.Id).ToHashSetAsync();
+    }
+
     public async Task<IReadOnlyList<Machine>> MachinesAsync() => [.. (await AllAsync(MachineKind)).Select(Read<Machine>)];
 
     /// <summary>Sets out documents whose ids are not taken yet; machines that ship are always brought up to date.</summary>

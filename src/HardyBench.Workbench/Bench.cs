@@ -192,10 +192,10 @@ public sealed class Bench : IDisposable
     /// played for it.</summary>
     public async Task<Pick> AdviseAsync(string timelineId)
     {
-        var candidates = new List<Candidate>();
+        var (timeline, candidates) = (await TimelineAsync(timelineId), new List<Candidate>());
         foreach (var machine in await MachinesAsync())
         {
-            var (_, run) = await NewestAsync(timelineId, machine);
+            var (_, run) = await NewestAsync(timeline, machine);
             candidates.Add(new Candidate(machine, run is null ? null : RunFindings.Of(run.Run)));
         }
 
@@ -210,10 +210,10 @@ public sealed class Bench : IDisposable
         await advising.WaitAsync(stop);
         try
         {
-            var played = 0;
+            var (timeline, played) = (await TimelineAsync(timelineId), 0);
             foreach (var machine in (await MachinesAsync()).Where(machine => machine.Kind == MachineKind.StandIn))
             {
-                if (await NewestAsync(timelineId, machine) is (var plan, null))
+                if (await NewestAsync(timeline, machine) is (var plan, null))
                 {
                     await PlayAsync(plan, null, stop);
                     played++;
@@ -230,10 +230,11 @@ public sealed class Bench : IDisposable
 
     /// <summary>A bare plan for a machine, and its newest run; null where there is none with the clips as they are: those made or measured
     /// since then have other figures than those a stand-in went by.</summary>
-    private async Task<(PlaybackPlan Plan, StoredRun? Run)> NewestAsync(string timelineId, Machine machine)
+    /// <exception cref="PlanRefusedException">The timeline cannot be played as it stands.</exception>
+    private async Task<(PlaybackPlan Plan, StoredRun? Run)> NewestAsync(Timeline timeline, Machine machine)
     {
-        var plan = await PlanAsync(timelineId, machine.Id, new PlaybackSettings());
-        var run = await Runs.LatestAsync(TimelineJson.Digest(plan.Timeline), machine.Id, PreviewScale.Full, bareOnly: true);
+        var plan = new PlaybackPlan(timeline, Clips.Clips, machine, new PlaybackSettings()).Checked();
+        var run = await Runs.LatestAsync(TimelineJson.Digest(timeline), machine.Id, PreviewScale.Full, bareOnly: true);
         return (plan, run is null || (machine.Kind == MachineKind.StandIn && !plan.ClipChecksums.SequenceEqual(run.Run.Header.ClipChecksums)) ? null : run);
     }
 

@@ -28,15 +28,9 @@ public sealed record MissingFootage(string Key, string Name, IReadOnlyList<strin
 public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictionary<string, Clip>> clips)
 {
     /// <exception cref="UnknownThingException">There is no such timeline.</exception>
-    public async Task<StoredTimeline> FindAsync(string id)
-    {
-        var all = await documents.TimelinesAsync();
-        return all.FirstOrDefault(stored => stored.Timeline.Id == id)
-            ?? ((await documents.UnreadableAsync()).FirstOrDefault(one => one.Id == id) is { } unreadable
-                ? throw new TimelineRefusedException($"The timeline '{id}' is kept but cannot be worked with: {unreadable.Why} It was left as it is.")
-                : (StoredTimeline?)null)
-            ?? throw new UnknownThingException("timeline", id, all.Select(stored => stored.Timeline.Id));
-    }
+    /// <exception cref="TimelineRefusedException">It is kept but cannot be worked with.</exception>
+    public async Task<StoredTimeline> FindAsync(string id) => await documents.FindTimelineAsync(id)
+        ?? throw new UnknownThingException("timeline", id, (await documents.TimelinesAsync()).Select(stored => stored.Timeline.Id));
 
     /// <summary>A new timeline under an id made from its title.</summary>
     /// <param name="like">A clip to take raster, rate and depth from; null for HD 25.</param>
@@ -60,7 +54,7 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
         var stem = string.Join('-', new string([.. timeline.Title.ToLowerInvariant().Select(letter => char.IsAsciiLetterOrDigit(letter) ? letter : ' ')])
             .Split(' ', StringSplitOptions.RemoveEmptyEntries));
         stem = stem.Length == 0 ? "timeline" : stem[..Math.Min(40, stem.Length)];
-        var taken = (await documents.TimelinesAsync()).Select(stored => stored.Timeline.Id).ToHashSet();
+        var taken = await documents.TimelineIdsAsync();
         var id = Enumerable.Range(1, int.MaxValue).Select(n => n == 1 ? stem : $"{stem}-{n}").First(candidate => !taken.Contains(candidate));
         var named = Looping.Within(TimelineLimits.Checked(timeline with { Id = id }), clips());
         return new StoredTimeline(named, await documents.KeepAsync(named, null));

@@ -24,6 +24,16 @@ public sealed class KeepingTests
         Assert.Equal("touring-night", (await bench.Timelines.FindAsync("touring-night")).Timeline.Id);
     }
 
+    /// <summary>Its id is taken all the same.</summary>
+    [Fact]
+    public async Task A_new_timeline_never_takes_the_id_of_one_that_cannot_be_read()
+    {
+        var bench = await OpenAsync();
+        await PlantAsync(bench, "late-show", "{ not json");
+
+        Assert.Equal("late-show-2", (await bench.Timelines.CreateAsync("Late show", null)).Timeline.Id);
+    }
+
     [Fact]
     public async Task A_timeline_that_is_too_large_is_not_kept()
     {
