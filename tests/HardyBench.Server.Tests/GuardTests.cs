@@ -100,7 +100,7 @@ public sealed class GuardTests : ServerTest
     [Fact]
     public async Task Every_answer_says_how_a_browser_may_use_it()
     {
-        foreach (var path in new[] { "/api/machines", "/nothing/here", "/" })
+        foreach (var path in new[] { "/api/machines", "/nothing/here", "/", "/api/runs/999", "/api/timelines/touring-night/sheet?scale=tiny" })
         {
             var headers = (await Http.GetAsync(path)).Headers;
             var policy = headers.GetValues("Content-Security-Policy").Single();

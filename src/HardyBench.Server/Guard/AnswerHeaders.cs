@@ -18,13 +18,18 @@ internal static partial class AnswerHeaders
         var (strict, reference) = (Policy($"script-src 'self' {scripts}; style-src 'self'; style-src-attr 'unsafe-inline'"), Policy("script-src 'self' 'unsafe-inline'; style-src 'self' 'unsafe-inline'"));
         app.Use((context, next) =>
         {
-            var headers = context.Response.Headers;
-            headers.ContentSecurityPolicy = context.Request.Path.StartsWithSegments(Reference) ? reference : strict;
-            headers.XContentTypeOptions = "nosniff";
-            headers.XFrameOptions = "DENY";
-            headers["Referrer-Policy"] = "no-referrer";
-            headers["Cross-Origin-Opener-Policy"] = "same-origin";
-            headers["Cross-Origin-Resource-Policy"] = "same-origin";
+            // Only now, as it sets out: an answer that becomes an error is begun anew without what was said before.
+            context.Response.OnStarting(() =>
+            {
+                var headers = context.Response.Headers;
+                headers.ContentSecurityPolicy = context.Request.Path.StartsWithSegments(Reference) ? reference : strict;
+                headers.XContentTypeOptions = "nosniff";
+                headers.XFrameOptions = "DENY";
+                headers["Referrer-Policy"] = "no-referrer";
+                headers["Cross-Origin-Opener-Policy"] = "same-origin";
+                headers["Cross-Origin-Resource-Policy"] = "same-origin";
+                return Task.CompletedTask;
+            });
             return next(context);
         });
     }
