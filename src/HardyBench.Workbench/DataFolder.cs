@@ -26,6 +26,12 @@ public sealed class DataFolder
 
     public string Path { get; }
 
+    /// <summary>Left free on the drive, whatever comes in.</summary>
+    private const long Reserve = 256L << 20;
+
+    /// <summary>Bytes that may still be taken in.</summary>
+    public long Room => Math.Max(0, new DriveInfo(Path).AvailableFreeSpace - Reserve);
+
     public string Database => System.IO.Path.Combine(Path, "bench.db");
 
     public string Clips => System.IO.Path.Combine(Path, "clips");

@@ -22,6 +22,7 @@ public sealed class OtioReader
     private readonly Dictionary<string, ImportedMedia> media = [];
     private FrameRate rate;
     private int order;
+    private int placed;
 
     private OtioReader()
     {
@@ -196,7 +197,11 @@ public sealed class OtioReader
         }
 
         // What leaves stays on screen until the transition is over.
-        Replace(leaving is null ? null : leaving with { End = leaving.End + after });
+        if (leaving is not null)
+        {
+            Replace(leaving with { End = leaving.End + after });
+        }
+
         if (item is null)
         {
             return null;
@@ -211,7 +216,7 @@ public sealed class OtioReader
             TransitionLength = leaving is null ? 0 : early + after,
             Metadata = Joined(item.Metadata, "transition", Kept(transition["metadata"])),
         };
-        items[items.IndexOf(item)] = whole;
+        Replace(whole);
         return whole;
     }
 
@@ -224,13 +229,8 @@ public sealed class OtioReader
 
     private static bool IsComposition(JsonObject? node) => node is not null && Schema(node) is "Stack" or "Track";
 
-    private void Replace(Placed? item)
-    {
-        if (item is not null)
-        {
-            items[items.FindIndex(one => one.Number == item.Number)] = item;
-        }
-    }
+    /// <summary>It is one of the newest, so it is looked for from the end.</summary>
+    private void Replace(Placed item) => items[items.FindLastIndex(one => one.Number == item.Number)] = item;
 
     private double OffsetOf(JsonObject transition, string name) => transition[name] is JsonObject offset ? Math.Max(0, Frames(Time(offset))) : 0;
 
@@ -277,7 +277,7 @@ public sealed class OtioReader
 
         var effects = Effects(node, out var retime);
         var item = new Placed(
-            items.Count == 0 ? 0 : items.Max(one => one.Number) + 1, start, start + length, context.Order ?? order++, Media(node, reference),
+            placed++, start, start + length, context.Order ?? order++, Media(node, reference),
             Within(range.Start, available?.Start, node), [.. effects, .. context.LayerEffects], retime, context.Over, context.StackName,
             Joined(Kept(node["metadata"]), "reference", Kept(reference?["metadata"])), null, 0);
         items.Add(item);

@@ -1,5 +1,4 @@
 using System.Diagnostics;
-using System.Security.Cryptography;
 using HardyBench.Core.Footage;
 using HardyBench.Player.Clips;
 using HardyBench.Player.Commands;
@@ -32,14 +31,11 @@ internal static class AidMaking
             await MediaCommand.EncodeAsync(command(part), pictures, part, stop);
             var took = Stopwatch.GetElapsedTime(began);
             var report = await ClipProbe.LookAsync(part, key, stop);
-            await using (var stream = File.OpenRead(part))
-            {
-                var digest = Convert.ToHexStringLower(await SHA256.HashDataAsync(stream, stop));
-                var rate = new DataRate((long)(stream.Length * 8 / report.Format.Rate.StartOf(report.FrameCount).TotalSeconds));
-                File.Move(part, file, overwrite: true);
-                return folder.Note(key, new AidNote(
-                    new Clip(key, title, report.Format with { DataRate = rate }, report.FrameCount, digest, Track: report.Track), took, stream.Length));
-            }
+            var (digest, bytes) = (await Checksums.OfFileAsync(part, stop), new FileInfo(part).Length);
+            var rate = new DataRate((long)(bytes * 8 / report.Format.Rate.StartOf(report.FrameCount).TotalSeconds));
+            File.Move(part, file, overwrite: true);
+            return folder.Note(key, new AidNote(
+                new Clip(key, title, report.Format with { DataRate = rate }, report.FrameCount, digest, Track: report.Track), took, bytes));
         }
         catch (Exception failure) when (failure is not OperationCanceledException && !stop.IsCancellationRequested)
         {

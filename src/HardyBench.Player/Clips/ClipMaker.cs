@@ -1,4 +1,3 @@
-using System.Security.Cryptography;
 using HardyBench.Core.Footage;
 using HardyBench.Player.Commands;
 using HardyBench.Player.Native;
@@ -78,14 +77,13 @@ public sealed class ClipMaker(ClipFolder folder)
     private static async Task<Clip> MeasureAsync(ClipRecipe recipe, string part, CancellationToken stop)
     {
         var report = await ClipProbe.LookAsync(part, recipe.FileName, stop);
-        await using var stream = File.OpenRead(part);
-        var digest = Convert.ToHexStringLower(await SHA256.HashDataAsync(stream, stop));
+        var digest = await Checksums.OfFileAsync(part, stop);
         if (report.FrameCount != recipe.FrameCount)
         {
             throw new MediaException($"The encoder made {report.FrameCount} frames of {recipe.FrameCount}.");
         }
 
-        var rate = new DataRate((long)(stream.Length * 8 / report.Format.Rate.StartOf(report.FrameCount).TotalSeconds));
+        var rate = new DataRate((long)(new FileInfo(part).Length * 8 / report.Format.Rate.StartOf(report.FrameCount).TotalSeconds));
         return new Clip(recipe.Id, recipe.Title, report.Format with { DataRate = rate }, report.FrameCount, digest, report.Profile, Track: report.Track);
     }
 

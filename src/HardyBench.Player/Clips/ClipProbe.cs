@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using HardyBench.Core.Footage;
+using HardyBench.Core.Timelines;
 using HardyBench.Player.Clips.Probing;
 using HardyBench.Player.Commands;
 using HardyBench.Player.Native;
@@ -23,8 +24,6 @@ public static class ClipProbe
     private static readonly string[] BareStreams = ["h264", "hevc", "mpegvideo", "m4v", "obu", "vc1"];
     private static readonly string[] WithoutIndex = ["mpegts", "mpeg"];
 
-    private const int LongestSide = 16384;
-    private const long MostPixels = 16384L * 8704;
     private static readonly CommandLimits Limits = new(4L << 30, TimeSpan.FromSeconds(30), TimeSpan.FromSeconds(30), 0);
 
     /// <summary>Pictures are decoded for so long at most; those that came by then are judged.</summary>
@@ -157,9 +156,9 @@ public static class ClipProbe
     private static void CheckRaster(JsonNode stream, string name)
     {
         var (width, height) = (Number(stream, "width") ?? 0, Number(stream, "height") ?? 0);
-        if (!(width >= 2 && height >= 2 && width <= LongestSide && height <= LongestSide && width * height <= MostPixels))
+        if (!(width >= 2 && height >= 2 && width <= TimelineLimits.LargestSide && height <= TimelineLimits.LargestSide && width * height <= TimelineLimits.MostPixels))
         {
-            throw new MediaException($"{name} claims a raster of {width}×{height}; from 2 up to {LongestSide} a side and {MostPixels / 1e6:0} million pixels can be played.");
+            throw new MediaException($"{name} claims a raster of {width}×{height}; from 2 up to {TimelineLimits.LargestSide} a side and {TimelineLimits.MostPixels / 1e6:0} million pixels can be played.");
         }
     }
 

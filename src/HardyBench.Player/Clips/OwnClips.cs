@@ -91,7 +91,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
     {
         var title = TitleOf(name);
         var report = await ClipProbe.LookAsync(file, title, stop);
-        var digest = await DigestAsync(file, stop);
+        var digest = await Checksums.OfFileAsync(file, stop);
         await looking.WaitAsync(stop);
         try
         {
@@ -222,7 +222,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         try
         {
             var report = await ClipProbe.LookAsync(file, title, stop);
-            fresh = new Note(info.Length, info.LastWriteTimeUtc, ClipOf(report, title, await DigestAsync(file, stop)), null, title);
+            fresh = new Note(info.Length, info.LastWriteTimeUtc, ClipOf(report, title, await Checksums.OfFileAsync(file, stop)), null, title);
         }
         catch (MediaException refusal)
         {
@@ -269,12 +269,6 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
             var other when Endings.Contains("." + other) => "." + other,
             _ => ".clip",
         };
-    }
-
-    private static async Task<string> DigestAsync(string file, CancellationToken stop)
-    {
-        await using var stream = File.OpenRead(file);
-        return Convert.ToHexStringLower(await SHA256.HashDataAsync(stream, stop));
     }
 
     private static async Task WriteAsync(string file, Note note, CancellationToken stop)

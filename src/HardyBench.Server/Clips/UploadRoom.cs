@@ -5,23 +5,17 @@ namespace HardyBench.Server.Clips;
 /// <summary>How much may come in, so that what others send never fills the drive that runs are kept on.</summary>
 public static class UploadRoom
 {
-    /// <summary>Left free on the drive, whatever comes.</summary>
-    public const long Reserve = 256L << 20;
-
     /// <summary>The largest file, and the most bytes that may lie half sent at once.</summary>
     public const long LargestFile = 64L << 30, MostUnderWay = 128L << 30;
 
     /// <summary>Half sent files are let go after this long without a byte.</summary>
     public static readonly TimeSpan KeptFor = TimeSpan.FromHours(48);
 
-    /// <summary>Bytes that may still be taken.</summary>
-    public static long Free(DataFolder folder) => Math.Max(0, new DriveInfo(folder.Path).AvailableFreeSpace - Reserve);
-
     /// <summary>Copies at most what there is room for.</summary>
     /// <exception cref="DataFolderException">More came.</exception>
     public static async Task CopyAsync(Stream from, Stream into, DataFolder folder, CancellationToken stop)
     {
-        var most = Math.Min(LargestFile, Free(folder));
+        var most = Math.Min(LargestFile, folder.Room);
         if (await CopyAsync(from, into, most, stop) > most)
         {
             throw new DataFolderException($"The file is larger than the {most / 1e6:0} MB that there is room for in {folder.Path}. Nothing was taken in.");

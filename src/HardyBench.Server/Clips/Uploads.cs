@@ -53,7 +53,7 @@ internal static class Uploads
         }
 
         var underWay = UnderWay(bench);
-        if (length > UploadRoom.Free(bench.Folder) - underWay.StillToCome || length > UploadRoom.MostUnderWay - underWay.Declared)
+        if (length > bench.Folder.Room - underWay.StillToCome || length > UploadRoom.MostUnderWay - underWay.Declared)
         {
             return Results.Problem(
                 $"The file has {length / 1e6:0} MB, which is more than there is room for in {bench.Folder.Path} beside what is on its way already. Nothing was taken.",

@@ -3,7 +3,6 @@ using System.Security.Cryptography;
 using System.Text;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
-using Microsoft.AspNetCore.Mvc;
 
 namespace HardyBench.Server.Guard;
 
@@ -46,11 +45,8 @@ public sealed class AccessToken
         }
         else if (context.Request.Path.StartsWithSegments("/api") || context.Request.Path.StartsWithSegments("/live"))
         {
-            context.Response.StatusCode = StatusCodes.Status401Unauthorized;
             context.Response.Headers.WWWAuthenticate = "Bearer";
-            await context.Response.WriteAsJsonAsync(
-                new ProblemDetails { Status = StatusCodes.Status401Unauthorized, Detail = "Send the access token, or sign in with it on the page." },
-                options: null, contentType: "application/problem+json", context.RequestAborted);
+            await Refusal.WriteAsync(context, StatusCodes.Status401Unauthorized, "Send the access token, or sign in with it on the page.");
         }
         else
         {

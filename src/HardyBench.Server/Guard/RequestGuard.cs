@@ -2,7 +2,6 @@ using System.Net;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
-using Microsoft.AspNetCore.Mvc;
 using Microsoft.Net.Http.Headers;
 
 namespace HardyBench.Server.Guard;
@@ -20,18 +19,16 @@ internal sealed class RequestGuard(IReadOnlyCollection<string> names)
 
     public void Use(IApplicationBuilder app) => app.Use(async (context, next) =>
     {
-        if (Refusal(context.Request) is var (status, words))
+        if (WhyRefused(context.Request) is var (status, words))
         {
-            context.Response.StatusCode = status;
-            await context.Response.WriteAsJsonAsync(
-                new ProblemDetails { Status = status, Detail = words }, options: null, contentType: "application/problem+json", context.RequestAborted);
+            await Refusal.WriteAsync(context, status, words);
             return;
         }
 
         await next(context);
     });
 
-    private (int Status, string Words)? Refusal(HttpRequest request)
+    private (int Status, string Words)? WhyRefused(HttpRequest request)
     {
         if (!IsOurs(request.Host))
         {

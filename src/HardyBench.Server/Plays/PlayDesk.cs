@@ -66,14 +66,12 @@ public sealed class PlayDesk(
     }
 
     /// <summary>Whether it goes on with what waits.</summary>
-    public HealthView Health
+    /// <param name="unreadable">Timelines that cannot be worked with.</param>
+    public HealthView HealthWith(IReadOnlyList<UnreadableTimeline> unreadable)
     {
-        get
+        lock (gate)
         {
-            lock (gate)
-            {
-                return new HealthView(ExecuteTask is { IsCompleted: false }, waiting.Count, now is { Running: true } ? now.TrialId : null, []);
-            }
+            return new HealthView(ExecuteTask is { IsCompleted: false }, waiting.Count, now is { Running: true } ? now.TrialId : null, unreadable);
         }
     }
 

@@ -17,9 +17,6 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
     private const long LargestText = 64 << 20;
     private const int MostClips = 2000, MostTimelines = 500;
 
-    /// <summary>Left free on the drive, whatever a pack holds.</summary>
-    private const long Reserve = 256L << 20;
-
     /// <summary>Writes timelines with every clip that they play.</summary>
     /// <exception cref="PackException">A clip has no file yet.</exception>
     public async Task ExportAsync(IReadOnlyList<string> timelineIds, Stream into, CancellationToken stop)
@@ -191,7 +188,7 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
     private void CheckRoom(ZipArchive zip, PackManifest manifest)
     {
         var named = manifest.Clips.Select(clip => clip.Path).Concat(manifest.Timelines.Select(file => file.Path));
-        var (needed, free) = (named.Sum(path => zip.GetEntry(path)?.Length ?? 0), new DriveInfo(folder.Path).AvailableFreeSpace - Reserve);
+        var (needed, free) = (named.Sum(path => zip.GetEntry(path)?.Length ?? 0), folder.Room);
         if (manifest.Timelines.Any(file => zip.GetEntry(file.Path)?.Length > LargestText))
         {
             throw new PackException("A timeline of the pack is larger than any timeline is. Nothing was taken in.");
@@ -199,7 +196,7 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
 
         if (needed > free)
         {
-            throw new PackException($"The pack needs {needed / 1e6:0} MB and {folder.Path} has {free / 1e6:0} MB free. Nothing was taken in.");
+            throw new PackException($"The pack needs {needed / 1e6:0} MB and {folder.Path} has room for {free / 1e6:0} MB. Nothing was taken in.");
         }
     }
 
@@ -224,8 +221,7 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
             }
         }
 
-        await using var written = File.OpenRead(file);
-        return Convert.ToHexStringLower(await SHA256.HashDataAsync(written, stop)) == sha256
+        return await Checksums.OfFileAsync(file, stop) == sha256
             ? file
             : throw new PackException($"{OwnClips.Shown(path)} was changed since the pack was made: its checksum differs. Nothing was taken in.");
     }
