@@ -45,14 +45,14 @@ public static class StarterPack
         yield return Long("hd-mpeg2-25", "MPEG-2 4:2:2", Codec.Mpeg2, C422, 8, 50) with { GopLength = 12, BidirectionalFrames = 2 };
         yield return Intermediate("hd-mjpeg-25", "Motion JPEG", Codec.MotionJpeg, 8, 0);
         yield return Intermediate("hd-jpeg2000-25", "JPEG 2000", Codec.Jpeg2000, 10, 0) with { FrameCount = 25 };
-        yield return Intermediate("hd-vc3-lb-25", "VC-3, lowest rate", Codec.Vc3, 8, 0);
+        yield return Intermediate("hd-vc3-low-25", "VC-3, lowest rate", Codec.Vc3, 8, 0);
         yield return Intermediate("hd-vc3-25", "VC-3, middle rate", Codec.Vc3, 8, 1);
-        yield return Intermediate("hd-vc3-hqx-25", "VC-3, 10 bit", Codec.Vc3, 10, 3);
+        yield return Intermediate("hd-vc3-10bit-25", "VC-3, 10 bit", Codec.Vc3, 10, 3);
         yield return Intermediate("hd-vc5-low-25", "VC-5, low rate", Codec.Vc5, 10, 0);
         yield return Intermediate("hd-vc5-25", "VC-5, film rate", Codec.Vc5, 10, 1);
-        yield return Intermediate("hd-mezz-proxy-25", "RDD 36, lowest rate", Codec.Rdd36, 10, 0);
-        yield return Intermediate("hd-mezz-lt-25", "RDD 36, low rate", Codec.Rdd36, 10, 1);
-        yield return Intermediate("hd-mezz-hq-25", "RDD 36, high rate", Codec.Rdd36, 10, 3);
+        yield return Intermediate("hd-mezz-lowest-25", "RDD 36, lowest rate", Codec.Rdd36, 10, 0);
+        yield return Intermediate("hd-mezz-low-25", "RDD 36, low rate", Codec.Rdd36, 10, 1);
+        yield return Intermediate("hd-mezz-high-25", "RDD 36, high rate", Codec.Rdd36, 10, 3);
         yield return Intermediate("hd-ffv1-25", "FFV1, lossless", Codec.Ffv1, 10, 0) with { FrameCount = 25 };
 
         foreach (var (id, rate, megabits) in new[]
