@@ -39,13 +39,12 @@ public sealed class PreRenderer(AidFolder folder, IClipFiles files, EffectFilter
         // Whatever the settings say, a render has the timeline's full raster and every frame.
         var whole = plan with { Settings = new PlaybackSettings(Policy: PlayingPolicy.KeepFrames), Rendered = null };
         var passage = plan.Timeline.Passages[index];
-        var raster = plan.Timeline.Raster;
+        // What is treated has even sides, as the codec wants them: an odd raster loses its last column or row.
+        var raster = whole.Settings.ProcessedRaster(plan.Timeline.Raster);
         var pictures = new RawVideo(raster, EffectFilters.Yuv(PassageGraph.IsDeep(whole, passage)), plan.Timeline.Rate, Pictures(whole, passage, progress, stop));
-        // What the codec takes has even sides; a raster that has not loses its last column or row.
-        var even = $"scale={raster.Width}:{raster.Height},crop={Math.Max(2, raster.Width & ~1)}:{Math.Max(2, raster.Height & ~1)}:0:0";
         return AidMaking.MakeAsync(
             folder, KeyOf(plan, index), $"a pre-render of “{passage.Question}”", passage.Question, pictures,
-            part => MediaCommand.FromPictures(pictures, ["-vf", even, .. AidMaking.Encoder], part), stop);
+            part => MediaCommand.FromPictures(pictures, AidMaking.Encoder, part), stop);
     }
 
     private IEnumerable<ReadOnlyMemory<byte>> Pictures(PlaybackPlan plan, Passage passage, IProgress<double>? progress, CancellationToken stop)
@@ -56,14 +55,22 @@ public sealed class PreRenderer(AidFolder folder, IClipFiles files, EffectFilter
         {
             stop.ThrowIfCancellationRequested();
             var frames = pipeline.Take(position) ?? throw new MediaException($"frame {position} could not be decoded");
-            using var picture = pipeline.Treat(frames, position) ?? throw new MediaException($"frame {position} could not be treated");
-            foreach (var frame in frames)
+            byte[] planes;
+            try
             {
-                frame.Dispose();
+                using var picture = pipeline.Treat(frames, position) ?? throw new MediaException($"frame {position} could not be treated");
+                planes = picture.CopyPlanes();
+            }
+            finally
+            {
+                foreach (var frame in frames)
+                {
+                    frame.Dispose();
+                }
             }
 
             progress?.Report((position + 1.0) / passage.FrameCount);
-            yield return picture.CopyPlanes();
+            yield return planes;
         }
     }
 

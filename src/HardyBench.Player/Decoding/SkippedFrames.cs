@@ -2,7 +2,7 @@ namespace HardyBench.Player.Decoding;
 
 /// <summary>Which frames of a layer were left out on purpose, to catch up. A frame that is missing and was not left out is one that the
 /// footage does not have.</summary>
-internal sealed class SkippedFrames
+public sealed class SkippedFrames
 {
     /// <summary>Frames may leave a decoder so much later than their data went in.</summary>
     private const int Reordering = 16;

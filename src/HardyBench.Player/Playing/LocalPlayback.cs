@@ -26,7 +26,7 @@ public sealed class LocalPlayback(
     {
         var header = await HeaderAsync(plan.Checked(), stop);
         observer.Started(header);
-        var isAlone = await Leftovers.EndedAsync(stop);
+        var isAlone = await Leftovers.OfProgram.EndedAsync(stop);
         await RestAsync(stop);
         var (clock, journal) = (new RunClock(), new RunJournal());
         if (!isAlone)
@@ -87,9 +87,14 @@ public sealed class LocalPlayback(
             Presenting.RaisePriority();
             presenting.Present(over.Token);
         });
+        var ended = Task.WhenAny(present, treat.ContinueWith(t => t.IsFaulted ? t : present, TaskScheduler.Default).Unwrap()).Unwrap();
         try
         {
-            await await Task.WhenAny(present, treat.ContinueWith(t => t.IsFaulted ? t : present, TaskScheduler.Default).Unwrap());
+            await ended.WaitAsync(stop);
+        }
+        catch (OperationCanceledException) when (stop.IsCancellationRequested)
+        {
+            // Stopped: what still works has its grace below.
         }
         finally
         {
@@ -101,7 +106,7 @@ public sealed class LocalPlayback(
     /// <summary>Waits for work to end; when playing was stopped, no longer than the grace.</summary>
     private static async Task EndingSoonAsync(Task work, CancellationToken stop)
     {
-        var stopped = new TaskCompletionSource();
+        var stopped = new TaskCompletionSource(TaskCreationOptions.RunContinuationsAsynchronously);
         await using var stopping = stop.Register(stopped.SetResult);
         await Task.WhenAny(work, stopped.Task);
         await Task.WhenAny(work, Task.Delay(Grace, CancellationToken.None));
@@ -111,7 +116,7 @@ public sealed class LocalPlayback(
             return;
         }
 
-        Leftovers.Add(work);
+        Leftovers.OfProgram.Add(work);
     }
 
     private HandPlaying Hand(PlaybackPlan plan, RunClock clock, IScreen shownOn, int threads, RunJournal journal) => new(

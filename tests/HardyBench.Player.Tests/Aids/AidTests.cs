@@ -69,6 +69,39 @@ public sealed class AidTests
         Assert.All(direct.Means.Zip(rendered.Means), pair => Assert.Equal(pair.First, pair.Second, 1.0));
     }
 
+    [Theory]
+    [InlineData(321, 181)]
+    [InlineData(320, 181)]
+    [InlineData(321, 180)]
+    public async Task A_render_of_an_odd_raster_loses_its_last_column_or_row(int width, int height)
+    {
+        var folder = await FolderAsync();
+        var plan = await PlanAsync([Plain], new PlaybackSettings());
+
+        var note = await Renderer(folder).RenderAsync(
+            plan with { Timeline = plan.Timeline with { Raster = new Raster(width, height) } }, 0, null, CancellationToken.None);
+
+        using var decoder = new ClipDecoder(folder.PathOf(note.Clip), 1);
+        Assert.Equal((new Raster(320, 180), 12L), (decoder.Raster, decoder.FrameCount));
+    }
+
+    [Theory]
+    [InlineData("two words\" -y \"written.mov.mp4")]
+    [InlineData("-y written.mov.mp4")]
+    [InlineData("%03d' ; touch written.mov.mp4")]
+    public async Task A_file_s_name_is_one_argument_and_writes_nothing(string name)
+    {
+        var (folder, clips, beside) = (await FolderAsync(), await TestData.ClipsAsync(), TestData.NewFolder("names"));
+        File.Copy(clips.PathOf(clips.Clips["hd-avc-25"]), Path.Combine(beside, name));
+        var here = Directory.GetFiles(Environment.CurrentDirectory);
+
+        var note = await new ProxyMaker(folder).MakeAsync(clips.Clips["hd-avc-25"], Path.Combine(beside, name), Proxies.Half, CancellationToken.None);
+
+        Assert.True(File.Exists(folder.PathOf(note.Clip)));
+        Assert.Equal([Path.Combine(beside, name)], Directory.GetFiles(beside));
+        Assert.Equal(here, Directory.GetFiles(Environment.CurrentDirectory));
+    }
+
     public static TheoryData<string, Func<PlaybackPlan, PlaybackPlan>> Edits => new()
     {
         { "a layer's effect", plan => With(plan, Graded with { Layers = [new Layer("hd-avc-25", [Effect.Of("blur")])] }) },
