@@ -46,9 +46,9 @@ internal static class ChainBenchmark
     public static async Task PlayAloneAsync(Bench bench)
     {
         var (plan, passage) = await PlanAsync(bench);
-        var clock = new PassageClock(new RunClock(), plan.Timeline.Rate, 0, keepsTime: false);
+        var course = new PassageCourse(new RunClock(), plan.Timeline.Rate, 0, Frames, keepsTime: false);
         var began = Stopwatch.GetTimestamp();
-        using (var pipeline = new PassagePipeline(plan, passage, clock, bench.Clips, new PassageGraph(bench.Filters), Environment.ProcessorCount))
+        using (var pipeline = new PassagePipeline(plan, passage, course, bench.Clips, new PassageGraph(bench.Filters), Environment.ProcessorCount))
         {
             for (var position = 0; position < Frames; position++)
             {

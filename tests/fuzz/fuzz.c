@@ -167,7 +167,7 @@ static void feed(const char *path, int one_thread)
             hb_clip_leap(clip, draw(300), (int)draw(2));
             break;
         case 2:
-            hb_clip_skip_unreferenced(clip, (int)draw(2));
+            hb_clip_skip_unreferenced(clip, draw(2) ? draw(100) : 0);
             break;
         default: {
             HbFrame *frame = NULL;

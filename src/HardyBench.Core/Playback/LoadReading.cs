@@ -95,6 +95,9 @@ public enum LoadKind : byte
 
     /// <summary>Our making of preview pictures, in cores.</summary>
     OwnPictures,
+
+    /// <summary>Work on a frame that was not shown, reading, decoding and effects together, seconds. One a frame, and only where there was.</summary>
+    InVain,
 }
 
 /// <summary>One reading of one load. What could not be read has no reading; it is never zero.</summary>

@@ -5,7 +5,7 @@ namespace HardyBench.Core.StandIns;
 
 /// <summary>Plays passages on stations by discrete events. Frames queue first come, first served; a bounded number is
 /// under way at once; the presenter and the drop decisions are the very ones that a real run uses.</summary>
-public sealed class Simulation : IKeyFrames
+public sealed class Simulation
 {
     private const long Never = long.MaxValue;
     private static readonly int StationCount = Enum.GetValues<Station>().Length;
@@ -25,14 +25,19 @@ public sealed class Simulation : IKeyFrames
     private readonly Queue<int>[] queues;
     private readonly int[] serving;
     private readonly long[] finishes;
-    private readonly DurationEstimate[] expectedDecoding;
-    private readonly DurationEstimate[] expectedEffects;
+    private readonly Aim[] aims;
+    private readonly int[] stopsBeforeEffects;
+    private readonly int[] lastBegun;
+    private readonly long[] lastDecoded;
+    private readonly long[] lastFinished;
     private readonly List<(double Celsius, double ClockShare)> heatByInterval = [];
-    private Behind behind;
     private long now;
     private int nextFrame;
     private int underWay;
     private int undecoded;
+    private readonly List<int> beforeEffects = [];
+    private int inEffects;
+    private long effectsSince;
     private int readyWaiting;
     private long startLag = Never;
 
@@ -63,11 +68,16 @@ public sealed class Simulation : IKeyFrames
         queues = [.. Enumerable.Range(0, StationCount).Select(_ => new Queue<int>())];
         serving = [.. Enumerable.Repeat(-1, StationCount)];
         finishes = [.. Enumerable.Repeat(Never, StationCount)];
-        expectedDecoding = new DurationEstimate[passages.Count];
-        expectedEffects = new DurationEstimate[passages.Count];
+        aims = new Aim[passages.Count];
+        lastBegun = [.. passageStarts.Select(start => start - 1)];
+        lastDecoded = new long[passages.Count];
+        lastFinished = new long[passages.Count];
+        stopsBeforeEffects = [.. passages.Select(StopsBeforeEffects)];
         for (var i = 0; i < passages.Count; i++)
         {
-            frames.AsSpan(passageStarts[i], passages[i].FrameCount).Fill(new FrameState { Passage = i, Ready = Never, Way = visits[settings.Scale][i], Scale = settings.Scale });
+            aims[i] = new Aim(
+                rate, passageStarts[i], passageStarts[i + 1], new Gops(passageStarts[i], passageStarts[i + 1], passages[i].KeyInterval));
+            frames.AsSpan(passageStarts[i], passages[i].FrameCount).Fill(new FrameState { Passage = i, Ready = Never, EffectsBegan = Never, Way = visits[settings.Scale][i], Scale = settings.Scale });
         }
     }
 
@@ -130,7 +140,11 @@ public sealed class Simulation : IKeyFrames
             wasReady ? new TimeSpan(now - state.Ready) : TimeSpan.Zero,
             readyWaiting,
             state.Scale);
-        stepper?.Observe(decision.Status == FrameStatus.Dropped);
+        if (stepper?.Observe(decision.Status == FrameStatus.Dropped) == true)
+        {
+            aims[state.Passage].ForgetEffects();
+        }
+
         if (stepper is not null && frame + 1 < frames.Length && frames[frame + 1].Passage != state.Passage)
         {
             stepper.Reset();
@@ -141,58 +155,86 @@ public sealed class Simulation : IKeyFrames
         underWay -= wasReady ? 1 : 0;
     }
 
-    /// <summary>Lets frames in while there is room, leaping over those that could not be seen in time.</summary>
+    /// <summary>Lets frames in while there is room, past those that could not be seen in time.</summary>
     private void Admit()
     {
         while (nextFrame < frames.Length
             && underWay < settings.LookAhead + PlaybackSettings.DecodeAhead
             && undecoded < PlaybackSettings.DecodeAhead)
         {
-            var catchUp = CatchUp();
-            LoseUntil((int)Math.Min(catchUp.From, frames.Length));
-            if (nextFrame == frames.Length)
+            var passage = frames[nextFrame].Passage;
+            var (aim, clock) = (aims[passage], settings.Policy == PlayingPolicy.KeepTime ? presenter.Clock : null);
+            if (clock is { } known && aim.IsBehind && IsNextDue(aim, known, passage + 1))
+            {
+                Begin(passageStarts[passage + 1], leavesOut: false);
+                continue;
+            }
+
+            if (aim.IsBehind && undecoded + (aim.WantsOneAhead ? BeforeEffects(aim, clock) - undecoded : 0) >= (aim.WantsOneAhead ? 1 : stopsBeforeEffects[passage]))
             {
                 return;
             }
 
-            var frame = nextFrame++;
-            ref var state = ref frames[frame];
-            var keyInterval = passages[state.Passage].KeyInterval;
-            var position = (frame - passageStarts[state.Passage]) % keyInterval;
-            if (catchUp.SkipUnreferenced && !DecodeCost.IsReferenced(position, keyInterval))
+            var choice = aim.Next(
+                new TimeSpan(now), clock,
+                new UnderWay(
+                    undecoded, new TimeSpan(lastDecoded[passage]), BeforeEffects(aim, clock),
+                    inEffects > 0 ? new TimeSpan(effectsSince) : null));
+            LoseUntil((int)Math.Min(choice.Frame, frames.Length));
+            if (choice.Frame < passageStarts[passage + 1])
             {
-                state.Lost = DropReason.DecodeSkipped;
-                continue;
+                Begin(nextFrame++, choice.LeavesOut);
             }
 
-            state.Position = position;
-            state.Admitted = now;
-            if (stepper is not null && state.Passage == frames[Math.Max(0, presenter.Frame - 1)].Passage)
+            if (nextFrame < frames.Length && frames[nextFrame].Begun)
             {
-                (state.Scale, state.Way) = (stepper.Scale, visits[stepper.Scale][state.Passage]);
+                aims[frames[nextFrame].Passage].GoOnFrom(nextFrame++);
             }
-
-            underWay++;
-            undecoded++;
-            Arrive(frame);
         }
     }
 
-    private CatchUp CatchUp()
+    /// <summary>Places before effects that work at once on different frames, those that hardly count left aside.</summary>
+    private static int StopsBeforeEffects(PassageDemand passage)
     {
-        if (settings.Policy != PlayingPolicy.KeepTime || presenter.Clock is not { } clock)
+        var services = passage.Visits.Where(visit => visit.Kind != VisitKind.Effects).Select(visit => visit.MeanService).ToList();
+        var busy = services.Count(service => service * 10 >= services.Max());
+        return busy + 1;
+    }
+
+    /// <summary>Frames before effects that are still worth any.</summary>
+    private int BeforeEffects(Aim aim, SlotClock? clock) => beforeEffects.Count(
+        frame => clock is not { } known || Pacing.IsWorthTreating(new TimeSpan(now), aim.Effects.Mean, known.EndOf(frame)));
+
+    /// <summary>Whether the first frame of the next passage has to be begun before the last ones of this.</summary>
+    private bool IsNextDue(Aim aim, SlotClock clock, int next) =>
+        next < passages.Count && !frames[passageStarts[next]].Begun && Pacing.IsNextDue(new TimeSpan(now), aim.Way, clock.StartOf(passageStarts[next]));
+
+    private void Begin(int frame, bool leavesOut)
+    {
+        ref var state = ref frames[frame];
+        state.Begun = true;
+        state.Aimed = presenter.Clock is not null && aims[state.Passage].Effects.Known > 0;
+        state.Position = (frame - passageStarts[state.Passage]) % passages[state.Passage].KeyInterval;
+        state.RunUp = RunUpTo(frame, state.Position);
+        state.LeavesOut = leavesOut;
+        state.Admitted = now;
+        lastBegun[state.Passage] = frame;
+        if (stepper is not null && state.Passage == frames[Math.Max(0, presenter.Frame - 1)].Passage)
         {
-            return new CatchUp(nextFrame, SkipUnreferenced: false);
+            (state.Scale, state.Way) = (stepper.Scale, visits[stepper.Scale][state.Passage]);
         }
 
-        var target = FirstInTime(clock);
-        var catchUp = Pacing.CatchUpFor(nextFrame, target, behind.Observe(target > nextFrame, new TimeSpan(now)), this);
-        if (catchUp.From > nextFrame)
-        {
-            behind.Reset();
-        }
+        underWay++;
+        undecoded++;
+        beforeEffects.Add(frame);
+        Arrive(frame);
+    }
 
-        return catchUp;
+    /// <summary>How many frames before one have to be decoded for it and were not: those of its GOP since the last one that was begun.</summary>
+    private int RunUpTo(int frame, int position)
+    {
+        var passage = frames[frame].Passage;
+        return Math.Min(position, frame - 1 - lastBegun[passage]);
     }
 
     private void LoseUntil(int from)
@@ -201,38 +243,6 @@ public sealed class Simulation : IKeyFrames
         {
             frames[nextFrame].Lost = DropReason.DecodeSkipped;
         }
-    }
-
-    /// <summary>The first frame that would be ready before its slot ends, if it set out now.</summary>
-    private long FirstInTime(SlotClock clock)
-    {
-        var passage = frames[nextFrame].Passage;
-        var way = expectedDecoding[passage].Expected + expectedEffects[passage].Expected;
-        var arrival = new TimeSpan(now) + way - clock.FirstShown;
-        return Math.Max(nextFrame, rate.FrameAt(arrival));
-    }
-
-    /// <summary>A passage always begins on a frame that stands alone.</summary>
-    long IKeyFrames.LastUpTo(long frame)
-    {
-        var within = (int)Math.Min(frame, frames.Length - 1);
-        var passage = frames[within].Passage;
-        var interval = passages[passage].KeyInterval;
-        return passageStarts[passage] + (within - passageStarts[passage]) / interval * interval;
-    }
-
-    /// <inheritdoc />
-    long IKeyFrames.FirstFrom(long frame)
-    {
-        if (frame >= frames.Length)
-        {
-            return frames.Length;
-        }
-
-        var passage = frames[(int)frame].Passage;
-        var interval = passages[passage].KeyInterval;
-        var key = passageStarts[passage] + (frame - passageStarts[passage] + interval - 1) / interval * interval;
-        return Math.Min(key, passageStarts[passage + 1]);
     }
 
     /// <summary>Moves time on and finishes every service that ends by then.</summary>
@@ -271,13 +281,9 @@ public sealed class Simulation : IKeyFrames
         var way = state.Way;
         if (!state.Decoded && (state.NextVisit == way.Length || way[state.NextVisit].Kind == VisitKind.Effects))
         {
-            state.Decoded = true;
+            (state.Decoded, state.DecodedAt) = (true, now);
             undecoded--;
-            expectedDecoding[state.Passage].Observe(new TimeSpan(now - state.Admitted));
-            if (presenter.Clock is { } clock && new TimeSpan(now) + expectedEffects[state.Passage].Expected < clock.EndOf(frame))
-            {
-                behind.Reset();
-            }
+            LearnDecoding(ref state);
         }
 
         if (state.NextVisit < way.Length)
@@ -288,6 +294,18 @@ public sealed class Simulation : IKeyFrames
             return;
         }
 
+        var hasEffects = way.Length > 0 && way[^1].Kind == VisitKind.Effects;
+        if (hasEffects)
+        {
+            inEffects--;
+            effectsSince = now;
+        }
+        else
+        {
+            beforeEffects.Remove(frame);
+        }
+
+        LearnEffects(ref state, hasEffects);
         if (state.Settled)
         {
             underWay--;
@@ -298,57 +316,131 @@ public sealed class Simulation : IKeyFrames
         readyWaiting++;
     }
 
+    private void LearnEffects(ref FrameState state, bool hasEffects)
+    {
+        var (aim, freeSince) = (aims[state.Passage], lastFinished[state.Passage]);
+        lastFinished[state.Passage] = now;
+
+        // Those that set out at another scale say nothing of this one.
+        if (stepper is null || state.Scale == stepper.Scale)
+        {
+            aim.Effects.Add(hasEffects ? new TimeSpan(now - Math.Max(state.DecodedAt, freeSince)) : TimeSpan.Zero);
+            aim.Finishing.Add(new TimeSpan(now - Math.Max(state.Admitted, freeSince)));
+            Learn(ref state, inTime: !state.Settled);
+        }
+    }
+
+    private void LearnDecoding(ref FrameState state)
+    {
+        var aim = aims[state.Passage];
+        if (state.DecodedBefore == 0)
+        {
+            aim.Decoding.Add(new TimeSpan(state.Read + state.Decode));
+        }
+
+        var each = new TimeSpan(now - Math.Max(state.Admitted, lastDecoded[state.Passage]));
+        aim.DecodingEach.Add(each / (state.DecodedBefore + 1));
+        if (state.LeavesOut)
+        {
+            aim.RunningUp.Add(new TimeSpan(Math.Max(state.Read, state.Decode)) / (state.RunUp + 1));
+        }
+
+        lastDecoded[state.Passage] = now;
+    }
+
     private void ServeNext(int station)
     {
         while (serving[station] < 0 && queues[station].TryDequeue(out var frame))
         {
             ref var state = ref frames[frame];
             var visit = state.Way[state.NextVisit];
-            if (visit.Kind == VisitKind.Effects && !IsWorthTreating(frame, ref state))
+            if (!IsWorthGoingOn(frame, visit, ref state))
             {
-                underWay--;
+                GiveUp(frame, visit, ref state);
                 continue;
             }
 
-            var mean = visit.Service[visit.Service.Count == 1 ? 0 : state.Position % visit.Service.Count];
-            var service = spread.Draw(mean).Ticks;
-            if (visit.Station == Station.Processor && cores > 1 && serving[(int)Station.OneCore] >= 0)
+            if (visit.Kind == VisitKind.Effects && state.EffectsBegan == Never)
             {
-                service = service * cores / (cores - 1);
+                (state.EffectsBegan, effectsSince) = (now, now);
+                beforeEffects.Remove(frame);
+                inEffects++;
             }
 
-            if (visit.Station is Station.Processor or Station.OneCore && heat is not null)
-            {
-                service = (long)(service / heat.ClockShare);
-            }
-
+            var service = ServiceOf(visit, ref state);
             serving[station] = frame;
             finishes[station] = now + service;
             state.Spend(visit.Kind, service);
             Busy.Add(visit.Station, visit.Kind, new TimeSpan(now), new TimeSpan(now + service));
-            if (visit.Kind == VisitKind.Effects && state.NextVisit == state.Way.Length - 1)
-            {
-                expectedEffects[state.Passage].Observe(new TimeSpan(state.Effects));
-            }
         }
     }
 
-    private bool IsWorthTreating(int frame, ref FrameState state)
+    private long ServiceOf(Visit visit, ref FrameState state)
     {
-        if (settings.Policy == PlayingPolicy.KeepFrames || presenter.Clock is not { } clock)
+        var service = Draw(visit, state.Position);
+        if (visit.Kind is VisitKind.Read or VisitKind.Decode)
+        {
+            for (var position = state.Position - state.RunUp; position < state.Position; position++)
+            {
+                if (DecodeCost.IsReferenced(position, passages[state.Passage].KeyInterval))
+                {
+                    service += Draw(visit, position);
+                    state.DecodedBefore += visit.Kind == VisitKind.Decode ? 1 : 0;
+                }
+            }
+        }
+
+        if (visit.Station == Station.Processor && cores > 1 && serving[(int)Station.OneCore] >= 0)
+        {
+            service = service * cores / (cores - 1);
+        }
+
+        return visit.Station is Station.Processor or Station.OneCore && heat is not null ? (long)(service / heat.ClockShare) : service;
+    }
+
+    private long Draw(Visit visit, int position) => spread.Draw(visit.Service[visit.Service.Count == 1 ? 0 : position % visit.Service.Count], (int)visit.Station).Ticks;
+
+    /// <summary>Whether a frame can still be seen by what its work takes on average. What others hang on is decoded in any case.</summary>
+    private bool IsWorthGoingOn(int frame, Visit visit, ref FrameState state)
+    {
+        if (settings.Policy == PlayingPolicy.KeepFrames || presenter.Clock is not { } clock
+            || (visit.Kind != VisitKind.Effects && passages[state.Passage].KeyInterval > 1))
         {
             return true;
         }
 
-        var expected = TimeSpan.FromTicks(Math.Max(0, expectedEffects[state.Passage].Expected.Ticks - state.Effects));
-        if (!state.Settled && Pacing.IsWorthTreating(new TimeSpan(now), expected, clock.EndOf(frame)))
+        var aim = aims[state.Passage];
+        var left = Left(aim.Decoding, state.Read + state.Decode) + Left(aim.Effects, state.Effects);
+        return !state.Settled && Pacing.IsWorthTreating(new TimeSpan(now), left, clock.EndOf(frame));
+    }
+
+    private static TimeSpan Left(Durations work, long spent) => new(Math.Max(0, work.Mean.Ticks - spent));
+
+    private void GiveUp(int frame, Visit visit, ref FrameState state)
+    {
+        underWay--;
+        beforeEffects.Remove(frame);
+        if (visit.Kind != VisitKind.Effects)
         {
-            return true;
+            undecoded--;
+            state.Lost = DropReason.DecodeSkipped;
+        }
+        else
+        {
+            inEffects -= state.EffectsBegan == Never ? 0 : 1;
+            state.Lost = DropReason.EffectsSkipped;
         }
 
-        expectedEffects[state.Passage].Doubt();
-        state.Lost = DropReason.EffectsSkipped;
-        return false;
+        Learn(ref state, inTime: false);
+    }
+
+    /// <summary>What was begun before anything was known says nothing of the aim.</summary>
+    private void Learn(ref FrameState state, bool inTime)
+    {
+        if (state.Aimed)
+        {
+            aims[state.Passage].Learn(inTime);
+        }
     }
 
     private void PassHeat(long until)
@@ -377,7 +469,14 @@ public sealed class Simulation : IKeyFrames
         public long Read;
         public long Decode;
         public long Effects;
+        public int RunUp;
+        public int DecodedBefore;
+        public bool LeavesOut;
+        public bool Begun;
+        public bool Aimed;
+        public long EffectsBegan;
         public bool Decoded;
+        public long DecodedAt;
         public bool Settled;
         public DropReason Lost;
 
@@ -396,5 +495,16 @@ public sealed class Simulation : IKeyFrames
                     break;
             }
         }
+    }
+
+    /// <summary>A passage always begins on a frame that stands alone.</summary>
+    private sealed class Gops(int start, int end, int interval) : IReferences
+    {
+        public bool StandAlone => interval == 1;
+
+        public long FirstFrom(long frame) => frame >= end ? end : Math.Min(end, start + (frame - start + interval - 1) / interval * interval);
+
+        public long ReferencedFrom(long frame) =>
+            frame < end && !DecodeCost.IsReferenced((int)((frame - start) % interval), interval) ? frame + 1 : frame;
     }
 }

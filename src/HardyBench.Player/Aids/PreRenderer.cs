@@ -49,8 +49,8 @@ public sealed class PreRenderer(AidFolder folder, IClipFiles files, EffectFilter
 
     private IEnumerable<ReadOnlyMemory<byte>> Pictures(PlaybackPlan plan, Passage passage, IProgress<double>? progress, CancellationToken stop)
     {
-        var clock = new PassageClock(new RunClock(), plan.Timeline.Rate, 0, keepsTime: false);
-        using var pipeline = new PassagePipeline(plan, passage, clock, files, new PassageGraph(filters), Environment.ProcessorCount);
+        var course = new PassageCourse(new RunClock(), plan.Timeline.Rate, 0, passage.FrameCount, keepsTime: false);
+        using var pipeline = new PassagePipeline(plan, passage, course, files, new PassageGraph(filters), Environment.ProcessorCount);
         for (var position = 0; position < passage.FrameCount; position++)
         {
             stop.ThrowIfCancellationRequested();

@@ -90,8 +90,8 @@ public class ClipDecoder : IDisposable
         static TimeSpan Span(long nanoseconds) => TimeSpan.FromTicks(nanoseconds / TimeSpan.NanosecondsPerTick);
     }
 
-    /// <summary>Whether to leave out the frames that no other refers to.</summary>
-    public void SkipUnreferenced(bool on) => NativeMethods.ClipSkipUnreferenced(clip, on ? 1 : 0);
+    /// <summary>From now on leaves out frames before one that no other refers to; <see cref="long.MaxValue"/> for all such, 0 for none.</summary>
+    public void SkipUnreferencedBefore(long number) => NativeMethods.ClipSkipUnreferenced(clip, number);
 
     /// <summary>Goes on at a later frame that stands alone.</summary>
     public void LeapTo(long number)

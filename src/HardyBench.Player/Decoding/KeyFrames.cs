@@ -1,9 +1,7 @@
-using HardyBench.Core.Playback;
-
 namespace HardyBench.Player.Decoding;
 
 /// <summary>Which frames of a looped clip stand alone.</summary>
-public sealed class KeyFrames : IKeyFrames
+public sealed class KeyFrames
 {
     private readonly long[] keys;
     private readonly long frameCount;
@@ -38,7 +36,7 @@ public sealed class KeyFrames : IKeyFrames
         }
     }
 
-    /// <inheritdoc />
+    /// <summary>The last one at or before a frame.</summary>
     public long LastUpTo(long frame)
     {
         if (AllIntra)
@@ -51,7 +49,7 @@ public sealed class KeyFrames : IKeyFrames
         return loopStart + keys[at >= 0 ? at : ~at - 1];
     }
 
-    /// <inheritdoc />
+    /// <summary>The first one at or after a frame.</summary>
     public long FirstFrom(long frame)
     {
         if (AllIntra)

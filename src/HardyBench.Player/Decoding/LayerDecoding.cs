@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Player.Native;
@@ -20,36 +21,65 @@ public interface ILayerFrames : IDisposable
 /// <summary>Opens a clip for decoding on a device, or on the processor (null).</summary>
 public delegate ClipDecoder ClipOpener(ClipSource clip, int threads, string? device);
 
-/// <summary>Decodes one layer ahead of its treatment on a thread of its own, and catches up when it must. A slot for which the footage
-/// has no picture shows the one before it.</summary>
+/// <summary>What a layer's decoding goes by.</summary>
+public enum DecodingPart
+{
+    /// <summary>It chooses the frames that are begun.</summary>
+    Leads,
+
+    /// <summary>It decodes what was chosen.</summary>
+    Follows,
+
+    /// <summary>It decodes every frame from where it is asked for one.</summary>
+    Free,
+}
+
+/// <summary>Decodes one layer ahead of its treatment on a thread of its own. A slot for which the footage has no picture shows the one
+/// before it.</summary>
 public sealed class LayerDecoding : ILayerFrames
 {
-    /// <summary>How often a full queue is looked through for frames that are past.</summary>
-    private static readonly TimeSpan StaleCheck = TimeSpan.FromMilliseconds(10);
+    /// <summary>How often a decoding that follows looks for what to follow, where it is not told.</summary>
+    private static readonly TimeSpan LookAgain = TimeSpan.FromMilliseconds(20);
 
     private readonly object gate = new();
     private readonly Queue<DecodedFrame> decoded = new();
-    private readonly SkippedFrames skipped = new();
-    private readonly PassageClock clock;
+
+    /// <summary>Source frames that were begun and have not come out of the decoder yet.</summary>
+    private readonly Queue<long> owed = new();
+
+    private readonly PassageCourse course;
     private readonly Layer layer;
     private readonly ClipSource clip;
     private readonly int threads;
+    private readonly DecodingPart part;
     private readonly ClipOpener open;
     private readonly Thread thread;
     private DecodedFrame? last;
+    private DecodedFrame? before;
     private MediaException? failure;
     private string? damage;
     private string? lostDevice;
     private long held;
+    private long asked = -1;
     private bool disposed;
+
+    // The thread's own.
+    private (TimeSpan Read, TimeSpan Decode) passedOver;
+    private long followed = -1;
+    private long seenTaken = -1;
+    private long newest = -1;
+    private long output = -1;
+    private long? firstOf;
+    private bool isOver;
 
     /// <summary>Starts decoding at once. The decoder is opened on the thread itself, so that the threads it starts
     /// carry the same name and their work is counted as decoding.</summary>
     /// <param name="open">How a clip is opened; null for the usual way.</param>
     /// <exception cref="MediaException">The clip cannot be opened.</exception>
-    public LayerDecoding(ClipSource clip, int threads, string? device, Layer layer, PassageClock clock, ClipOpener? open = null)
+    public LayerDecoding(
+        ClipSource clip, int threads, string? device, Layer layer, PassageCourse course, DecodingPart part = DecodingPart.Leads, ClipOpener? open = null)
     {
-        (this.clip, this.threads, this.layer, this.clock) = (clip, threads, layer, clock);
+        (this.clip, this.threads, this.layer, this.course, this.part) = (clip, threads, layer, course, part);
         this.open = open ?? ((source, count, on) => new ClipDecoder(source, count, on));
         thread = new Thread(() => Decode(device)) { Name = ThreadRoles.Decode, IsBackground = true };
         thread.Start();
@@ -90,6 +120,8 @@ public sealed class LayerDecoding : ILayerFrames
         var (read, decode) = (TimeSpan.Zero, TimeSpan.Zero);
         lock (gate)
         {
+            asked = number;
+            Monitor.PulseAll(gate);
             while (true)
             {
                 while (decoded.Count == 0 && failure is null && !disposed)
@@ -114,7 +146,6 @@ public sealed class LayerDecoding : ILayerFrames
 
                 last?.Dispose();
                 last = decoded.Dequeue();
-                skipped.Forget(last.Number);
                 Monitor.PulseAll(gate);
                 (read, decode) = (read + last.Read, decode + last.Decode);
                 if (last.Number == number)
@@ -136,6 +167,7 @@ public sealed class LayerDecoding : ILayerFrames
 
         thread.Join();
         last?.Dispose();
+        before?.Dispose();
         while (decoded.TryDequeue(out var frame))
         {
             frame.Dispose();
@@ -146,15 +178,15 @@ public sealed class LayerDecoding : ILayerFrames
     public long SourceFrame(long position) => SourceFrame(position, null);
 
     private long SourceFrame(long position, ClipDecoder? source) =>
-        layer.SourceFrameAt(position, clock.Rate, (source ?? Source).Rate);
+        layer.SourceFrameAt(position, course.Rate, (source ?? Source).Rate);
 
     private static DecodedFrame Again(DecodedFrame frame) =>
         frame with { Picture = frame.Picture.Another(), Read = TimeSpan.Zero, Decode = TimeSpan.Zero };
 
-    /// <summary>The picture before, where the footage has none for a frame; null where it was left out to catch up.</summary>
+    /// <summary>The picture before, where the footage has none for a frame; null where there was none before either.</summary>
     private DecodedFrame? Held(long number)
     {
-        if (last is null || last.Number > number || skipped.Touches(last.Number + 1, number))
+        if (last is null || last.Number > number)
         {
             return null;
         }
@@ -185,23 +217,23 @@ public sealed class LayerDecoding : ILayerFrames
         ClipDecoder? source = null;
         try
         {
-            source = Begin(null, device);
-            var enqueued = DecodeFrom(SourceFrame(0, source), source, device is not null, out var lost);
+            source = Begin(0, device);
+            var lost = DecodeFrom(source, device is not null);
             if (lost is not null)
             {
                 source.Dispose();
                 Tell(() => lostDevice = $"decoding {clip.Name} on {device} failed: {lost.Message} It went on on the processor");
-                source = Begin(enqueued, null);
-                DecodeFrom(enqueued, source, false, out _);
+                source = Begin(owed.TryPeek(out var next) ? next : newest + 1, null);
+                DecodeFrom(source, false);
             }
         }
         catch (MediaException cause)
         {
-            Tell(() => failure = cause);
+            Fail(cause);
         }
         catch (Exception cause)
         {
-            Tell(() => failure = new MediaException($"Decoding {clip.Name} failed in a way that was not foreseen: {cause.Message}"));
+            Fail(new MediaException($"Decoding {clip.Name} failed in a way that was not foreseen: {cause.Message}"));
         }
         finally
         {
@@ -209,18 +241,30 @@ public sealed class LayerDecoding : ILayerFrames
         }
     }
 
+    private void Fail(MediaException cause)
+    {
+        Tell(() => failure = cause);
+        if (part == DecodingPart.Leads)
+        {
+            course.Break();
+        }
+    }
+
     /// <summary>Opens the clip and goes to where a frame can be decoded from.</summary>
-    /// <param name="from">Null for the layer's first.</param>
-    private ClipDecoder Begin(long? from, string? device)
+    /// <param name="from">A source frame; 0 for the layer's first.</param>
+    private ClipDecoder Begin(long from, string? device)
     {
         var source = open(clip, threads, device);
         try
         {
-            var first = from ?? SourceFrame(0, source);
-            if (first > 0)
+            from = Math.Max(from, SourceFrame(0, source));
+            if (from > 0)
             {
-                source.SeekTo(source.Keys.LastUpTo(first));
+                source.SeekTo(source.Keys.LastUpTo(from));
             }
+
+            newest = Math.Max(newest, from - 1);
+            output = from - 1;
         }
         catch
         {
@@ -228,117 +272,253 @@ public sealed class LayerDecoding : ILayerFrames
             throw;
         }
 
+        if (part == DecodingPart.Leads && Source is null)
+        {
+            course.Lead(start => new LayerReferences(source.Keys, position => SourceFrame(position, source), start, course.FrameCount));
+        }
+
         Tell(() => Source = source);
         return source;
     }
 
     /// <summary>Decodes until the layer is disposed.</summary>
-    /// <param name="from">The first frame wanted; of those before it only the last is kept, for frames without a picture.</param>
-    /// <param name="lost">Why the device cannot go on; null when decoding ended otherwise.</param>
-    /// <returns>The frame after the last that was handed on.</returns>
-    private long DecodeFrom(long from, ClipDecoder source, bool onDevice, out MediaException? lost)
+    /// <returns>Why the device cannot go on; null when decoding ended otherwise.</returns>
+    private MediaException? DecodeFrom(ClipDecoder source, bool onDevice)
     {
-        lost = null;
-        var (latency, behind, before, next) = (default(DurationEstimate), default(Behind), (DecodedFrame?)null, from);
         try
         {
+            Deliver(source, all: true);
             while (HasRoom())
             {
-                CatchUp(source, latency.Expected, ref behind);
-                DecodedFrame frame;
-                try
+                var isNew = part switch
                 {
-                    frame = source.Next();
+                    DecodingPart.Leads => Lead(source),
+                    DecodingPart.Follows => Follow(source),
+                    _ => GoOn(source),
+                };
+                if (isNew)
+                {
+                    Deliver(source, all: !source.Keys.AllIntra);
                 }
-                catch (MediaException gone) when (onDevice && !disposed)
-                {
-                    lost = gone;
-                    return next;
-                }
-
-                latency.Observe(frame.Latency);
-                if (clock.FirstInTime(TimeSpan.Zero) is { } target && frame.Number >= SourceFrame(target, source))
-                {
-                    behind.Reset();
-                }
-
-                if (frame.Number < from)
-                {
-                    before?.Dispose();
-                    before = frame;
-                    continue;
-                }
-
-                var earlier = before;
-                (before, next) = (null, frame.Number + 1);
-                Tell(() =>
-                {
-                    if (earlier is not null)
-                    {
-                        decoded.Enqueue(earlier);
-                    }
-
-                    decoded.Enqueue(frame);
-                    damage = source.Damage;
-                });
             }
         }
-        finally
+        catch (MediaException gone) when (onDevice && !disposed)
         {
-            before?.Dispose();
+            return gone;
         }
 
-        return next;
+        return null;
     }
 
-    private void CatchUp(ClipDecoder source, TimeSpan latency, ref Behind behind)
+    /// <summary>Has frames come out of the decoder: the next one, or until nothing is owed. With frame threads those of all-intra footage
+    /// come out while later ones, which may lie anywhere ahead, are sent.</summary>
+    private void Deliver(ClipDecoder source, bool all)
     {
-        if (clock.FirstInTime(latency) is not { } target)
+        while (owed.Count > 0 && !disposed)
+        {
+            var began = course.Now;
+            var frame = source.Next();
+            Learn(frame, course.Now - began, source);
+            output = frame.Number;
+            Sort(frame, began, source);
+            if (!all)
+            {
+                return;
+            }
+        }
+    }
+
+    /// <summary>Chooses what is decoded next.</summary>
+    /// <returns>Whether there is something to decode.</returns>
+    private bool Lead(ClipDecoder source)
+    {
+        if (isOver || course.Choose() is not { } choice)
+        {
+            if (!isOver)
+            {
+                isOver = true;
+                Deliver(source, all: true);
+                course.End();
+            }
+
+            Wait();
+            return false;
+        }
+
+        var wanted = SourceFrame(choice.Frame, source);
+        // Which frame it is will show where unreferenced ones are left out: the first that comes.
+        firstOf = choice.LeavesOut && !source.Keys.AllIntra && wanted > newest ? choice.Frame : null;
+        if (firstOf is null)
+        {
+            course.Begin(choice.Frame, course.Now);
+        }
+
+        Go(wanted, source, leavesOut: firstOf is not null);
+        return true;
+    }
+
+    /// <summary>Takes up what was chosen, or has come out what is owed where nothing new was chosen and that is waited for.</summary>
+    private bool Follow(ClipDecoder source)
+    {
+        var (position, taken) = course.Follow(followed, seenTaken, LookAgain);
+        seenTaken = taken;
+        if (position is { } next)
+        {
+            followed = next;
+            Go(SourceFrame(next, source), source, leavesOut: false);
+            return true;
+        }
+
+        if (taken >= 0 && owed.TryPeek(out var first) && SourceFrame(taken, source) >= first)
+        {
+            Deliver(source, all: true);
+        }
+
+        return false;
+    }
+
+    /// <summary>Decodes the next frame, or begins afresh where a far later one is asked for.</summary>
+    private bool GoOn(ClipDecoder source)
+    {
+        long wanted;
+        lock (gate)
+        {
+            wanted = Math.Max(newest + 1, asked);
+        }
+
+        Go(wanted, source, leavesOut: false);
+        return true;
+    }
+
+    /// <summary>Has the decoder go to a frame by the shortest way, unless it was there already.</summary>
+    private void Go(long wanted, ClipDecoder source, bool leavesOut)
+    {
+        if (wanted <= newest)
         {
             return;
         }
 
-        var wanted = SourceFrame(target, source);
-        var behindFor = behind.Observe(wanted > source.NextToSend, clock.Now);
-        var catchUp = Pacing.CatchUpFor(source.NextToSend, wanted, behindFor, source.Keys);
-        var next = source.NextToSend;
-        if (catchUp.From > next)
+        var afresh = source.Keys.LastUpTo(wanted);
+        if (afresh > source.NextToSend)
         {
-            source.LeapTo(catchUp.From);
-            behind.Reset();
+            source.LeapTo(afresh);
         }
 
-        source.SkipUnreferenced(catchUp.SkipUnreferenced);
-        lock (gate)
-        {
-            // A leap that empties the decoder also loses what it still held.
-            skipped.Add(catchUp.From > next ? next - Reordered(source) : next, catchUp.From);
-            skipped.Skipping(catchUp.SkipUnreferenced, catchUp.From);
-        }
+        source.SkipUnreferencedBefore(leavesOut ? long.MaxValue : wanted);
+        owed.Enqueue(wanted);
+        newest = source.Keys.AllIntra ? wanted : newest;
     }
 
-    private int Reordered(ClipDecoder source) => source.Keys.AllIntra ? 0 : threads + 16;
+    private void Learn(DecodedFrame frame, TimeSpan took, ClipDecoder source)
+    {
+        if (part != DecodingPart.Leads)
+        {
+            return;
+        }
 
-    /// <summary>Waits for room. Frames that nobody will treat any more make room by themselves.</summary>
+        var runsUp = owed.TryPeek(out var wanted) && frame.Number < wanted;
+        course.Decoded(
+            source.Keys.AllIntra ? frame.Latency : runsUp ? null : took, took, frame.Number - output, leftOut: firstOf is not null || runsUp);
+    }
+
+    /// <summary>Hands a frame on, or passes over it.</summary>
+    private void Sort(DecodedFrame frame, TimeSpan began, ClipDecoder source)
+    {
+        if (firstOf is { } position && !Place(frame, position, began, source))
+        {
+            PassOver(frame);
+            return;
+        }
+
+        if (owed.TryPeek(out var wanted) && frame.Number < wanted)
+        {
+            PassOver(frame);
+            return;
+        }
+
+        while (owed.TryPeek(out var one) && one <= frame.Number)
+        {
+            owed.Dequeue();
+        }
+
+        newest = Math.Max(newest, frame.Number);
+        var earlier = frame.Number > wanted ? before : null;
+        if (earlier is null)
+        {
+            before?.Dispose();
+        }
+
+        before = null;
+        var full = frame with { Read = frame.Read + passedOver.Read, Decode = frame.Decode + passedOver.Decode };
+        passedOver = default;
+        Tell(() =>
+        {
+            if (earlier is not null)
+            {
+                decoded.Enqueue(earlier);
+            }
+
+            decoded.Enqueue(full);
+            damage = source.Damage;
+        });
+    }
+
+    /// <summary>Finds the frame of the passage that the first picture that came is for.</summary>
+    /// <returns>False when none shows it.</returns>
+    private bool Place(DecodedFrame frame, long position, TimeSpan began, ClipDecoder source)
+    {
+        while (position < course.FrameCount && SourceFrame(position, source) < frame.Number)
+        {
+            position++;
+        }
+
+        owed.Clear();
+        if (position >= course.FrameCount)
+        {
+            return false;
+        }
+
+        var shows = SourceFrame(position, source);
+        owed.Enqueue(shows);
+        (firstOf, var isShown) = shows == frame.Number ? ((long?)null, true) : (position, false);
+        if (isShown)
+        {
+            course.Begin(position, began);
+        }
+
+        return isShown;
+    }
+
+    /// <summary>The last of those before the one that is wanted is kept, for frames without a picture; their time counts towards it.</summary>
+    private void PassOver(DecodedFrame frame)
+    {
+        before?.Dispose();
+        before = frame;
+        passedOver = (passedOver.Read + frame.Read, passedOver.Decode + frame.Decode);
+    }
+
+    /// <summary>Waits for room.</summary>
     private bool HasRoom()
     {
         lock (gate)
         {
-            while (decoded.Count >= PlaybackSettings.DecodeAhead && !disposed)
+            while (decoded.Count >= course.DecodeAhead && !disposed)
             {
-                // The picture before stays on where there is none, so a frame is past when the one after it is due.
-                if (clock.FirstInTime(TimeSpan.Zero) is { } target && decoded.ElementAt(1).Number <= SourceFrame(target))
-                {
-                    using var past = decoded.Dequeue();
-                    skipped.Add(past.Number, decoded.Peek().Number);
-                }
-                else
-                {
-                    Monitor.Wait(gate, StaleCheck);
-                }
+                Monitor.Wait(gate, LookAgain);
             }
 
             return !disposed;
+        }
+    }
+
+    private void Wait()
+    {
+        lock (gate)
+        {
+            if (!disposed)
+            {
+                Monitor.Wait(gate, LookAgain);
+            }
         }
     }
 
@@ -349,5 +529,29 @@ public sealed class LayerDecoding : ILayerFrames
             change();
             Monitor.PulseAll(gate);
         }
+    }
+}
+
+/// <summary>How the frames of a layer hang on each other, by timeline frame.</summary>
+/// <param name="source">The source frame that a frame of the passage shows.</param>
+/// <param name="start">Timeline frame on which the passage begins.</param>
+internal sealed class LayerReferences(KeyFrames keys, Func<long, long> source, long start, int frameCount) : IReferences
+{
+    public bool StandAlone => keys.AllIntra;
+
+    public long FirstFrom(long frame)
+    {
+        if (frame >= start + frameCount)
+        {
+            return start + frameCount;
+        }
+
+        var key = keys.FirstFrom(source(frame - start));
+        while (frame < start + frameCount && source(frame - start) < key)
+        {
+            frame++;
+        }
+
+        return frame;
     }
 }

@@ -30,7 +30,7 @@ internal static partial class NativeMethods
         ClipHandle clip, out nint frame, out long number, out long nextNumber, out FrameTimes times);
 
     [LibraryImport(Library, EntryPoint = "hb_clip_skip_unreferenced")]
-    public static partial void ClipSkipUnreferenced(ClipHandle clip, int on);
+    public static partial void ClipSkipUnreferenced(ClipHandle clip, long before);
 
     [LibraryImport(Library, EntryPoint = "hb_clip_leap")]
     public static partial void ClipLeap(ClipHandle clip, long number, int flush);

@@ -1,3 +1,4 @@
+using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Player.Decoding;
@@ -8,23 +9,33 @@ namespace HardyBench.Player.Playing;
 /// <summary>The decoders of one passage, opened ahead of its start and already decoding.</summary>
 public sealed class PassagePipeline : IDisposable
 {
-    private readonly List<ILayerFrames> layers = [];
+    private readonly ILayerFrames?[] layers;
     private readonly PassageTreatment treatment;
 
     /// <exception cref="Native.MediaException">A clip cannot be opened.</exception>
     /// <exception cref="NotSupportedException">This player has no filter for an effect.</exception>
     public PassagePipeline(
-        PlaybackPlan plan, Passage passage, PassageClock clock, IClipFiles files, PassageGraph graph, int threads)
+        PlaybackPlan plan, Passage passage, PassageCourse course, IClipFiles files, PassageGraph graph, int threads)
     {
-        Clock = clock;
+        Course = course;
+        layers = new ILayerFrames?[passage.Layers.Count];
         graph.Describe(plan, passage);
         treatment = new PassageTreatment(graph, plan, passage, threads);
         try
         {
-            foreach (var (clip, layer) in plan.ClipsOf(passage).Zip(passage.Layers))
+            var clips = plan.ClipsOf(passage);
+            var leader = LeaderOf(passage, clips);
+            if (leader < 0)
             {
-                var frames = new LayerDecoding(ClipSource.Of(clip, files), threads, plan.Settings.DecodeOn, layer, clock);
-                layers.Add(InterpolatedLayer.IsNeeded(layer) ? new InterpolatedLayer(frames, layer, plan.Timeline.Rate, threads) : frames);
+                course.Lead(null);
+            }
+
+            foreach (var (index, (clip, layer)) in clips.Zip(passage.Layers).Index().OrderByDescending(one => one.Index == leader))
+            {
+                var made = InterpolatedLayer.IsNeeded(layer);
+                var part = made ? DecodingPart.Free : index == leader ? DecodingPart.Leads : DecodingPart.Follows;
+                var frames = new LayerDecoding(ClipSource.Of(clip, files), threads, plan.Settings.DecodeOn, layer, course, part);
+                layers[index] = made ? new InterpolatedLayer(frames, layer, plan.Timeline.Rate, threads) : frames;
             }
         }
         catch
@@ -34,22 +45,23 @@ public sealed class PassagePipeline : IDisposable
         }
     }
 
-    public PassageClock Clock { get; }
+    public PassageCourse Course { get; }
 
     /// <summary>Takes the decoded frames of all layers for one frame of the passage.</summary>
     /// <returns>Null when a layer went past it.</returns>
     public IReadOnlyList<DecodedFrame>? Take(long position)
     {
+        Course.Taking(position);
         var taken = new List<DecodedFrame>();
         foreach (var layer in layers)
         {
-            if (layer.Take(position) is { } frame)
+            if (layer!.Take(position) is { } frame)
             {
                 taken.Add(frame);
             }
         }
 
-        if (taken.Count == layers.Count)
+        if (taken.Count == layers.Length)
         {
             return taken;
         }
@@ -59,7 +71,7 @@ public sealed class PassagePipeline : IDisposable
     }
 
     /// <summary>What went wrong so far without ending the passage, a phrase each.</summary>
-    public IEnumerable<string> Overcome => layers.SelectMany(layer => layer.Overcome).Append(treatment.DeviceFailure).OfType<string>();
+    public IEnumerable<string> Overcome => layers.SelectMany(layer => layer!.Overcome).Append(treatment.DeviceFailure).OfType<string>();
 
     /// <summary>Treats the layers of one frame. The graph is built on the first call, on the caller's thread.</summary>
     public Native.FrameHandle? Treat(IReadOnlyList<DecodedFrame> frames, long position) => treatment.Treat(frames, position);
@@ -69,14 +81,26 @@ public sealed class PassagePipeline : IDisposable
 
     public void Dispose()
     {
+        Course.Close();
         treatment.Dispose();
-        layers.ForEach(layer => layer.Dispose());
+        foreach (var layer in layers)
+        {
+            layer?.Dispose();
+        }
     }
+
+    /// <summary>The layer that is hardest to catch up with: of long-GOP footage before all-intra, with the longest GOP, the largest.</summary>
+    /// <returns>Its place; −1 where each needs every frame of its own.</returns>
+    private static int LeaderOf(Passage passage, IReadOnlyList<Clip> clips) =>
+        passage.Layers.Index().Where(one => !InterpolatedLayer.IsNeeded(one.Item))
+            .OrderByDescending(one => clips[one.Index].Format.IsAllIntra ? 1 : clips[one.Index].Format.GopLength)
+            .ThenByDescending(one => clips[one.Index].Format.Raster.Pixels)
+            .Select(one => one.Index).FirstOrDefault(-1);
 }
 
 /// <summary>Knows where clips lie.</summary>
 public interface IClipFiles
 {
     /// <exception cref="Native.MediaException">There is no file for the clip.</exception>
-    string PathOf(Core.Footage.Clip clip);
+    string PathOf(Clip clip);
 }

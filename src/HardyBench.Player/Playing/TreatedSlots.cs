@@ -30,28 +30,21 @@ public sealed class TreatedSlots(int capacity)
         }
     }
 
-    /// <summary>Treating: whether a slot is over already.</summary>
-    public bool IsSettled(long frame)
-    {
-        lock (gate)
-        {
-            return frame < settledUpTo;
-        }
-    }
-
     /// <summary>Treating: hands a frame over; one whose slot is over is let go.</summary>
-    public void Publish(long frame, TreatedFrame picture)
+    /// <returns>Whether it can still be shown.</returns>
+    public bool Publish(long frame, TreatedFrame picture)
     {
         lock (gate)
         {
             if (frame < settledUpTo || closed)
             {
                 picture.Picture.Dispose();
-                return;
+                return false;
             }
 
             treated.Add(frame, picture);
             Monitor.PulseAll(gate);
+            return true;
         }
     }
 

@@ -14,10 +14,14 @@ public sealed class Treating(
     /// <summary>How long before a cut the next passage is opened.</summary>
     private static readonly TimeSpan OpenAhead = TimeSpan.FromSeconds(1);
 
+    /// <summary>And how many frames' time earlier, where frames take long.</summary>
+    private const int WaysAhead = 3;
+
     private readonly ScaleStepper? stepper = plan.Settings.AutomaticScale ? new ScaleStepper(plan.Settings.Scale, plan.Timeline.Rate) : null;
     private readonly bool keepsTime = plan.Settings.Policy == PlayingPolicy.KeepTime;
     private readonly List<Task> retired = [];
     private Task<PassagePipeline>? next;
+    private bool isFirstDone;
 
     public void Treat(CancellationToken stop)
     {
@@ -25,7 +29,8 @@ public sealed class Treating(
         {
             var passage = plan.Timeline.Passages[index];
             var start = plan.Timeline.StartOf(index);
-            var position = 0L;
+            var done = isFirstDone ? 0L : -1;
+            isFirstDone = false;
             try
             {
                 // Taken first: should it fail, the passage after it must not be lost with it.
@@ -33,29 +38,47 @@ public sealed class Treating(
                 next = null;
                 var pipeline = opening.GetAwaiter().GetResult();
                 using var retiring = new Retiring(() => Retire(pipeline, index));
-                var effects = default(DurationEstimate);
-                for (; position < passage.FrameCount && slots.WaitForRoom() && !stop.IsCancellationRequested; position++)
+                using var stopping = stop.Register(pipeline.Course.Close);
+                while (slots.WaitForRoom() && pipeline.Course.Take(done) is { } position)
                 {
-                    OpenNextInTime(index, passage, position);
-                    var isSeen = TreatOne(pipeline, start + position, position, ref effects);
-                    if (stepper?.Observe(!isSeen) == true)
-                    {
-                        pipeline.ScaleTo(stepper.Scale);
-                        effects = default;
-                    }
+                    PassOver(pipeline, start, done + 1, position);
+                    done = position;
+                    OpenNextInTime(index, passage, position, pipeline.Course);
+                    BeginNextInTime(index + 1, pipeline.Course);
+                    Note(pipeline, TreatOne(pipeline, start + position, position));
                 }
 
+                PassOver(pipeline, start, done + 1, stop.IsCancellationRequested ? done + 1 : passage.FrameCount);
                 stepper?.Reset();
             }
             catch (Exception failure)
             {
                 journal.Fail(PassageFailures.Of(index, failure));
-                slots.Lose(start + position, start + passage.FrameCount, DropReason.PassageFailed);
+                slots.Lose(start + Math.Max(0, done), start + passage.FrameCount, DropReason.PassageFailed);
             }
         }
 
         LetGo(next);
         Task.WaitAll(retired, CancellationToken.None);
+    }
+
+    /// <summary>Gives up what was not begun, from one frame of the passage up to another.</summary>
+    private void PassOver(PassagePipeline pipeline, long start, long from, long to)
+    {
+        slots.Lose(start + from, start + to, DropReason.DecodeSkipped);
+        for (var position = from; position < to; position++)
+        {
+            Note(pipeline, isSeen: false);
+        }
+    }
+
+    private void Note(PassagePipeline pipeline, bool isSeen)
+    {
+        if (stepper?.Observe(!isSeen) == true)
+        {
+            pipeline.ScaleTo(stepper.Scale);
+            pipeline.Course.ForgetEffects();
+        }
     }
 
     /// <summary>Closes the decoders of a passage that is over, beside the playing so that a cut does not wait for them, and notes
@@ -71,44 +94,46 @@ public sealed class Treating(
     }
 
     /// <returns>Whether the frame is ready before its slot is over.</returns>
-    private bool TreatOne(PassagePipeline pipeline, long frame, long position, ref DurationEstimate effects)
+    private bool TreatOne(PassagePipeline pipeline, long frame, long position)
     {
-        if (!IsWorthTreating(frame, effects.Expected))
+        var asked = run.Now;
+        if (!pipeline.Course.IsWorthTreating(position))
         {
             // Decoders go past it by themselves, so nothing is taken here.
-            effects.Doubt();
-            slots.Lose(frame, frame + 1, DropReason.EffectsSkipped);
-            return false;
+            return GiveUp(pipeline, frame, position, DropReason.EffectsSkipped, TimeSpan.Zero);
         }
 
         if (pipeline.Take(position) is not { } decoded)
         {
-            slots.Lose(frame, frame + 1, DropReason.DecodeSkipped);
-            return false;
+            return GiveUp(pipeline, frame, position, DropReason.DecodeSkipped, TimeSpan.Zero);
         }
 
         try
         {
-            if (!IsWorthTreating(frame, effects.Expected))
-            {
-                effects.Doubt();
-                slots.Lose(frame, frame + 1, DropReason.EffectsSkipped);
-                return false;
-            }
-
             var began = run.Now;
-            if (pipeline.Treat(decoded, position) is { } picture)
+            pipeline.Course.Gathered(position, began - asked);
+            var (read, decode) = (Sum(decoded, f => f.Read), Sum(decoded, f => f.Decode));
+            if (!pipeline.Course.IsWorthTreating(position))
             {
-                var ready = run.Now;
-                var spent = ready - began + Sum(decoded, f => f.Made);
-                effects.Observe(spent);
-                pipeline.Clock.Treating = effects.Expected;
-                slots.Publish(frame, new TreatedFrame(picture, ready, Sum(decoded, f => f.Read), Sum(decoded, f => f.Decode), spent, stepper?.Scale ?? plan.Settings.Scale));
-                return run.Slots is not { } clock || ready < clock.EndOf(frame);
+                return GiveUp(pipeline, frame, position, DropReason.EffectsSkipped, read + decode);
             }
 
-            slots.Lose(frame, frame + 1, DropReason.NotReady);
-            return false;
+            if (pipeline.Treat(decoded, position) is not { } picture)
+            {
+                return GiveUp(pipeline, frame, position, DropReason.NotReady, TimeSpan.Zero);
+            }
+
+            var ready = run.Now;
+            var spent = ready - began + Sum(decoded, f => f.Made);
+            var inTime = slots.Publish(frame, new TreatedFrame(picture, ready, read, decode, spent, stepper?.Scale ?? plan.Settings.Scale))
+                && (run.Slots is not { } clock || ready < clock.EndOf(frame));
+            pipeline.Course.Done(position, spent, inTime);
+            if (!inTime && keepsTime)
+            {
+                journal.InVain(ready, read + decode + spent);
+            }
+
+            return inTime;
         }
         finally
         {
@@ -119,25 +144,51 @@ public sealed class Treating(
         }
     }
 
-    private bool IsWorthTreating(long frame, TimeSpan expected) =>
-        !keepsTime
-        || run.Slots is not { } clock
-        || (!slots.IsSettled(frame) && Pacing.IsWorthTreating(run.Now, expected, clock.EndOf(frame)));
+    private bool GiveUp(PassagePipeline pipeline, long frame, long position, DropReason reason, TimeSpan spent)
+    {
+        slots.Lose(frame, frame + 1, reason);
+        pipeline.Course.Done(position, null, inTime: false);
+        if (spent > TimeSpan.Zero)
+        {
+            journal.InVain(run.Now, spent);
+        }
 
-    private void OpenNextInTime(int index, Passage passage, long position)
+        return false;
+    }
+
+    private void OpenNextInTime(int index, Passage passage, long position, PassageCourse course)
     {
         if (next is null
             && index + 1 < plan.Timeline.Passages.Count
-            && plan.Timeline.Rate.StartOf(passage.FrameCount - position) <= OpenAhead)
+            && plan.Timeline.Rate.StartOf(passage.FrameCount - position) <= OpenAhead + WaysAhead * course.Way)
         {
             next = Open(index + 1);
+        }
+    }
+
+    /// <summary>In a passage that is too much, the first frame of the next one is treated before the last ones of it.</summary>
+    private void BeginNextInTime(int index, PassageCourse course)
+    {
+        if (!isFirstDone && keepsTime && course.IsBehind && next is { IsCompletedSuccessfully: true } && run.Slots is { } clock
+            && Pacing.IsNextDue(run.Now, course.Way, clock.StartOf(plan.Timeline.StartOf(index))))
+        {
+            try
+            {
+                isFirstDone = true;
+                TreatOne(next.Result, plan.Timeline.StartOf(index), 0);
+            }
+            catch (Exception)
+            {
+                // It fails again in its own passage, which it is said of.
+                isFirstDone = false;
+            }
         }
     }
 
     private Task<PassagePipeline> Open(int index) => Task.Run(() => new PassagePipeline(
         plan,
         plan.Played(index),
-        new PassageClock(run, plan.Timeline.Rate, plan.Timeline.StartOf(index), keepsTime),
+        new PassageCourse(run, plan.Timeline.Rate, plan.Timeline.StartOf(index), plan.Timeline.Passages[index].FrameCount, keepsTime),
         files,
         graph,
         threads));

@@ -71,6 +71,7 @@ struct HbClip {
     int64_t first_error;  /* the frame of the first of them */
     int errors_in_a_row;
     int64_t sent_at[SENT_SLOTS]; /* active_ns when a frame's packet was sent, by number */
+    int64_t skip_before; /* Frames numbered below it are left out where nothing refers to them. */
 };
 
 struct HbGraph {
@@ -525,6 +526,7 @@ static int feed_decoder(HbClip *clip, HbTimes *times)
     clip->sent_at[number & (SENT_SLOTS - 1)] = clip->active_ns;
     if (number >= clip->next_number)
         clip->next_number = number + 1;
+    clip->codec->skip_frame = number < clip->skip_before ? AVDISCARD_NONREF : AVDISCARD_DEFAULT;
     began = now_ns();
     code = avcodec_send_packet(clip->codec, clip->packet);
     spend(clip, &times->decode_ns, began);
@@ -631,9 +633,9 @@ int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *next_num
     return code;
 }
 
-void hb_clip_skip_unreferenced(HbClip *clip, int on)
+void hb_clip_skip_unreferenced(HbClip *clip, int64_t before)
 {
-    clip->codec->skip_frame = on ? AVDISCARD_NONREF : AVDISCARD_DEFAULT;
+    clip->skip_before = before;
 }
 
 static void set_leap(HbClip *clip, int64_t number)

@@ -72,8 +72,8 @@ HB_EXPORT int hb_clip_keys(HbClip *clip, int64_t *frames, int capacity);
  * for a slot, a number is missing.
  * next_number is the one after the highest whose data the decoder has; those between are on their way. */
 HB_EXPORT int hb_clip_next(HbClip *clip, HbFrame **frame, int64_t *number, int64_t *next_number, HbTimes *times);
-/* Leaves out the decoding of frames that nothing refers to (1) or decodes all (0). */
-HB_EXPORT void hb_clip_skip_unreferenced(HbClip *clip, int on);
+/* From now on leaves out the decoding of frames that nothing refers to where they are numbered below this; 0 decodes all. */
+HB_EXPORT void hb_clip_skip_unreferenced(HbClip *clip, int64_t before);
 /* Goes on at a frame that stands alone, forward only; flushes the decoder when asked. */
 HB_EXPORT void hb_clip_leap(HbClip *clip, int64_t number, int flush);
 /* Goes on at or before a frame that stands alone, backwards or forwards. */

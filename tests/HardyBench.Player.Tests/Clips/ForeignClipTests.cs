@@ -138,7 +138,7 @@ public sealed class ForeignClipTests
         var plan = Plan(clip, layer, slots);
         var shown = new List<int>();
         using var pipeline = new PassagePipeline(
-            plan, plan.Timeline.Passages[0], new PassageClock(new RunClock(), plan.Timeline.Rate, 0, keepsTime: false), clip.Files, new PassageGraph(Plans.Filters), 2);
+            plan, plan.Timeline.Passages[0], new PassageCourse(new RunClock(), plan.Timeline.Rate, 0, plan.Timeline.Passages[0].FrameCount, keepsTime: false), clip.Files, new PassageGraph(Plans.Filters), 2);
         for (var slot = 0; slot < slots; slot++)
         {
             var frames = pipeline.Take(slot);

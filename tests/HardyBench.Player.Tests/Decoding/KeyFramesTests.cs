@@ -80,9 +80,9 @@ public sealed class KeyFramesTests
     {
         var clips = await TestData.ClipsAsync();
         using var decoder = new ClipDecoder(clips.PathOf(clips.Clips["hd-avc-25"]), 1);
-        decoder.SkipUnreferenced(true);
+        decoder.SkipUnreferencedBefore(long.MaxValue);
         var skipping = Take(decoder, 20);
-        decoder.SkipUnreferenced(false);
+        decoder.SkipUnreferencedBefore(0);
         Take(decoder, 10);
         var all = Take(decoder, 20);
 

@@ -122,33 +122,6 @@ public sealed class ThreadFaultTests
         Assert.True(await leftovers.EndedAsync(CancellationToken.None, TimeSpan.Zero));
     }
 
-    [Theory]
-    [InlineData(10, 14, true)]
-    [InlineData(13, 13, true)]
-    [InlineData(14, 20, false)]
-    [InlineData(1, 9, false)]
-    public void A_missing_frame_was_left_out_only_where_catching_up_left_some_out(long from, long to, bool leftOut)
-    {
-        var skipped = new SkippedFrames();
-        skipped.Add(10, 14);
-
-        Assert.Equal(leftOut, skipped.Touches(from, to));
-        skipped.Forget(14);
-        Assert.False(skipped.Touches(from, to));
-    }
-
-    [Fact]
-    public void Frames_that_leave_a_decoder_late_count_as_left_out_with_those_around_them()
-    {
-        var skipped = new SkippedFrames();
-        skipped.Skipping(true, 100);
-        Assert.True(skipped.Touches(1000, 1000));
-
-        skipped.Skipping(false, 200);
-
-        Assert.Equal((false, true, true, false), (skipped.Touches(83, 83), skipped.Touches(84, 84), skipped.Touches(215, 215), skipped.Touches(216, 216)));
-    }
-
     private static void TakeAll(LayerDecoding layer)
     {
         for (var position = 0; position < 40; position++)
@@ -161,9 +134,9 @@ public sealed class ThreadFaultTests
     private static async Task<LayerDecoding> LayerAsync(string id, string? device, Func<ClipSource, ClipDecoder> on)
     {
         var clips = await TestData.ClipsAsync();
-        var clock = new PassageClock(new RunClock(), new FrameRate(25), 0, keepsTime: false);
+        var course = new PassageCourse(new RunClock(), new FrameRate(25), 0, 100, keepsTime: false);
         return new LayerDecoding(
-            ClipSource.Of(clips.Clips[id], clips), 1, device, new Layer(id, []), clock,
+            ClipSource.Of(clips.Clips[id], clips), 1, device, new Layer(id, []), course, DecodingPart.Leads,
             (source, _, asked) => asked == device ? on(source) : new ClipDecoder(source, 1));
     }
 

@@ -81,9 +81,9 @@ public sealed class CommonPracticeTests
     private static async Task<Counted> WorkAsync(PlaybackPlan plan, IClipFiles? files = null)
     {
         var counted = new Counted();
-        var clock = new PassageClock(new RunClock(), plan.Timeline.Rate, 0, keepsTime: false);
+        var course = new PassageCourse(new RunClock(), plan.Timeline.Rate, 0, plan.Timeline.Passages[0].FrameCount, keepsTime: false);
         var passage = plan.Played(0);
-        using var pipeline = new PassagePipeline(plan, passage, clock, files ?? await TestData.ClipsAsync(), new PassageGraph(Plans.Filters), 1);
+        using var pipeline = new PassagePipeline(plan, passage, course, files ?? await TestData.ClipsAsync(), new PassageGraph(Plans.Filters), 1);
         for (var position = 0; position < passage.FrameCount; position++)
         {
             var frames = pipeline.Take(position)!;

@@ -1,0 +1,253 @@
+using HardyBench.Core.Footage;
+
+namespace HardyBench.Core.Playback;
+
+/// <summary>Keep time: which frame of a passage is begun next, so that it will be done within its slot. It holds no frames and no
+/// threads: whoever drives it, a real player or the stand-in model, tells it the time, what is under way and how long work took.</summary>
+/// <remarks>
+/// <para>A frame that can be done in time is begun in order. Where it cannot, the next one aimed at is the first that can, by how long
+/// decoding, waiting and effects took of late: the time within which nine of ten were done, and more after a miss. Aiming further ahead
+/// costs no frame, since one is begun whenever one is done; it only lets finished ones wait.</para>
+/// <para>In long-GOP footage decoding can only go on, or start afresh on a frame that stands alone. First unreferenced frames are left
+/// out. Where that is not enough it runs up, without showing, to the first frame in time; or, where that lies beyond the next frame that
+/// stands alone, it gives up what is between and uses its time to decode ahead from there, as deep as memory lets it.</para>
+/// </remarks>
+/// <param name="first">The first timeline frame of the passage.</param>
+/// <param name="end">The frame after its last.</param>
+public sealed class Aim(FrameRate rate, long first, long end, IReferences footage)
+{
+    /// <summary>The share of recent pieces of work that lasted no longer than a frame is given.</summary>
+    private const double Sure = 0.9;
+
+    /// <summary>How much further ahead a miss lets the next one aim, and how much nearer a hit, as shares of a frame's work. They balance
+    /// at one miss in eleven.</summary>
+    private const double Further = 0.25, Nearer = 0.025;
+
+    /// <summary>The part of the time between two frames that they are apart while there is time in hand, which is so spent slowly.</summary>
+    private const double Closer = 0.85;
+
+    /// <summary>How much slower effects are than decoding where one decoded frame in hand is enough.</summary>
+    private const double MuchSlower = 1.5;
+
+    /// <summary>Frames after which the pace without unreferenced ones is known; until then it is taken for half.</summary>
+    private const int Enough = 4;
+
+    /// <summary>Slots in hand above which unreferenced frames are decoded again, once it was late.</summary>
+    private const double SlotsInHand = 1.5;
+
+    private long last = first - 1;
+    private double spread = first - 1;
+    private Caution caution;
+    private TimeSpan margin;
+
+    private enum Caution
+    {
+        /// <summary>Everything was in time so far.</summary>
+        None,
+
+        /// <summary>Something could not be in time.</summary>
+        WasLate,
+
+        /// <summary>Leaving out unreferenced frames was not enough.</summary>
+        GaveUp,
+    }
+
+    /// <summary>From beginning a frame's decoding to having it, where nothing else is waited for.</summary>
+    public Durations Decoding { get; } = new();
+
+    /// <summary>Between two decoded frames, a timeline frame, while unreferenced ones are left out.</summary>
+    public Durations RunningUp { get; } = new();
+
+    /// <summary>Between two decoded frames while decoding never waits.</summary>
+    public Durations DecodingEach { get; } = new();
+
+    /// <summary>From beginning a frame's effects to having it.</summary>
+    public Durations Effects { get; } = new();
+
+    /// <summary>Between two finished frames while work never pauses.</summary>
+    public Durations Finishing { get; } = new();
+
+    /// <summary>Whether frames have to be left out at present.</summary>
+    public bool IsBehind { get; private set; }
+
+    /// <summary>How many frames may be decoded ahead of effects while it is behind: one where effects are the slower, since more would only
+    /// grow old.</summary>
+    public bool WantsOneAhead => IsBehind && Effects.Mean > MuchSlower * DecodingEach.Mean;
+
+    /// <summary>How long a frame takes from beginning to end at present.</summary>
+    public TimeSpan Way => Decoding.Within(Sure) + Effects.Within(Sure) + margin;
+
+    /// <summary>Chooses, and goes on from there.</summary>
+    /// <param name="clock">Null before the first frame is shown: then every frame is begun in order.</param>
+    public Choice Next(TimeSpan now, SlotClock? clock, UnderWay underWay)
+    {
+        var choice = clock is { } known ? Choose(now, known, underWay) : new Choice(last + 1, LeavesOut: false);
+        last = choice.Frame;
+        return choice;
+    }
+
+    /// <summary>Something came that was not asked for, as when unreferenced frames are left out: it goes on from there.</summary>
+    public void GoOnFrom(long frame) => last = frame;
+
+    /// <summary>From now on effects take another time, as at another scale.</summary>
+    public void ForgetEffects()
+    {
+        Effects.Clear();
+        Finishing.Clear();
+        margin = TimeSpan.Zero;
+    }
+
+    /// <summary>Learns from a frame that was begun.</summary>
+    /// <param name="inTime">Whether it was done within its slot.</param>
+    public void Learn(bool inTime)
+    {
+        var work = Decoding.Mean + Effects.Mean;
+        margin = inTime ? Longer(margin - Nearer * work, TimeSpan.Zero) : Shorter(margin + Further * work, work);
+    }
+
+    private Choice Choose(TimeSpan now, SlotClock clock, UnderWay underWay)
+    {
+        var arrival = new Arrival(this, now, underWay);
+        var next = last + 1;
+        var leavesOut = LeavesOut(arrival, clock, next);
+        if (leavesOut)
+        {
+            next = footage.ReferencedFrom(next);
+        }
+
+        if (footage.StandAlone)
+        {
+            return Spread(arrival, clock, next);
+        }
+
+        if (arrival.At(0) < clock.EndOf(next))
+        {
+            next = Apart(next);
+            IsBehind = leavesOut;
+            caution = caution == Caution.GaveUp && next > first && footage.FirstFrom(next) == next ? Caution.WasLate : caution;
+            return new Choice(next, leavesOut);
+        }
+
+        IsBehind = true;
+        if (caution == Caution.None)
+        {
+            caution = Caution.WasLate;
+        }
+
+        var afresh = footage.FirstFrom(FirstAfter(arrival.At(0), clock, next));
+        var reached = RunUp(arrival, clock, next, afresh);
+        if (reached < afresh)
+        {
+            spread = reached;
+            return new Choice(Math.Min(reached, end), LeavesOut: true);
+        }
+
+        caution = afresh > next + 1 ? Caution.GaveUp : caution;
+        return new Choice(Math.Min(afresh, end), LeavesOut: false);
+    }
+
+    /// <summary>Where every frame stands alone: the first in time, and where frames have to be left out, no nearer to the one before than
+    /// work takes, so that those in hand are not spent in a row.</summary>
+    private Choice Spread(Arrival arrival, SlotClock clock, long next)
+    {
+        var frame = FirstAfter(arrival.At(0), clock, next);
+        var stride = Finishing.Mean / rate.FrameDuration;
+        IsBehind = frame > next || (IsBehind && stride > 1);
+        spread = IsBehind ? Math.Max(frame, spread + stride * Closer) : frame;
+        return new Choice(Math.Min(Math.Max(frame, (long)Math.Round(spread)), end), LeavesOut: false);
+    }
+
+    /// <summary>In long-GOP footage whose effects are what takes long: no nearer to the frame before than work takes.</summary>
+    private long Apart(long next)
+    {
+        var stride = Finishing.Mean / rate.FrameDuration;
+        if (!IsBehind || stride <= 1 || Effects.Mean <= Decoding.Mean)
+        {
+            spread = next;
+            return next;
+        }
+
+        spread = Math.Max(next, spread + stride * Closer);
+        return Math.Min(end, Math.Min(footage.ReferencedFrom((long)Math.Round(spread)), Math.Max(next, footage.FirstFrom(next + 1))));
+    }
+
+    /// <summary>Whether unreferenced frames are left out now.</summary>
+    private bool LeavesOut(Arrival arrival, SlotClock clock, long next) => caution switch
+    {
+        Caution.WasLate => (clock.EndOf(next) - arrival.At(0)) / rate.FrameDuration < SlotsInHand,
+        Caution.GaveUp => true,
+        _ => false,
+    };
+
+    /// <summary>The first frame that decoding reaches in time when it goes on without unreferenced frames; the limit when there is none
+    /// before it.</summary>
+    private long RunUp(Arrival arrival, SlotClock clock, long next, long limit)
+    {
+        var pace = RunningUp.Known >= Enough ? RunningUp.Mean : Decoding.Mean / 2;
+        if (pace >= rate.FrameDuration)
+        {
+            return limit;
+        }
+
+        var late = arrival.At(0) - clock.EndOf(next);
+        var steps = 1 + Math.Max(0, (long)(late / (rate.FrameDuration - pace)));
+        for (var frame = footage.ReferencedFrom(next + steps - 1); frame < limit; frame = footage.ReferencedFrom(frame + 1))
+        {
+            if (arrival.At(frame - next, pace) < clock.EndOf(frame))
+            {
+                return frame;
+            }
+        }
+
+        return limit;
+    }
+
+    /// <summary>The first frame whose slot ends after a moment.</summary>
+    private long FirstAfter(TimeSpan moment, SlotClock clock, long from)
+    {
+        var frame = Math.Max(from, rate.FrameAt(moment - clock.FirstShown - clock.Slip));
+        return moment < clock.EndOf(frame) ? frame : frame + 1;
+    }
+
+    private static TimeSpan Longer(TimeSpan one, TimeSpan other) => one > other ? one : other;
+
+    private static TimeSpan Shorter(TimeSpan one, TimeSpan other) => one < other ? one : other;
+
+    /// <summary>When a frame that is begun now would be done.</summary>
+    private readonly struct Arrival(Aim aim, TimeSpan now, UnderWay underWay)
+    {
+        /// <param name="runUp">Timeline frames to run up before it.</param>
+        public TimeSpan At(long runUp, TimeSpan pace = default)
+        {
+            var decoded = Longer(
+                now + aim.Decoding.Within(Sure), underWay.LastDecoded + underWay.Undecoded * aim.DecodingEach.Mean + aim.DecodingEach.Within(Sure)) + runUp * pace;
+            var effectsFree = underWay.EffectsSince is { } since ? Longer(now, since + aim.Effects.Mean) : now;
+            return Longer(decoded, effectsFree + underWay.BeforeEffects * aim.Effects.Mean) + aim.Effects.Within(Sure) + aim.margin;
+        }
+    }
+}
+
+/// <summary>What is under way in a passage.</summary>
+/// <param name="Undecoded">Frames that are being decoded or read.</param>
+/// <param name="LastDecoded">When the last frame was decoded.</param>
+/// <param name="BeforeEffects">Frames that were begun and whose effects were not.</param>
+/// <param name="EffectsSince">When the effects that are being worked on began; null when none are.</param>
+public readonly record struct UnderWay(int Undecoded, TimeSpan LastDecoded, int BeforeEffects, TimeSpan? EffectsSince);
+
+/// <summary>What is begun next.</summary>
+/// <param name="Frame">The timeline frame; the end of the passage when none of it can be in time any more.</param>
+/// <param name="LeavesOut">Whether unreferenced frames are left out on the way to it.</param>
+public readonly record struct Choice(long Frame, bool LeavesOut);
+
+/// <summary>How the frames of a passage hang on each other.</summary>
+public interface IReferences
+{
+    /// <summary>Whether decoding can start afresh on every frame.</summary>
+    bool StandAlone { get; }
+
+    /// <summary>The first frame at or after one on which decoding can start afresh.</summary>
+    long FirstFrom(long frame);
+
+    /// <summary>The first frame at or after one that others refer to; itself where that is not known.</summary>
+    long ReferencedFrom(long frame) => frame;
+}
