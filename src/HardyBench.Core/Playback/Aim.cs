@@ -39,6 +39,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     private double spread = first - 1;
     private Caution caution;
     private TimeSpan margin;
+    private TimeSpan runsUpUntil;
 
     private enum Caution
     {
@@ -61,8 +62,11 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// <summary>Between two decoded frames while decoding never waits.</summary>
     public Durations DecodingEach { get; } = new();
 
-    /// <summary>From beginning a frame's effects to having it.</summary>
+    /// <summary>From when a frame's effects could begin to having it.</summary>
     public Durations Effects { get; } = new();
+
+    /// <summary>From when they did begin, which is later where they wait for a place.</summary>
+    public Durations EffectsBegun { get; } = new();
 
     /// <summary>Between two finished frames while work never pauses.</summary>
     public Durations Finishing { get; } = new();
@@ -93,6 +97,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     public void ForgetEffects()
     {
         Effects.Clear();
+        EffectsBegun.Clear();
         Finishing.Clear();
         margin = TimeSpan.Zero;
     }
@@ -139,6 +144,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         if (reached < afresh)
         {
             spread = reached;
+            runsUpUntil = arrival.Decoded(reached - next, Pace);
             return new Choice(Math.Min(reached, end), LeavesOut: true);
         }
 
@@ -183,7 +189,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// before it.</summary>
     private long RunUp(Arrival arrival, SlotClock clock, long next, long limit)
     {
-        var pace = RunningUp.Known >= Enough ? RunningUp.Mean : Decoding.Mean / 2;
+        var pace = Pace;
         if (pace >= rate.FrameDuration)
         {
             return limit;
@@ -202,6 +208,9 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         return limit;
     }
 
+    /// <summary>What a frame costs that is run up to, unreferenced ones counted in.</summary>
+    private TimeSpan Pace => RunningUp.Known >= Enough ? RunningUp.Mean : Decoding.Mean / 2;
+
     /// <summary>The first frame whose slot ends after a moment.</summary>
     private long FirstAfter(TimeSpan moment, SlotClock clock, long from)
     {
@@ -216,11 +225,18 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// <summary>When a frame that is begun now would be done.</summary>
     private readonly struct Arrival(Aim aim, TimeSpan now, UnderWay underWay)
     {
+        public TimeSpan Decoded(long runUp, TimeSpan pace)
+        {
+            var each = aim.DecodingEach;
+            var behindOthers = underWay.LastDecoded + underWay.Undecoded * each.Mean + each.Within(Sure);
+            var behindRunUp = underWay.Undecoded > 0 ? aim.runsUpUntil + each.Mean : TimeSpan.Zero;
+            return Longer(now + aim.Decoding.Within(Sure), Longer(behindOthers, behindRunUp)) + runUp * pace;
+        }
+
         /// <param name="runUp">Timeline frames to run up before it.</param>
         public TimeSpan At(long runUp, TimeSpan pace = default)
         {
-            var decoded = Longer(
-                now + aim.Decoding.Within(Sure), underWay.LastDecoded + underWay.Undecoded * aim.DecodingEach.Mean + aim.DecodingEach.Within(Sure)) + runUp * pace;
+            var decoded = Decoded(runUp, pace);
             var effectsFree = underWay.EffectsSince is { } since ? Longer(now, since + aim.Effects.Mean) : now;
             return Longer(decoded, effectsFree + underWay.BeforeEffects * aim.Effects.Mean) + aim.Effects.Within(Sure) + aim.margin;
         }

@@ -28,8 +28,8 @@ public sealed class Simulation
     private readonly Aim[] aims;
     private readonly int[] stopsBeforeEffects;
     private readonly int[] lastBegun;
-    private readonly long[] lastDecoded;
-    private readonly long[] lastFinished;
+    private long lastDecoded;
+    private long lastFinished;
     private readonly List<(double Celsius, double ClockShare)> heatByInterval = [];
     private long now;
     private int nextFrame;
@@ -70,8 +70,6 @@ public sealed class Simulation
         finishes = [.. Enumerable.Repeat(Never, StationCount)];
         aims = new Aim[passages.Count];
         lastBegun = [.. passageStarts.Select(start => start - 1)];
-        lastDecoded = new long[passages.Count];
-        lastFinished = new long[passages.Count];
         stopsBeforeEffects = [.. passages.Select(StopsBeforeEffects)];
         for (var i = 0; i < passages.Count; i++)
         {
@@ -178,7 +176,7 @@ public sealed class Simulation
             var choice = aim.Next(
                 new TimeSpan(now), clock,
                 new UnderWay(
-                    undecoded, new TimeSpan(lastDecoded[passage]), BeforeEffects(aim, clock),
+                    undecoded, new TimeSpan(lastDecoded), BeforeEffects(aim, clock),
                     inEffects > 0 ? new TimeSpan(effectsSince) : null));
             LoseUntil((int)Math.Min(choice.Frame, frames.Length));
             if (choice.Frame < passageStarts[passage + 1])
@@ -318,13 +316,14 @@ public sealed class Simulation
 
     private void LearnEffects(ref FrameState state, bool hasEffects)
     {
-        var (aim, freeSince) = (aims[state.Passage], lastFinished[state.Passage]);
-        lastFinished[state.Passage] = now;
+        var (aim, freeSince) = (aims[state.Passage], lastFinished);
+        lastFinished = now;
 
         // Those that set out at another scale say nothing of this one.
         if (stepper is null || state.Scale == stepper.Scale)
         {
             aim.Effects.Add(hasEffects ? new TimeSpan(now - Math.Max(state.DecodedAt, freeSince)) : TimeSpan.Zero);
+            aim.EffectsBegun.Add(hasEffects ? new TimeSpan(now - state.EffectsBegan) : TimeSpan.Zero);
             aim.Finishing.Add(new TimeSpan(now - Math.Max(state.Admitted, freeSince)));
             Learn(ref state, inTime: !state.Settled);
         }
@@ -338,14 +337,14 @@ public sealed class Simulation
             aim.Decoding.Add(new TimeSpan(state.Read + state.Decode));
         }
 
-        var each = new TimeSpan(now - Math.Max(state.Admitted, lastDecoded[state.Passage]));
+        var each = new TimeSpan(now - Math.Max(state.Admitted, lastDecoded));
         aim.DecodingEach.Add(each / (state.DecodedBefore + 1));
         if (state.LeavesOut)
         {
             aim.RunningUp.Add(new TimeSpan(Math.Max(state.Read, state.Decode)) / (state.RunUp + 1));
         }
 
-        lastDecoded[state.Passage] = now;
+        lastDecoded = now;
     }
 
     private void ServeNext(int station)
@@ -410,7 +409,7 @@ public sealed class Simulation
         }
 
         var aim = aims[state.Passage];
-        var left = Left(aim.Decoding, state.Read + state.Decode) + Left(aim.Effects, state.Effects);
+        var left = Left(aim.Decoding, state.Read + state.Decode) + Left(aim.EffectsBegun, state.Effects);
         return !state.Settled && Pacing.IsWorthTreating(new TimeSpan(now), left, clock.EndOf(frame));
     }
 

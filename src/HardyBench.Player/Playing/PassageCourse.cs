@@ -181,6 +181,7 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
         if (effects is { } spent)
         {
             aim.Effects.Add(spent);
+            aim.EffectsBegun.Add(spent);
             aim.Finishing.Add(now - (at > lastFinished ? at : lastFinished));
             lastFinished = now;
         }
@@ -208,7 +209,7 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
     public void Close() => Changed(() => isClosed = true);
 
     private bool IsWorth(long position, TimeSpan now) =>
-        !keepsTime || run.Slots is not { } clock || Pacing.IsWorthTreating(now, aim!.Effects.Mean, clock.EndOf(start + position));
+        !keepsTime || run.Slots is not { } clock || Pacing.IsWorthTreating(now, aim!.EffectsBegun.Mean, clock.EndOf(start + position));
 
     private long? Find(long after)
     {

@@ -1,0 +1,209 @@
+using HardyBench.Core.Footage;
+using HardyBench.Core.Playback;
+using HardyBench.Core.StandIns;
+
+namespace HardyBench.Core.Tests.Playback;
+
+/// <summary>What keep time shows when it is too much, against what the machine gets through: the capacity c = 1 / max D of the bottleneck
+/// law (Denning and Buzen 1978), a schedule found by trying all, and the same passage with less work.</summary>
+public sealed class OverloadLawTests
+{
+    private const int Settling = 75, Minute = 1500;
+
+    private static readonly FrameRate Rate = new(25);
+
+    /// <summary>A passage of all-intra footage, or of one whose effects are the slow part, at 0.02 to 0.98 of what it needs.</summary>
+    private static PassageDemand TooMuch(Random random)
+    {
+        var slow = 40 / (0.02 + 0.96 * random.NextDouble());
+        var other = Math.Min(slow * (0.05 + 0.55 * random.NextDouble()), 60);
+        return random.Next(4) switch
+        {
+            0 => Demand(1, slow, other / 8, other / 20, other / 4, random.Next(2) == 0),
+            1 => Demand(1, other / 8, other / 20, other / 4, slow, random.Next(2) == 0),
+            2 => Demand(1, other / 4, slow / 8, other / 8, other / 20, random.Next(2) == 0),
+            _ => Demand(50, 0.2, Math.Min(other, 12), 0.5, slow),
+        };
+    }
+
+    /// <summary>Trials that are the same in every run.</summary>
+    private static void Many(int trials, Action<Random, int> trial)
+    {
+        for (var seed = 0; seed < trials; seed++)
+        {
+            trial(new Random(seed), seed);
+        }
+    }
+
+    [Theory]
+    [InlineData(0, 0.9, 0.1, 0.5)]
+    [InlineData(0.3, 0.8, 0.2, 0.7)]
+    public void It_shows_what_the_machine_gets_through_evenly_and_wastes_little(double variation, double share, double wasted, double uneven) =>
+        Many(300, (random, seed) =>
+        {
+            var demand = TooMuch(random);
+            var capacity = demand.ThroughputBound(Rate.FramesPerSecond);
+            var played = Play(demand, variation, seed).Skip(Settling).ToList();
+            var shown = played.Where(IsShown).ToList();
+            var gaps = shown.Zip(shown.Skip(1), (one, other) => (double)(other.Frame - one.Frame)).ToList();
+
+            Assert.True(shown.Count >= share * capacity * played.Count / 25 - 1, $"{shown.Count / (played.Count / 25.0):0.0} of {capacity:0.0} a second {Words(demand)}");
+            Assert.True(InVain(played) <= wasted, $"{InVain(played):0.00} in vain {Words(demand)}");
+            Assert.True(shown.Count < 100 || Deviation(gaps) <= uneven * gaps.Average(), $"deviation {Deviation(gaps):0.00}, mean {gaps.Average():0.00} {Words(demand)}");
+        });
+
+    [Theory]
+    [InlineData(1.1, 0, 1)]
+    [InlineData(1.1, 0.08, 1)]
+    [InlineData(1.03, 0.3, 0.95)]
+    public void What_is_a_little_less_than_the_machine_gets_through_holds(double capacity, double variation, double share) =>
+        Many(200, (random, seed) =>
+        {
+            var (slowest, interval) = (random.Next(3), random.Next(1, 50));
+            var slow = 40 / capacity;
+            var frames = Play(
+                slowest switch { 0 => Demand(interval, 1, slow, 1, 3), 1 => Demand(1, slow, 3, 1, 2), _ => Demand(interval, 1, 4, 2, slow) }, variation, seed);
+
+            Assert.True(frames.Count(IsShown) >= share * frames.Count, $"{frames.Count(IsShown)} of {frames.Count}");
+        });
+
+    /// <summary>Shown in a GOP of G at a share f of what is needed, when every second frame is unreferenced, all cost the same, and A may be
+    /// under way: what the time allows, f·G; below one half, where the others alone are too much, the A that are decoded before it begins
+    /// last A / (1 − 2f) frames.</summary>
+    private static double Allowed(int gop, double share, int memory) =>
+        share >= 0.5 ? share * gop : Math.Min(share * gop, memory / (1 - 2 * share));
+
+    [Theory]
+    [InlineData(0, 0.6)]
+    [InlineData(0.08, 0.6)]
+    [InlineData(0.3, 0.45)]
+    public void Of_long_GOP_footage_it_shows_what_time_and_look_ahead_allow(double variation, double share) =>
+        Many(150, (random, seed) =>
+        {
+            var (gop, speed) = (random.Next(12, 251), 0.3 + 0.6 * random.NextDouble());
+            var frames = Play(Demand(gop, 0.1, 40 / speed, 0, 3), variation, seed, 8 * gop).Skip(gop).ToList();
+            var allowed = Allowed(gop, speed, new PlaybackSettings().LookAhead + PlaybackSettings.DecodeAhead) * frames.Count / gop;
+
+            Assert.True(frames.Count(IsShown) >= share * allowed, $"{frames.Count(IsShown)} of {allowed:0}, GOP {gop}, at {speed:0.00}");
+        });
+
+    [Theory]
+    [InlineData(4, 0.3)]
+    [InlineData(4, 0.45)]
+    [InlineData(6, 0.4)]
+    [InlineData(6, 0.6)]
+    [InlineData(7, 0.35)]
+    [InlineData(7, 0.75)]
+    [InlineData(14, 0.5)]
+    public void Of_long_GOP_footage_it_shows_most_of_what_the_best_schedule_does(int gop, double share)
+    {
+        const int Frames = 14, LookAhead = 2, Memory = LookAhead + PlaybackSettings.DecodeAhead;
+        var frames = new Simulation(
+            [Demand(gop, 0, 40 / share, 0, 0, frames: 40 * gop)], Rate, new PlaybackSettings(LookAhead: LookAhead), ServiceSpread.None, null).Play();
+        var shown = frames.Skip(20 * gop).Count(IsShown) / (20.0 * gop) * Frames;
+
+        // The decoder is free at the first frame's slot, as it is on average in the middle of a run.
+        var best = Best(0, 0, [], gop, Frames, 40 / share, 0, Memory);
+
+        Assert.True(shown >= 0.8 * best, $"{shown:0.0} of {best}");
+        Assert.InRange(Allowed(gop, share, Memory) / gop * Frames, best - 1, best + gop * share + 1);
+    }
+
+    /// <summary>The most frames that can be shown from one on: each is left out, decoded for the others only, or decoded and shown.</summary>
+    /// <param name="now">When the decoder is free.</param>
+    /// <param name="shown">Those shown before.</param>
+    private static int Best(int frame, double now, int[] shown, int gop, int frames, double decode, double firstShown, int memory)
+    {
+        if (frame >= frames)
+        {
+            return 0;
+        }
+
+        // Left out: allowed where nothing refers to it, or where the rest of the GOP goes with it.
+        var unreferenced = !DecodeCost.IsReferenced(frame % gop, gop);
+        var best = Best(unreferenced ? frame + 1 : (frame / gop + 1) * gop, now, shown, gop, frames, decode, firstShown, memory);
+        var room = shown.Length >= memory ? Math.Max(now, firstShown + (shown[^memory] + 1) * 40) : now;
+        if (room + decode < firstShown + (frame + 1) * 40)
+        {
+            best = Math.Max(best, 1 + Best(frame + 1, room + decode, [.. shown, frame], gop, frames, decode, firstShown, memory));
+        }
+
+        return Math.Max(best, Best(frame + 1, now + decode, shown, gop, frames, decode, firstShown, memory));
+    }
+
+    /// <summary>Pairs of passages of which one asks less in one respect: a smaller scale or fewer effects, a proxy, a faster part.</summary>
+    [Theory]
+    [InlineData(0)]
+    [InlineData(0.08)]
+    public void Less_work_never_shows_fewer(double variation)
+    {
+        const int Pairs = 1000;
+        var fewer = new List<string>();
+        Many(Pairs, (random, seed) =>
+        {
+            var gop = random.Next(5) switch { 3 => 12, 4 => 50, _ => 1 };
+            double Between(double low, double high) => low * Math.Pow(high / low, random.NextDouble());
+            var (read, decode, copy, effects) = (Between(0.1, 60), Between(2, 200), Between(0.5, 30), Between(1, 300));
+            var (what, less, shared) = (random.Next(5), Between(0.1, 1), random.Next(2) == 0);
+            var whole = Shown(Demand(gop, read, decode, copy, effects, shared, 250), variation, seed);
+            var part = Shown(
+                what switch
+                {
+                    0 => Demand(gop, read * less, decode, copy, effects, shared, 250),
+                    1 => Demand(gop, read, decode * less, copy, effects, shared, 250),
+                    2 => Demand(gop, read, decode, copy * less, effects, shared, 250),
+                    3 => Demand(gop, read, decode, copy, effects * less, shared, 250),
+                    _ => Demand(1, read * less, decode * less, copy, effects, shared, 250),
+                }, variation, seed);
+            if (part < whole - 2)
+            {
+                fewer.Add($"{whole} → {part}: {what}, {less:0.00} of it, GOP {gop}, {read:0.0}, {decode:0.0}, {copy:0.0}, {effects:0.0}, {shared}");
+            }
+        });
+
+        Assert.True(fewer.Count <= Pairs * 0.02, $"{fewer.Count} of {Pairs}: {string.Join("; ", fewer)}");
+    }
+
+    [Theory]
+    [InlineData(200)]
+    [InlineData(90)]
+    [InlineData(60)]
+    [InlineData(1000)]
+    public void After_a_passage_that_is_too_much_the_first_frames_of_a_light_one_are_on_time(double effects)
+    {
+        foreach (var heavy in new[] { Demand(1, 1, 8, 1, effects, frames: 250), Demand(1, 1, effects, 1, 8, frames: 250), Demand(50, 1, effects / 2, 1, 8, frames: 250) })
+        {
+            var frames = new Simulation([heavy, Demand(1, 1, 6, 1, 8, frames: 50)], Rate, new PlaybackSettings(), ServiceSpread.None, null).Play();
+
+            var notOnTime = frames.Skip(250).Where(frame => frame.Status != FrameStatus.OnTime).Select(frame => $"{frame.Frame} {frame.Status}");
+            Assert.True(!notOnTime.Any(), $"{string.Join(", ", notOnTime)} after {Words(heavy)}");
+        }
+    }
+
+    private static bool IsShown(FrameRecord frame) => frame.Shown is not null;
+
+    private static int Shown(PassageDemand demand, double variation, int seed) => Play(demand, variation, seed).Count(IsShown);
+
+    private static IReadOnlyList<FrameRecord> Play(PassageDemand demand, double variation, int seed, int? frames = null) => new Simulation(
+        [demand with { FrameCount = frames ?? demand.FrameCount }], Rate, new PlaybackSettings(), new ServiceSpread(seed, variation, 0, TimeSpan.Zero), null).Play();
+
+    private static double InVain(IReadOnlyList<FrameRecord> frames) =>
+        frames.Where(frame => !IsShown(frame)).Sum(Work) / frames.Sum(Work);
+
+    private static double Work(FrameRecord frame) => (frame.Read + frame.Decode + frame.Effects).TotalSeconds;
+
+    private static string Words(PassageDemand demand) =>
+        $"({string.Join(", ", demand.Visits.Select(visit => $"{visit.Station} {visit.MeanService.TotalMilliseconds:0.0}"))}; GOP {demand.KeyInterval})";
+
+    private static double Deviation(List<double> values) => Math.Sqrt(values.Average(value => Math.Pow(value - values.Average(), 2)));
+
+    private static PassageDemand Demand(int interval, double read, double decode, double copy, double effects, bool shared = false, int frames = Minute) => new(
+        frames,
+        [
+            new Visit(Station.Drive, VisitKind.Read, [Samples.Ms(read)]),
+            new Visit(Station.Processor, VisitKind.Decode, [Samples.Ms(decode)]),
+            new Visit(Station.Bus, VisitKind.Copy, [Samples.Ms(copy)]),
+            new Visit(shared ? Station.Processor : Station.Graphics, VisitKind.Effects, [Samples.Ms(effects)]),
+        ],
+        interval, 0, 0, 0, 0, []);
+}
