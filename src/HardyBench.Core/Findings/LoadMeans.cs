@@ -20,7 +20,7 @@ public sealed class LoadMeans
 
     /// <summary>Means over a stretch of time.</summary>
     public static LoadMeans Over(IEnumerable<LoadReading> loads, TimeSpan from, TimeSpan to) => new(
-        loads.Where(load => load.At > from && load.At <= to)
+        loads.Where(load => load.At > from && load.At <= to && load.Kind != LoadKind.InVain)
             .GroupBy(load => load.Kind)
             .SelectMany(MeansOfKind)
             .ToDictionary(),
@@ -43,7 +43,7 @@ public sealed class LoadMeans
     {
         var buckets = moments.SelectMany(moment => Enumerable.Range(-WorkAheadBuckets, WorkAheadBuckets + 2)
             .Select(offset => (long)(moment / Bucket) + offset)).ToHashSet();
-        var near = loads.Where(load => buckets.Contains((long)(load.At / Bucket))).ToList();
+        var near = loads.Where(load => load.Kind != LoadKind.InVain && buckets.Contains((long)(load.At / Bucket))).ToList();
         var enough = near.Where(load => load.At > from && load.At <= to).DistinctBy(load => load.At).Count() >= FewestReadings;
         // Threads are read once a second, so few of their readings fall to such moments: they count over the whole stretch.
         return Over(enough ? near.Where(load => load.Kind != LoadKind.OwnThread).Concat(loads.Where(load => load.Kind == LoadKind.OwnThread)) : loads, from, to);

@@ -9,6 +9,7 @@ namespace HardyBench.Core.Findings;
 /// <param name="Limiter">Null when it holds, or when nothing of it was played.</param>
 /// <param name="Headroom">Capacity over demand of the busiest resource; above 1 when it holds, null where unknown.</param>
 /// <param name="Failure">Why it could not be played, or null.</param>
+/// <param name="InVain">Work on frames that were not shown.</param>
 public sealed record PassageFinding(
     int Index,
     Passage Passage,
@@ -16,7 +17,8 @@ public sealed record PassageFinding(
     Verdict? Verdict,
     LimiterFinding? Limiter,
     double? Headroom,
-    string? Failure)
+    string? Failure,
+    WorkInVain InVain = default)
 {
     /// <summary>It was played to its end and is too short for a verdict.</summary>
     public bool IsTooShort => Verdict is null && Failure is null && Counts.Slots == Passage.FrameCount;
@@ -39,6 +41,12 @@ public static class RunFindings
     }
 
     private static PassageFinding Of(
+        Run run, VerdictLimits limits, int index, Passage passage, IReadOnlyList<FrameRecord> frames, string? failure)
+    {
+        return Judged(run, limits, index, passage, frames, failure) with { InVain = WorkInVain.Of(run, frames) };
+    }
+
+    private static PassageFinding Judged(
         Run run, VerdictLimits limits, int index, Passage passage, IReadOnlyList<FrameRecord> frames, string? failure)
     {
         var header = run.Header;
@@ -65,11 +73,13 @@ public static class RunFindings
             null);
     }
 
-    /// <summary>Slots that were missed while work was going on. While a decoder waits to start afresh slots are missed
-    /// too, but nothing is busy then, so those moments say nothing about the limiter.</summary>
-    private static List<TimeSpan> Missed(IReadOnlyList<FrameRecord> frames) =>
-    [
-        .. frames.Where(frame => frame.Status != FrameStatus.OnTime && frame.Reason != DropReason.DecodeSkipped)
-            .Select(frame => frame.SlotStart),
-    ];
+    /// <summary>When work was going on that was too slow: the slots missed. Those given up in a row may pass while the look-ahead is full and
+    /// nothing is busy, so where they are most, the moments count in which frames became ready.</summary>
+    private static List<TimeSpan> Missed(IReadOnlyList<FrameRecord> frames)
+    {
+        var missed = frames.Where(frame => frame.Status != FrameStatus.OnTime).ToLookup(frame => frame.Reason == DropReason.DecodeSkipped, frame => frame.SlotStart);
+        return missed[true].Count() > missed[false].Count()
+            ? [.. frames.Select(frame => frame.Ready).OfType<TimeSpan>()]
+            : [.. missed[false]];
+    }
 }

@@ -85,7 +85,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// <param name="clock">Null before the first frame is shown: then every frame is begun in order.</param>
     public Choice Next(TimeSpan now, SlotClock? clock, UnderWay underWay)
     {
-        var choice = clock is { } known ? Choose(now, known, underWay) : new Choice(last + 1, LeavesOut: false);
+        var choice = clock is { } known ? Choose(now, known, underWay) : new Choice(last + 1);
         last = choice.Frame;
         return choice;
     }
@@ -130,7 +130,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
             next = Apart(next);
             IsBehind = leavesOut;
             caution = caution == Caution.GaveUp && next > first && footage.FirstFrom(next) == next ? Caution.WasLate : caution;
-            return new Choice(next, leavesOut);
+            return new Choice(next, LeavesOut: leavesOut);
         }
 
         IsBehind = true;
@@ -149,7 +149,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         }
 
         caution = afresh > next + 1 ? Caution.GaveUp : caution;
-        return new Choice(Math.Min(afresh, end), LeavesOut: false);
+        return new Choice(Math.Min(afresh, end), GivesUp: true);
     }
 
     /// <summary>Where every frame stands alone: the first in time, and where frames have to be left out, no nearer to the one before than
@@ -160,7 +160,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         var stride = Finishing.Mean / rate.FrameDuration;
         IsBehind = frame > next || (IsBehind && stride > 1);
         spread = IsBehind ? Math.Max(frame, spread + stride * Closer) : frame;
-        return new Choice(Math.Min(Math.Max(frame, (long)Math.Round(spread)), end), LeavesOut: false);
+        return new Choice(Math.Min(Math.Max(frame, (long)Math.Round(spread)), end));
     }
 
     /// <summary>In long-GOP footage whose effects are what takes long: no nearer to the frame before than work takes.</summary>
@@ -253,7 +253,12 @@ public readonly record struct UnderWay(int Undecoded, TimeSpan LastDecoded, int 
 /// <summary>What is begun next.</summary>
 /// <param name="Frame">The timeline frame; the end of the passage when none of it can be in time any more.</param>
 /// <param name="LeavesOut">Whether unreferenced frames are left out on the way to it.</param>
-public readonly record struct Choice(long Frame, bool LeavesOut);
+/// <param name="GivesUp">Whether those before it are given up because decoding cannot reach them, and not passed over one by one.</param>
+public readonly record struct Choice(long Frame, bool LeavesOut = false, bool GivesUp = false)
+{
+    /// <summary>What is said of the frames before it.</summary>
+    public DropReason Reason => GivesUp ? DropReason.DecodeSkipped : DropReason.PassedOver;
+}
 
 /// <summary>How the frames of a passage hang on each other.</summary>
 public interface IReferences

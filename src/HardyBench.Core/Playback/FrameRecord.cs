@@ -19,7 +19,7 @@ public enum DropReason : byte
     /// <summary>It was not dropped.</summary>
     None,
 
-    /// <summary>Its decoding was skipped to catch up.</summary>
+    /// <summary>Given up with all up to the next frame that stands alone, where decoding started afresh.</summary>
     DecodeSkipped,
 
     /// <summary>Decoded, but too late to be worth any effects work.</summary>
@@ -33,6 +33,9 @@ public enum DropReason : byte
 
     /// <summary>The passage could not be played.</summary>
     PassageFailed,
+
+    /// <summary>Passed over before any work: it could not have been ready in its slot.</summary>
+    PassedOver,
 }
 
 /// <summary>One slot of a run. Times count from the key that started it.</summary>

@@ -178,7 +178,7 @@ public sealed class Simulation
                 new UnderWay(
                     undecoded, new TimeSpan(lastDecoded), BeforeEffects(aim, clock),
                     inEffects > 0 ? new TimeSpan(effectsSince) : null));
-            LoseUntil((int)Math.Min(choice.Frame, frames.Length));
+            LoseUntil((int)Math.Min(choice.Frame, frames.Length), choice.Reason);
             if (choice.Frame < passageStarts[passage + 1])
             {
                 Begin(nextFrame++, choice.LeavesOut);
@@ -235,11 +235,11 @@ public sealed class Simulation
         return Math.Min(position, frame - 1 - lastBegun[passage]);
     }
 
-    private void LoseUntil(int from)
+    private void LoseUntil(int from, DropReason reason)
     {
         for (; nextFrame < from; nextFrame++)
         {
-            frames[nextFrame].Lost = DropReason.DecodeSkipped;
+            frames[nextFrame].Lost = reason;
         }
     }
 
@@ -422,7 +422,7 @@ public sealed class Simulation
         if (visit.Kind != VisitKind.Effects)
         {
             undecoded--;
-            state.Lost = DropReason.DecodeSkipped;
+            state.Lost = DropReason.PassedOver;
         }
         else
         {

@@ -23,7 +23,9 @@ public static class StandInLoads
             AddMemoryAndDrive(loads, plan, simulation, demand, index, at);
         }
 
-        return loads;
+        loads.AddRange(frames.Where(frame => frame.Shown is null && frame.Read + frame.Decode + frame.Effects > TimeSpan.Zero)
+            .Select(frame => new LoadReading(frame.SlotStart, LoadKind.InVain, 0, (float)(frame.Read + frame.Decode + frame.Effects).TotalSeconds)));
+        return [.. loads.OrderBy(load => load.At)];
     }
 
     private static void AddProcessor(

@@ -97,6 +97,8 @@ public sealed record PassageRow(
     double LatenessMs,
     double ToolLatenessMs,
     IReadOnlyDictionary<DropReason, int> DropsByReason,
+    int InVainFrames,
+    double? InVainShare,
     string? Failure)
 {
     public static PassageRow Of(PassageFinding finding)
@@ -107,6 +109,6 @@ public sealed record PassageRow(
             counts.SteadyDrops, counts.ShownRate, counts.LongestFreeze.TotalMilliseconds, finding.Verdict,
             finding.Limiter?.Limiter, finding.Limiter?.Evidence, finding.Headroom, counts.Recovery?.TotalMilliseconds, counts.Slip.TotalMilliseconds,
             counts.GapDeviation.TotalMilliseconds, counts.Lateness.TotalMilliseconds, counts.ToolLateness.TotalMilliseconds,
-            counts.DropsByReason, finding.Failure);
+            counts.DropsByReason, finding.InVain.Frames, finding.InVain.Share, finding.Failure);
     }
 }

@@ -14,6 +14,9 @@ public interface ILayerFrames : IDisposable
     /// <exception cref="MediaException">The clip failed.</exception>
     DecodedFrame? Take(long position);
 
+    /// <summary>A frame of the passage will not be taken: what was decoded for it makes room.</summary>
+    void PassOver(long position);
+
     /// <summary>What went wrong so far without ending it, a phrase each.</summary>
     IReadOnlyList<string> Overcome { get; }
 }
@@ -40,6 +43,9 @@ public sealed class LayerDecoding : ILayerFrames
 {
     /// <summary>How often a decoding that follows looks for what to follow, where it is not told.</summary>
     private static readonly TimeSpan LookAgain = TimeSpan.FromMilliseconds(20);
+
+    /// <summary>A frame's data may go to the decoder so many frames before it in the order of showing.</summary>
+    private const int Reordering = 16;
 
     private readonly object gate = new();
     private readonly Queue<DecodedFrame> decoded = new();
@@ -70,6 +76,7 @@ public sealed class LayerDecoding : ILayerFrames
     private long newest = -1;
     private long output = -1;
     private long? firstOf;
+    private long leftOutBelow;
     private bool isOver;
 
     /// <summary>Starts decoding at once. The decoder is opened on the thread itself, so that the threads it starts
@@ -153,6 +160,22 @@ public sealed class LayerDecoding : ILayerFrames
                     return last with { Picture = last.Picture.Another(), Read = read, Decode = decode };
                 }
             }
+        }
+    }
+
+    /// <inheritdoc />
+    public void PassOver(long position)
+    {
+        var number = SourceFrame(position);
+        lock (gate)
+        {
+            while (decoded.TryPeek(out var frame) && frame.Number <= number)
+            {
+                last?.Dispose();
+                last = decoded.Dequeue();
+            }
+
+            Monitor.PulseAll(gate);
         }
     }
 
@@ -346,14 +369,15 @@ public sealed class LayerDecoding : ILayerFrames
         }
 
         var wanted = SourceFrame(choice.Frame, source);
-        // Which frame it is will show where unreferenced ones are left out: the first that comes.
-        firstOf = choice.LeavesOut && !source.Keys.AllIntra && wanted > newest ? choice.Frame : null;
+        // Which frame it is will show where unreferenced ones are left out, or were of what the decoder has already: the first that comes.
+        firstOf = !source.Keys.AllIntra && wanted > newest && (choice.LeavesOut || wanted < leftOutBelow) ? choice.Frame : null;
         if (firstOf is null)
         {
-            course.Begin(choice.Frame, course.Now);
+            course.Begin(choice.Frame, course.Now, choice.Reason);
         }
 
-        Go(wanted, source, leavesOut: firstOf is not null);
+        Go(wanted, source, leavesOut: firstOf is not null && choice.LeavesOut);
+        leftOutBelow = firstOf is not null && choice.LeavesOut ? long.MaxValue : leftOutBelow == long.MaxValue ? source.NextToSend + Reordering : leftOutBelow;
         return true;
     }
 
@@ -483,7 +507,7 @@ public sealed class LayerDecoding : ILayerFrames
         (firstOf, var isShown) = shows == frame.Number ? ((long?)null, true) : (position, false);
         if (isShown)
         {
-            course.Begin(position, began);
+            course.Begin(position, began, DropReason.PassedOver);
         }
 
         return isShown;

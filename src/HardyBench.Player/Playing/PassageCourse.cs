@@ -10,7 +10,7 @@ namespace HardyBench.Player.Playing;
 public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int frameCount, bool keepsTime)
 {
     private readonly object gate = new();
-    private readonly List<(long Position, TimeSpan At)> begun = [];
+    private readonly List<(long Position, TimeSpan At, DropReason Before)> begun = [];
     private Aim? aim;
     private bool isLed;
     private bool isAtEnd;
@@ -19,6 +19,7 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
     private TimeSpan lastFinished;
     private TimeSpan? effectsSince;
     private long taken = -1;
+    private DropReason lastReason = DropReason.PassedOver;
 
     public FrameRate Rate => rate;
 
@@ -52,14 +53,16 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
         var clock = keepsTime ? run.Slots : null;
         var before = clock is null ? 0 : begun.Count(one => one.Position > taken && IsWorth(one.Position, now));
         var choice = aim!.Next(now, clock, new UnderWay(0, lastDecoded, before, effectsSince));
+        lastReason = choice.Reason;
         return choice.Frame < start + frameCount ? choice with { Frame = choice.Frame - start } : (Choice?)null;
     });
 
     /// <summary>The leader: a frame is begun, for every layer.</summary>
     /// <param name="at">When its decoding began.</param>
-    public void Begin(long position, TimeSpan at) => Changed(() =>
+    /// <param name="before">What is said of the frames that were left out before it.</param>
+    public void Begin(long position, TimeSpan at, DropReason before) => Changed(() =>
     {
-        begun.Add((position, at));
+        begun.Add((position, at, before));
         aim!.GoOnFrom(start + position);
     });
 
@@ -132,7 +135,7 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
                 {
                     if (Choose() is { } choice)
                     {
-                        Begin(choice.Frame, run.Now);
+                        Begin(choice.Frame, run.Now, choice.Reason);
                         continue;
                     }
 
@@ -144,6 +147,10 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
             }
         }
     }
+
+    /// <summary>What is said of the frames that were left out before one; before the end of the passage where none is named.</summary>
+    public DropReason ReasonBefore(long? position) => Locked(() =>
+        begun.FindIndex(one => one.Position == position) is >= 0 and var place ? begun[place].Before : lastReason);
 
     /// <summary>Treating: the layers of a frame are taken now, and none of those before it will be.</summary>
     public void Taking(long position) => Changed(() =>

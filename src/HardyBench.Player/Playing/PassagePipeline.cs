@@ -70,6 +70,16 @@ public sealed class PassagePipeline : IDisposable
         return null;
     }
 
+    /// <summary>A frame will not be taken: what was decoded for it makes room.</summary>
+    public void PassOver(long position)
+    {
+        Course.Taking(position);
+        foreach (var layer in layers)
+        {
+            layer!.PassOver(position);
+        }
+    }
+
     /// <summary>What went wrong so far without ending the passage, a phrase each.</summary>
     public IEnumerable<string> Overcome => layers.SelectMany(layer => layer!.Overcome).Append(treatment.DeviceFailure).OfType<string>();
 

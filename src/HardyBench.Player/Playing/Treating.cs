@@ -41,14 +41,14 @@ public sealed class Treating(
                 using var stopping = stop.Register(pipeline.Course.Close);
                 while (slots.WaitForRoom() && pipeline.Course.Take(done) is { } position)
                 {
-                    PassOver(pipeline, start, done + 1, position);
+                    PassOver(pipeline, start, done + 1, position, pipeline.Course.ReasonBefore(position));
                     done = position;
                     OpenNextInTime(index, passage, position, pipeline.Course);
                     BeginNextInTime(index + 1, pipeline.Course);
                     Note(pipeline, TreatOne(pipeline, start + position, position));
                 }
 
-                PassOver(pipeline, start, done + 1, stop.IsCancellationRequested ? done + 1 : passage.FrameCount);
+                PassOver(pipeline, start, done + 1, stop.IsCancellationRequested ? done + 1 : passage.FrameCount, pipeline.Course.ReasonBefore(null));
                 stepper?.Reset();
             }
             catch (Exception failure)
@@ -63,9 +63,9 @@ public sealed class Treating(
     }
 
     /// <summary>Gives up what was not begun, from one frame of the passage up to another.</summary>
-    private void PassOver(PassagePipeline pipeline, long start, long from, long to)
+    private void PassOver(PassagePipeline pipeline, long start, long from, long to, DropReason reason)
     {
-        slots.Lose(start + from, start + to, DropReason.DecodeSkipped);
+        slots.Lose(start + from, start + to, reason);
         for (var position = from; position < to; position++)
         {
             Note(pipeline, isSeen: false);
@@ -99,13 +99,13 @@ public sealed class Treating(
         var asked = run.Now;
         if (!pipeline.Course.IsWorthTreating(position))
         {
-            // Decoders go past it by themselves, so nothing is taken here.
+            pipeline.PassOver(position);
             return GiveUp(pipeline, frame, position, DropReason.EffectsSkipped, TimeSpan.Zero);
         }
 
         if (pipeline.Take(position) is not { } decoded)
         {
-            return GiveUp(pipeline, frame, position, DropReason.DecodeSkipped, TimeSpan.Zero);
+            return GiveUp(pipeline, frame, position, DropReason.NotReady, TimeSpan.Zero);
         }
 
         try

@@ -15,7 +15,7 @@ public sealed class PickTests
 
         Assert.Equal("right", pick.Machine!.Id);
         Assert.Equal(["weak", "dear"], pick.Others.Select(other => other.Machine.Id));
-        Assert.StartsWith("Passage 1 breaks. Processor 100 % busy", pick.Others[0].Why, StringComparison.Ordinal);
+        Assert.Matches("^Passage 1 breaks. Processor (9[0-9]|100) % busy", pick.Others[0].Why);
         Assert.Equal(0, pick.Others[0].FirstFailure!.Index);
         Assert.Contains("costs 1,500 EUR more", pick.Others[1].Why, StringComparison.Ordinal);
     }

@@ -24,7 +24,8 @@ export const limiterWord = (limiter: Limiter | null) => (limiter ? limiters[limi
 
 export const reasonWord: Record<Reason, string> = {
   none: '',
-  decodeSkipped: 'decoding skipped to catch up',
+  decodeSkipped: 'given up, decoding started afresh',
+  passedOver: 'passed over, would not have been in time',
   effectsSkipped: 'too late for its effects',
   notReady: 'not ready in its slot',
   presenterLate: 'the player woke too late',

@@ -1,0 +1,22 @@
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Core.Findings;
+
+/// <summary>Work on frames of a passage that were not shown.</summary>
+/// <param name="Frames">Frames that were begun in vain.</param>
+/// <param name="Share">Their part of all reading, decoding and effects time, 0 to 1; null where nothing was worked on.</param>
+public readonly record struct WorkInVain(int Frames, double? Share)
+{
+    public static WorkInVain Of(Run run, IReadOnlyList<FrameRecord> frames)
+    {
+        if (frames.Count == 0)
+        {
+            return default;
+        }
+
+        var (from, to) = (frames[0].SlotStart, frames[^1].SlotStart + run.Header.Timeline.Rate.FrameDuration);
+        var wasted = run.Loads.Where(load => load.Kind == LoadKind.InVain && load.At >= from && load.At < to).Select(load => (double)load.Value).ToList();
+        var useful = frames.Where(frame => frame.Shown is not null).Sum(frame => (frame.Read + frame.Decode + frame.Effects).TotalSeconds);
+        return new WorkInVain(wasted.Count, wasted.Sum() + useful is > 0 and var all ? wasted.Sum() / all : null);
+    }
+}

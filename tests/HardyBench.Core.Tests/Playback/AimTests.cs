@@ -1,0 +1,135 @@
+using HardyBench.Core.Footage;
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Core.Tests.Playback;
+
+/// <summary>Which frame is begun next, on a made-up clock: 25 frames a second, the first shown at 1000 ms.</summary>
+public sealed class AimTests
+{
+    private static readonly FrameRate Rate = new(25);
+
+    private static readonly SlotClock Clock = new(Rate, Samples.Ms(1000), TimeSpan.Zero);
+
+    private static readonly UnderWay Nothing = new(0, TimeSpan.Zero, 0, null);
+
+    [Fact]
+    public void Before_the_first_frame_is_shown_every_frame_is_begun_in_order()
+    {
+        var aim = Aim(gop: 1, decode: 500, effects: 500);
+
+        Assert.Equal([0, 1, 2], Enumerable.Range(0, 3).Select(_ => aim.Next(Samples.Ms(9000), null, Nothing).Frame));
+    }
+
+    [Fact]
+    public void What_can_be_in_time_is_begun_in_order()
+    {
+        var aim = Aim(gop: 1, decode: 20, effects: 19);
+
+        // Frame 0's slot ends at 1040.
+        Assert.Equal(new Choice(0), aim.Next(Samples.Ms(1000), Clock, Nothing));
+        Assert.False(aim.IsBehind);
+    }
+
+    [Theory]
+    [InlineData(20, 20, 1)]
+    [InlineData(20, 59, 1)]
+    [InlineData(20, 60, 2)]
+    [InlineData(200, 200, 10)]
+    public void Else_the_first_that_will_be_done_before_its_slot_ends(double decode, double effects, long frame)
+    {
+        var aim = Aim(gop: 1, decode, effects);
+
+        Assert.Equal(new Choice(frame), aim.Next(Samples.Ms(1000), Clock, Nothing));
+        Assert.True(aim.IsBehind);
+    }
+
+    [Fact]
+    public void Work_before_it_counts_with_its_mean_and_its_own_with_nine_tenths()
+    {
+        var aim = new Aim(Rate, 0, 1000, new Gop(1));
+        foreach (var effects in new[] { 100, 100, 100, 100, 100, 100, 100, 100, 200, 400 })
+        {
+            aim.Effects.Add(Samples.Ms(effects));
+        }
+
+        // The effects under way end at 900 + 140; two more frames go before it, 280; its own take 200: 1520, in the slot of frame 13.
+        Assert.Equal(13, aim.Next(Samples.Ms(1000), Clock, new UnderWay(0, TimeSpan.Zero, 2, Samples.Ms(900))).Frame);
+    }
+
+    [Fact]
+    public void A_miss_aims_further_ahead_and_hits_come_back()
+    {
+        var (before, after, later) = (Aim(1, 100, 100), Aim(1, 100, 100), Aim(1, 100, 100));
+        after.Learn(inTime: false);
+        later.Learn(inTime: false);
+        for (var hit = 0; hit < 10; hit++)
+        {
+            later.Learn(inTime: true);
+        }
+
+        long First(Aim aim) => aim.Next(Samples.Ms(1000), Clock, Nothing).Frame;
+        Assert.Equal((5, 6, 5), (First(before), First(after), First(later)));
+    }
+
+    [Fact]
+    public void Those_in_hand_are_not_spent_in_a_row()
+    {
+        var aim = Aim(gop: 1, decode: 0, effects: 200);
+        aim.Finishing.Add(Samples.Ms(200));
+        aim.Next(Samples.Ms(1000), Clock, Nothing);
+        var far = aim.Next(Samples.Ms(3000), Clock, Nothing).Frame;
+
+        // The clock stands still, so all of them would be in time; work takes five slots.
+        Assert.Equal([4L, 9, 13], Enumerable.Range(0, 3).Select(_ => aim.Next(Samples.Ms(1000), Clock, Nothing).Frame - far));
+    }
+
+    [Fact]
+    public void Nothing_more_is_begun_where_none_of_the_passage_can_be_in_time() =>
+        Assert.Equal(1000, Aim(1, 100, 100).Next(Samples.Ms(100_000), Clock, Nothing).Frame);
+
+    [Fact]
+    public void In_long_GOP_footage_it_first_runs_up_to_the_first_referenced_frame_in_time()
+    {
+        var aim = Aim(gop: 50, decode: 30, effects: 0);
+
+        // At 1100 frame 0, due by 1040, is 90 ms late; each frame run up to gains 40 − 15 of it.
+        Assert.Equal(new Choice(4, LeavesOut: true), aim.Next(Samples.Ms(1100), Clock, Nothing));
+    }
+
+    [Fact]
+    public void Where_that_cannot_catch_up_it_gives_up_all_before_the_next_frame_that_stands_alone()
+    {
+        var aim = Aim(gop: 50, decode: 90, effects: 0);
+        aim.Next(Samples.Ms(0), Clock, Nothing);
+
+        Assert.Equal(new Choice(50, GivesUp: true), aim.Next(Samples.Ms(1100), Clock, Nothing));
+        Assert.Equal(DropReason.DecodeSkipped, new Choice(50, GivesUp: true).Reason);
+
+        // From then on what nothing refers to is left out: 51 is, in a GOP of I B P B P.
+        Assert.Equal(new Choice(52, LeavesOut: true), aim.Next(Samples.Ms(1200), Clock, Nothing));
+    }
+
+    [Fact]
+    public void A_passage_after_one_that_is_too_much_is_begun_three_ways_before_the_cut()
+    {
+        Assert.False(Pacing.IsNextDue(Samples.Ms(399), Samples.Ms(200), Samples.Ms(1000)));
+        Assert.True(Pacing.IsNextDue(Samples.Ms(400), Samples.Ms(200), Samples.Ms(1000)));
+    }
+
+    private static Aim Aim(int gop, double decode, double effects)
+    {
+        var aim = new Aim(Rate, 0, 1000, new Gop(gop));
+        aim.Decoding.Add(Samples.Ms(decode));
+        aim.Effects.Add(Samples.Ms(effects));
+        return aim;
+    }
+
+    private sealed class Gop(int length) : IReferences
+    {
+        public bool StandAlone => length == 1;
+
+        public long FirstFrom(long frame) => (frame + length - 1) / length * length;
+
+        public long ReferencedFrom(long frame) => frame % length % 2 == 0 ? frame : frame + 1;
+    }
+}
