@@ -56,6 +56,9 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// <summary>From beginning a frame's decoding to having it, where nothing else is waited for.</summary>
     public Durations Decoding { get; } = new();
 
+    /// <summary>From starting afresh in long-GOP footage to having the first frame, where the decoder holds several.</summary>
+    public Durations StartingAfresh { get; } = new();
+
     /// <summary>Between two decoded frames, a timeline frame, while unreferenced ones are left out.</summary>
     public Durations RunningUp { get; } = new();
 
@@ -139,7 +142,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
             caution = Caution.WasLate;
         }
 
-        var afresh = footage.FirstFrom(FirstAfter(arrival.At(0), clock, next));
+        var afresh = footage.FirstFrom(FirstAfter(arrival.At(0) + Longer(TimeSpan.Zero, StartingAfresh.Mean - Decoding.Within(Sure)), clock, next));
         var reached = RunUp(arrival, clock, next, afresh);
         if (reached < afresh)
         {

@@ -47,6 +47,9 @@ public sealed class LayerDecoding : ILayerFrames
     /// <summary>A frame's data may go to the decoder so many frames before it in the order of showing.</summary>
     private const int Reordering = 16;
 
+    /// <summary>Footage may lack so many pictures in a row without one that is shown being left out.</summary>
+    private const int LongestGap = 8;
+
     private readonly object gate = new();
     private readonly Queue<DecodedFrame> decoded = new();
 
@@ -77,6 +80,7 @@ public sealed class LayerDecoding : ILayerFrames
     private long output = -1;
     private long? firstOf;
     private long leftOutBelow;
+    private bool isAfresh;
     private bool isOver;
 
     /// <summary>Starts decoding at once. The decoder is opened on the thread itself, so that the threads it starts
@@ -288,6 +292,7 @@ public sealed class LayerDecoding : ILayerFrames
 
             newest = Math.Max(newest, from - 1);
             output = from - 1;
+            isAfresh = true;
         }
         catch
         {
@@ -376,7 +381,7 @@ public sealed class LayerDecoding : ILayerFrames
             course.Begin(choice.Frame, course.Now, choice.Reason);
         }
 
-        Go(wanted, source, leavesOut: firstOf is not null && choice.LeavesOut);
+        Go(wanted, source, firstOf is not null && choice.LeavesOut ? long.MaxValue : 0);
         leftOutBelow = firstOf is not null && choice.LeavesOut ? long.MaxValue : leftOutBelow == long.MaxValue ? source.NextToSend + Reordering : leftOutBelow;
         return true;
     }
@@ -388,8 +393,10 @@ public sealed class LayerDecoding : ILayerFrames
         seenTaken = taken;
         if (position is { } next)
         {
+            // The picture on where the footage has none of its own lies a little before.
+            var wanted = SourceFrame(next, source);
+            Go(wanted, source, next > followed + 1 ? wanted - LongestGap : 0);
             followed = next;
-            Go(SourceFrame(next, source), source, leavesOut: false);
             return true;
         }
 
@@ -410,12 +417,13 @@ public sealed class LayerDecoding : ILayerFrames
             wanted = Math.Max(newest + 1, asked);
         }
 
-        Go(wanted, source, leavesOut: false);
+        Go(wanted, source);
         return true;
     }
 
     /// <summary>Has the decoder go to a frame by the shortest way, unless it was there already.</summary>
-    private void Go(long wanted, ClipDecoder source, bool leavesOut)
+    /// <param name="leavesOutBefore">Up to where unreferenced frames are left out.</param>
+    private void Go(long wanted, ClipDecoder source, long leavesOutBefore = 0)
     {
         if (wanted <= newest)
         {
@@ -426,9 +434,10 @@ public sealed class LayerDecoding : ILayerFrames
         if (afresh > source.NextToSend)
         {
             source.LeapTo(afresh);
+            isAfresh = !source.Keys.AllIntra;
         }
 
-        source.SkipUnreferencedBefore(leavesOut ? long.MaxValue : wanted);
+        source.SkipUnreferencedBefore(leavesOutBefore);
         owed.Enqueue(wanted);
         newest = source.Keys.AllIntra ? wanted : newest;
     }
@@ -442,7 +451,8 @@ public sealed class LayerDecoding : ILayerFrames
 
         var runsUp = owed.TryPeek(out var wanted) && frame.Number < wanted;
         course.Decoded(
-            source.Keys.AllIntra ? frame.Latency : runsUp ? null : took, took, frame.Number - output, leftOut: firstOf is not null || runsUp);
+            source.Keys.AllIntra ? frame.Latency : runsUp ? null : took, isAfresh, took, frame.Number - output, leftOut: firstOf is not null || runsUp);
+        isAfresh = false;
     }
 
     /// <summary>Hands a frame on, or passes over it.</summary>

@@ -7,8 +7,12 @@ namespace HardyBench.Player.Playing;
 /// <see cref="Aim"/>, and the others follow. Any thread may call it. Positions are frames of the passage, from 0.</summary>
 /// <param name="start">Timeline frame on which the passage begins.</param>
 /// <param name="keepsTime">Whether frames may be dropped at all.</param>
-public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int frameCount, bool keepsTime)
+/// <param name="layers">Layers of the passage.</param>
+public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int frameCount, bool keepsTime, int layers = 1)
 {
+    /// <summary>Waiting for less than this is none.</summary>
+    private static readonly TimeSpan Noticeable = TimeSpan.FromMilliseconds(1);
+
     private readonly object gate = new();
     private readonly List<(long Position, TimeSpan At, DropReason Before)> begun = [];
     private Aim? aim;
@@ -17,6 +21,7 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
     private bool isClosed;
     private TimeSpan lastDecoded;
     private TimeSpan lastFinished;
+    private TimeSpan? lastGathered;
     private TimeSpan? effectsSince;
     private long taken = -1;
     private DropReason lastReason = DropReason.PassedOver;
@@ -71,12 +76,19 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
 
     /// <summary>The leader learned how long decoding takes.</summary>
     /// <param name="latency">From beginning a frame to having it; null where frames were run up to.</param>
+    /// <param name="isAfresh">Whether decoding of long-GOP footage had just begun afresh.</param>
     /// <param name="each">Since the frame before.</param>
     /// <param name="advanced">Source frames since the frame before.</param>
     /// <param name="leftOut">Whether unreferenced ones were left out.</param>
-    public void Decoded(TimeSpan? latency, TimeSpan each, long advanced, bool leftOut) => Locked(() =>
+    public void Decoded(TimeSpan? latency, bool isAfresh, TimeSpan each, long advanced, bool leftOut) => Locked(() =>
     {
         lastDecoded = run.Now;
+        if (isAfresh)
+        {
+            aim!.StartingAfresh.Add(each);
+            return true;
+        }
+
         aim!.DecodingEach.Add(each);
         if (latency is { } known)
         {
@@ -166,13 +178,14 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
     /// <param name="waited">How long it was waited for.</param>
     public void Gathered(long position, TimeSpan waited) => Locked(() =>
     {
-        effectsSince = run.Now;
+        var now = run.Now;
         // A leader knows its own decoding; what the others take beyond that, and all of it where none leads, shows here.
-        if (!isLed || waited > aim!.Decoding.Within(1))
+        if (waited > Noticeable && lastGathered is { } before && (!isLed || layers > 1) && ReasonBefore(position) != DropReason.DecodeSkipped)
         {
-            aim!.Decoding.Add(effectsSince.Value - begun.Find(one => one.Position == position).At);
+            aim!.Decoding.Add(now - before);
         }
 
+        lastGathered = effectsSince = now;
         return true;
     });
 

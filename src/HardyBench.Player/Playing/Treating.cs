@@ -188,7 +188,7 @@ public sealed class Treating(
     private Task<PassagePipeline> Open(int index) => Task.Run(() => new PassagePipeline(
         plan,
         plan.Played(index),
-        new PassageCourse(run, plan.Timeline.Rate, plan.Timeline.StartOf(index), plan.Timeline.Passages[index].FrameCount, keepsTime),
+        new PassageCourse(run, plan.Timeline.Rate, plan.Timeline.StartOf(index), plan.Timeline.Passages[index].FrameCount, keepsTime, plan.Played(index).Layers.Count),
         files,
         graph,
         threads));
