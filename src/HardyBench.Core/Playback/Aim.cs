@@ -142,7 +142,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
             caution = Caution.WasLate;
         }
 
-        var afresh = footage.FirstFrom(FirstAfter(arrival.At(0) + Longer(TimeSpan.Zero, StartingAfresh.Mean - Decoding.Within(Sure)), clock, next));
+        var afresh = footage.FirstFrom(FirstAfter(arrival.At(0) + Longer(TimeSpan.Zero, StartingAfresh.Mean - Expected(Decoding)), clock, next));
         var reached = RunUp(arrival, clock, next, afresh);
         if (reached < afresh)
         {
@@ -221,6 +221,10 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         return moment < clock.EndOf(frame) ? frame : frame + 1;
     }
 
+    /// <summary>How long decoding is given. A frame of long-GOP footage that comes late was needed by those after it all the same, and giving
+    /// up costs all of them, so there it is the mean.</summary>
+    private TimeSpan Expected(Durations decoding) => footage.StandAlone ? decoding.Within(Sure) : decoding.Mean;
+
     private static TimeSpan Longer(TimeSpan one, TimeSpan other) => one > other ? one : other;
 
     private static TimeSpan Shorter(TimeSpan one, TimeSpan other) => one < other ? one : other;
@@ -231,9 +235,9 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         public TimeSpan Decoded(long runUp, TimeSpan pace)
         {
             var each = aim.DecodingEach;
-            var behindOthers = underWay.LastDecoded + underWay.Undecoded * each.Mean + each.Within(Sure);
+            var behindOthers = underWay.LastDecoded + underWay.Undecoded * each.Mean + aim.Expected(each);
             var behindRunUp = underWay.Undecoded > 0 ? aim.runsUpUntil + each.Mean : TimeSpan.Zero;
-            return Longer(now + aim.Decoding.Within(Sure), Longer(behindOthers, behindRunUp)) + runUp * pace;
+            return Longer(now + aim.Expected(aim.Decoding), Longer(behindOthers, behindRunUp)) + runUp * pace;
         }
 
         /// <param name="runUp">Timeline frames to run up before it.</param>
