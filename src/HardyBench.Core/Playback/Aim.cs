@@ -40,6 +40,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     private Caution caution;
     private TimeSpan margin;
     private TimeSpan runsUpUntil;
+    private bool leftOutBefore;
 
     private enum Caution
     {
@@ -95,6 +96,20 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
 
     /// <summary>Something came that was not asked for, as when unreferenced frames are left out: it goes on from there.</summary>
     public void GoOnFrom(long frame) => last = frame;
+
+    /// <summary>Learns what a frame cost that was decoded.</summary>
+    /// <param name="leftOut">Whether unreferenced ones before it were left out. Only where they were before the last one too does the time
+    /// between the two stand for going on so.</param>
+    /// <param name="advanced">Frames since the last one.</param>
+    public void LearnRunningUp(bool leftOut, TimeSpan each, long advanced)
+    {
+        if (leftOut && leftOutBefore && advanced > 0)
+        {
+            RunningUp.Add(each / advanced);
+        }
+
+        leftOutBefore = leftOut;
+    }
 
     /// <summary>From now on effects take another time, as at another scale.</summary>
     public void ForgetEffects()

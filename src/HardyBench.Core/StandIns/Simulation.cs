@@ -332,17 +332,19 @@ public sealed class Simulation
     private void LearnDecoding(ref FrameState state)
     {
         var aim = aims[state.Passage];
-        if (state.DecodedBefore == 0)
+        if (passages[state.Passage].KeyInterval > 1 && state.Position == 0)
+        {
+            // A frame that stands alone costs far more than those after it, which are what decoding goes on with.
+            aim.StartingAfresh.Add(new TimeSpan(state.Read + state.Decode));
+        }
+        else if (state.DecodedBefore == 0)
         {
             aim.Decoding.Add(new TimeSpan(state.Read + state.Decode));
         }
 
         var each = new TimeSpan(now - Math.Max(state.Admitted, lastDecoded));
         aim.DecodingEach.Add(each / (state.DecodedBefore + 1));
-        if (state.LeavesOut)
-        {
-            aim.RunningUp.Add(new TimeSpan(Math.Max(state.Read, state.Decode)) / (state.RunUp + 1));
-        }
+        aim.LearnRunningUp(state.LeavesOut && state.Position > 0, new TimeSpan(Math.Max(state.Read, state.Decode)), state.RunUp + 1);
 
         lastDecoded = now;
     }

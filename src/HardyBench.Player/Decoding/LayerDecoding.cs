@@ -449,9 +449,12 @@ public sealed class LayerDecoding : ILayerFrames
             return;
         }
 
+        // A frame that stands alone costs far more than those after it, which are what decoding goes on with.
         var runsUp = owed.TryPeek(out var wanted) && frame.Number < wanted;
+        var standsAlone = !source.Keys.AllIntra && source.Keys.LastUpTo(frame.Number) == frame.Number;
         course.Decoded(
-            source.Keys.AllIntra ? frame.Latency : runsUp ? null : took, isAfresh, took, frame.Number - output, leftOut: firstOf is not null || runsUp);
+            source.Keys.AllIntra ? frame.Latency : runsUp || standsAlone ? null : took, isAfresh, took, frame.Number - output,
+            leftOut: (firstOf is not null || runsUp) && !standsAlone);
         isAfresh = false;
     }
 

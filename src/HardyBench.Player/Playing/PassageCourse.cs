@@ -95,11 +95,7 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
             aim.Decoding.Add(known);
         }
 
-        if (leftOut && advanced > 0)
-        {
-            aim.RunningUp.Add(each / advanced);
-        }
-
+        aim.LearnRunningUp(leftOut, each, advanced);
         return true;
     });
 
