@@ -79,6 +79,7 @@ public sealed class LayerDecoding : ILayerFrames
     private long newest = -1;
     private long output = -1;
     private long? firstOf;
+    private DropReason reasonBefore;
     private long leftOutBelow;
     private bool isAfresh;
     private bool isOver;
@@ -364,8 +365,9 @@ public sealed class LayerDecoding : ILayerFrames
         {
             if (!isOver)
             {
-                isOver = true;
+                // Should the device be lost over it, this comes again on the processor.
                 Deliver(source, all: true);
+                isOver = true;
                 course.End();
             }
 
@@ -376,6 +378,7 @@ public sealed class LayerDecoding : ILayerFrames
         var wanted = SourceFrame(choice.Frame, source);
         // Which frame it is will show where unreferenced ones are left out, or were of what the decoder has already: the first that comes.
         firstOf = !source.Keys.AllIntra && wanted > newest && (choice.LeavesOut || wanted < leftOutBelow) ? choice.Frame : null;
+        reasonBefore = choice.Reason;
         if (firstOf is null)
         {
             course.Begin(choice.Frame, course.Now, choice.Reason);
@@ -520,7 +523,7 @@ public sealed class LayerDecoding : ILayerFrames
         (firstOf, var isShown) = shows == frame.Number ? ((long?)null, true) : (position, false);
         if (isShown)
         {
-            course.Begin(position, began, DropReason.PassedOver);
+            course.Begin(position, began, reasonBefore);
         }
 
         return isShown;
