@@ -24,6 +24,7 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
     private TimeSpan? lastGathered;
     private TimeSpan? effectsSince;
     private long taken = -1;
+    private bool paused;
     private DropReason lastReason = DropReason.PassedOver;
 
     public FrameRate Rate => rate;
@@ -198,8 +199,12 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
         {
             aim.Effects.Add(spent);
             aim.EffectsBegun.Add(spent);
-            aim.Finishing.Add(now - (at > lastFinished ? at : lastFinished));
-            lastFinished = now;
+            if (!paused)
+            {
+                aim.Finishing.Add(now - (at > lastFinished ? at : lastFinished));
+            }
+
+            (lastFinished, paused) = (now, false);
         }
 
         // What was begun before anything was known says nothing of the aim.
@@ -210,6 +215,9 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
 
         return true;
     });
+
+    /// <summary>Treating: it waited for room, so the time to its next frame says nothing of the work.</summary>
+    public void Pause() => Locked(() => paused = true);
 
     /// <summary>From now on effects take another time.</summary>
     public void ForgetEffects() => Locked(() =>

@@ -14,6 +14,9 @@ public sealed class Treating(
     /// <summary>How long before a cut the next passage is opened.</summary>
     private static readonly TimeSpan OpenAhead = TimeSpan.FromSeconds(1);
 
+    /// <summary>Waiting for less than this is none.</summary>
+    private static readonly TimeSpan Noticeable = TimeSpan.FromMilliseconds(1);
+
     /// <summary>And how many frames' time earlier, where frames take long.</summary>
     private const int WaysAhead = 3;
 
@@ -39,7 +42,7 @@ public sealed class Treating(
                 var pipeline = opening.GetAwaiter().GetResult();
                 using var retiring = new Retiring(() => Retire(pipeline, index));
                 using var stopping = stop.Register(pipeline.Course.Close);
-                while (slots.WaitForRoom() && pipeline.Course.Take(done) is { } position)
+                while (HasRoom(pipeline.Course) && pipeline.Course.Take(done) is { } position)
                 {
                     PassOver(pipeline, start, done + 1, position, pipeline.Course.ReasonBefore(position));
                     done = position;
@@ -60,6 +63,18 @@ public sealed class Treating(
 
         LetGo(next);
         Task.WaitAll(retired, CancellationToken.None);
+    }
+
+    private bool HasRoom(PassageCourse course)
+    {
+        var asked = run.Now;
+        var room = slots.WaitForRoom();
+        if (run.Now - asked > Noticeable)
+        {
+            course.Pause();
+        }
+
+        return room;
     }
 
     /// <summary>Gives up what was not begun, from one frame of the passage up to another.</summary>
