@@ -36,17 +36,18 @@ public static class RunFindings
     public static IReadOnlyList<PassageFinding> Of(Run run, VerdictLimits limits)
     {
         var failures = run.Failures.Where(failure => !failure.Overcome).ToLookup(failure => failure.PassageIndex, failure => failure.Message);
+        var inVain = run.Loads.Where(load => load.Kind == LoadKind.InVain).ToList();
         return [.. run.Header.Timeline.Passages.Select((passage, index) =>
-            Of(run, limits, index, passage, run.FramesOf(index), failures[index].FirstOrDefault()))];
+        {
+            var frames = run.FramesOf(index);
+            return Of(run, limits, index, passage, frames, failures[index].FirstOrDefault()) with
+            {
+                InVain = WorkInVain.Of(frames, inVain, run.Header.Timeline.Rate),
+            };
+        })];
     }
 
     private static PassageFinding Of(
-        Run run, VerdictLimits limits, int index, Passage passage, IReadOnlyList<FrameRecord> frames, string? failure)
-    {
-        return Judged(run, limits, index, passage, frames, failure) with { InVain = WorkInVain.Of(run, frames) };
-    }
-
-    private static PassageFinding Judged(
         Run run, VerdictLimits limits, int index, Passage passage, IReadOnlyList<FrameRecord> frames, string? failure)
     {
         var header = run.Header;

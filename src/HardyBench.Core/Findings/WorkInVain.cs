@@ -1,3 +1,4 @@
+using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 
 namespace HardyBench.Core.Findings;
@@ -7,15 +8,17 @@ namespace HardyBench.Core.Findings;
 /// <param name="Share">Their part of all reading, decoding and effects time, 0 to 1; null where nothing was worked on.</param>
 public readonly record struct WorkInVain(int Frames, double? Share)
 {
-    public static WorkInVain Of(Run run, IReadOnlyList<FrameRecord> frames)
+    /// <param name="frames">The settled slots of the passage, in order.</param>
+    /// <param name="inVain">The run's readings of such work.</param>
+    public static WorkInVain Of(IReadOnlyList<FrameRecord> frames, IReadOnlyList<LoadReading> inVain, FrameRate rate)
     {
         if (frames.Count == 0)
         {
             return default;
         }
 
-        var (from, to) = (frames[0].SlotStart, frames[^1].SlotStart + run.Header.Timeline.Rate.FrameDuration);
-        var wasted = run.Loads.Where(load => load.Kind == LoadKind.InVain && load.At >= from && load.At < to).Select(load => (double)load.Value).ToList();
+        var (from, to) = (frames[0].SlotStart, frames[^1].SlotStart + rate.FrameDuration);
+        var wasted = inVain.Where(load => load.At >= from && load.At < to).Select(load => (double)load.Value).ToList();
         var useful = frames.Where(frame => frame.Shown is not null).Sum(frame => (frame.Read + frame.Decode + frame.Effects).TotalSeconds);
         return new WorkInVain(wasted.Count, wasted.Sum() + useful is > 0 and var all ? wasted.Sum() / all : null);
     }

@@ -175,25 +175,26 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     private Choice Spread(Arrival arrival, SlotClock clock, long next)
     {
         var frame = FirstAfter(arrival.At(0), clock, next);
-        var stride = Finishing.Mean / rate.FrameDuration;
-        IsBehind = frame > next || (IsBehind && stride > 1);
-        spread = IsBehind ? Math.Max(frame, spread + stride * Closer) : frame;
+        IsBehind = frame > next || (IsBehind && Stride > 1);
+        spread = IsBehind ? Math.Max(frame, spread + Stride * Closer) : frame;
         return new Choice(Math.Min(Math.Max(frame, (long)Math.Round(spread)), end));
     }
 
     /// <summary>In long-GOP footage whose effects are what takes long: no nearer to the frame before than work takes.</summary>
     private long Apart(long next)
     {
-        var stride = Finishing.Mean / rate.FrameDuration;
-        if (!IsBehind || stride <= 1 || Effects.Mean <= Decoding.Mean)
+        if (!IsBehind || Stride <= 1 || Effects.Mean <= Decoding.Mean)
         {
             spread = next;
             return next;
         }
 
-        spread = Math.Max(next, spread + stride * Closer);
+        spread = Math.Max(next, spread + Stride * Closer);
         return Math.Min(end, Math.Min(footage.ReferencedFrom((long)Math.Round(spread)), Math.Max(next, footage.FirstFrom(next + 1))));
     }
+
+    /// <summary>Slots that a frame takes.</summary>
+    private double Stride => Finishing.Mean / rate.FrameDuration;
 
     /// <summary>Whether unreferenced frames are left out now.</summary>
     private bool LeavesOut(Arrival arrival, SlotClock clock, long next) => caution switch

@@ -28,15 +28,15 @@ public sealed class Simulation
     private readonly Aim[] aims;
     private readonly int[] stopsBeforeEffects;
     private readonly int[] lastBegun;
-    private long lastDecoded;
-    private long lastFinished;
+    private readonly List<int> beforeEffects = [];
     private readonly List<(double Celsius, double ClockShare)> heatByInterval = [];
     private long now;
     private int nextFrame;
     private int underWay;
     private int undecoded;
-    private readonly List<int> beforeEffects = [];
     private int inEffects;
+    private long lastDecoded;
+    private long lastFinished;
     private long effectsSince;
     private int readyWaiting;
     private long startLag = Never;
@@ -168,16 +168,15 @@ public sealed class Simulation
                 continue;
             }
 
-            if (aim.IsBehind && undecoded + (aim.WantsOneAhead ? BeforeEffects(aim, clock) - undecoded : 0) >= (aim.WantsOneAhead ? 1 : stopsBeforeEffects[passage]))
+            var before = BeforeEffects(aim, clock);
+            if (aim.IsBehind && (aim.WantsOneAhead ? before >= 1 : undecoded >= stopsBeforeEffects[passage]))
             {
                 return;
             }
 
             var choice = aim.Next(
                 new TimeSpan(now), clock,
-                new UnderWay(
-                    undecoded, new TimeSpan(lastDecoded), BeforeEffects(aim, clock),
-                    inEffects > 0 ? new TimeSpan(effectsSince) : null));
+                new UnderWay(undecoded, new TimeSpan(lastDecoded), before, inEffects > 0 ? new TimeSpan(effectsSince) : null));
             LoseUntil((int)Math.Min(choice.Frame, frames.Length), choice.Reason);
             if (choice.Frame < passageStarts[passage + 1])
             {

@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Player.Native;
@@ -442,7 +441,10 @@ public sealed class LayerDecoding : ILayerFrames
 
         source.SkipUnreferencedBefore(leavesOutBefore);
         owed.Enqueue(wanted);
-        newest = source.Keys.AllIntra ? wanted : newest;
+        if (source.Keys.AllIntra)
+        {
+            newest = wanted;
+        }
     }
 
     private void Learn(DecodedFrame frame, TimeSpan took, ClipDecoder source)
@@ -569,29 +571,5 @@ public sealed class LayerDecoding : ILayerFrames
             change();
             Monitor.PulseAll(gate);
         }
-    }
-}
-
-/// <summary>How the frames of a layer hang on each other, by timeline frame.</summary>
-/// <param name="source">The source frame that a frame of the passage shows.</param>
-/// <param name="start">Timeline frame on which the passage begins.</param>
-internal sealed class LayerReferences(KeyFrames keys, Func<long, long> source, long start, int frameCount) : IReferences
-{
-    public bool StandAlone => keys.AllIntra;
-
-    public long FirstFrom(long frame)
-    {
-        if (frame >= start + frameCount)
-        {
-            return start + frameCount;
-        }
-
-        var key = keys.FirstFrom(source(frame - start));
-        while (frame < start + frameCount && source(frame - start) < key)
-        {
-            frame++;
-        }
-
-        return frame;
     }
 }

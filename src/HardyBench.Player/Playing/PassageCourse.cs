@@ -87,7 +87,7 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
         if (isAfresh)
         {
             aim!.StartingAfresh.Add(each);
-            return true;
+            return;
         }
 
         aim!.DecodingEach.Add(each);
@@ -97,7 +97,6 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
         }
 
         aim.LearnRunningUp(leftOut, each, advanced);
-        return true;
     });
 
     /// <summary>A layer that follows: waits for a frame that is begun, or taken by treating, after those it knows of.</summary>
@@ -183,7 +182,6 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
         }
 
         lastGathered = effectsSince = now;
-        return true;
     });
 
     /// <summary>Treating: a frame is done, or was given up.</summary>
@@ -213,18 +211,13 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
             aim.Learn(inTime);
         }
 
-        return true;
     });
 
-    /// <summary>Treating: it waited for room, so the time to its next frame says nothing of the work.</summary>
-    public void Pause() => Locked(() => paused = true);
+    /// <summary>Treating: it waited so long for room, and then the time to its next frame says nothing of the work.</summary>
+    public void HadRoom(TimeSpan waited) => Locked(() => paused |= waited > Noticeable);
 
     /// <summary>From now on effects take another time.</summary>
-    public void ForgetEffects() => Locked(() =>
-    {
-        aim?.ForgetEffects();
-        return true;
-    });
+    public void ForgetEffects() => Locked(() => aim?.ForgetEffects());
 
     /// <summary>The leader failed: what was begun is still taken, and then a frame that nobody begins, whose taking tells.</summary>
     public void Break() => Changed(() => isLed = false);
@@ -249,14 +242,19 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
         }
     }
 
-    private void Changed(Action change)
+    private void Locked(Action work)
     {
         lock (gate)
         {
-            change();
-            Monitor.PulseAll(gate);
+            work();
         }
     }
+
+    private void Changed(Action change) => Locked(() =>
+    {
+        change();
+        Monitor.PulseAll(gate);
+    });
 
     /// <summary>Every frame can be had as it is.</summary>
     private sealed class AnyFrame : IReferences

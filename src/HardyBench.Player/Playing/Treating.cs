@@ -14,9 +14,6 @@ public sealed class Treating(
     /// <summary>How long before a cut the next passage is opened.</summary>
     private static readonly TimeSpan OpenAhead = TimeSpan.FromSeconds(1);
 
-    /// <summary>Waiting for less than this is none.</summary>
-    private static readonly TimeSpan Noticeable = TimeSpan.FromMilliseconds(1);
-
     /// <summary>And how many frames' time earlier, where frames take long.</summary>
     private const int WaysAhead = 3;
 
@@ -69,11 +66,7 @@ public sealed class Treating(
     {
         var asked = run.Now;
         var room = slots.WaitForRoom();
-        if (run.Now - asked > Noticeable)
-        {
-            course.Pause();
-        }
-
+        course.HadRoom(run.Now - asked);
         return room;
     }
 
