@@ -159,12 +159,16 @@ static void feed(const char *path, int one_thread)
     hb_clip_keys(clip, keys, 64);
     HbGraph *graph = NULL;
     for (int step = 0; step < 24; step++) {
-        switch (draw(12)) {
+        switch (draw(13)) {
         case 0:
             hb_clip_seek(clip, draw(300));
             break;
         case 1:
-            hb_clip_leap(clip, draw(300), (int)draw(2));
+            hb_clip_leap(clip, draw(300));
+            break;
+        case 3:
+            for (int64_t more = draw(100), at = draw(100); more > 0; more--)
+                hb_clip_want(clip, at += draw(4));
             break;
         case 2:
             hb_clip_skip_unreferenced(clip, draw(2) ? draw(100) : 0);

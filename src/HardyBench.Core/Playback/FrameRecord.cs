@@ -25,7 +25,7 @@ public enum DropReason : byte
     /// <summary>Decoded, but too late to be worth any effects work.</summary>
     EffectsSkipped,
 
-    /// <summary>Worked on to the end, and the slot was over.</summary>
+    /// <summary>Under way, or worked on to the end, when its slot was over; or decoding went past it.</summary>
     NotReady,
 
     /// <summary>Ready in time, but the presenter itself woke after the slot: the tool's fault, counted all the same.</summary>

@@ -35,7 +35,7 @@ public class ClipDecoder : IDisposable
         MediaException.Check(NativeMethods.ClipOpen(source.Path, opening, device, out var handle, out var info), $"opening {name}");
         clip = new ClipHandle(handle);
         (Raster, Rate) = (new Raster(info.Width, info.Height), new FrameRate(info.RateNumerator, info.RateDenominator));
-        FrameCount = info.FrameCount;
+        (FrameCount, FramesAtOnce) = (info.FrameCount, info.FramesAtOnce);
         Keys = source.AllIntra ? KeyFrames.All(info.FrameCount) : source.Track?.Keys is { } known
             ? new KeyFrames([.. known.Select(key => (long)key)], info.FrameCount)
             : IndexedKeys(info);
@@ -54,6 +54,9 @@ public class ClipDecoder : IDisposable
     public long FrameCount { get; }
 
     public KeyFrames Keys { get; }
+
+    /// <summary>Frames whose data the decoder takes before it gives the first.</summary>
+    public int FramesAtOnce { get; }
 
     /// <summary>The first frame whose data the decoder does not have yet; frame threads work on those before it.</summary>
     public long NextToSend { get; private set; }
@@ -79,7 +82,7 @@ public class ClipDecoder : IDisposable
     {
         var code = NativeMethods.ClipNext(clip, out var frame, out var number, out var nextNumber, out var times);
         MediaException.Check(code, $"playing {name}");
-        NextToSend = nextNumber;
+        NextToSend = Math.Max(NextToSend, nextNumber);
         return new DecodedFrame(
             new FrameHandle(frame),
             number,
@@ -93,11 +96,20 @@ public class ClipDecoder : IDisposable
     /// <summary>From now on leaves out frames before one that no other refers to; <see cref="long.MaxValue"/> for all such, 0 for none.</summary>
     public void SkipUnreferencedBefore(long number) => NativeMethods.ClipSkipUnreferenced(clip, number);
 
-    /// <summary>Goes on at a later frame that stands alone.</summary>
-    public void LeapTo(long number)
+    /// <summary>Goes on at a later frame that stands alone. Where all do, those before it that were asked for so come first, and where not, what
+    /// the decoder holds is given up.</summary>
+    public void GoTo(long number)
     {
-        NativeMethods.ClipLeap(clip, number, Keys.AllIntra ? 0 : 1);
-        NextToSend = number;
+        if (Keys.AllIntra)
+        {
+            NativeMethods.ClipWant(clip, number);
+            NextToSend = Math.Max(NextToSend, number + 1);
+        }
+        else
+        {
+            NativeMethods.ClipLeap(clip, number);
+            NextToSend = number;
+        }
     }
 
     /// <summary>Goes on at a frame that stands alone, backwards or forwards. A file that cannot be sought goes on before it.</summary>

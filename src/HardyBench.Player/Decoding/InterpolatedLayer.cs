@@ -85,9 +85,7 @@ public sealed class InterpolatedLayer(LayerDecoding frames, Layer layer, FrameRa
     }
 
     /// <summary>Later frames may be made from what was decoded, so all of it stays.</summary>
-    public void PassOver(long position)
-    {
-    }
+    public TimeSpan PassOver(long position) => TimeSpan.Zero;
 
     public void Dispose()
     {

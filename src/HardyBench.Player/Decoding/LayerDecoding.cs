@@ -13,8 +13,9 @@ public interface ILayerFrames : IDisposable
     /// <exception cref="MediaException">The clip failed.</exception>
     DecodedFrame? Take(long position);
 
-    /// <summary>A frame of the passage will not be taken: what was decoded for it makes room.</summary>
-    void PassOver(long position);
+    /// <summary>A frame of the passage will not be taken: what was decoded for it, and is for none after it, makes room.</summary>
+    /// <returns>How long that was read and decoded.</returns>
+    TimeSpan PassOver(long position);
 
     /// <summary>What went wrong so far without ending it, a phrase each.</summary>
     IReadOnlyList<string> Overcome { get; }
@@ -168,19 +169,22 @@ public sealed class LayerDecoding : ILayerFrames
     }
 
     /// <inheritdoc />
-    public void PassOver(long position)
+    public TimeSpan PassOver(long position)
     {
-        var number = SourceFrame(position);
+        var (keep, spent) = (SourceFrame(position + 1), TimeSpan.Zero);
         lock (gate)
         {
-            while (decoded.TryPeek(out var frame) && frame.Number <= number)
+            while (decoded.TryPeek(out var frame) && frame.Number < keep)
             {
                 last?.Dispose();
                 last = decoded.Dequeue();
+                spent += last.Read + last.Decode;
             }
 
             Monitor.PulseAll(gate);
         }
+
+        return spent;
     }
 
     public void Dispose()
@@ -315,7 +319,7 @@ public sealed class LayerDecoding : ILayerFrames
     {
         try
         {
-            Deliver(source, all: true);
+            Deliver(source);
             while (HasRoom())
             {
                 var isNew = part switch
@@ -326,7 +330,7 @@ public sealed class LayerDecoding : ILayerFrames
                 };
                 if (isNew)
                 {
-                    Deliver(source, all: !source.Keys.AllIntra);
+                    Deliver(source, source.Keys.AllIntra ? source.FramesAtOnce - 1 : 0);
                 }
             }
         }
@@ -338,21 +342,18 @@ public sealed class LayerDecoding : ILayerFrames
         return null;
     }
 
-    /// <summary>Has frames come out of the decoder: the next one, or until nothing is owed. With frame threads those of all-intra footage
-    /// come out while later ones, which may lie anywhere ahead, are sent.</summary>
-    private void Deliver(ClipDecoder source, bool all)
+    /// <summary>Has frames come out of the decoder until it owes no more than so many.</summary>
+    /// <param name="stillOwed">A decoder that works on several frames at once gives the first when it has the data of them all. Where they stand
+    /// alone these are frames that were chosen, and not those that happen to follow.</param>
+    private void Deliver(ClipDecoder source, int stillOwed = 0)
     {
-        while (owed.Count > 0 && !disposed)
+        while (owed.Count > stillOwed && !disposed)
         {
             var began = course.Now;
             var frame = source.Next();
             Learn(frame, course.Now - began, source);
             output = frame.Number;
             Sort(frame, began, source);
-            if (!all)
-            {
-                return;
-            }
         }
     }
 
@@ -365,7 +366,7 @@ public sealed class LayerDecoding : ILayerFrames
             if (!isOver)
             {
                 // Should the device be lost over it, this comes again on the processor.
-                Deliver(source, all: true);
+                Deliver(source);
                 isOver = true;
                 course.End();
             }
@@ -404,7 +405,7 @@ public sealed class LayerDecoding : ILayerFrames
 
         if (taken >= 0 && owed.TryPeek(out var first) && SourceFrame(taken, source) >= first)
         {
-            Deliver(source, all: true);
+            Deliver(source);
         }
 
         return false;
@@ -432,19 +433,26 @@ public sealed class LayerDecoding : ILayerFrames
             return;
         }
 
-        var afresh = source.Keys.LastUpTo(wanted);
-        if (afresh > source.NextToSend)
-        {
-            source.LeapTo(afresh);
-            isAfresh = !source.Keys.AllIntra;
-        }
-
-        source.SkipUnreferencedBefore(leavesOutBefore);
         owed.Enqueue(wanted);
         if (source.Keys.AllIntra)
         {
             newest = wanted;
+            if (wanted >= source.NextToSend)
+            {
+                source.GoTo(wanted);
+            }
+
+            return;
         }
+
+        var afresh = source.Keys.LastUpTo(wanted);
+        if (afresh > source.NextToSend)
+        {
+            source.GoTo(afresh);
+            isAfresh = true;
+        }
+
+        source.SkipUnreferencedBefore(leavesOutBefore);
     }
 
     private void Learn(DecodedFrame frame, TimeSpan took, ClipDecoder source)

@@ -32,8 +32,11 @@ internal static partial class NativeMethods
     [LibraryImport(Library, EntryPoint = "hb_clip_skip_unreferenced")]
     public static partial void ClipSkipUnreferenced(ClipHandle clip, long before);
 
+    [LibraryImport(Library, EntryPoint = "hb_clip_want")]
+    public static partial void ClipWant(ClipHandle clip, long number);
+
     [LibraryImport(Library, EntryPoint = "hb_clip_leap")]
-    public static partial void ClipLeap(ClipHandle clip, long number, int flush);
+    public static partial void ClipLeap(ClipHandle clip, long number);
 
     [LibraryImport(Library, EntryPoint = "hb_clip_refusal")]
     public static partial nint ClipRefusal(ClipHandle clip);
@@ -100,7 +103,7 @@ internal readonly record struct ClipOpening(
 
 [StructLayout(LayoutKind.Sequential)]
 internal readonly record struct ClipInfo(
-    int Width, int Height, int RateNumerator, int RateDenominator, int PixelFormat, int KeyCount, long FrameCount);
+    int Width, int Height, int RateNumerator, int RateDenominator, int PixelFormat, int KeyCount, int FramesAtOnce, long FrameCount);
 
 [StructLayout(LayoutKind.Sequential)]
 internal readonly record struct GraphInput(int Width, int Height, int PixelFormat, int RateNumerator, int RateDenominator);

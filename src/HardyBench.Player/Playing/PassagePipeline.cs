@@ -71,13 +71,11 @@ public sealed class PassagePipeline : IDisposable
     }
 
     /// <summary>A frame will not be taken: what was decoded for it makes room.</summary>
-    public void PassOver(long position)
+    /// <returns>How long that was read and decoded.</returns>
+    public TimeSpan PassOver(long position)
     {
         Course.Taking(position);
-        foreach (var layer in layers)
-        {
-            layer!.PassOver(position);
-        }
+        return layers.Aggregate(TimeSpan.Zero, (sum, layer) => sum + layer!.PassOver(position));
     }
 
     /// <summary>What went wrong so far without ending the passage, a phrase each.</summary>

@@ -107,8 +107,7 @@ public sealed class Treating(
         var asked = run.Now;
         if (!pipeline.Course.IsWorthTreating(position))
         {
-            pipeline.PassOver(position);
-            return GiveUp(pipeline, frame, position, DropReason.EffectsSkipped, TimeSpan.Zero);
+            return GiveUp(pipeline, frame, position, DropReason.EffectsSkipped, pipeline.PassOver(position));
         }
 
         if (pipeline.Take(position) is not { } decoded)
@@ -128,7 +127,7 @@ public sealed class Treating(
 
             if (pipeline.Treat(decoded, position) is not { } picture)
             {
-                return GiveUp(pipeline, frame, position, DropReason.NotReady, TimeSpan.Zero);
+                return GiveUp(pipeline, frame, position, DropReason.NotReady, read + decode);
             }
 
             var ready = run.Now;
@@ -156,11 +155,7 @@ public sealed class Treating(
     {
         slots.Lose(frame, frame + 1, reason);
         pipeline.Course.Done(position, null, inTime: false);
-        if (spent > TimeSpan.Zero)
-        {
-            journal.InVain(run.Now, spent);
-        }
-
+        journal.InVain(run.Now, spent);
         return false;
     }
 

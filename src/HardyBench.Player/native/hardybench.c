@@ -25,6 +25,7 @@
 #include <libswscale/swscale.h>
 
 #define SENT_SLOTS 256 /* more than any decoder holds back */
+#define MOST_WANTED 64 /* frames asked for one by one whose data was not read yet */
 #define MOST_ERRORS_IN_A_ROW 250 /* after so many packets that gave no frame a clip is not worth going on with */
 #define MOST_PIXELS (16384LL * 8704) /* of a picture; the tallest level of HEVC has a quarter of it */
 #define MOST_STREAMS "64"
@@ -52,8 +53,9 @@ struct HbClip {
     int64_t last_stamp;   /* the latest time stamp read in any loop, without loops */
     int64_t read_in_loop; /* packets read since the start of the file */
     int64_t highest;      /* the highest frame number given so far */
-    int64_t leap_loop;    /* packets of loops before this one are passed over */
-    int64_t leap_within;  /* and those of this loop that lie before this frame; 0 for none, since some that are never shown come first */
+    int64_t wanted[MOST_WANTED]; /* where reading goes on, ascending: packets before the first are passed over, and once it is read those
+                           * before the next; after the last reading goes on in order */
+    int wanted_count;
     int64_t active_ns;    /* time spent reading and decoding since the clip was opened */
     int64_t next_number;  /* the number after the highest that was sent to the decoder */
     int64_t deadline_ns;  /* when the present call is given up */
@@ -192,6 +194,13 @@ static void ask_device(HbClip *clip, const AVCodec *decoder, const char *device)
     clip->codec->get_format = choose_format;
 }
 
+/* Decoders that share one picture out among their threads as well as they would several. Then no frame waits for data of later ones,
+ * which may turn out not to be wanted. */
+static int shares_out_pictures(enum AVCodecID id)
+{
+    return id == AV_CODEC_ID_PRORES || id == AV_CODEC_ID_DNXHD || id == AV_CODEC_ID_FFV1;
+}
+
 static int open_decoder(HbClip *clip, int threads, int one_by_one, const char *device)
 {
     const AVCodec *decoder = avcodec_find_decoder(clip->stream->codecpar->codec_id);
@@ -205,7 +214,7 @@ static int open_decoder(HbClip *clip, int threads, int one_by_one, const char *d
     clip->codec->pkt_timebase = clip->stream->time_base;
     clip->codec->max_pixels = MOST_PIXELS;
     clip->codec->thread_count = threads;
-    if (one_by_one)
+    if (one_by_one || shares_out_pictures(decoder->id))
         clip->codec->thread_type = FF_THREAD_SLICE;
     clip->device_format = AV_PIX_FMT_NONE;
     if (device)
@@ -332,6 +341,7 @@ int hb_clip_open(const char *path, const HbOpening *how, const char *device, HbC
     info->rate_denominator = clip->rate.den;
     info->pixel_format = clip->stream->codecpar->format;
     info->frame_count = clip->frame_count;
+    info->frames_at_once = clip->codec->active_thread_type & FF_THREAD_FRAME ? clip->codec->thread_count : 1;
     info->key_count = avformat_index_get_entries_count(clip->stream);
     *out = clip;
     return 0;
@@ -432,6 +442,41 @@ static void look_at_loop(HbClip *clip, int64_t stamp)
         clip->open_ended = 1;
 }
 
+static int64_t loop_of(const HbClip *clip, int64_t number)
+{
+    return clip->frame_count > 0 ? number / clip->frame_count : 0;
+}
+
+static int64_t within_loop(const HbClip *clip, int64_t number)
+{
+    return number - loop_of(clip, number) * clip->frame_count;
+}
+
+static int64_t first_wanted(const HbClip *clip)
+{
+    return clip->wanted_count > 0 ? clip->wanted[0] : 0;
+}
+
+static int64_t last_wanted(const HbClip *clip)
+{
+    return clip->wanted_count > 0 ? clip->wanted[clip->wanted_count - 1] : 0;
+}
+
+/* Whether a packet lies before what is wanted next. None does in a loop that is wanted from its start, since some that are never shown
+ * come first. */
+static int is_passed_over(const HbClip *clip, int64_t within)
+{
+    int64_t loop = loop_of(clip, first_wanted(clip)), first = within_loop(clip, first_wanted(clip));
+    return clip->loop < loop || (clip->loop == loop && first > 0 && within < first);
+}
+
+/* What was wanted is read; the last of it stays, for packets that come after it and lie before it. */
+static void take_wanted(HbClip *clip, int64_t number)
+{
+    while (clip->wanted_count > 1 && number >= clip->wanted[0])
+        memmove(clip->wanted, clip->wanted + 1, --clip->wanted_count * sizeof *clip->wanted);
+}
+
 /* Reads the next packet that is wanted, going round at the end of the file. AVERROR_EOF when the decoder has to be emptied first.
  * number becomes the frame that the packet holds, so far as its time stamps tell. */
 static int read_packet(HbClip *clip, int64_t *number)
@@ -451,7 +496,7 @@ static int read_packet(HbClip *clip, int64_t *number)
                 return AVERROR_EOF;
             if ((code = begin_loop(clip)) < 0)
                 return code;
-            if (++rounds > MOST_ROUNDS_WITHOUT_ANY && clip->loop > clip->leap_loop)
+            if (++rounds > MOST_ROUNDS_WITHOUT_ANY && clip->loop > loop_of(clip, first_wanted(clip)))
                 return AVERROR_INVALIDDATA;
             continue;
         }
@@ -474,8 +519,8 @@ static int read_packet(HbClip *clip, int64_t *number)
         look_at_loop(clip, stamp == AV_NOPTS_VALUE ? clip->start : stamp);
         if (stamp != AV_NOPTS_VALUE && stamp > clip->last_stamp)
             clip->last_stamp = stamp;
-        within = stamp == AV_NOPTS_VALUE ? clip->leap_within : frame_in_loop(clip, stamp);
-        if (clip->landing && within > clip->leap_within) {
+        within = stamp == AV_NOPTS_VALUE ? within_loop(clip, first_wanted(clip)) : frame_in_loop(clip, stamp);
+        if (clip->landing && within > within_loop(clip, first_wanted(clip))) {
             /* Past the frame that was wanted: then all is read from the start, and passed over up to it. */
             clip->landing = 0;
             av_packet_unref(clip->packet);
@@ -484,11 +529,12 @@ static int read_packet(HbClip *clip, int64_t *number)
             continue;
         }
         clip->landing = 0;
-        if (clip->loop < clip->leap_loop || (clip->loop == clip->leap_loop && clip->leap_within > 0 && within < clip->leap_within)) {
+        if (is_passed_over(clip, within)) {
             av_packet_unref(clip->packet);
             continue;
         }
         *number = stamp == AV_NOPTS_VALUE ? clip->next_number : clip->loop * clip->frame_count + within;
+        take_wanted(clip, *number);
         if (clip->packet->pts != AV_NOPTS_VALUE)
             clip->packet->pts += clip->loop * clip->span;
         if (clip->packet->dts != AV_NOPTS_VALUE)
@@ -591,7 +637,7 @@ int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *next_num
 {
     AVFrame *frame = av_frame_alloc();
     int code, loops_without_any = 0;
-    int64_t first_loop = clip->loop > clip->leap_loop ? clip->loop : clip->leap_loop;
+    int64_t last_loop = loop_of(clip, last_wanted(clip)), first_loop = clip->loop > last_loop ? clip->loop : last_loop;
     *out = NULL;
     *times = (HbTimes){0};
     if (!frame)
@@ -638,23 +684,28 @@ void hb_clip_skip_unreferenced(HbClip *clip, int64_t before)
     clip->skip_before = before;
 }
 
-static void set_leap(HbClip *clip, int64_t number)
+void hb_clip_want(HbClip *clip, int64_t number)
 {
-    clip->leap_loop = clip->frame_count > 0 ? number / clip->frame_count : 0;
-    clip->leap_within = number - clip->leap_loop * clip->frame_count;
+    if (clip->wanted_count == MOST_WANTED)
+        clip->wanted_count--;
+    clip->wanted[clip->wanted_count++] = number;
 }
 
-void hb_clip_leap(HbClip *clip, int64_t number, int flush)
+static void want_only(HbClip *clip, int64_t number)
 {
-    set_leap(clip, number);
-    if (flush)
-        avcodec_flush_buffers(clip->codec);
+    clip->wanted_count = 0;
+    hb_clip_want(clip, number);
+}
+
+void hb_clip_leap(HbClip *clip, int64_t number)
+{
+    want_only(clip, number);
+    avcodec_flush_buffers(clip->codec);
 }
 
 int hb_clip_seek(HbClip *clip, int64_t number)
 {
-    int64_t loop = clip->frame_count > 0 ? number / clip->frame_count : 0;
-    int64_t within = number - loop * clip->frame_count;
+    int64_t loop = loop_of(clip, number), within = within_loop(clip, number);
     int64_t moment = clip->start + av_rescale_q(within, av_inv_q(clip->rate), clip->stream->time_base);
     int code;
     begin_call(clip);
@@ -678,7 +729,7 @@ int hb_clip_seek(HbClip *clip, int64_t number)
     clip->loop = loop;
     clip->sought = 1;
     clip->read_in_loop = 0;
-    set_leap(clip, number);
+    want_only(clip, number);
     clip->next_number = number;
     clip->highest = number - 1;
     return 0;

@@ -37,6 +37,7 @@ typedef struct HbClipInfo {
     int32_t rate_numerator, rate_denominator;
     int32_t pixel_format;   /* as libavutil numbers it; only handed back to hb_graph_open */
     int32_t key_count;      /* entries that hb_clip_keys would give */
+    int32_t frames_at_once; /* frames whose data the decoder takes before it gives the first */
     int64_t frame_count;
 } HbClipInfo;
 
@@ -74,8 +75,11 @@ HB_EXPORT int hb_clip_keys(HbClip *clip, int64_t *frames, int capacity);
 HB_EXPORT int hb_clip_next(HbClip *clip, HbFrame **frame, int64_t *number, int64_t *next_number, HbTimes *times);
 /* From now on leaves out the decoding of frames that nothing refers to where they are numbered below this; 0 decodes all. */
 HB_EXPORT void hb_clip_skip_unreferenced(HbClip *clip, int64_t before);
-/* Goes on at a frame that stands alone, forward only; flushes the decoder when asked. */
-HB_EXPORT void hb_clip_leap(HbClip *clip, int64_t number, int flush);
+/* In footage whose frames stand alone: goes on at a later frame, once those that were wanted before it are read. Of more than 64 that
+ * were not read yet the last takes the place of the one before it. */
+HB_EXPORT void hb_clip_want(HbClip *clip, int64_t number);
+/* Gives up what the decoder holds and goes on at a later frame that stands alone. */
+HB_EXPORT void hb_clip_leap(HbClip *clip, int64_t number);
 /* Goes on at or before a frame that stands alone, backwards or forwards. */
 HB_EXPORT int hb_clip_seek(HbClip *clip, int64_t number);
 HB_EXPORT void hb_clip_close(HbClip *clip);

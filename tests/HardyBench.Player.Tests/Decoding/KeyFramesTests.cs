@@ -66,8 +66,8 @@ public sealed class KeyFramesTests
         intra.Next().Dispose();
         longGop.Next().Dispose();
 
-        intra.LeapTo(33);
-        longGop.LeapTo(50);
+        intra.GoTo(33);
+        longGop.GoTo(50);
 
         using var fromIntra = intra.Next();
         using var fromLongGop = longGop.Next();

@@ -1,0 +1,135 @@
+using System.Diagnostics;
+using HardyBench.Core.Footage;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using HardyBench.Player.Decoding;
+using HardyBench.Player.Playing;
+
+namespace HardyBench.Player.Tests.Decoding;
+
+/// <summary>Footage whose frames stand alone: exactly those that were chosen are decoded, however many a decoder works on at once.</summary>
+public sealed class ChosenFramesTests
+{
+    /// <summary>Two hundred pictures of 320×180, coded so that each stands alone, by how the decoder shares them out among its threads.</summary>
+    private static readonly Dictionary<string, string[]> Coded = new()
+    {
+        ["pictures of their own"] = ["-c:v", "libx264", "-preset", "ultrafast", "-g", "1", "-pix_fmt", "yuv420p"],
+        ["shares of a picture"] = ["-c:v", "prores_ks", "-profile:v", "0", "-pix_fmt", "yuv422p10le"],
+    };
+
+    [Theory]
+    [InlineData("pictures of their own", 4)]
+    [InlineData("shares of a picture", 1)]
+    public void A_decoder_holds_back_as_many_frames_as_it_says(string threads, int atOnce)
+    {
+        using var decoder = new ClipDecoder(Clip(threads), 4);
+        decoder.Next().Dispose();
+
+        Assert.Equal((atOnce, atOnce), (decoder.FramesAtOnce, (int)decoder.NextToSend));
+    }
+
+    [Theory]
+    [InlineData("pictures of their own")]
+    [InlineData("shares of a picture")]
+    public void Frames_asked_for_one_by_one_come_and_none_between(string threads)
+    {
+        using var decoder = new ClipDecoder(Clip(threads), 2);
+        // Within a loop, side by side, over its end, and the first of one.
+        long[] wanted = [0, 3, 4, 9, 150, 199, 201, 400, 401, 420];
+        foreach (var number in wanted)
+        {
+            decoder.GoTo(number);
+        }
+
+        Assert.Equal(wanted, wanted.Select(_ =>
+        {
+            using var frame = decoder.Next();
+            return frame.Number;
+        }));
+    }
+
+    [Theory]
+    [InlineData("pictures of their own", 25)]
+    [InlineData("pictures of their own", 24)]
+    [InlineData("shares of a picture", 24)]
+    [InlineData("shares of a picture", 60)]
+    public void Whatever_is_left_out_every_chosen_frame_comes_with_its_own_picture(string threads, int rate)
+    {
+        const int Frames = 300;
+        var draw = new Random(17);
+        for (var trial = 0; trial < 6; trial++)
+        {
+            var course = new PassageCourse(new RunClock(), new FrameRate(rate), 0, Frames, keepsTime: true, layers: 2);
+            course.Lead(_ => new Any());
+            using var layer = new LayerDecoding(new ClipSource(Clip(threads)), 3, null, new Layer("c", [], StartFrame: 23), course, DecodingPart.Follows);
+            var chosen = new List<long>();
+            for (var position = 0L; position < Frames; position += draw.Next(3) == 0 ? draw.Next(1, 9) : 1)
+            {
+                chosen.Add(position);
+            }
+
+            // A few are begun ahead of the one that is taken.
+            var begun = 0;
+            foreach (var (place, position) in chosen.Index())
+            {
+                for (; begun < Math.Min(chosen.Count, place + 1 + (trial % 4)); begun++)
+                {
+                    course.Begin(chosen[begun], course.Now, DropReason.PassedOver);
+                }
+
+                course.Taking(position);
+                using var frame = layer.Take(position);
+                Assert.Equal(layer.SourceFrame(position), frame!.Number);
+            }
+
+            Assert.Empty(layer.Overcome);
+        }
+    }
+
+    [Fact]
+    public void What_is_passed_over_tells_its_work_unless_a_later_frame_shows_it_too()
+    {
+        var course = new PassageCourse(new RunClock(), new FrameRate(50), 0, 20, keepsTime: true);
+        course.Lead(_ => new Any());
+        using var layer = new LayerDecoding(new ClipSource(Clip("shares of a picture")), 1, null, new Layer("c", []), course, DecodingPart.Follows);
+        foreach (var position in new[] { 0, 1, 2, 3, 4 })
+        {
+            course.Begin(position, course.Now, DropReason.PassedOver);
+        }
+
+        // Both of the second picture, which is decoded by the time that the third is there.
+        using var first = layer.Take(0);
+        Assert.Equal(TimeSpan.Zero, layer.PassOver(2));
+        var spent = TimeSpan.Zero;
+        Assert.True(SpinWait.SpinUntil(() => (spent = layer.PassOver(3)) > TimeSpan.Zero, TimeSpan.FromMinutes(1)));
+        using var third = layer.Take(4);
+
+        Assert.Equal(2, third!.Number);
+    }
+
+    private static readonly Dictionary<string, string> Files = [];
+
+    private static string Clip(string threads)
+    {
+        lock (Files)
+        {
+            if (!Files.TryGetValue(threads, out var file))
+            {
+                file = Path.Combine(TestData.NewFolder("chosen"), "clip.mov");
+                using var making = Process.Start("ffmpeg", ["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=320x180:r=25:d=8", .. Coded[threads], file])!;
+                making.WaitForExit();
+                Assert.Equal(0, making.ExitCode);
+                Files.Add(threads, file);
+            }
+
+            return file;
+        }
+    }
+
+    private sealed class Any : IReferences
+    {
+        public bool StandAlone => true;
+
+        public long FirstFrom(long frame) => frame;
+    }
+}
