@@ -72,7 +72,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// <summary>From when they did begin, which is later where they wait for a place.</summary>
     public Durations EffectsBegun { get; } = new();
 
-    /// <summary>Between two finished frames while work never pauses.</summary>
+    /// <summary>Between two finished frames; where work paused, how long it would have been at least.</summary>
     public Durations Finishing { get; } = new();
 
     /// <summary>Whether frames have to be left out at present.</summary>
@@ -96,6 +96,18 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
 
     /// <summary>Something came that was not asked for, as when unreferenced frames are left out: it goes on from there.</summary>
     public void GoOnFrom(long frame) => last = frame;
+
+    /// <summary>Learns how long the first frame took after decoding began afresh, and each of those that were begun for it, which is all that is
+    /// known of decoding at first.</summary>
+    public void LearnStarting(TimeSpan took, TimeSpan each)
+    {
+        StartingAfresh.Add(took);
+        if (Decoding.Known == 0)
+        {
+            Decoding.Add(each);
+            DecodingEach.Add(each);
+        }
+    }
 
     /// <summary>Learns what a frame cost that was decoded.</summary>
     /// <param name="leftOut">Whether unreferenced ones before it were left out. Only where they were before the last one too does the time

@@ -81,7 +81,9 @@ public sealed class LayerDecoding : ILayerFrames
     private long? firstOf;
     private DropReason reasonBefore;
     private long leftOutBelow;
-    private bool isAfresh;
+
+    /// <summary>Where decoding began afresh, while nothing came of it yet.</summary>
+    private long? afreshFrom;
     private bool isOver;
 
     /// <summary>Starts decoding at once. The decoder is opened on the thread itself, so that the threads it starts
@@ -296,7 +298,7 @@ public sealed class LayerDecoding : ILayerFrames
 
             newest = Math.Max(newest, from - 1);
             output = from - 1;
-            isAfresh = true;
+            afreshFrom = source.NextToSend;
         }
         catch
         {
@@ -449,7 +451,7 @@ public sealed class LayerDecoding : ILayerFrames
         if (afresh > source.NextToSend)
         {
             source.GoTo(afresh);
-            isAfresh = true;
+            afreshFrom = afresh;
         }
 
         source.SkipUnreferencedBefore(leavesOutBefore);
@@ -466,9 +468,9 @@ public sealed class LayerDecoding : ILayerFrames
         var runsUp = owed.TryPeek(out var wanted) && frame.Number < wanted;
         var standsAlone = !source.Keys.AllIntra && source.Keys.LastUpTo(frame.Number) == frame.Number;
         course.Decoded(
-            source.Keys.AllIntra ? frame.Latency : runsUp || standsAlone ? null : took, isAfresh, took, frame.Number - output,
+            source.Keys.AllIntra ? frame.Latency : runsUp || standsAlone ? null : took, took, source.NextToSend - afreshFrom, frame.Number - output,
             leftOut: (firstOf is not null || runsUp) && !standsAlone);
-        isAfresh = false;
+        afreshFrom = null;
     }
 
     /// <summary>Hands a frame on, or passes over it.</summary>

@@ -77,16 +77,16 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
 
     /// <summary>The leader learned how long decoding takes.</summary>
     /// <param name="latency">From beginning a frame to having it; null where frames were run up to.</param>
-    /// <param name="isAfresh">Whether decoding of long-GOP footage had just begun afresh.</param>
     /// <param name="each">Since the frame before.</param>
+    /// <param name="begun">Where decoding had just begun afresh, how many frames it had begun when it gave this one.</param>
     /// <param name="advanced">Source frames since the frame before.</param>
     /// <param name="leftOut">Whether unreferenced ones were left out.</param>
-    public void Decoded(TimeSpan? latency, bool isAfresh, TimeSpan each, long advanced, bool leftOut) => Locked(() =>
+    public void Decoded(TimeSpan? latency, TimeSpan each, long? begun, long advanced, bool leftOut) => Locked(() =>
     {
         lastDecoded = run.Now;
-        if (isAfresh)
+        if (begun is { } several)
         {
-            aim!.StartingAfresh.Add(each);
+            aim!.LearnStarting(each, each / Math.Max(1, several));
             return;
         }
 
@@ -197,11 +197,8 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
         {
             aim.Effects.Add(spent);
             aim.EffectsBegun.Add(spent);
-            if (!paused)
-            {
-                aim.Finishing.Add(now - (at > lastFinished ? at : lastFinished));
-            }
-
+            // Work that paused could have gone at the pace of its slower part.
+            aim.Finishing.Add(paused ? Longer(aim.DecodingEach.Mean, spent) : now - Longer(at, lastFinished));
             (lastFinished, paused) = (now, false);
         }
 
@@ -210,10 +207,9 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
         {
             aim.Learn(inTime);
         }
-
     });
 
-    /// <summary>Treating: it waited so long for room, and then the time to its next frame says nothing of the work.</summary>
+    /// <summary>Treating: it waited so long for room.</summary>
     public void HadRoom(TimeSpan waited) => Locked(() => paused |= waited > Noticeable);
 
     /// <summary>From now on effects take another time.</summary>
@@ -224,6 +220,8 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
 
     /// <summary>Ends all waiting.</summary>
     public void Close() => Changed(() => isClosed = true);
+
+    private static TimeSpan Longer(TimeSpan one, TimeSpan other) => one > other ? one : other;
 
     private bool IsWorth(long position, TimeSpan now) =>
         !keepsTime || run.Slots is not { } clock || Pacing.IsWorthTreating(now, aim!.EffectsBegun.Mean, clock.EndOf(start + position));

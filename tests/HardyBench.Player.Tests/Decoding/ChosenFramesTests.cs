@@ -15,6 +15,8 @@ public sealed class ChosenFramesTests
     {
         ["pictures of their own"] = ["-c:v", "libx264", "-preset", "ultrafast", "-g", "1", "-pix_fmt", "yuv420p"],
         ["shares of a picture"] = ["-c:v", "prores_ks", "-profile:v", "0", "-pix_fmt", "yuv422p10le"],
+        ["rows of a picture"] = ["-c:v", "libx265", "-preset", "ultrafast", "-x265-params", "wpp=1:log-level=none"],
+        ["no rows"] = ["-c:v", "libx265", "-preset", "ultrafast", "-x265-params", "wpp=0:log-level=none"],
     };
 
     [Theory]
@@ -29,20 +31,39 @@ public sealed class ChosenFramesTests
     }
 
     [Theory]
-    [InlineData("pictures of their own")]
-    [InlineData("shares of a picture")]
-    public void Frames_asked_for_one_by_one_come_and_none_between(string threads)
+    [InlineData("rows of a picture", ".mov", 4, 1)]
+    [InlineData("rows of a picture", ".mkv", 2, 1)]
+    [InlineData("rows of a picture", ".ts", 4, 1)]
+    [InlineData("rows of a picture", ".mov", 5, 5)]
+    [InlineData("no rows", ".mov", 4, 4)]
+    [InlineData("no rows", ".ts", 2, 2)]
+    public void Few_threads_share_the_rows_of_a_picture_where_its_stream_lets_them(string threads, string container, int count, int atOnce)
     {
-        using var decoder = new ClipDecoder(Clip(threads), 2);
+        using var decoder = new ClipDecoder(Clip(threads, container), count);
+
+        Assert.Equal(atOnce, decoder.FramesAtOnce);
+    }
+
+    [Theory]
+    [InlineData("pictures of their own", 2, 10)]
+    [InlineData("pictures of their own", 2, 2)]
+    [InlineData("pictures of their own", 5, 5)]
+    [InlineData("shares of a picture", 2, 10)]
+    [InlineData("shares of a picture", 2, 2)]
+    [InlineData("shares of a picture", 2, 1)]
+    public void Frames_asked_for_one_by_one_come_and_none_between(string threads, int count, int ahead)
+    {
+        using var decoder = new ClipDecoder(Clip(threads), count);
         // Within a loop, side by side, over its end, and the first of one.
         long[] wanted = [0, 3, 4, 9, 150, 199, 201, 400, 401, 420];
-        foreach (var number in wanted)
+        var asked = 0;
+        Assert.Equal(wanted, wanted.Select((_, place) =>
         {
-            decoder.GoTo(number);
-        }
+            for (; asked < Math.Min(wanted.Length, place + ahead); asked++)
+            {
+                decoder.GoTo(wanted[asked]);
+            }
 
-        Assert.Equal(wanted, wanted.Select(_ =>
-        {
             using var frame = decoder.Next();
             return frame.Number;
         }));
@@ -109,17 +130,17 @@ public sealed class ChosenFramesTests
 
     private static readonly Dictionary<string, string> Files = [];
 
-    private static string Clip(string threads)
+    private static string Clip(string threads, string container = ".mov")
     {
         lock (Files)
         {
-            if (!Files.TryGetValue(threads, out var file))
+            if (!Files.TryGetValue(threads + container, out var file))
             {
-                file = Path.Combine(TestData.NewFolder("chosen"), "clip.mov");
+                file = Path.Combine(TestData.NewFolder("chosen"), "clip" + container);
                 using var making = Process.Start("ffmpeg", ["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=320x180:r=25:d=8", .. Coded[threads], file])!;
                 making.WaitForExit();
                 Assert.Equal(0, making.ExitCode);
-                Files.Add(threads, file);
+                Files.Add(threads + container, file);
             }
 
             return file;
