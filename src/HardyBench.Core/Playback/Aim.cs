@@ -155,10 +155,12 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
             return Spread(arrival, clock, next);
         }
 
-        if (arrival.At(0) < clock.EndOf(next))
+        var isLate = arrival.At(0) >= clock.EndOf(next);
+        if (!isLate || arrival.Unqueued < clock.EndOf(next))
         {
+            // Where only effects are late decoding goes on all the same: giving up what it can reach would gain them nothing.
             next = Apart(next);
-            IsBehind = leavesOut;
+            IsBehind = leavesOut || isLate;
             caution = caution == Caution.GaveUp && next > first && footage.FirstFrom(next) == next ? Caution.WasLate : caution;
             return new Choice(next, LeavesOut: leavesOut);
         }
@@ -267,6 +269,9 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
             var behindRunUp = underWay.Undecoded > 0 ? aim.runsUpUntil + each.Mean : TimeSpan.Zero;
             return Longer(now + aim.Expected(aim.Decoding), Longer(behindOthers, behindRunUp)) + runUp * pace;
         }
+
+        /// <summary>When it would be if nothing else were before its effects.</summary>
+        public TimeSpan Unqueued => Decoded(0, default) + aim.Effects.Mean;
 
         /// <param name="runUp">Timeline frames to run up before it.</param>
         public TimeSpan At(long runUp, TimeSpan pace = default)

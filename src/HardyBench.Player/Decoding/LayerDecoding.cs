@@ -14,7 +14,7 @@ public interface ILayerFrames : IDisposable
     DecodedFrame? Take(long position);
 
     /// <summary>A frame of the passage will not be taken: what was decoded for it, and is for none after it, makes room.</summary>
-    /// <returns>How long that was read and decoded.</returns>
+    /// <returns>How long that was read and decoded, and what was passed over earlier and decoded since.</returns>
     TimeSpan PassOver(long position);
 
     /// <summary>What went wrong so far without ending it, a phrase each.</summary>
@@ -70,6 +70,8 @@ public sealed class LayerDecoding : ILayerFrames
     private string? lostDevice;
     private long held;
     private long asked = -1;
+    private long wantedFrom;
+    private TimeSpan letGo;
     private bool disposed;
 
     // The thread's own.
@@ -126,14 +128,14 @@ public sealed class LayerDecoding : ILayerFrames
     /// <exception cref="MediaException">The clip failed.</exception>
     public DecodedFrame? TakeSource(long number)
     {
-        if (last?.Number == number)
-        {
-            return Again(last);
-        }
-
         var (read, decode) = (TimeSpan.Zero, TimeSpan.Zero);
         lock (gate)
         {
+            if (last?.Number == number)
+            {
+                return Again(last);
+            }
+
             asked = number;
             Monitor.PulseAll(gate);
             while (true)
@@ -173,19 +175,13 @@ public sealed class LayerDecoding : ILayerFrames
     /// <inheritdoc />
     public TimeSpan PassOver(long position)
     {
-        var (keep, spent) = (SourceFrame(position + 1), TimeSpan.Zero);
-        lock (gate)
+        var spent = TimeSpan.Zero;
+        Tell(() =>
         {
-            while (decoded.TryPeek(out var frame) && frame.Number < keep)
-            {
-                last?.Dispose();
-                last = decoded.Dequeue();
-                spent += last.Read + last.Decode;
-            }
-
-            Monitor.PulseAll(gate);
-        }
-
+            wantedFrom = SourceFrame(position + 1);
+            LetGo();
+            (spent, letGo) = (letGo, TimeSpan.Zero);
+        });
         return spent;
     }
 
@@ -204,6 +200,17 @@ public sealed class LayerDecoding : ILayerFrames
         while (decoded.TryDequeue(out var frame))
         {
             frame.Dispose();
+        }
+    }
+
+    /// <summary>Makes room of what was passed over, also of what was still being decoded then.</summary>
+    private void LetGo()
+    {
+        while (decoded.TryPeek(out var frame) && frame.Number < wantedFrom)
+        {
+            last?.Dispose();
+            last = decoded.Dequeue();
+            letGo += last.Read + last.Decode;
         }
     }
 
@@ -511,6 +518,7 @@ public sealed class LayerDecoding : ILayerFrames
             }
 
             decoded.Enqueue(full);
+            LetGo();
             damage = source.Damage;
         });
     }

@@ -15,22 +15,32 @@ public sealed class PassageTreatment(PassageGraph graph, PlaybackPlan plan, Pass
     /// <summary>Why the device was given up, or null while nothing was.</summary>
     public string? DeviceFailure { get; private set; }
 
-    /// <summary>Treats one frame of each layer. The graph is built on the first call, on the caller's thread.</summary>
+    /// <summary>Builds the graph for frames like these where there is none yet, on the caller's thread.</summary>
+    /// <exception cref="MediaException">The effects cannot be done.</exception>
+    public void Prepare(IReadOnlyList<DecodedFrame> frames) =>
+        OnDeviceOrNot(() => treatment ??= graph.Open(plan with { Settings = settings }, passage, [.. frames.Select(frame => frame.Picture)], threads));
+
+    /// <summary>Treats one frame of each layer.</summary>
     /// <returns>The treated picture, or null when the effects want later frames first.</returns>
     /// <exception cref="MediaException">The effects cannot be done.</exception>
-    public FrameHandle? Treat(IReadOnlyList<DecodedFrame> frames, long position)
+    public FrameHandle? Treat(IReadOnlyList<DecodedFrame> frames, long position) => OnDeviceOrNot(() =>
+    {
+        Prepare(frames);
+        return treatment!.Treat(frames, position);
+    });
+
+    private T OnDeviceOrNot<T>(Func<T> work)
     {
         try
         {
-            treatment ??= graph.Open(plan with { Settings = settings }, passage, [.. frames.Select(frame => frame.Picture)], threads);
-            return treatment.Treat(frames, position);
+            return work();
         }
         catch (MediaException lost) when (settings.EffectsOn is not null && treatment is not { UsesDevice: false })
         {
             DeviceFailure = $"effects on {settings.EffectsOn} failed: {lost.Message} They went on on the processor";
             settings = settings with { EffectsOn = null };
             Renew();
-            return Treat(frames, position);
+            return work();
         }
     }
 

@@ -81,7 +81,10 @@ public sealed class PassagePipeline : IDisposable
     /// <summary>What went wrong so far without ending the passage, a phrase each.</summary>
     public IEnumerable<string> Overcome => layers.SelectMany(layer => layer!.Overcome).Append(treatment.DeviceFailure).OfType<string>();
 
-    /// <summary>Treats the layers of one frame. The graph is built on the first call, on the caller's thread.</summary>
+    /// <summary>Makes ready for effects on frames like these, where that was not done yet.</summary>
+    public void Prepare(IReadOnlyList<DecodedFrame> frames) => treatment.Prepare(frames);
+
+    /// <summary>Treats the layers of one frame.</summary>
     public Native.FrameHandle? Treat(IReadOnlyList<DecodedFrame> frames, long position) => treatment.Treat(frames, position);
 
     /// <summary>From the next frame on effects work at another scale.</summary>

@@ -125,6 +125,8 @@ public sealed class Treating(
                 return GiveUp(pipeline, frame, position, DropReason.EffectsSkipped, read + decode);
             }
 
+            pipeline.Prepare(decoded);
+            began = run.Now;
             if (pipeline.Treat(decoded, position) is not { } picture)
             {
                 return GiveUp(pipeline, frame, position, DropReason.NotReady, read + decode);

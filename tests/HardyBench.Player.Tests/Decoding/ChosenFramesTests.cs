@@ -128,6 +128,32 @@ public sealed class ChosenFramesTests
         Assert.Equal(2, third!.Number);
     }
 
+    [Fact]
+    public async Task Frames_that_are_passed_over_before_they_are_decoded_take_nobodys_room()
+    {
+        const int Frames = 100;
+        var course = new PassageCourse(new RunClock(), new FrameRate(25), 0, Frames, keepsTime: true);
+        using var layer = new LayerDecoding(new ClipSource(Clip("shares of a picture")), 1, null, new Layer("c", []), course, DecodingPart.Leads);
+
+        // Each is passed over as soon as it is chosen, so that it comes out of the decoder afterwards.
+        var passing = Task.Run(() =>
+        {
+            var (passed, spent) = (-1L, TimeSpan.Zero);
+            while (course.Take(passed) is { } next)
+            {
+                course.Taking(next);
+                spent += layer.PassOver(next);
+                passed = next;
+            }
+
+            return (passed, spent);
+        });
+        var (last, work) = await passing.WaitAsync(TimeSpan.FromMinutes(1));
+
+        Assert.Equal(Frames - 1, last);
+        Assert.True(work > TimeSpan.Zero);
+    }
+
     private static readonly Dictionary<string, string> Files = [];
 
     private static string Clip(string threads, string container = ".mov")
