@@ -32,6 +32,9 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// <summary>Frames after which the pace without unreferenced ones is known; until then it is taken for half.</summary>
     private const int Enough = 4;
 
+    /// <summary>Slots that a frame would take without unreferenced ones, by that guess, above which it is plain that they are not what matters.</summary>
+    private const double Hopeless = 1.5;
+
     /// <summary>Slots in hand above which unreferenced frames are decoded again, once it was late.</summary>
     private const double SlotsInHand = 1.5;
 
@@ -178,6 +181,13 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
             spread = reached;
             runsUpUntil = arrival.Decoded(reached - next, Pace);
             return new Choice(Math.Min(reached, end), LeavesOut: true);
+        }
+
+        if (RunningUp.Known < Enough && Pace < Hopeless * rate.FrameDuration && footage.FirstFrom(next + 1) > next + (2 * Enough))
+        {
+            // Unless it is plain that leaving out unreferenced frames cannot be enough, it is tried before all are given up.
+            spread = next = footage.ReferencedFrom(next);
+            return new Choice(next, LeavesOut: true);
         }
 
         caution = afresh > next + 1 ? Caution.GaveUp : caution;

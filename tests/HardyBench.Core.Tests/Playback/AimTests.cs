@@ -102,11 +102,34 @@ public sealed class AimTests
         var aim = Aim(gop: 50, decode: 90, effects: 0);
         aim.Next(Samples.Ms(0), Clock, Nothing);
 
-        Assert.Equal(new Choice(50, GivesUp: true), aim.Next(Samples.Ms(1100), Clock, Nothing));
+        // First it has to be known what leaving out unreferenced ones gains: half of 90 ms is still more than a slot.
+        Assert.Equal(new Choice(2, LeavesOut: true), aim.Next(Samples.Ms(1100), Clock, Nothing));
+        for (var known = 0; known < 5; known++)
+        {
+            aim.LearnRunningUp(leftOut: true, Samples.Ms(90), 2);
+        }
+
+        Assert.Equal(new Choice(50, GivesUp: true), aim.Next(Samples.Ms(1300), Clock, Nothing));
         Assert.Equal(DropReason.DecodeSkipped, new Choice(50, GivesUp: true).Reason);
 
+        // Where it is plain from the start, nothing is tried.
+        Assert.Equal(new Choice(50, GivesUp: true), Aim(gop: 50, decode: 130, effects: 0).Next(Samples.Ms(1300), Clock, Nothing));
+
         // From then on what nothing refers to is left out: 51 is, in a GOP of I B P B P.
-        Assert.Equal(new Choice(52, LeavesOut: true), aim.Next(Samples.Ms(1200), Clock, Nothing));
+        Assert.Equal(new Choice(52, LeavesOut: true), aim.Next(Samples.Ms(1400), Clock, Nothing));
+    }
+
+    [Fact]
+    public void Late_effects_give_up_no_decoding()
+    {
+        var (alone, queued) = (Aim(gop: 50, decode: 20, effects: 90), Aim(gop: 50, decode: 20, effects: 90));
+        alone.Next(Samples.Ms(900), Clock, Nothing);
+        queued.Next(Samples.Ms(900), Clock, Nothing);
+
+        // Frame 1 ends at 1080: behind three others' effects it cannot be in time, and decoding goes on to it all the same.
+        Assert.Equal(new Choice(1), alone.Next(Samples.Ms(900), Clock, Nothing));
+        Assert.Equal(new Choice(1), queued.Next(Samples.Ms(900), Clock, Nothing with { BeforeEffects = 3 }));
+        Assert.Equal((false, true), (alone.IsBehind, queued.IsBehind));
     }
 
     [Fact]
