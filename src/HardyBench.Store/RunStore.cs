@@ -167,6 +167,31 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         return cut;
     }
 
+    /// <summary>Takes the digests of runs that have none, as after they were reckoned otherwise. A run that cannot be read stays without, and so
+    /// answers no timeline.</summary>
+    public async Task DigestAnewAsync()
+    {
+        await using var database = databases.CreateDbContext();
+        var without = await database.Runs.AsNoTracking().Where(run => run.TimelineDigest == string.Empty)
+            .Select(run => new { run.Id, run.HeaderJson }).ToListAsync();
+        foreach (var run in without)
+        {
+            (string Timeline, string Conditions) digests;
+            try
+            {
+                var header = HeaderOf(run.HeaderJson);
+                digests = (TimelineJson.Digest(header.Timeline), Formats.Runs.ConditionsDigest.Of(header));
+            }
+            catch (Exception damaged) when (damaged is JsonException or NullReferenceException or ArgumentNullException)
+            {
+                continue;
+            }
+
+            await database.Runs.Where(one => one.Id == run.Id).ExecuteUpdateAsync(set => set
+                .SetProperty(one => one.TimelineDigest, digests.Timeline).SetProperty(one => one.ConditionsDigest, digests.Conditions));
+        }
+    }
+
     /// <summary>Ends a run in play where it stands: kept up to its last piece, and marked so.</summary>
     public async Task CutShortAsync(long id)
     {
@@ -255,6 +280,8 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         await database.Marks.Where(mark => mark.Id == markId && mark.RunId == runId).ExecuteDeleteAsync();
     }
 
+    private static RunHeader HeaderOf(string json) => JsonSerializer.Deserialize<RunHeader>(json, BenchJson.Options)!;
+
     private static async Task<StoredRun> StoredAsync(BenchDatabase database, RunEntity run) => new(run.Id, await WholeAsync(database, run))
     {
         Marks = await database.Marks.AsNoTracking().Where(mark => mark.RunId == run.Id).OrderBy(mark => mark.AtTicks)
@@ -276,7 +303,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             loads.AddRange(pieceLoads);
         }
 
-        var header = JsonSerializer.Deserialize<RunHeader>(run.HeaderJson, BenchJson.Options)!;
+        var header = HeaderOf(run.HeaderJson);
         var lag = run.StartLagTicks is { } ticks ? new TimeSpan(ticks) : frames.Find(frame => frame.Shown is not null).Shown;
         return new Run(header, run.Ending, lag, frames, loads, Failures(run)) { Lags = Lags(run) };
     }

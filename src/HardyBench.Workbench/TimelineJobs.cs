@@ -27,6 +27,8 @@ public sealed record MissingFootage(string Key, string Name, IReadOnlyList<strin
 /// <summary>Writing, importing and exporting timelines.</summary>
 public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictionary<string, Clip>> clips)
 {
+    private const int LongestStem = 40, LongestId = 50;
+
     /// <exception cref="UnknownThingException">There is no such timeline.</exception>
     /// <exception cref="TimelineRefusedException">It is kept but cannot be worked with.</exception>
     public async Task<StoredTimeline> FindAsync(string id) => await documents.FindTimelineAsync(id)
@@ -47,18 +49,22 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
     /// <summary>Renders have half the colour in each direction, which an odd side cannot be halved for.</summary>
     private static Raster? Even(Raster? raster) => raster is { } odd ? new Raster(Math.Max(2, odd.Width / 2 * 2), Math.Max(2, odd.Height / 2 * 2)) : null;
 
-    /// <summary>Keeps a copy under a new id.</summary>
+    /// <summary>Keeps it under its own id where that is free, as when a deleted one is brought back; a copy under a new id.</summary>
     /// <exception cref="TimelineRefusedException">It is larger than any that can be worked with, or lacks a part.</exception>
     public async Task<StoredTimeline> AddAsync(Timeline timeline)
     {
         var stem = string.Join('-', new string([.. timeline.Title.ToLowerInvariant().Select(letter => char.IsAsciiLetterOrDigit(letter) ? letter : ' ')])
             .Split(' ', StringSplitOptions.RemoveEmptyEntries));
-        stem = stem.Length == 0 ? "timeline" : stem[..Math.Min(40, stem.Length)];
+        stem = stem.Length == 0 ? "timeline" : stem[..Math.Min(LongestStem, stem.Length)];
         var taken = await documents.TimelineIdsAsync();
-        var id = Enumerable.Range(1, int.MaxValue).Select(n => n == 1 ? stem : $"{stem}-{n}").First(candidate => !taken.Contains(candidate));
+        var id = IsId(timeline.Id) && !taken.Contains(timeline.Id) ? timeline.Id
+            : Enumerable.Range(1, int.MaxValue).Select(n => n == 1 ? stem : $"{stem}-{n}").First(candidate => !taken.Contains(candidate));
         var named = Looping.Within(TimelineLimits.Checked(timeline with { Id = id }), clips());
         return new StoredTimeline(named, await documents.KeepAsync(named, null));
     }
+
+    /// <summary>Whether it could have been made from a title here.</summary>
+    private static bool IsId(string id) => id.Length is > 0 and <= LongestId && id.All(letter => char.IsAsciiLetterLower(letter) || char.IsAsciiDigit(letter) || letter == '-');
 
     /// <exception cref="VersionConflictException">It was changed since it was read.</exception>
     /// <exception cref="TimelineRefusedException">It is larger than any that can be worked with, or lacks a part.</exception>

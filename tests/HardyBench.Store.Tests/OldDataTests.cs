@@ -2,6 +2,7 @@ using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Formats.Timelines;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
@@ -42,10 +43,32 @@ public sealed class OldDataTests
         Assert.Equal(RunEnding.Finished, Assert.Single(await runs.ListAsync()).Ending);
         var run = (await runs.FindAsync(1))!.Run;
         Assert.Equal((50, "asked"), (run.Frames.Count, run.Header.Timeline.Passages[0].Question));
+        Assert.Equal(1, (await runs.LatestAsync(TimelineJson.Digest(run.Header.Timeline), "m", null, bareOnly: true))?.Id);
         Assert.Empty(await new TrialStore(databases).ListAsync());
         var copy = Assert.Single(Directory.GetFiles(folder, $"{migration}.db.before-*"));
         Assert.Equal([migration], (await AppliedAsync(copy)).TakeLast(1));
         Assert.Equal(1L, await NumberAsync(copy, "SELECT COUNT(*) FROM Runs"));
+    }
+
+    [Theory]
+    [InlineData("{ not json")]
+    [InlineData("null")]
+    [InlineData("{}")]
+    public async Task A_run_that_cannot_be_read_keeps_no_database_from_being_opened(string header)
+    {
+        var file = Path.Combine(folder, "damaged.db");
+        var databases = new BenchDatabaseFactory(file);
+        await using (var database = databases.CreateDbContext())
+        {
+            await database.GetService<IMigrator>().MigrateAsync(Earlier.Last().Data);
+        }
+
+        var run = new Dictionary<string, object?>(await NewRunAsync()) { ["HeaderJson"] = header };
+        await InsertRunAsync(file, run);
+
+        await databases.MigrateAsync(CancellationToken.None);
+
+        Assert.Single(await new RunStore(databases).ListAsync());
     }
 
     [Fact]

@@ -34,6 +34,21 @@ public sealed class KeepingTests
         Assert.Equal("late-show-2", (await bench.Timelines.CreateAsync("Late show", null)).Timeline.Id);
     }
 
+    /// <summary>Its runs are found by it, also where the title was corrected since.</summary>
+    [Fact]
+    public async Task A_timeline_that_is_brought_back_has_its_id_again_and_a_copy_a_new_one()
+    {
+        var bench = await OpenAsync();
+        var second = (await bench.Timelines.CreateAsync("Late show", null)).Timeline with { Title = "The second of them" };
+        Assert.Equal("the-second-of-them", (await bench.Timelines.AddAsync(second)).Timeline.Id);
+        await bench.Timelines.DeleteAsync("late-show");
+        Assert.Equal("late-show", (await bench.Timelines.AddAsync(second)).Timeline.Id);
+        foreach (var strange in new[] { "../late", "Late Show", "läte", string.Empty, new string('a', 51) })
+        {
+            Assert.Matches("^the-second-of-them-[2-9]$", (await bench.Timelines.AddAsync(second with { Id = strange })).Timeline.Id);
+        }
+    }
+
     [Fact]
     public async Task A_timeline_that_is_too_large_is_not_kept()
     {
