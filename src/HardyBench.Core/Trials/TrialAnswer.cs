@@ -57,12 +57,9 @@ public static class TrialAnswers
         TrialKind.Repeat => RepeatOverall(rows, done.Count),
         TrialKind.StepDown => done[^1].Holds
             ? $"Every passage holds from {done[^1].Label} on."
-            : $"At {done[^1].Label} {Failing(done[^1])} of {rows.Count} passages do not hold yet.",
+            : StepDownOverall(done[^1], rows.Count),
         TrialKind.Ramp => RampOverall(timeline, done),
-        TrialKind.HalfRate => done.Count < 2 ? "Half the rate has not been played yet."
-            : WorkOf(done[0].Run) is { } full && WorkOf(done[1].Run) is { } half && full > 0
-                ? Say($"At half the rate the player's work falls from {full:0.00} to {half:0.00} cores, to {half / full * 100:0} %.")
-                : "The player's work could not be read.",
+        TrialKind.HalfRate => done.Count < 2 ? "Half the rate has not been played yet." : HalfRateOverall(done),
         TrialKind.Soak => SoakOverall(done),
         TrialKind.Compare => CompareOverall(rows, done, real.Count),
         _ => LagOverall(lags),
@@ -128,10 +125,44 @@ public static class TrialAnswers
         string Named(int place) => $"passage {judged[place] + 1}, “{timeline.Passages[judged[place]].Question}”";
     }
 
-    private static string HalfRate(IReadOnlyList<StepOutcome> done, int index) =>
-        done.Count == 2 && WorkOf(done[0].Run, index) is { } full && WorkOf(done[1].Run, index) is { } half && full > 0
+    /// <summary>A machine that drops frames works as hard as it can at either rate, so only passages that hold at both say anything.</summary>
+    private static bool TellsOfRate(IReadOnlyList<StepOutcome> done, int index) =>
+        done.All(outcome => outcome.Findings[index].Verdict == Verdict.Holds);
+
+    private static string HalfRate(IReadOnlyList<StepOutcome> done, int index) => done.Count < 2 ? string.Empty
+        : !TellsOfRate(done, index) ? "does not tell: frames are dropped"
+        : WorkOf(done[0].Run, index) is { } full && WorkOf(done[1].Run, index) is { } half && full > 0
             ? Say($"{full:0.00} to {half:0.00} cores, {half / full * 100:0} %")
             : string.Empty;
+
+    private static string HalfRateOverall(IReadOnlyList<StepOutcome> done)
+    {
+        var telling = done[0].Findings.Select(finding => finding.Index).Where(index => TellsOfRate(done, index)).ToList();
+        if (telling.Count == 0)
+        {
+            return "It does not tell: no passage holds at both rates, and a machine that drops frames works as hard as it can at either.";
+        }
+
+        var (full, half) = (telling.Average(index => WorkOf(done[0].Run, index)), telling.Average(index => WorkOf(done[1].Run, index)));
+        return full is > 0 && half is not null
+            ? Say($"At half the rate the player's work falls from {full:0.00} to {half:0.00} cores, to {half / full * 100:0} %, ")
+                + (telling.Count == done[0].Findings.Count ? "over all passages." : $"over the {telling.Count} of {done[0].Findings.Count} passages that hold at both.")
+            : "The player's work could not be read.";
+    }
+
+    private static string StepDownOverall(StepOutcome last, int passages)
+    {
+        var failing = last.Findings.Where(finding => finding.Verdict is Verdict.Wavers or Verdict.Breaks).ToList();
+        if (last.Run.Header.Settings.Scale != PreviewScale.Eighth)
+        {
+            return $"At {last.Label} {failing.Count} of {passages} passages do not hold yet.";
+        }
+
+        return $"No scale is small enough: at {last.Label} {failing.Count} of {passages} passages do not hold."
+            + (failing.Count > 0 && failing.TrueForAll(finding => finding.Limiter?.Limiter is Limiter.ProcessorDecode or Limiter.MediaEngine)
+                ? " Decoding is the limit, which no scale changes; proxies would."
+                : string.Empty);
+    }
 
     /// <summary>Cores that decoding and effects took, over the run or one passage; null where it could not be read.</summary>
     public static double? WorkOf(Run run, int? passage = null)
@@ -210,7 +241,8 @@ public static class TrialAnswers
     }
 
     private static string Lag(List<LagFinding> lags) => lags.Count == 0 ? string.Empty
-        : Say($"{Within(lags, lag => lag.WithinTenth) * 100:0} % within 0.1 s, {Within(lags, lag => lag.WithinSecond) * 100:0} % within 1 s");
+        : Came(lags) == 0 ? "nothing came on screen"
+        : Say($"{Within(lags, lag => lag.WithinTenth) * 100:0} % within 0.1 s, {Within(lags, lag => lag.WithinSecond) * 100:0} % within 1 s") + PassedOver(lags, ", ");
 
     private static string LagOverall(List<LagFinding> lags)
     {
@@ -219,12 +251,24 @@ public static class TrialAnswers
             return "Nothing was asked for.";
         }
 
+        if (Came(lags) == 0)
+        {
+            return "Nothing that was asked for came on screen.";
+        }
+
         var longest = lags.Select(lag => lag.Longest).OfType<TimeSpan>().DefaultIfEmpty().Max();
-        return Say($"{Within(lags, lag => lag.WithinTenth) * 100:0} % of what was asked came at once (0.1 s), {Within(lags, lag => lag.WithinSecond) * 100:0} % within a second; the longest took {longest.TotalMilliseconds:0} ms.");
+        return Say($"{Within(lags, lag => lag.WithinTenth) * 100:0} % of the {Came(lags)} pictures that came did so at once (0.1 s), {Within(lags, lag => lag.WithinSecond) * 100:0} % within a second; the longest took {longest.TotalMilliseconds:0} ms")
+            + PassedOver(lags, "; ") + ".";
     }
 
     private static double Within(List<LagFinding> lags, Func<LagFinding, double> share) =>
-        lags.Sum(lag => share(lag) * lag.Asked) / lags.Sum(lag => lag.Asked);
+        lags.Sum(lag => share(lag) * lag.Came) / Came(lags);
+
+    private static int Came(List<LagFinding> lags) => lags.Sum(lag => lag.Came);
+
+    private static string PassedOver(List<LagFinding> lags, string before) => lags.Sum(lag => lag.PassedOver) is > 0 and var over
+        ? $"{before}{over} of {lags.Sum(lag => lag.Asked)} places were passed over because the hand had moved on"
+        : string.Empty;
 
     private static List<double> Shown(List<PassageFinding?> cells) =>
         [.. cells.OfType<PassageFinding>().Where(cell => cell.Counts.Slots > 0).Select(cell => cell.Counts.ShownRate)];

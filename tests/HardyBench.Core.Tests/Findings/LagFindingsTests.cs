@@ -9,7 +9,7 @@ namespace HardyBench.Core.Tests.Findings;
 public sealed class LagFindingsTests
 {
     [Fact]
-    public void Lags_are_told_by_passage_and_gesture_with_what_was_passed_over_in_every_share()
+    public void Lags_are_told_by_passage_and_gesture_and_what_was_passed_over_apart()
     {
         var finding = LagFindings.Of(With([.. Enumerable.Range(1, 9).Select(n => Lag(n, 20 * n)), Lag(3, null), Lag(150, 2000)]));
 
@@ -17,7 +17,7 @@ public sealed class LagFindingsTests
         Assert.Equal((1, Samples.Ms(100), Samples.Ms(180)), (finding[0].PassedOver, finding[0].Median, finding[0].Longest));
         // Quantiles by linear interpolation, Hyndman and Fan's definition 7: 0.95 of 20 to 180 lies at 20 + 8 · 0.95 · 20.
         Assert.Equal(172, finding[0].NinetyFifth!.Value.TotalMilliseconds, 3);
-        Assert.Equal((0.5, 0.9), (finding[0].WithinTenth, finding[0].WithinSecond));
+        Assert.Equal((5.0 / 9, 1), (finding[0].WithinTenth, finding[0].WithinSecond));
         Assert.Equal((0, 0), (finding[1].WithinTenth, finding[1].WithinSecond));
     }
 
@@ -30,6 +30,22 @@ public sealed class LagFindingsTests
         Assert.Null(finding.Median);
         Assert.Null(finding.Longest);
         Assert.Equal(0, finding.WithinSecond);
+    }
+
+    [Theory]
+    [InlineData(TrialKind.Scrub)]
+    [InlineData(TrialKind.StartLag)]
+    public void A_place_that_the_hand_left_is_not_late(TrialKind kind)
+    {
+        var run = With([Lag(1, 40), Lag(2, 85), Lag(3, null), Lag(4, null)]);
+        var answer = TrialAnswers.Of(kind, run.Header.Timeline, [new StepOutcome("1 of 1", run)]);
+
+        Assert.Equal(
+            "100 % of the 2 pictures that came did so at once (0.1 s), 100 % within a second; the longest took 85 ms; 2 of 4 places were passed over because the hand had moved on.",
+            answer.Words);
+        Assert.Equal("100 % within 0.1 s, 100 % within 1 s, 2 of 4 places were passed over because the hand had moved on", answer.Rows[0].Words);
+        var none = With([Lag(1, null)]);
+        Assert.Equal("Nothing that was asked for came on screen.", TrialAnswers.Of(kind, none.Header.Timeline, [new StepOutcome("1 of 1", none)]).Words);
     }
 
     private static LagReading Lag(int frame, double? ms) =>

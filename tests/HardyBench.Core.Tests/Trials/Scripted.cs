@@ -39,6 +39,9 @@ internal static class Scripted
         return new StepOutcome(step.Label, new Run(header, RunEnding.Finished, TimeSpan.Zero, frames, loads, []));
     }
 
+    /// <summary>The same with other loads.</summary>
+    public static StepOutcome With(this StepOutcome outcome, IReadOnlyList<LoadReading> loads) => new(outcome.Label, outcome.Run with { Loads = loads });
+
     /// <summary>Plays a trial to its end.</summary>
     public static List<StepOutcome> Course(TrialPlan trial, Func<TrialStep, int, double> shown, Func<int, float?>? celsius = null, TimeSpan perRun = default)
     {

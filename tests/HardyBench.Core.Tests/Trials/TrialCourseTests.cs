@@ -55,7 +55,7 @@ public sealed class TrialCourseTests
     [InlineData(1, 1, "Every passage holds from full scale on.")]
     [InlineData(2, 2, "Every passage holds from half scale on.")]
     [InlineData(8, 4, "Every passage holds from eighth scale on.")]
-    [InlineData(16, 4, "At eighth scale 1 of 2 passages do not hold yet.")]
+    [InlineData(16, 4, "No scale is small enough: at eighth scale 1 of 2 passages do not hold.")]
     public void Step_down_goes_on_until_every_passage_holds(int holdsFrom, int runs, string words)
     {
         var trial = Scripted.Trial(TrialKind.StepDown, 2);
@@ -65,6 +65,36 @@ public sealed class TrialCourseTests
         Assert.Equal(runs, done.Count);
         Assert.Equal(words, TrialAnswers.Of(TrialKind.StepDown, trial.Start.Timeline, done).Words);
         Assert.Equal(done.Select((_, i) => (PreviewScale)(1 << i)), done.Select(outcome => outcome.Run.Header.Settings.Scale));
+    }
+
+    [Fact]
+    public void Step_down_says_where_no_scale_can_help()
+    {
+        var trial = Scripted.Trial(TrialKind.StepDown, 1) with { Start = Scripted.Plan(1, new PlaybackSettings(PreviewScale.Eighth)) };
+        var loads = Enumerable.Range(1, 40).SelectMany(n => new[] { (LoadKind.Core, 0.99f), (LoadKind.OwnDecode, 0.9f), (LoadKind.OwnEffects, 0.05f), (LoadKind.OwnProcess, 0.97f) }
+            .Select(load => new LoadReading(TimeSpan.FromMilliseconds(100 * n), load.Item1, 0, load.Item2))).ToList();
+        var played = Scripted.Play(TrialCourse.Next(trial, [], default)!, _ => 0.5);
+        var run = played.Run with { Loads = loads, Header = played.Run.Header with { Conditions = played.Run.Header.Conditions with { UsableCores = [0] } } };
+
+        Assert.Equal(
+            "No scale is small enough: at eighth scale 1 of 1 passages do not hold. Decoding is the limit, which no scale changes; proxies would.",
+            TrialAnswers.Of(TrialKind.StepDown, trial.Start.Timeline, [new StepOutcome(played.Label, run)]).Words);
+    }
+
+    /// <summary>A machine that drops frames works as hard as it can at either rate.</summary>
+    [Theory]
+    [InlineData(1, 1, "At half the rate the player's work falls from 1.00 to 0.50 cores, to 50 %, over all passages.", "1.00 to 0.50 cores, 50 %")]
+    [InlineData(0.5, 1, "At half the rate the player's work falls from 1.00 to 0.50 cores, to 50 %, over the 1 of 2 passages that hold at both.", "does not tell: frames are dropped")]
+    [InlineData(0.5, 0.5, "It does not tell: no passage holds at both rates, and a machine that drops frames works as hard as it can at either.", "does not tell: frames are dropped")]
+    public void Half_rate_tells_only_where_no_frames_are_dropped(double firstShown, double secondShown, string words, string row)
+    {
+        var trial = Scripted.Trial(TrialKind.HalfRate, 2);
+        var done = Scripted.Course(trial, (_, passage) => passage == 0 ? firstShown : secondShown).Select((outcome, place) => outcome.With(
+            [.. Enumerable.Range(1, 150).Select(n => new LoadReading(TimeSpan.FromMilliseconds(100 * n), LoadKind.OwnDecode, 0, place == 0 ? 1f : 0.5f))])).ToList();
+
+        var answer = TrialAnswers.Of(TrialKind.HalfRate, trial.Start.Timeline, done);
+
+        Assert.Equal((words, row), (answer.Words, answer.Rows[0].Words));
     }
 
     [Fact]

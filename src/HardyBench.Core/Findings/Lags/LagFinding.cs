@@ -9,11 +9,16 @@ namespace HardyBench.Core.Findings.Lags;
 /// <param name="Asked">Places asked for.</param>
 /// <param name="PassedOver">Those that never came on screen because the hand had moved on.</param>
 /// <param name="Median">Of those that came; null without any.</param>
-/// <param name="WithinTenth">Share of all asked that came within <see cref="LagFindings.AtOnce"/>, 0 to 1.</param>
+/// <param name="WithinTenth">Share of those that came within <see cref="LagFindings.AtOnce"/>, 0 to 1; 0 where none came. Places that the hand
+/// left before they could come are neither early nor late, and stand apart.</param>
 /// <param name="WithinSecond">The same for <see cref="LagFindings.Unbroken"/>.</param>
 public sealed record LagFinding(
     int PassageIndex, MoveKind Kind, string Name, int Asked, int PassedOver,
-    TimeSpan? Median, TimeSpan? NinetyFifth, TimeSpan? Longest, double WithinTenth, double WithinSecond);
+    TimeSpan? Median, TimeSpan? NinetyFifth, TimeSpan? Longest, double WithinTenth, double WithinSecond)
+{
+    /// <summary>Places that came on screen.</summary>
+    public int Came => Asked - PassedOver;
+}
 
 /// <summary>Draws findings from lags.</summary>
 public static class LagFindings
@@ -41,6 +46,6 @@ public static class LagFindings
 
         TimeSpan? At(double share) => came.Length == 0 ? null : TimeSpan.FromSeconds(came.QuantileCustom(share, QuantileDefinition.R7));
 
-        double Share(TimeSpan limit) => (double)came.Count(lag => lag <= limit.TotalSeconds) / lags.Count;
+        double Share(TimeSpan limit) => came.Length == 0 ? 0 : (double)came.Count(lag => lag <= limit.TotalSeconds) / came.Length;
     }
 }
