@@ -257,7 +257,7 @@ public static class TrialAnswers
         }
 
         var longest = lags.Select(lag => lag.Longest).OfType<TimeSpan>().DefaultIfEmpty().Max();
-        return Say($"{Within(lags, lag => lag.WithinTenth) * 100:0} % of the {Came(lags)} pictures that came did so at once (0.1 s), {Within(lags, lag => lag.WithinSecond) * 100:0} % within a second; the longest took {longest.TotalMilliseconds:0} ms")
+        return Say($"{Within(lags, lag => lag.WithinTenth) * 100:0} % of the {Came(lags)} pictures that were shown came at once (0.1 s), {Within(lags, lag => lag.WithinSecond) * 100:0} % within a second; the longest took {longest.TotalMilliseconds:0} ms")
             + PassedOver(lags, "; ") + ".";
     }
 

@@ -41,7 +41,7 @@ public sealed class LagFindingsTests
         var answer = TrialAnswers.Of(kind, run.Header.Timeline, [new StepOutcome("1 of 1", run)]);
 
         Assert.Equal(
-            "100 % of the 2 pictures that came did so at once (0.1 s), 100 % within a second; the longest took 85 ms; 2 of 4 places were passed over because the hand had moved on.",
+            "100 % of the 2 pictures that were shown came at once (0.1 s), 100 % within a second; the longest took 85 ms; 2 of 4 places were passed over because the hand had moved on.",
             answer.Words);
         Assert.Equal("100 % within 0.1 s, 100 % within 1 s, 2 of 4 places were passed over because the hand had moved on", answer.Rows[0].Words);
         var none = With([Lag(1, null)]);
