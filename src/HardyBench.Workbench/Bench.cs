@@ -196,7 +196,7 @@ public sealed class Bench : IDisposable
         foreach (var machine in await MachinesAsync())
         {
             var (_, run) = await NewestAsync(timeline, machine);
-            candidates.Add(new Candidate(machine, run is null ? null : RunFindings.Of(run.Run)));
+            candidates.Add(Candidate.Of(machine, run?.Run));
         }
 
         return Pick.From(candidates);

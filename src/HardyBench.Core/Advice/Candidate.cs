@@ -1,14 +1,23 @@
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
 
 namespace HardyBench.Core.Advice;
 
 /// <summary>A machine and what its last bare run of the timeline says.</summary>
 /// <param name="Findings">Null when there is no such run.</param>
-public sealed record Candidate(Machine Machine, IReadOnlyList<PassageFinding>? Findings)
+/// <param name="Spoilt">Why that run says nothing of the machine; null when it does.</param>
+public sealed record Candidate(Machine Machine, IReadOnlyList<PassageFinding>? Findings, Spoilt? Spoilt = null)
 {
+    /// <param name="run">Null when it has not played.</param>
+    public static Candidate Of(Machine machine, Run? run)
+    {
+        var findings = run is null ? null : RunFindings.Of(run);
+        return new Candidate(machine, findings, findings is null ? null : Spoilt.Of(run!, findings));
+    }
+
     /// <summary>Every passage that is long enough for a verdict holds, and there is one. One that is too short says nothing against a machine.</summary>
-    public bool Answers => Findings is not null
+    public bool Answers => Findings is not null && Spoilt is null
         && Findings.Any(finding => finding.Verdict == Verdict.Holds)
         && Findings.All(finding => finding.Verdict == Verdict.Holds || finding.IsTooShort);
 

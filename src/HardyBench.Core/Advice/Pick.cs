@@ -21,6 +21,9 @@ public sealed record Pick(Machine? Machine, string Reason, IReadOnlyList<Passed>
         return new Pick(taken?.Machine, ReasonFor(taken, byPrice), others);
     }
 
+    /// <summary>Headroom below which a machine that holds may not tomorrow. Common practice, no source.</summary>
+    private const double CloseCall = 1.2;
+
     private static string ReasonFor(Candidate? taken, List<Candidate> byPrice)
     {
         if (taken is null)
@@ -28,6 +31,7 @@ public sealed record Pick(Machine? Machine, string Reason, IReadOnlyList<Passed>
             var played = byPrice.Count(candidate => candidate.Findings is not null);
             return played == 0
                 ? "No machine has played this timeline yet."
+                : byPrice.Exists(candidate => candidate.Spoilt is not null) ? "No machine holds every passage in a run that counts; some runs do not count, and have to be played again."
                 : $"None of the {played} machines that played it holds every passage.";
         }
 
@@ -36,7 +40,8 @@ public sealed record Pick(Machine? Machine, string Reason, IReadOnlyList<Passed>
             ? string.Empty
             : string.Create(
                 CultureInfo.InvariantCulture,
-                $" Its tightest is passage {headroom.Index + 1}, with {headroom.Headroom:0.0} times what it asks.");
+                $" Its tightest is passage {headroom.Index + 1}, with {headroom.Headroom:0.0} times what it asks.")
+                + (headroom.Headroom < CloseCall ? " That is a close call: a little more work, or a warmer day, and it drops frames." : string.Empty);
         var cost = taken.Machine.Price is null ? "at hand already" : "the cheapest that does";
         return $"Every passage holds on it, and it is {cost}.{tightest}";
     }
@@ -50,6 +55,7 @@ public sealed record Passed(Machine Machine, PassageFinding? FirstFailure, strin
     {
         var why = candidate switch
         {
+            { Spoilt: { } spoilt } => $"Its run does not count: {spoilt.By}. {spoilt.First}",
             { Findings: null } => "It has not played this timeline at full scale yet.",
             { Answers: true } => DearerBy(candidate.Machine, taken),
             { FirstFailure: { } failure } =>
@@ -57,7 +63,7 @@ public sealed record Passed(Machine Machine, PassageFinding? FirstFailure, strin
             { Findings: var findings } when findings.All(finding => finding.IsTooShort) => "Every passage is too short for a verdict; make them 2 s long or longer.",
             _ => "Its run ended before every passage was judged.",
         };
-        return new Passed(candidate.Machine, candidate.FirstFailure, why);
+        return new Passed(candidate.Machine, candidate.Spoilt is null ? candidate.FirstFailure : null, why);
     }
 
     private static string DearerBy(Machine machine, Machine? taken)

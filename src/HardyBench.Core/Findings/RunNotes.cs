@@ -8,7 +8,9 @@ namespace HardyBench.Core.Findings;
 public static class RunNotes
 {
     /// <summary>Limits above or below which a condition is worth a note. Common practice, no source.</summary>
-    private const double BusyFrom = 0.2, ThrottledBelow = 0.9, FullyBusyFrom = 0.8, LowBattery = 0.2, FreeMemoryFrom = 1e9, FreeDataFrom = 1e9, ToolFrom = 0.1;
+    public const double BusyFrom = 0.2;
+
+    private const double ThrottledBelow = 0.9, FullyBusyFrom = 0.8, LowBattery = 0.2, FreeMemoryFrom = 1e9, FreeDataFrom = 1e9, ToolFrom = 0.1;
 
     /// <summary>The presenter may be this late at the 99th percentile before a run is said to have measured itself.</summary>
     public static readonly TimeSpan PresenterAllowance = TimeSpan.FromMilliseconds(5);

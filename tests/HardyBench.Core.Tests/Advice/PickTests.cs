@@ -28,6 +28,44 @@ public sealed class PickTests
         Assert.Equal("at hand", pick.Machine!.Id);
     }
 
+    public static TheoryData<string, Func<Run, Run>> Spoiling => new()
+    {
+        { "other programs were busy. Close them and play again.", run => Under(run, conditions => conditions with { OtherLoad = 0.9 }) },
+        { "passage 1 could not be played. Make or relink its clips, then play again.", run => run with { Failures = [new PassageFailure(0, "gone")] } },
+        { "it ran from the battery. Plug it in and play again.", run => Under(run, conditions => conditions with { Machine = new MachineState(null, false, null, null, null, null, null, 2) }) },
+        {
+            "it could use 1 of its 16 cores. Let it use all of them and play again.",
+            run => Under(run with { Header = run.Header with { Machine = run.Header.Machine with { Kind = MachineKind.This } } }, conditions => conditions with { UsableCores = [0] })
+        },
+    };
+
+    [Theory]
+    [MemberData(nameof(Spoiling))]
+    public async Task Nobody_is_advised_by_a_run_that_something_spoilt(string words, Func<Run, Run> spoil)
+    {
+        var (cheap, dear) = (Samples.Machine("cheap", cores: 16, price: 100), await Play("dear", 16, 3000));
+        var run = await RunOn(cheap);
+        Assert.Equal("cheap", Pick.From([Candidate.Of(cheap, run), dear]).Machine!.Id);
+
+        var spoilt = Candidate.Of(cheap, spoil(run));
+        var pick = Pick.From([spoilt, dear]);
+
+        Assert.Equal("dear", pick.Machine!.Id);
+        Assert.Equal($"Its run does not count: {words}", Assert.Single(pick.Others).Why);
+        Assert.Equal("No machine holds every passage in a run that counts; some runs do not count, and have to be played again.", Pick.From([spoilt]).Reason);
+    }
+
+    [Theory]
+    [InlineData(1.19, true)]
+    [InlineData(1.21, false)]
+    public async Task Little_headroom_is_said_to_be_a_close_call(double headroom, bool isClose)
+    {
+        var right = await Play("right", 16, 1500);
+        var close = right with { Findings = [.. right.Findings!.Select(finding => finding with { Headroom = headroom })] };
+
+        Assert.Equal(isClose, Pick.From([close]).Reason.Contains("close call", StringComparison.Ordinal));
+    }
+
     [Fact]
     public async Task A_machine_that_has_not_played_is_never_picked()
     {
@@ -59,8 +97,10 @@ public sealed class PickTests
     private static async Task<Candidate> Play(string id, int cores, decimal? price)
     {
         var machine = Samples.Machine(id, cores: cores, price: price);
-        return new Candidate(machine, RunFindings.Of(await RunOn(machine)));
+        return Candidate.Of(machine, await RunOn(machine));
     }
+
+    private static Run Under(Run run, Func<Conditions, Conditions> change) => run with { Header = run.Header with { Conditions = change(run.Header.Conditions) } };
 
     private static Task<Run> RunOn(Machine machine) => new StandInPlayback(TimeProvider.System)
         .PlayAsync(Samples.Plan(machine, Samples.UhdHevc422), new Deaf(), CancellationToken.None);
