@@ -77,10 +77,14 @@ public static class TrialCourse
     }
 
     private static TrialStep? Soak(TrialPlan trial, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
-        done.Count > 0 && (elapsed >= trial.AtMost || SoakHeat.IsSettled(done))
+        done.Count > 0 && (elapsed >= trial.AtMost || Played(done) >= trial.AtMost || SoakHeat.IsSettled(done))
             ? null
             : new TrialStep(
                 $"round {done.Count + 1}", start with { StartCelsius = done.Count > 0 ? SoakHeat.EndTemperature(done[^1]) : null });
+
+    /// <summary>How long the runs lasted by their own clocks: a stand-in's runs faster than the time of day.</summary>
+    private static TimeSpan Played(IReadOnlyList<StepOutcome> done) => done.Select(outcome => outcome.Run).Where(run => run.Frames.Count > 0)
+        .Aggregate(TimeSpan.Zero, (sum, run) => sum + run.Frames[^1].SlotStart + run.Header.Timeline.Rate.FrameDuration);
 
     /// <summary>In the order first, second, second, first, and so on, so that what drifts hits both sides alike.</summary>
     private static TrialStep? Compare(TrialPlan trial, PlaybackPlan start, IReadOnlyList<StepOutcome> done)

@@ -211,6 +211,15 @@ public sealed class TrialCourseTests
         Assert.Equal(71, TrialCourse.Next(trial, [first], default)!.Plan.StartCelsius);
     }
 
+    /// <summary>A stand-in plays eight seconds in far less, and ten minutes at most are ten minutes of playing.</summary>
+    [Fact]
+    public void A_soak_lasts_no_longer_than_asked_by_the_clock_of_its_runs()
+    {
+        var trial = Scripted.Trial(TrialKind.Soak, 2) with { AtMost = TimeSpan.FromMinutes(1) };
+
+        Assert.Equal(8, Scripted.Course(trial, (_, _) => 1, round => 40 + (5 * round)).Count);
+    }
+
     [Fact]
     public void Half_rate_plays_every_slot_again_twice_as_long()
     {
