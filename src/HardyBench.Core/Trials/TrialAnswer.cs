@@ -242,7 +242,7 @@ public static class TrialAnswers
 
     private static string Lag(List<LagFinding> lags) => lags.Count == 0 ? string.Empty
         : Came(lags) == 0 ? "nothing came on screen"
-        : Say($"{Within(lags, lag => lag.WithinTenth) * 100:0} % within 0.1 s, {Within(lags, lag => lag.WithinSecond) * 100:0} % within 1 s") + PassedOver(lags, ", ");
+        : Say($"{Within(lags, lag => lag.WithinTenth) * 100:0} % within 0.1 s, {Within(lags, lag => lag.WithinSecond) * 100:0} % within 1 s") + PassedOver(lags, ", ", "places passed over");
 
     private static string LagOverall(List<LagFinding> lags)
     {
@@ -258,7 +258,7 @@ public static class TrialAnswers
 
         var longest = lags.Select(lag => lag.Longest).OfType<TimeSpan>().DefaultIfEmpty().Max();
         return Say($"{Within(lags, lag => lag.WithinTenth) * 100:0} % of the {Came(lags)} pictures that were shown came at once (0.1 s), {Within(lags, lag => lag.WithinSecond) * 100:0} % within a second; the longest took {longest.TotalMilliseconds:0} ms")
-            + PassedOver(lags, "; ") + ".";
+            + PassedOver(lags, "; ", "places were passed over because the hand had moved on") + ".";
     }
 
     private static double Within(List<LagFinding> lags, Func<LagFinding, double> share) =>
@@ -266,8 +266,8 @@ public static class TrialAnswers
 
     private static int Came(List<LagFinding> lags) => lags.Sum(lag => lag.Came);
 
-    private static string PassedOver(List<LagFinding> lags, string before) => lags.Sum(lag => lag.PassedOver) is > 0 and var over
-        ? $"{before}{over} of {lags.Sum(lag => lag.Asked)} places were passed over because the hand had moved on"
+    private static string PassedOver(List<LagFinding> lags, string before, string words) => lags.Sum(lag => lag.PassedOver) is > 0 and var over
+        ? $"{before}{over} of {lags.Sum(lag => lag.Asked)} {words}"
         : string.Empty;
 
     private static List<double> Shown(List<PassageFinding?> cells) =>
