@@ -91,7 +91,6 @@ public sealed class BenchDatabaseFactory(string file, params IInterceptor[] inte
         await database.Database.MigrateAsync(stop);
         // Readers never wait for the writer, and what a commit said is on the drive even if the power fails.
         await database.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;", stop);
-        await RunStore.DigestAnewAsync(database);
     }
 
     /// <summary>Whether the file is a database of this product.</summary>

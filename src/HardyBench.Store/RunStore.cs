@@ -169,9 +169,9 @@ public sealed class RunStore(BenchDatabaseFactory databases)
 
     /// <summary>Takes the digests of runs that have none, as after they were reckoned otherwise. A run that cannot be read stays without, and so
     /// answers no timeline.</summary>
-    /// <param name="database">The connection that is open already: one more would keep the file from being settled.</param>
-    internal static async Task DigestAnewAsync(BenchDatabase database)
+    public async Task DigestAnewAsync()
     {
+        await using var database = databases.CreateDbContext();
         var without = await database.Runs.AsNoTracking().Where(run => run.TimelineDigest == string.Empty)
             .Select(run => new { run.Id, run.HeaderJson }).ToListAsync();
         foreach (var run in without)

@@ -43,6 +43,7 @@ public sealed class OldDataTests
         Assert.Equal(RunEnding.Finished, Assert.Single(await runs.ListAsync()).Ending);
         var run = (await runs.FindAsync(1))!.Run;
         Assert.Equal((50, "asked"), (run.Frames.Count, run.Header.Timeline.Passages[0].Question));
+        await runs.DigestAnewAsync();
         Assert.Equal(1, (await runs.LatestAsync(TimelineJson.Digest(run.Header.Timeline), "m", null, bareOnly: true))?.Id);
         Assert.Empty(await new TrialStore(databases).ListAsync());
         var copy = Assert.Single(Directory.GetFiles(folder, $"{migration}.db.before-*"));
@@ -68,6 +69,7 @@ public sealed class OldDataTests
 
         await databases.MigrateAsync(CancellationToken.None);
 
+        await new RunStore(databases).DigestAnewAsync();
         Assert.Single(await new RunStore(databases).ListAsync());
     }
 
