@@ -12,8 +12,13 @@ public sealed record Candidate(Machine Machine, IReadOnlyList<PassageFinding>? F
     /// <param name="run">Null when it has not played.</param>
     public static Candidate Of(Machine machine, Run? run)
     {
-        var findings = run is null ? null : RunFindings.Of(run);
-        return new Candidate(machine, findings, findings is null ? null : Spoilt.Of(run!, findings));
+        if (run is null)
+        {
+            return new Candidate(machine, null);
+        }
+
+        var findings = RunFindings.Of(run);
+        return new Candidate(machine, findings, Spoilt.Of(run, findings));
     }
 
     /// <summary>Every passage that is long enough for a verdict holds, and there is one. One that is too short says nothing against a machine.</summary>
@@ -22,6 +27,5 @@ public sealed record Candidate(Machine Machine, IReadOnlyList<PassageFinding>? F
         && Findings.All(finding => finding.Verdict == Verdict.Holds || finding.IsTooShort);
 
     /// <summary>The first passage that does not hold, in playing order.</summary>
-    public PassageFinding? FirstFailure =>
-        Findings?.FirstOrDefault(finding => finding.Verdict is Verdict.Wavers or Verdict.Breaks);
+    public PassageFinding? FirstFailure => Findings?.FirstOrDefault(finding => finding.Fails);
 }

@@ -35,7 +35,7 @@ public sealed record NextStep(NextAct Act, PreviewScale? Scale, string Words)
             return new NextStep(NextAct.PlayAgain, null, "The run ended early. Play it to its end.");
         }
 
-        var failing = findings.Count(finding => finding.Verdict is Verdict.Wavers or Verdict.Breaks);
+        var failing = findings.Count(finding => finding.Fails);
         if (failing == 0)
         {
             return new NextStep(NextAct.SeeAdvice, null, "Every passage holds. See which machine is the cheapest that does.");

@@ -20,6 +20,9 @@ public sealed record PassageFinding(
     string? Failure,
     WorkInVain InVain = default)
 {
+    /// <summary>It was judged and does not hold.</summary>
+    public bool Fails => Verdict is Findings.Verdict.Wavers or Findings.Verdict.Breaks;
+
     /// <summary>It was played to its end and is too short for a verdict.</summary>
     public bool IsTooShort => Verdict is null && Failure is null && Counts.Slots == Passage.FrameCount;
 }

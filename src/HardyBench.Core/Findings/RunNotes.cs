@@ -7,9 +7,10 @@ namespace HardyBench.Core.Findings;
 /// <summary>What a reader has to know before trusting a run, a phrase each.</summary>
 public static class RunNotes
 {
-    /// <summary>Limits above or below which a condition is worth a note. Common practice, no source.</summary>
+    /// <summary>Cores that other programs may take before a run is said to be disturbed by them. Common practice, no source.</summary>
     public const double BusyFrom = 0.2;
 
+    /// <summary>Limits above or below which a condition is worth a note. Common practice, no source.</summary>
     private const double ThrottledBelow = 0.9, FullyBusyFrom = 0.8, LowBattery = 0.2, FreeMemoryFrom = 1e9, FreeDataFrom = 1e9, ToolFrom = 0.1;
 
     /// <summary>The presenter may be this late at the 99th percentile before a run is said to have measured itself.</summary>

@@ -1,3 +1,5 @@
+using static HardyBench.Core.Playback.TimeSpans;
+
 namespace HardyBench.Core.Findings;
 
 /// <summary>Whether a passage plays in real time.</summary>
@@ -33,6 +35,4 @@ public sealed record VerdictLimits(
             : counts.SteadyLoss <= HoldsLoss && counts.LongestFreeze <= Longer(HoldsFreeze, 1.5 * slot) ? Verdict.Holds
             : Verdict.Wavers;
     }
-
-    private static TimeSpan Longer(TimeSpan one, TimeSpan other) => one > other ? one : other;
 }

@@ -1,4 +1,5 @@
 using HardyBench.Core.Footage;
+using static HardyBench.Core.Playback.TimeSpans;
 
 namespace HardyBench.Core.Playback;
 
@@ -264,10 +265,6 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// <summary>How long decoding is given. A frame of long-GOP footage that comes late was needed by those after it all the same, and giving
     /// up costs all of them, so there it is the mean.</summary>
     private TimeSpan Expected(Durations decoding) => footage.StandAlone ? decoding.Within(Sure) : decoding.Mean;
-
-    private static TimeSpan Longer(TimeSpan one, TimeSpan other) => one > other ? one : other;
-
-    private static TimeSpan Shorter(TimeSpan one, TimeSpan other) => one < other ? one : other;
 
     /// <summary>When a frame that is begun now would be done.</summary>
     private readonly struct Arrival(Aim aim, TimeSpan now, UnderWay underWay)

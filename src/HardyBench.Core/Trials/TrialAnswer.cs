@@ -73,8 +73,6 @@ public static class TrialAnswers
             : $"{judged.Count(finding => finding.Verdict == Verdict.Holds)} of {judged.Count} passages hold.";
     }
 
-    private static int Failing(StepOutcome outcome) => outcome.Findings.Count(finding => finding.Verdict is Verdict.Wavers or Verdict.Breaks);
-
     private static string Repeat(List<PassageFinding?> cells)
     {
         var shown = Shown(cells);
@@ -152,7 +150,7 @@ public static class TrialAnswers
 
     private static string StepDownOverall(StepOutcome last, int passages)
     {
-        var failing = last.Findings.Where(finding => finding.Verdict is Verdict.Wavers or Verdict.Breaks).ToList();
+        var failing = last.Findings.Where(finding => finding.Fails).ToList();
         if (last.Run.Header.Settings.Scale != PreviewScale.Eighth)
         {
             return $"At {last.Label} {failing.Count} of {passages} passages do not hold yet.";

@@ -1,5 +1,6 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
+using static HardyBench.Core.Playback.TimeSpans;
 
 namespace HardyBench.Player.Playing;
 
@@ -220,8 +221,6 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
 
     /// <summary>Ends all waiting.</summary>
     public void Close() => Changed(() => isClosed = true);
-
-    private static TimeSpan Longer(TimeSpan one, TimeSpan other) => one > other ? one : other;
 
     private bool IsWorth(long position, TimeSpan now) =>
         !keepsTime || run.Slots is not { } clock || Pacing.IsWorthTreating(now, aim!.EffectsBegun.Mean, clock.EndOf(start + position));
