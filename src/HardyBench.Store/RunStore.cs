@@ -1,6 +1,7 @@
 using System.Text.Json;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
 using HardyBench.Core.Playback.Hand;
 using HardyBench.Formats.Json;
 using HardyBench.Formats.Runs;
@@ -174,21 +175,31 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         await using var database = databases.CreateDbContext();
         var without = await database.Runs.AsNoTracking().Where(run => run.TimelineDigest == string.Empty)
             .Select(run => new { run.Id, run.HeaderJson }).ToListAsync();
+        await using var whole = await database.Database.BeginTransactionAsync();
         foreach (var run in without)
         {
-            (string Timeline, string Conditions) digests;
-            try
+            if (WholeHeader(run.HeaderJson) is { } header)
             {
-                var header = HeaderOf(run.HeaderJson);
-                digests = (TimelineJson.Digest(header.Timeline), Formats.Runs.ConditionsDigest.Of(header));
+                var (timeline, conditions) = (TimelineJson.Digest(header.Timeline), Formats.Runs.ConditionsDigest.Of(header));
+                await database.Runs.Where(one => one.Id == run.Id).ExecuteUpdateAsync(set => set
+                    .SetProperty(one => one.TimelineDigest, timeline).SetProperty(one => one.ConditionsDigest, conditions));
             }
-            catch (Exception damaged) when (damaged is JsonException or NullReferenceException or ArgumentNullException)
-            {
-                continue;
-            }
+        }
 
-            await database.Runs.Where(one => one.Id == run.Id).ExecuteUpdateAsync(set => set
-                .SetProperty(one => one.TimelineDigest, digests.Timeline).SetProperty(one => one.ConditionsDigest, digests.Conditions));
+        await whole.CommitAsync();
+    }
+
+    /// <returns>Null for one that is damaged, or lacks a part.</returns>
+    private static RunHeader? WholeHeader(string json)
+    {
+        try
+        {
+            return HeaderOf(json) is { Machine.Id: not null, Settings: not null, Conditions.Player: not null, ClipChecksums: not null } header
+                && !TimelineLimits.Problems(header.Timeline).Any() ? header : null;
+        }
+        catch (JsonException)
+        {
+            return null;
         }
     }
 
@@ -280,7 +291,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         await database.Marks.Where(mark => mark.Id == markId && mark.RunId == runId).ExecuteDeleteAsync();
     }
 
-    private static RunHeader HeaderOf(string json) => JsonSerializer.Deserialize<RunHeader>(json, BenchJson.Options)!;
+    private static RunHeader? HeaderOf(string json) => JsonSerializer.Deserialize<RunHeader>(json, BenchJson.Options);
 
     private static async Task<StoredRun> StoredAsync(BenchDatabase database, RunEntity run) => new(run.Id, await WholeAsync(database, run))
     {
@@ -303,7 +314,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             loads.AddRange(pieceLoads);
         }
 
-        var header = HeaderOf(run.HeaderJson);
+        var header = HeaderOf(run.HeaderJson)!;
         var lag = run.StartLagTicks is { } ticks ? new TimeSpan(ticks) : frames.Find(frame => frame.Shown is not null).Shown;
         return new Run(header, run.Ending, lag, frames, loads, Failures(run)) { Lags = Lags(run) };
     }

@@ -70,9 +70,9 @@ public sealed class Bench : IDisposable
             var databases = new BenchDatabaseFactory(folder.Database);
             await databases.MigrateAsync(stop);
             await new RunStore(databases).ClearAwayAsync(DateTimeOffset.UtcNow);
-            await new RunStore(databases).DigestAnewAsync();
             var bench = new Bench(folder, databases, small ? StarterPack.Small : StarterPack.Full, watched);
             await bench.Clips.Own!.LookAsync(stop);
+            await bench.Runs.DigestAnewAsync();
             bench.CutShort = await bench.Runs.RecoverAsync();
             await bench.Trials.RecoverAsync();
             var raster = small ? Raster.Hd.DividedBy(3) : Raster.Hd;

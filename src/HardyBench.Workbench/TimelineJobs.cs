@@ -53,13 +53,14 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
     /// <exception cref="TimelineRefusedException">It is larger than any that can be worked with, or lacks a part.</exception>
     public async Task<StoredTimeline> AddAsync(Timeline timeline)
     {
+        TimelineLimits.Checked(timeline);
         var stem = string.Join('-', new string([.. timeline.Title.ToLowerInvariant().Select(letter => char.IsAsciiLetterOrDigit(letter) ? letter : ' ')])
             .Split(' ', StringSplitOptions.RemoveEmptyEntries));
         stem = stem.Length == 0 ? "timeline" : stem[..Math.Min(LongestStem, stem.Length)];
         var taken = await documents.TimelineIdsAsync();
         var id = IsId(timeline.Id) && !taken.Contains(timeline.Id) ? timeline.Id
             : Enumerable.Range(1, int.MaxValue).Select(n => n == 1 ? stem : $"{stem}-{n}").First(candidate => !taken.Contains(candidate));
-        var named = Looping.Within(TimelineLimits.Checked(timeline with { Id = id }), clips());
+        var named = Looping.Within(timeline with { Id = id }, clips());
         return new StoredTimeline(named, await documents.KeepAsync(named, null));
     }
 

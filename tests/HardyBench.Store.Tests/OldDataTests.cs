@@ -55,6 +55,7 @@ public sealed class OldDataTests
     [InlineData("{ not json")]
     [InlineData("null")]
     [InlineData("{}")]
+    [InlineData("{\"timeline\":{\"id\":\"t\",\"title\":\"T\",\"passages\":[null]}}")]
     public async Task A_run_that_cannot_be_read_keeps_no_database_from_being_opened(string header)
     {
         var file = Path.Combine(folder, "damaged.db");

@@ -88,6 +88,23 @@ public sealed class KeepingTests
         Assert.Contains($"process {Environment.ProcessId} since", refused.Message, StringComparison.Ordinal);
     }
 
+    /// <summary>As after digests were reckoned otherwise.</summary>
+    [Fact]
+    public async Task Runs_without_a_digest_are_found_again_once_the_folder_is_opened()
+    {
+        var bench = await OpenAsync();
+        await bench.PlayStandInsAsync("touring-night", CancellationToken.None);
+        var advised = await bench.AdviseAsync("touring-night");
+        await using (var database = new BenchDatabaseFactory(bench.Folder.Database).CreateDbContext())
+        {
+            await database.Runs.ExecuteUpdateAsync(set => set.SetProperty(run => run.TimelineDigest, string.Empty).SetProperty(run => run.ConditionsDigest, string.Empty));
+        }
+
+        Assert.Equal("No machine has played this timeline yet.", (await bench.AdviseAsync("touring-night")).Reason);
+        var opened = await Bench.OpenAsync(bench.Folder.Path, small: true, CancellationToken.None);
+        Assert.Equal(advised.Reason, (await opened.AdviseAsync("touring-night")).Reason);
+    }
+
     [Fact]
     public async Task A_trial_whose_machine_is_gone_fails_and_says_so()
     {

@@ -65,11 +65,13 @@ public static class TrialAnswers
         _ => LagOverall(lags),
     };
 
+    private const string NoneLongEnough = "No passage was played long enough for a verdict.";
+
     private static string Counted(StepOutcome outcome)
     {
         var judged = outcome.Findings.Where(finding => finding.Verdict is not null).ToList();
         return judged.Count == 0
-            ? "No passage was played long enough for a verdict."
+            ? NoneLongEnough
             : $"{judged.Count(finding => finding.Verdict == Verdict.Holds)} of {judged.Count} passages hold.";
     }
 
@@ -128,7 +130,8 @@ public static class TrialAnswers
         done.All(outcome => outcome.Findings[index].Verdict == Verdict.Holds);
 
     private static string HalfRate(IReadOnlyList<StepOutcome> done, int index) => done.Count < 2 ? string.Empty
-        : !TellsOfRate(done, index) ? "does not tell: frames are dropped"
+        : done.Any(outcome => outcome.Findings[index].Fails) ? "does not tell: frames are dropped"
+        : !TellsOfRate(done, index) ? "too short for a verdict"
         : WorkOf(done[0].Run, index) is { } full && WorkOf(done[1].Run, index) is { } half && full > 0
             ? Say($"{full:0.00} to {half:0.00} cores, {half / full * 100:0} %")
             : string.Empty;
@@ -138,26 +141,40 @@ public static class TrialAnswers
         var telling = done[0].Findings.Select(finding => finding.Index).Where(index => TellsOfRate(done, index)).ToList();
         if (telling.Count == 0)
         {
-            return "It does not tell: no passage holds at both rates, and a machine that drops frames works as hard as it can at either.";
+            return done.Any(outcome => outcome.Findings.Any(finding => finding.Fails))
+                ? "It does not tell: no passage holds at both rates, and a machine that drops frames works as hard as it can at either."
+                : NoneLongEnough;
         }
 
-        var (full, half) = (telling.Average(index => WorkOf(done[0].Run, index)), telling.Average(index => WorkOf(done[1].Run, index)));
+        var (full, half) = (WorkOver(done[0].Run, telling), WorkOver(done[1].Run, telling));
         return full is > 0 && half is not null
             ? Say($"At half the rate the player's work falls from {full:0.00} to {half:0.00} cores, to {half / full * 100:0} %, ")
                 + (telling.Count == done[0].Findings.Count ? "over all passages." : $"over the {telling.Count} of {done[0].Findings.Count} passages that hold at both.")
             : "The player's work could not be read.";
     }
 
+    /// <summary>Over several passages, each by its length.</summary>
+    private static double? WorkOver(Run run, List<int> passages)
+    {
+        var lengths = run.Header.Timeline.Passages;
+        return passages.Sum(index => WorkOf(run, index) * lengths[index].FrameCount) / passages.Sum(index => lengths[index].FrameCount);
+    }
+
     private static string StepDownOverall(StepOutcome last, int passages)
     {
         var failing = last.Findings.Where(finding => finding.Fails).ToList();
+        if (failing.Count == 0)
+        {
+            return NoneLongEnough;
+        }
+
         if (last.Run.Header.Settings.Scale != PreviewScale.Eighth)
         {
             return $"At {last.Label} {failing.Count} of {passages} passages do not hold yet.";
         }
 
         return $"No scale is small enough: at {last.Label} {failing.Count} of {passages} passages do not hold."
-            + (failing.Count > 0 && failing.TrueForAll(finding => finding.Limiter?.Limiter is Limiter.ProcessorDecode or Limiter.MediaEngine)
+            + (failing.TrueForAll(finding => finding.Limiter?.Limiter is Limiter.ProcessorDecode or Limiter.MediaEngine)
                 ? " Decoding is the limit, which no scale changes; proxies would."
                 : string.Empty);
     }

@@ -240,6 +240,8 @@ static unsigned take_code(Bits *b)
 static int has_rows_apart(const uint8_t *unit, int size)
 {
     Bits b = {unit, size, 16, 0};
+    if (size <= 2) /* no more than the unit's header */
+        return 0;
     take_code(&b);     /* pps_pic_parameter_set_id */
     take_code(&b);     /* pps_seq_parameter_set_id */
     take_bits(&b, 7);  /* up to cabac_init_present_flag */

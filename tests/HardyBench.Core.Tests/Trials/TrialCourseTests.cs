@@ -97,6 +97,32 @@ public sealed class TrialCourseTests
         Assert.Equal((words, row), (answer.Words, answer.Rows[0].Words));
     }
 
+    /// <summary>Nothing is dropped in them, and nothing is held either.</summary>
+    [Theory]
+    [InlineData(TrialKind.StepDown)]
+    [InlineData(TrialKind.HalfRate)]
+    public void Of_passages_too_short_for_a_verdict_nothing_is_claimed(TrialKind kind)
+    {
+        var plan = Scripted.Plan(1);
+        var trial = Scripted.Trial(kind, 1) with { Start = plan with { Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0] with { FrameCount = 20 }] } } };
+
+        var answer = TrialAnswers.Of(kind, trial.Start.Timeline, Scripted.Course(trial, (_, _) => 1));
+
+        Assert.Equal(("No passage was played long enough for a verdict.", "too short for a verdict"), (answer.Words, answer.Rows[0].Words));
+    }
+
+    [Fact]
+    public void Half_rate_weighs_passages_by_their_length()
+    {
+        var plan = Scripted.Plan(2);
+        var trial = Scripted.Trial(TrialKind.HalfRate, 2) with { Start = plan with { Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0] with { FrameCount = 300 }, plan.Timeline.Passages[1]] } } };
+        // The first passage, three times as long as the second, takes a core at either rate, the second three.
+        var done = Scripted.Course(trial, (_, _) => 1).ConvertAll(outcome => outcome.With(
+            [.. outcome.Run.Frames.Select(frame => new LoadReading(frame.SlotStart + TimeSpan.FromMilliseconds(1), LoadKind.OwnDecode, 0, frame.Frame < 300 ? 1 : 3))]));
+
+        Assert.StartsWith("At half the rate the player's work falls from 1.50 to 1.50 cores, to 100 %", TrialAnswers.Of(TrialKind.HalfRate, trial.Start.Timeline, done).Words, StringComparison.Ordinal);
+    }
+
     [Fact]
     public void Step_down_begins_at_the_scale_that_is_set()
     {
