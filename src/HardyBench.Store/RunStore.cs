@@ -257,20 +257,27 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             .ToListAsync();
     }
 
-    /// <summary>The newest ended run of a timeline, just as it is now, on a machine.</summary>
-    /// <param name="scale">Only runs at this scale; null for any.</param>
-    /// <param name="bareOnly">Only finished bare runs.</param>
-    public async Task<StoredRun?> LatestAsync(string timelineDigest, string machineId, PreviewScale? scale, bool bareOnly)
+    /// <summary>Ended runs of a timeline, just as it is now, played through on a machine at a preview scale; newest first.</summary>
+    public async Task<IReadOnlyList<RunOfColumn>> OfColumnAsync(string timelineDigest, string machineId, PreviewScale scale)
     {
         await using var database = databases.CreateDbContext();
-        var run = await database.Runs.AsNoTracking()
-            .Where(run => run.TimelineDigest == timelineDigest && run.MachineId == machineId && run.Ending != RunEnding.Playing
-                && !run.ByHand && run.DeletedAtUtc == null)
-            .Where(run => scale == null || run.Scale == scale)
-            .Where(run => !bareOnly || (run.Bare && run.Ending == RunEnding.Finished))
+        var runs = await database.Runs.AsNoTracking()
+            .Where(run => run.TimelineDigest == timelineDigest && run.MachineId == machineId && run.Scale == scale
+                && run.Ending != RunEnding.Playing && !run.ByHand && run.DeletedAtUtc == null)
             .OrderByDescending(run => run.Id)
-            .FirstOrDefaultAsync();
-        return run is null ? null : await StoredAsync(database, run);
+            .Select(run => new { run.Id, run.StartedAtUtc, run.Ending, run.Differences })
+            .ToListAsync();
+        var byScale = new PlaybackSettings(scale).Differences();
+        return [.. runs.Select(run => new RunOfColumn(
+            run.Id, new DateTimeOffset(run.StartedAtUtc, TimeSpan.Zero), run.Ending,
+            [.. run.Differences.Split(DifferenceMark, StringSplitOptions.RemoveEmptyEntries).Except(byScale)]))];
+    }
+
+    /// <summary>The newest complete bare run of a timeline, just as it is now, on a machine.</summary>
+    public async Task<StoredRun?> NewestBareAsync(string timelineDigest, string machineId)
+    {
+        var runs = await OfColumnAsync(timelineDigest, machineId, PreviewScale.Full);
+        return RunOfColumn.Shown(runs, []) is { } id ? await FindAsync(id) : null;
     }
 
     /// <summary>Pins an observation to a run.</summary>

@@ -204,24 +204,26 @@ public sealed class Bench : IDisposable
     }
 
     /// <summary>Plays a timeline on every stand-in that has not played it yet with its clips as they are.</summary>
+    /// <param name="played">Called whenever one has.</param>
     /// <returns>How many played.</returns>
-    public async Task<int> PlayStandInsAsync(string timelineId, CancellationToken stop)
+    public async Task<int> PlayStandInsAsync(string timelineId, CancellationToken stop, Func<Task>? played = null)
     {
         // One after another, so that two who ask at once do not both play what is missing.
         await advising.WaitAsync(stop);
         try
         {
-            var (timeline, played) = (await TimelineAsync(timelineId), 0);
+            var (timeline, count) = (await TimelineAsync(timelineId), 0);
             foreach (var machine in (await MachinesAsync()).Where(machine => machine.Kind == MachineKind.StandIn))
             {
                 if (await NewestAsync(timeline, machine) is (var plan, null))
                 {
                     await PlayAsync(plan, null, stop);
-                    played++;
+                    count++;
+                    await (played?.Invoke() ?? Task.CompletedTask);
                 }
             }
 
-            return played;
+            return count;
         }
         finally
         {
@@ -235,7 +237,7 @@ public sealed class Bench : IDisposable
     private async Task<(PlaybackPlan Plan, StoredRun? Run)> NewestAsync(Timeline timeline, Machine machine)
     {
         var plan = new PlaybackPlan(timeline, Clips.Clips, machine, new PlaybackSettings()).Checked();
-        var run = await Runs.LatestAsync(TimelineJson.Digest(timeline), machine.Id, PreviewScale.Full, bareOnly: true);
+        var run = await Runs.NewestBareAsync(TimelineJson.Digest(timeline), machine.Id);
         return (plan, run is null || (machine.Kind == MachineKind.StandIn && !plan.ClipChecksums.SequenceEqual(run.Run.Header.ClipChecksums)) ? null : run);
     }
 

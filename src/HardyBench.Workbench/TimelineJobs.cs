@@ -94,10 +94,11 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
     /// <exception cref="InterchangeException">It cannot be read.</exception>
     public async Task<ImportOutcome> ImportAsync(string fileName, string text, FrameRate? rate)
     {
+        var guess = rate is null && Path.GetExtension(fileName).Equals(".edl", StringComparison.OrdinalIgnoreCase) ? EdlRate.Of(text) : null;
         var imported = Path.GetExtension(fileName).ToLowerInvariant() switch
         {
             ".otio" => OtioReader.Read(text),
-            ".edl" => EdlReader.Read(text, rate ?? new FrameRate(25)),
+            ".edl" => EdlReader.Read(text, rate ?? guess!.Likely),
             var other => throw new InterchangeException($"'{other}' is no ending that can be read; .otio and .edl are."),
         };
         var known = clips().Values.ToList();
@@ -106,7 +107,8 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
         var (timeline, notes) = StackCutter.Cut(imported, string.Empty, raster, media => found[media.Key]);
         var missing = imported.Media.Where(media => found[media.Key] is null)
             .Select(media => new MissingFootage(media.Key, media.Name, [.. Relinking.Substitutes(media, known).Select(clip => clip.Id)])).ToList();
-        return new ImportOutcome(await AddAsync(timeline), notes, missing);
+        string[] assumed = guess is null ? [] : [$"Read at {guess.Likely} frames a second, which the list does not say. {guess.Why}"];
+        return new ImportOutcome(await AddAsync(timeline), [.. assumed, .. notes], missing);
     }
 
     /// <param name="format">"otio", "edl" or "json".</param>

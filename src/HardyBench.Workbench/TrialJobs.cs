@@ -70,7 +70,7 @@ public sealed class TrialJobs(Bench bench, TrialStore trials)
                 done.Add(new StepOutcome(step.Label, run.Run));
                 if (run.Run.Ending == RunEnding.Finished)
                 {
-                    await trials.AnswerAsync(id, TrialAnswers.Of(stored.Asked.Kind, stored.Asked.Timeline, done).Words);
+                    await trials.AnswerAsync(id, TrialAnswers.Of(stored.Asked.Kind, stored.Asked.Timeline, done, bench.Clips.Clips).Words);
                 }
             }
 
@@ -106,7 +106,7 @@ public sealed class TrialJobs(Bench bench, TrialStore trials)
         var stored = await FindAsync(id);
         var runs = (await bench.Runs.OfTrialAsync(id)).Where(run => run.Run.Ending == RunEnding.Finished).ToList();
         var outcomes = runs.Select(run => new StepOutcome(run.Place!.Label, run.Run)).ToList();
-        return new TrialReport(stored, TrialAnswers.Of(stored.Asked.Kind, stored.Asked.Timeline, outcomes), runs);
+        return new TrialReport(stored, TrialAnswers.Of(stored.Asked.Kind, stored.Asked.Timeline, outcomes, bench.Clips.Clips), runs);
     }
 
     public Task<IReadOnlyList<StoredTrial>> ListAsync() => trials.ListAsync();

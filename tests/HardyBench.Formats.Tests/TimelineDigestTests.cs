@@ -41,6 +41,7 @@ public sealed class TimelineDigestTests
         { "a setting", Change(passage => passage with { Over = [Effect.Of("blur", ("radius", 5))] }) },
         { "a clip", Change(passage => passage with { Layers = [passage.Layers[0] with { ClipId = "c" }, passage.Layers[1]] }) },
         { "where a clip begins", Change(passage => passage with { Layers = [passage.Layers[0], passage.Layers[1] with { StartFrame = 13 }] }) },
+        { "opacity", Change(passage => passage with { Layers = [passage.Layers[0], passage.Layers[1] with { Opacity = 0.5 }] }) },
         { "speed", Change(passage => passage with { Layers = [passage.Layers[0], passage.Layers[1] with { Retime = new Retime(0.5) }] }) },
         { "frames gone by", Change(passage => passage with { Layers = [passage.Layers[0], passage.Layers[1] with { Skipped = 1 }] }) },
         { "words of a title that is seen", Change(passage => passage with { Layers = [passage.Layers[0] with { Effects = [Effect.Of("title") with { Text = "Act three" }] }, passage.Layers[1]] }) },
@@ -50,6 +51,16 @@ public sealed class TimelineDigestTests
     [MemberData(nameof(Others))]
     public void Whatever_is_played_counts(string what, Timeline other) =>
         Assert.True(TimelineJson.Digest(other) != TimelineJson.Digest(Asked), what);
+
+    [Fact]
+    public void An_effect_that_is_off_is_as_one_that_is_not_there()
+    {
+        var off = Change(passage => passage with { Over = [.. passage.Over, Effect.Of("sharpen") with { IsOff = true }] });
+
+        Assert.Equal(TimelineJson.Digest(Asked), TimelineJson.Digest(off));
+        Assert.NotEqual(TimelineJson.Digest(Asked), TimelineJson.Digest(Change(passage => passage with { Over = [passage.Over[0] with { IsOff = true }] })));
+        Assert.True(TimelineJson.Read(TimelineJson.Write(off)).Passages[0].Over[1].IsOff);
+    }
 
     private static Timeline Change(Func<Passage, Passage> change) => Asked with { Passages = [change(Asked.Passages[0])] };
 }

@@ -44,7 +44,7 @@ public sealed class OldDataTests
         var run = (await runs.FindAsync(1))!.Run;
         Assert.Equal((50, "asked"), (run.Frames.Count, run.Header.Timeline.Passages[0].Question));
         await runs.DigestAnewAsync();
-        Assert.Equal(1, (await runs.LatestAsync(TimelineJson.Digest(run.Header.Timeline), "m", null, bareOnly: true))?.Id);
+        Assert.Equal(1, (await runs.NewestBareAsync(TimelineJson.Digest(run.Header.Timeline), "m"))?.Id);
         Assert.Empty(await new TrialStore(databases).ListAsync());
         var copy = Assert.Single(Directory.GetFiles(folder, $"{migration}.db.before-*"));
         Assert.Equal([migration], (await AppliedAsync(copy)).TakeLast(1));

@@ -80,19 +80,24 @@ public sealed class RunStoreTests : IAsyncLifetime
     }
 
     [Fact]
-    public async Task The_newest_run_is_that_of_the_same_timeline_machine_and_scale()
+    public async Task The_newest_bare_run_is_complete_and_of_the_same_timeline_machine_and_scale()
     {
-        await KeepAsync(Sample(10));
+        var bare = await KeepAsync(Sample(10));
         var half = await KeepAsync(Sample(10, new PlaybackSettings(PreviewScale.Half)));
         var stopped = await KeepAsync(Sample(5) with { Ending = RunEnding.Stopped });
+        var aided = await KeepAsync(Sample(10, new PlaybackSettings(PreviewScale.Half, Proxies: Proxies.Half)));
         var digest = TimelineJson.Digest(Sample(1).Header.Timeline);
 
-        Assert.Equal(stopped, (await runs.LatestAsync(digest, "m", PreviewScale.Full, bareOnly: false))!.Id);
-        Assert.Equal(stopped - 2, (await runs.LatestAsync(digest, "m", PreviewScale.Full, bareOnly: true))!.Id);
-        Assert.Equal(half, (await runs.LatestAsync(digest, "m", PreviewScale.Half, bareOnly: false))!.Id);
-        Assert.Null(await runs.LatestAsync(digest, "m", PreviewScale.Half, bareOnly: true));
-        Assert.Null(await runs.LatestAsync(digest, "other", null, bareOnly: false));
-        Assert.Null(await runs.LatestAsync("edited", "m", null, bareOnly: false));
+        Assert.Equal(bare, (await runs.NewestBareAsync(digest, "m"))!.Id);
+        Assert.Null(await runs.NewestBareAsync(digest, "other"));
+        Assert.Null(await runs.NewestBareAsync("edited", "m"));
+        var full = await runs.OfColumnAsync(digest, "m", PreviewScale.Full);
+        Assert.Equal([stopped, bare], full.Select(run => run.Id));
+        Assert.Equal(RunEnding.Stopped, full[0].Ending);
+        var scaled = await runs.OfColumnAsync(digest, "m", PreviewScale.Half);
+        Assert.Equal([aided, half], scaled.Select(run => run.Id));
+        Assert.Equal("half-raster proxies", Assert.Single(scaled[0].Differences));
+        Assert.Empty(scaled[1].Differences);
     }
 
     /// <summary>A slot that begins exactly as start-up ends is a steady one, whatever fraction of a microsecond the start lag has.</summary>
@@ -130,11 +135,11 @@ public sealed class RunStoreTests : IAsyncLifetime
 
         Assert.Equal(1, await runs.PutAsideAsync([aside, 999], true, DateTimeOffset.UnixEpoch));
         Assert.Equal([kept], (await runs.ListAsync()).Select(run => run.Id));
-        Assert.Equal(kept, (await runs.LatestAsync(digest, "m", null, bareOnly: false))!.Id);
+        Assert.Equal(kept, (await runs.NewestBareAsync(digest, "m"))!.Id);
 
         Assert.Equal(1, await runs.PutAsideAsync([aside], false, DateTimeOffset.UnixEpoch));
         Assert.Equal(20, (await runs.FindAsync(aside))!.Run.Frames.Count);
-        Assert.Equal(aside, (await runs.LatestAsync(digest, "m", null, bareOnly: false))!.Id);
+        Assert.Equal(aside, (await runs.NewestBareAsync(digest, "m"))!.Id);
     }
 
     [Fact]

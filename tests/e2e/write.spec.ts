@@ -105,6 +105,28 @@ test('a timeline of another program is brought in, relinked and taken out as exp
   expect(JSON.parse(exported)).toEqual(JSON.parse(readFileSync('evening.expected.otio', 'utf8')));
 });
 
+test('an edit decision list asks for its rate, and says what it could not carry on the way out', async ({ page }) => {
+  await page.goto('/timelines');
+  const list = 'TITLE: HARBOUR\nFCM: DROP FRAME\n\n001  REEL01   V     C        01:00:10;00 01:00:12;00 01:00:00;00 01:00:02;00\n* FROM CLIP NAME: hd-avc-25\n';
+  await page.getByLabel('An .otio or .edl file, or a pack').setInputFiles({ name: 'harbour.edl', mimeType: 'text/plain', buffer: Buffer.from(list) });
+  const asked = page.getByTestId('rate-asked');
+  await expect(asked).toContainText('drop-frame');
+  await expect(asked.getByRole('combobox')).toHaveValue('30000/1001');
+  await expect(asked.getByRole('combobox')).toBeFocused();
+  await asked.getByRole('combobox').selectOption('60000/1001');
+  await asked.getByRole('button', { name: 'Bring in' }).click();
+  await expect(page).toHaveURL(/harbour\/write/);
+  expect((await (await page.request.get('/api/timelines/harbour')).json()).timeline.rate).toEqual({ numerator: 60000, denominator: 1001 });
+
+  await row(page, 1, '').click();
+  await tabTo(page, 'An effect to add to layer 1');
+  await page.keyboard.type('sharpen');
+  await page.keyboard.press('Enter');
+  await kept(page);
+  await page.getByRole('button', { name: 'edl' }).click();
+  await expect(page.getByTestId('not-carried')).toContainText('the effect sharpen cannot be carried');
+});
+
 test('two pages that write at once are told, and nobody’s work is lost', async ({ browser }) => {
   const [one, other] = [await browser.newPage(), await browser.newPage()];
   for (const page of [one, other]) {

@@ -18,6 +18,30 @@ public static class LimiterRules
     /// <summary>Share below its rated clock at which heat is named.</summary>
     private const double ClockFallen = 0.95;
 
+    /// <summary>The limiter before most misses. Each window is judged by itself: in a mean over all of them a processor that is full before
+    /// every miss and rests between can look half idle. "Not clear" is said only when most windows are not.</summary>
+    /// <param name="windows">As <see cref="MissWindows"/> gives them.</param>
+    /// <param name="whole">Judged where there is no window.</param>
+    public static LimiterFinding Find(IReadOnlyList<LoadMeans> windows, LoadMeans whole, Conditions conditions)
+    {
+        if (windows.Count == 0)
+        {
+            return Find(whole, conditions);
+        }
+
+        var byLimiter = windows.Select(window => (Loads: window, Found: Find(window, conditions))).ToLookup(one => one.Found.Limiter);
+        var named = 2 * byLimiter[Limiter.Unknown].Count() > windows.Count
+            ? Limiter.Unknown
+            : byLimiter.Where(one => one.Key != Limiter.Unknown).MaxBy(one => one.Count())?.Key ?? Limiter.Unknown;
+        var naming = byLimiter[named].ToList();
+        var finding = Find(LoadMeans.Of([.. naming.Select(one => one.Loads)]), conditions);
+        finding = finding.Limiter == named ? finding : naming[0].Found;
+        return finding with
+        {
+            Evidence = $"{finding.Evidence.TrimEnd('.')}, {(naming.Count == windows.Count ? "before every miss" : $"before {Percent((double)naming.Count / windows.Count)} of the misses")}.",
+        };
+    }
+
     /// <param name="conditions">Which cores the player could use, on which drives the footage lay and what each reading was of.</param>
     public static LimiterFinding Find(LoadMeans loads, Conditions conditions)
     {

@@ -5,10 +5,6 @@ namespace HardyBench.Core.Findings;
 /// <summary>Mean loads over a stretch of a run.</summary>
 public sealed class LoadMeans
 {
-    /// <summary>A frame is worked on during the readings just before its slot.</summary>
-    private const int WorkAheadBuckets = 2, FewestReadings = 3;
-    private static readonly TimeSpan Bucket = TimeSpan.FromMilliseconds(100);
-
     private readonly Dictionary<(LoadKind Kind, short Index), double> means;
 
     private LoadMeans(Dictionary<(LoadKind Kind, short Index), double> means, TimeSpan from, TimeSpan to) =>
@@ -36,18 +32,13 @@ public sealed class LoadMeans
             (kind.Key, group.Key), group.Sum(load => (double)load.Value) / (moments > 0 ? moments : group.Count())));
     }
 
-    /// <summary>Means over the readings of that stretch that fall to the moments named, each with what was done shortly
-    /// before; over the whole stretch when too few readings do.</summary>
-    public static LoadMeans Around(
-        IReadOnlyList<TimeSpan> moments, IReadOnlyList<LoadReading> loads, TimeSpan from, TimeSpan to)
-    {
-        var buckets = moments.SelectMany(moment => Enumerable.Range(-WorkAheadBuckets, WorkAheadBuckets + 2)
-            .Select(offset => (long)(moment / Bucket) + offset)).ToHashSet();
-        var near = loads.Where(load => load.Kind != LoadKind.InVain && buckets.Contains((long)(load.At / Bucket))).ToList();
-        var enough = near.Where(load => load.At > from && load.At <= to).DistinctBy(load => load.At).Count() >= FewestReadings;
-        // Threads are read once a second, so few of their readings fall to such moments: they count over the whole stretch.
-        return Over(enough ? near.Where(load => load.Kind != LoadKind.OwnThread).Concat(loads.Where(load => load.Kind == LoadKind.OwnThread)) : loads, from, to);
-    }
+    /// <summary>What has no reading here is taken from means over a longer stretch.</summary>
+    public LoadMeans FilledFrom(LoadMeans longer) =>
+        new(means.Concat(longer.means.Where(entry => !means.ContainsKey(entry.Key))).ToDictionary(), longer.From, longer.To);
+
+    /// <summary>The mean of several, which all have the same loads and stretch.</summary>
+    public static LoadMeans Of(IReadOnlyList<LoadMeans> all) => new(
+        all[0].means.Keys.ToDictionary(key => key, key => all.Average(one => one.means.GetValueOrDefault(key))), all[0].From, all[0].To);
 
     /// <summary>The mean of a load, or null where it could not be read.</summary>
     public double? Of(LoadKind kind, short index = 0) => means.TryGetValue((kind, index), out var mean) ? mean : null;

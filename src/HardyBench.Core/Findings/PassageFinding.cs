@@ -1,3 +1,4 @@
+using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 
@@ -67,21 +68,23 @@ public static class RunFindings
             return new PassageFinding(index, passage, counts, null, null, null, null);
         }
 
-        var end = frames[^1].SlotStart + header.Timeline.Rate.FrameDuration;
-        var from = frames[0].SlotStart + LoadLag;
+        var rate = header.Timeline.Rate;
+        var whole = LoadMeans.Over(run.Loads, frames[0].SlotStart + LoadLag, frames[^1].SlotStart + rate.FrameDuration);
         return new PassageFinding(
             index, passage, counts, verdict,
-            verdict == Verdict.Holds ? null : LimiterRules.Find(LoadMeans.Around(Missed(frames), run.Loads, from, end), header.Conditions),
+            verdict == Verdict.Holds ? null : LimiterRules.Find(MissWindows.Of(Missed(frames, rate), run.Loads, whole), whole, header.Conditions),
             // What a passage that holds could still take is a matter of all of it, not of the moments in which a frame was late.
-            verdict == Verdict.Holds ? Headrooms.Least(LoadMeans.Over(run.Loads, from, end), header.Conditions) : null,
+            verdict == Verdict.Holds ? Headrooms.Least(whole, header.Conditions) : null,
             null);
     }
 
-    /// <summary>When work was going on that was too slow: the slots missed. Those given up in a row may pass while the look-ahead is full and
-    /// nothing is busy, so where they are most, the moments count in which frames became ready.</summary>
-    private static List<TimeSpan> Missed(IReadOnlyList<FrameRecord> frames)
+    /// <summary>By when work was wanted and not there: where slots were missed, or began with a late frame. Those given up in a row may pass
+    /// while the look-ahead is full and nothing is busy, so where they are most, the moments count in which frames became ready.</summary>
+    private static List<TimeSpan> Missed(IReadOnlyList<FrameRecord> frames, FrameRate rate)
     {
-        var missed = frames.Where(frame => frame.Status != FrameStatus.OnTime).ToLookup(frame => frame.Reason == DropReason.DecodeSkipped, frame => frame.SlotStart);
+        var missed = frames.Where(frame => frame.Status != FrameStatus.OnTime).ToLookup(
+            frame => frame.Reason == DropReason.DecodeSkipped,
+            frame => frame.Status == FrameStatus.Late ? frame.SlotStart : frame.SlotStart + rate.FrameDuration);
         return missed[true].Count() > missed[false].Count()
             ? [.. frames.Select(frame => frame.Ready).OfType<TimeSpan>()]
             : [.. missed[false]];

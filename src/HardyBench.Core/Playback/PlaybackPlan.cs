@@ -30,8 +30,8 @@ public sealed record PlaybackPlan(
         return problems.Count == 0 ? this : throw new PlanRefusedException(string.Join(' ', problems));
     }
 
-    /// <summary>What is really played for the passage at <paramref name="index"/>: itself, or its render.</summary>
-    public Passage Played(int index) => Rendered?.GetValueOrDefault(index) ?? Timeline.Passages[index];
+    /// <summary>What is really played for the passage at <paramref name="index"/>: itself without the effects that are off, or its render.</summary>
+    public Passage Played(int index) => Rendered?.GetValueOrDefault(index) ?? Timeline.Passages[index].WithoutOff();
 
     /// <summary>The plan for what lies from a frame on, at most <paramref name="frames"/> long, its renders cut likewise.</summary>
     /// <returns>That plan, and the passage of this one with which it begins.</returns>

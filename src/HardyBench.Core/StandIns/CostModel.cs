@@ -98,6 +98,7 @@ public static class CostModel
         var (anywhere, processor, oneCore) = (new List<EffectCost>(), new List<EffectCost>(), new List<EffectCost>());
         anywhere.AddRange(layers.Where(stream => stream.Format.Raster != raster).Select(_ => EffectCost.Scaling));
         anywhere.AddRange(passage.Layers.Skip(1).Select(_ => EffectCost.Blend));
+        anywhere.AddRange(passage.Layers.Where(layer => layer.IsTranslucent).Select(_ => EffectCost.Blend));
         anywhere.AddRange(layers.Where(stream => stream.Retime is { Method: RetimeMethod.Blend }).Select(_ => EffectCost.Blend));
         anywhere.AddRange(layers.Where(stream => stream.Retime is { Method: RetimeMethod.OpticalFlow }).Select(_ => EffectCost.OpticalFlow));
         foreach (var kind in KindsOf(passage))

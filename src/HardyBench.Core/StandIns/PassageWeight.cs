@@ -22,7 +22,7 @@ public sealed record PassageWeight(double DecodeCores, double EffectsCores, doub
         return new PassageWeight(
             known.Sum(one => DecodeCost.Of(one.Format.Codec).MeanCoreSeconds(one.Format)
                 * ClipFacts.SourceFramesPerTimelineFrame(one.Format, timeline.Rate, one.Layer.Retime?.Speed ?? 1) * rate),
-            passage.AllEffects()
+            passage.WithoutOff().AllEffects()
                 .Sum(effect => (EffectCatalogue.Find(effect.Id)?.Cost ?? default)
                     .Seconds(timeline.Raster.Pixels, ReferenceCore.FlopPerSecond, ReferenceCore.BytesPerSecond)) * rate,
             known.Sum(one => one.Format.BytesPerDecodedFrame) * FramesUnderWay,

@@ -63,7 +63,14 @@ public enum Transition
 public sealed record Passage(
     string Question, int FrameCount, IReadOnlyList<Layer> Layers, IReadOnlyList<Effect> Over, Transition? Transition = null)
 {
-    /// <summary>Those of every layer, bottom first, then those over all layers.</summary>
+    /// <summary>The passage as it is played: without the effects that are off.</summary>
+    public Passage WithoutOff() => AllEffects().Any(effect => effect.IsOff)
+        ? this with { Layers = [.. Layers.Select(layer => layer with { Effects = On(layer.Effects) })], Over = On(Over) }
+        : this;
+
+    private static List<Effect> On(IReadOnlyList<Effect> effects) => [.. effects.Where(effect => !effect.IsOff)];
+
+    /// <summary>Those of every layer, bottom first, then those over all layers; those that are off too.</summary>
     public IEnumerable<Effect> AllEffects() => Layers.SelectMany(layer => layer.Effects).Concat(Over);
 }
 
@@ -78,6 +85,14 @@ public sealed record Layer(
     /// <see cref="StartFrame"/>, so that a retimed layer goes on between two of its frames.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
     public int Skipped { get; init; }
+
+    /// <summary>How much of those below it hides, 0 to 1; null for all, as the lowest layer always does.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public double? Opacity { get; init; }
+
+    /// <summary>Whether those below show through everywhere.</summary>
+    [JsonIgnore]
+    public bool IsTranslucent => Opacity is < 1;
 
     /// <summary>The source frame shown in a frame of the passage, looping aside.</summary>
     /// <param name="position">Frame within the passage, from 0.</param>

@@ -42,6 +42,16 @@ public static class TimelineCheck
             yield return $"a {transition.ToString().ToLowerInvariant()} needs two layers; it has {passage.Layers.Count}";
         }
 
+        if (passage.Layers.Count > 0 && passage.Layers[0].IsTranslucent)
+        {
+            yield return "the lowest layer has nothing below it that could show through";
+        }
+
+        if (passage.Transition is Timelines.Transition.Wipe or Timelines.Transition.Dip && passage.Layers.Any(layer => layer.IsTranslucent))
+        {
+            yield return $"a {passage.Transition.ToString()!.ToLowerInvariant()} goes between layers that hide what is below; make them opaque, or let it dissolve";
+        }
+
         foreach (var layer in passage.Layers)
         {
             if (!clips.TryGetValue(layer.ClipId, out _))
@@ -51,6 +61,11 @@ public static class TimelineCheck
             else if (layer.StartFrame < 0 || layer.Skipped < 0)
             {
                 yield return $"it begins on frame {layer.StartFrame} of '{layer.ClipId}'; from 0 on it can";
+            }
+
+            if (layer.Opacity is < 0 or > 1 or double.NaN)
+            {
+                yield return FormattableString.Invariant($"an opacity of {layer.Opacity * 100} % cannot be had; from 0 to 100 % can");
             }
 
             if (layer.Retime is { Speed: < 0 or > 100 or double.NaN } retime)

@@ -1,5 +1,7 @@
 using System.Globalization;
 using HardyBench.Core.Findings;
+using HardyBench.Core.Footage;
+using HardyBench.Core.StandIns;
 using HardyBench.Core.Timelines;
 
 namespace HardyBench.Core.Trials;
@@ -23,6 +25,35 @@ public static class RampSearch
     /// <summary>The passages, from 0, that are long enough to be judged, in order.</summary>
     public static IReadOnlyList<int> Judged(Timeline timeline) =>
         [.. timeline.Passages.Index().Where(passage => timeline.Rate.StartOf(passage.Item.FrameCount) >= VerdictLimits.Default.ShortestJudged).Select(passage => passage.Index)];
+
+    /// <summary>What keeps the passages from being a ramp, a sentence: one that asks less than the one before, or none that asks more.</summary>
+    /// <returns>Null where each asks for as much as the one before or more, and the last for more than the first.</returns>
+    public static string? WhyNotRising(Timeline timeline, IReadOnlyDictionary<string, Clip> clips)
+    {
+        var judged = Judged(timeline);
+        var weights = judged.Select(index => PassageWeight.Of(timeline.Passages[index], timeline, clips)).ToList();
+        for (var place = 1; place < judged.Count; place++)
+        {
+            var less = Parts.Where(part => part.Of(weights[place]) < Alike * part.Of(weights[place - 1])).Select(part => part.Name).ToList();
+            if (less.Count > 0)
+            {
+                return $"This is no ramp: passage {judged[place] + 1} asks less than passage {judged[place - 1] + 1} ({string.Join(", ", less)}), so what follows a passage that fails may hold again.";
+            }
+        }
+
+        return judged.Count > 1 && Parts.All(part => Alike * part.Of(weights[^1]) <= part.Of(weights[0]))
+            ? "This is no ramp: no passage asks more than the first."
+            : null;
+    }
+
+    /// <summary>What differs by less than this share is alike.</summary>
+    private const double Alike = 0.99;
+
+    private static readonly (string Name, Func<PassageWeight, double> Of)[] Parts =
+    [
+        ("decoding", weight => weight.DecodeCores), ("effects", weight => weight.EffectsCores),
+        ("memory", weight => weight.MemoryBytes), ("drive", weight => weight.DriveBytesPerSecond),
+    ];
 
     /// <summary>Whether each passage played so far holds, by its place in the timeline. Only passages that can be judged are played, so
     /// one without a verdict could not be played.</summary>

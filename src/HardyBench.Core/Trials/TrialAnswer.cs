@@ -2,6 +2,7 @@ using System.Globalization;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Findings.Lags;
 using HardyBench.Core.Findings.Statistics;
+using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 
@@ -23,7 +24,8 @@ public static class TrialAnswers
 {
     /// <param name="timeline">The whole timeline asked about.</param>
     /// <param name="done">The runs so far.</param>
-    public static TrialAnswer Of(TrialKind kind, Timeline timeline, IReadOnlyList<StepOutcome> done)
+    /// <param name="clips">Of a ramp, to see whether it is one; null where that is not asked.</param>
+    public static TrialAnswer Of(TrialKind kind, Timeline timeline, IReadOnlyList<StepOutcome> done, IReadOnlyDictionary<string, Clip>? clips = null)
     {
         var cells = timeline.Passages.Select((_, index) => CellsOf(kind, index, done)).ToList();
         var lags = done.SelectMany(outcome => LagFindings.Of(outcome.Run)).ToList();
@@ -40,7 +42,9 @@ public static class TrialAnswers
                 _ => string.Empty,
             },
             cells[index])).ToList();
-        return new TrialAnswer(done.Count == 0 ? "Nothing has been played yet." : Overall(kind, timeline, done, rows, lags, real), rows, lags);
+        var words = done.Count == 0 ? "Nothing has been played yet." : Overall(kind, timeline, done, rows, lags, real);
+        var flat = kind == TrialKind.Ramp && clips is not null ? RampSearch.WhyNotRising(timeline, clips) : null;
+        return new TrialAnswer(flat is null ? words : $"{words} {flat}", rows, lags);
     }
 
     private static List<PassageFinding?> CellsOf(TrialKind kind, int index, IReadOnlyList<StepOutcome> done) => kind switch

@@ -80,11 +80,15 @@ public sealed record TrialPlan(
         return problem is null ? this : throw new PlanRefusedException(problem);
     }
 
+    /// <summary>What somebody should know before it is played, though it can be: sentences.</summary>
+    public IReadOnlyList<string> Remarks() =>
+        Kind == TrialKind.Ramp && RampSearch.WhyNotRising(Start.Timeline, Start.Clips) is { } flat ? [flat] : [];
+
     private bool IsTooShort(Passage passage) =>
         Start.Timeline.Rate.StartOf(passage.FrameCount) < VerdictLimits.Default.ShortestJudged;
 
     private static IEnumerable<string> Effects(Timeline timeline) =>
-        timeline.Passages.SelectMany(passage => passage.AllEffects()).Select(effect => effect.Id);
+        timeline.Passages.SelectMany(passage => passage.WithoutOff().AllEffects()).Select(effect => effect.Id);
 }
 
 /// <summary>One run of a trial.</summary>

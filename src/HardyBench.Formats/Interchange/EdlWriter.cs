@@ -66,6 +66,7 @@ public static class EdlWriter
             }
         }
 
+        lost.AddRange(passage.Layers.Where(layer => layer.IsTranslucent).Select(layer => string.Create(CultureInfo.InvariantCulture, $"an opacity of {layer.Opacity * 100:0.##} %")));
         lost.AddRange(passage.AllEffects().Select(effect => $"the effect {effect.Label}"));
         foreach (var thing in lost)
         {

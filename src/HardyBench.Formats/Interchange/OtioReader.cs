@@ -74,7 +74,7 @@ public sealed class OtioReader
         var (start, end) = (Whole(item.Start), Whole(item.End));
         return new TrackItem(
             start, end - start, item.Order, item.MediaKey, item.MediaStart, item.Effects, item.Retime, item.Over, item.StackName, item.Metadata,
-            item.Transition, item.Transition is null ? 0 : Math.Max(0, Whole(item.Start + item.TransitionLength) - start));
+            item.Transition, item.Transition is null ? 0 : Math.Max(0, Whole(item.Start + item.TransitionLength) - start)) { Opacity = item.Opacity };
     }
 
     /// <summary>Places what a stack or track holds; returns its length in frames.</summary>
@@ -279,7 +279,10 @@ public sealed class OtioReader
         var item = new Placed(
             placed++, start, start + length, context.Order ?? order++, Media(node, reference),
             Within(range.Start, available?.Start, node), [.. effects, .. context.LayerEffects], retime, context.Over, context.StackName,
-            Joined(Kept(node["metadata"]), "reference", Kept(reference?["metadata"])), null, 0);
+            Joined(Kept(node["metadata"]), "reference", Kept(reference?["metadata"])), null, 0)
+        {
+            Opacity = Number(Ours(node["metadata"])?["opacity"]) is { } opacity ? Math.Clamp(opacity, 0, 1) : null,
+        };
         items.Add(item);
         return (length, item);
     }
@@ -304,7 +307,7 @@ public sealed class OtioReader
     /// <summary>Whether an item, a track or an effect is switched on; what is switched off is told.</summary>
     private bool IsOn(JsonObject node)
     {
-        if (node["enabled"] is not JsonValue enabled || enabled.GetValueKind() != JsonValueKind.False)
+        if (IsEnabled(node))
         {
             return true;
         }
@@ -312,6 +315,8 @@ public sealed class OtioReader
         notes.Add($"'{Text(node["name"]) ?? Text(node["effect_name"])}', a {Schema(node)}, is switched off and was left out.");
         return false;
     }
+
+    private static bool IsEnabled(JsonObject node) => node["enabled"] is not JsonValue enabled || enabled.GetValueKind() != JsonValueKind.False;
 
     private string Media(JsonObject clip, JsonObject? reference)
     {
@@ -352,12 +357,18 @@ public sealed class OtioReader
         var effects = new List<Effect>();
         foreach (var effect in (node["effects"] as JsonArray)?.OfType<JsonObject>() ?? [])
         {
+            var ours = Ours(effect["metadata"]);
+            if (Schema(effect) == "Effect" && Text(ours?["id"]) is { } id && EffectCatalogue.Find(id) is not null)
+            {
+                effects.Add(new Effect(id, Settings(ours!["settings"]), Text(ours["text"])) { IsOff = !IsEnabled(effect) });
+                continue;
+            }
+
             if (!IsOn(effect))
             {
                 continue;
             }
 
-            var ours = Ours(effect["metadata"]);
             switch (Schema(effect))
             {
                 case "LinearTimeWarp":
@@ -371,9 +382,6 @@ public sealed class OtioReader
                     break;
                 case "FreezeFrame":
                     retime = new Retime(0, Method(ours));
-                    break;
-                case "Effect" when Text(ours?["id"]) is { } id && EffectCatalogue.Find(id) is not null:
-                    effects.Add(new Effect(id, Settings(ours!["settings"]), Text(ours["text"])));
                     break;
                 default:
                     notes.Add($"The effect '{Text(effect["effect_name"]) ?? Schema(effect)}' on '{Text(node["name"])}' is not known here and was left out.");
@@ -563,5 +571,8 @@ public sealed class OtioReader
     /// <summary>A clip on its place, which is not rounded yet.</summary>
     private sealed record Placed(
         int Number, double Start, double End, int Order, string MediaKey, MediaTime MediaStart, IReadOnlyList<Effect> Effects, Retime? Retime,
-        IReadOnlyList<Effect> Over, string? StackName, string? Metadata, Transition? Transition, double TransitionLength);
+        IReadOnlyList<Effect> Over, string? StackName, string? Metadata, Transition? Transition, double TransitionLength)
+    {
+        public double? Opacity { get; init; }
+    }
 }

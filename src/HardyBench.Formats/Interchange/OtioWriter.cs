@@ -82,7 +82,7 @@ public static class OtioWriter
     {
         var known = clips.GetValueOrDefault(layer.ClipId);
         var source = known?.Format.Rate ?? timeline.Rate;
-        var clip = Named("Clip.2", layer.ClipId, Metadata(layer.Metadata, null));
+        var clip = Named("Clip.2", layer.ClipId, Metadata(layer.Metadata, layer.Opacity is { } opacity ? new JsonObject { ["opacity"] = opacity } : null));
         Fill(clip, new JsonObject
         {
             ["OTIO_SCHEMA"] = "TimeRange.1",
@@ -134,6 +134,11 @@ public static class OtioWriter
             ["text"] = effect.Text,
         }));
         node["effect_name"] = effect.Id;
+        if (effect.IsOff)
+        {
+            node["enabled"] = false;
+        }
+
         return node;
     }
 

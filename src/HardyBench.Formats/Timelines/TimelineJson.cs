@@ -24,10 +24,10 @@ public static class TimelineJson
         Title = string.Empty,
         Marks = null,
         Metadata = null,
-        Passages = [.. timeline.Passages.Select(passage => passage with
+        Passages = [.. timeline.Passages.Select(passage => passage.WithoutOff() with
         {
             Question = string.Empty,
-            Layers = [.. passage.Layers.Select(layer => layer with { Metadata = null })],
+            Layers = [.. passage.WithoutOff().Layers.Select(layer => layer with { Metadata = null, Opacity = layer.IsTranslucent ? layer.Opacity : null })],
         })],
     };
 }

@@ -17,7 +17,7 @@ public sealed class PreRenderer(AidFolder folder, IClipFiles files, EffectFilter
     /// <summary>The key of a passage's render: everything that its pictures hang on, so that any edit makes another key.</summary>
     public static string KeyOf(PlaybackPlan plan, int index)
     {
-        var passage = plan.Timeline.Passages[index];
+        var passage = (plan with { Rendered = null }).Played(index);
         var digest = SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(
             new Ingredients(
                 plan.Timeline.Raster, plan.Timeline.Rate, plan.Timeline.BitDepth, passage with { Question = string.Empty },
@@ -38,7 +38,7 @@ public sealed class PreRenderer(AidFolder folder, IClipFiles files, EffectFilter
     {
         // Whatever the settings say, a render has the timeline's full raster and every frame.
         var whole = plan with { Settings = new PlaybackSettings(Policy: PlayingPolicy.KeepFrames), Rendered = null };
-        var passage = plan.Timeline.Passages[index];
+        var passage = whole.Played(index);
         // What is treated has even sides, as the codec wants them: an odd raster loses its last column or row.
         var raster = whole.Settings.ProcessedRaster(plan.Timeline.Raster);
         var pictures = new RawVideo(raster, EffectFilters.Yuv(PassageGraph.IsDeep(whole, passage)), plan.Timeline.Rate, Pictures(whole, passage, progress, stop));

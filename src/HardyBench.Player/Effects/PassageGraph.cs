@@ -88,8 +88,13 @@ public class PassageGraph(EffectFilters filters)
             }
 
             chain.AddRange(layer.Effects.Select(effect => Filter(effect, size)));
-            var transparent = index > 0 && layer.Effects.Any(EffectFilters.HasTransparency);
+            var transparent = index > 0 && (layer.IsTranslucent || layer.Effects.Any(EffectFilters.HasTransparency));
             chain.Add($"format={(transparent ? EffectFilters.YuvTransparent(Deep) : EffectFilters.Yuv(Deep))}");
+            if (transparent && layer.IsTranslucent)
+            {
+                chain.Add(Text($"lutyuv=a=val*{layer.Opacity}"));
+            }
+
             if (passage.Transition == Transition.Dissolve && index == 1)
             {
                 chain.Add(Text($"format={EffectFilters.YuvTransparent(Deep)},fade=t=in:st=0:d={Seconds}:alpha=1"));

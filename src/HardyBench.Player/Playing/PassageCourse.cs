@@ -18,6 +18,7 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
     private readonly List<(long Position, TimeSpan At, DropReason Before)> begun = [];
     private Aim? aim;
     private bool isLed;
+    private bool goesOn;
     private bool isAtEnd;
     private bool isClosed;
     private TimeSpan lastDecoded;
@@ -36,7 +37,7 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
     public TimeSpan Now => run.Now;
 
     /// <summary>How many decoded frames of a layer may wait.</summary>
-    public int DecodeAhead => Locked(() => aim is { WantsOneAhead: true } ? 1 : PlaybackSettings.DecodeAhead);
+    public int DecodeAhead => Locked(() => !goesOn || aim is { WantsOneAhead: true } ? 1 : PlaybackSettings.DecodeAhead);
 
     /// <summary>Whether frames have to be left out at present.</summary>
     public bool IsBehind => Locked(() => aim is { IsBehind: true });
@@ -51,6 +52,10 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
         isLed = footage is not null;
         aim = new Aim(rate, start, start + frameCount, footage?.Invoke(start) ?? new AnyFrame());
     });
+
+    /// <summary>The passage is about to begin: until then a layer has its first frame decoded and waits, so as to take no more of the machine
+    /// from the passage before than that takes.</summary>
+    public void GoOn() => Locked(() => goesOn = true);
 
     /// <summary>The leader: chooses the next frame.</summary>
     /// <returns>Its position; null when nothing more of the passage is to be begun.</returns>

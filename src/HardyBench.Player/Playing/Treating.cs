@@ -11,8 +11,11 @@ namespace HardyBench.Player.Playing;
 public sealed class Treating(
     PlaybackPlan plan, RunClock run, TreatedSlots slots, IClipFiles files, PassageGraph graph, int threads, RunJournal journal)
 {
-    /// <summary>How long before a cut the next passage is opened.</summary>
-    private static readonly TimeSpan OpenAhead = TimeSpan.FromSeconds(1);
+    /// <summary>How long before a cut the next passage is opened, and its first frame decoded.</summary>
+    private static readonly TimeSpan OpenAhead = TimeSpan.FromSeconds(2);
+
+    /// <summary>How long before a cut the next passage decodes on from its first frame.</summary>
+    private static readonly TimeSpan GoOnAhead = TimeSpan.FromSeconds(1);
 
     /// <summary>And how many frames' time earlier, where frames take long.</summary>
     private const int WaysAhead = 3;
@@ -21,6 +24,7 @@ public sealed class Treating(
     private readonly bool keepsTime = plan.Settings.Policy == PlayingPolicy.KeepTime;
     private readonly List<Task> retired = [];
     private Task<PassagePipeline>? next;
+    private PassageCourse? nextCourse;
     private bool isFirstDone;
 
     public void Treat(CancellationToken stop)
@@ -36,6 +40,7 @@ public sealed class Treating(
                 // Taken first: should it fail, the passage after it must not be lost with it.
                 var opening = next ?? Open(index);
                 next = null;
+                nextCourse!.GoOn();
                 var pipeline = opening.GetAwaiter().GetResult();
                 using var retiring = new Retiring(() => Retire(pipeline, index));
                 using var stopping = stop.Register(pipeline.Course.Close);
@@ -163,11 +168,15 @@ public sealed class Treating(
 
     private void OpenNextInTime(int index, Passage passage, long position, PassageCourse course)
     {
-        if (next is null
-            && index + 1 < plan.Timeline.Passages.Count
-            && plan.Timeline.Rate.StartOf(passage.FrameCount - position) <= OpenAhead + WaysAhead * course.Way)
+        var left = plan.Timeline.Rate.StartOf(passage.FrameCount - position) - WaysAhead * course.Way;
+        if (next is null && index + 1 < plan.Timeline.Passages.Count && left <= OpenAhead)
         {
             next = Open(index + 1);
+        }
+
+        if (left <= GoOnAhead)
+        {
+            nextCourse?.GoOn();
         }
     }
 
@@ -190,13 +199,12 @@ public sealed class Treating(
         }
     }
 
-    private Task<PassagePipeline> Open(int index) => Task.Run(() => new PassagePipeline(
-        plan,
-        plan.Played(index),
-        new PassageCourse(run, plan.Timeline.Rate, plan.Timeline.StartOf(index), plan.Timeline.Passages[index].FrameCount, keepsTime, plan.Played(index).Layers.Count),
-        files,
-        graph,
-        threads));
+    private Task<PassagePipeline> Open(int index)
+    {
+        var course = nextCourse = new PassageCourse(
+            run, plan.Timeline.Rate, plan.Timeline.StartOf(index), plan.Timeline.Passages[index].FrameCount, keepsTime, plan.Played(index).Layers.Count);
+        return Task.Run(() => new PassagePipeline(plan, plan.Played(index), course, files, graph, threads));
+    }
 
     private static void LetGo(Task<PassagePipeline>? opened)
     {

@@ -20,7 +20,9 @@ public sealed record PlayRequest(
 /// <param name="Differences">What differs from a bare run on the processor, a phrase each.</param>
 /// <param name="Problem">Why it makes no sense as it stands, or null.</param>
 /// <param name="Seconds">How long it takes; null where that depends on how it goes, and for stand-ins.</param>
-public sealed record PlayPreview(IReadOnlyList<string> Differences, string? Problem, double? Seconds)
+/// <param name="Change">What the second side of a comparison changes; null for other trials.</param>
+/// <param name="Remarks">What to know before it is played: sentences.</param>
+public sealed record PlayPreview(IReadOnlyList<string> Differences, string? Problem, double? Seconds, string? Change, IReadOnlyList<string> Remarks)
 {
     public static async Task<PlayPreview> OfAsync(PlayRequest request, Bench bench)
     {
@@ -31,11 +33,12 @@ public sealed record PlayPreview(IReadOnlyList<string> Differences, string? Prob
                 request.Kind, await bench.PlanAsync(request.TimelineId, request.MachineId, settings), request.Times,
                 TrialPlan.OfMinutes(request.Minutes), request.Other, request.WithoutEffect).Checked();
             return new PlayPreview(
-                settings.Differences(), null, plan.Start.Machine.Kind == MachineKind.This ? TrialCourse.Length(plan)?.TotalSeconds : null);
+                settings.Differences(), null, plan.Start.Machine.Kind == MachineKind.This ? TrialCourse.Length(plan)?.TotalSeconds : null,
+                plan.Kind == TrialKind.Compare ? TrialChange.InWords(settings, plan.Other, plan.WithoutEffect) : null, plan.Remarks());
         }
         catch (PlanRefusedException refusal)
         {
-            return new PlayPreview(settings.Differences(), refusal.Message, null);
+            return new PlayPreview(settings.Differences(), refusal.Message, null, null, []);
         }
     }
 }
@@ -52,14 +55,14 @@ public sealed record PlayPreview(IReadOnlyList<string> Differences, string? Prob
 /// <param name="Waiting">What comes next, in order.</param>
 /// <param name="Notes">What was unfavourable before the first frame of the run in play.</param>
 public sealed record PlayView(
-    long RunId, long TrialId, TrialKind Kind, string TimelineId, string MachineId, string MachineName, PreviewScale Scale,
+    long RunId, long TrialId, TrialKind Kind, string TimelineId, string TimelineTitle, string MachineId, string MachineName, PreviewScale Scale,
     IReadOnlyList<string> Differences, string Step, int StepNumber, int? StepCount, bool ByHand, bool Running, long Frames, long Of,
     long FromFrame, double FramesPerSecond, string Teeth, string? Problem, IReadOnlyList<WaitingView> Waiting,
     IReadOnlyList<string> Notes)
 {
     /// <summary>A trial that is about to begin.</summary>
     internal static PlayView Before(StoredTrial trial, Machine machine) => new(
-        0, trial.Id, trial.Asked.Kind, trial.Asked.Timeline.Id, machine.Id, machine.Name, trial.Asked.Settings.Scale,
+        0, trial.Id, trial.Asked.Kind, trial.Asked.Timeline.Id, trial.Asked.Timeline.Title, machine.Id, machine.Name, trial.Asked.Settings.Scale,
         trial.Asked.Settings.Differences(), string.Empty, 0, null, trial.Asked.Kind is TrialKind.Scrub or TrialKind.StartLag, true, 0,
         trial.Asked.Timeline.FrameCount, 0, trial.Asked.Timeline.Rate.FramesPerSecond, string.Empty, null, [], []);
 }

@@ -13,9 +13,9 @@ public sealed class AdviceDesk(Bench bench, ThisMachineInUse inUse, LiveFeed liv
     {
         using (var turn = inUse.TryTake())
         {
-            if ((turn is not null || !inUse.IsMeasured) && await bench.PlayStandInsAsync(timelineId, stop) > 0)
+            if (turn is not null || !inUse.IsMeasured)
             {
-                await live.Pages.RunsChanged();
+                await bench.PlayStandInsAsync(timelineId, stop, live.Pages.RunsChanged);
             }
         }
 

@@ -30,13 +30,14 @@ public sealed record TimelineView(
             [.. timeline.Passages.Select((passage, index) => new PassageView(
                 index + 1, Timecode.Of(timeline.StartOf(index), timeline.Rate), timeline.StartOf(index), passage.FrameCount,
                 passage.Question, ChipsOf(passage, clips), weights[index] / Math.Max(1e-12, weights.Max())))],
-            [.. timeline.Passages.SelectMany(passage => passage.AllEffects())
+            [.. timeline.Passages.SelectMany(passage => passage.WithoutOff().AllEffects())
                 .Select(effect => effect.Id).Distinct().Order(StringComparer.Ordinal)]);
     }
 
     /// <summary>Short words for what is asked: formats, effects, the number of layers.</summary>
-    private static List<string> ChipsOf(Passage passage, IReadOnlyDictionary<string, Clip> clips)
+    private static List<string> ChipsOf(Passage written, IReadOnlyDictionary<string, Clip> clips)
     {
+        var passage = written.WithoutOff();
         var chips = passage.Layers.Select(layer => clips.GetValueOrDefault(layer.ClipId))
             .Select(clip => clip is null ? "missing clip" : $"{clip.Format.Encoding} · {clip.Format.RasterAndRate}")
             .Distinct().ToList();
@@ -50,6 +51,8 @@ public sealed record TimelineView(
         chips.AddRange(effects);
         chips.AddRange(passage.Layers.Select(layer => layer.Retime).OfType<Retime>()
             .Select(retime => FormattableString.Invariant($"{retime.Speed * 100:0.##} % speed")));
+        chips.AddRange(passage.Layers.Where(layer => layer.IsTranslucent)
+            .Select(layer => FormattableString.Invariant($"{layer.Opacity * 100:0.##} % opaque")));
         if (passage.Transition is { } transition)
         {
             chips.Add(transition.ToString().ToLowerInvariant());
@@ -65,22 +68,29 @@ public sealed record PassageView(
     int Number, string Start, long StartFrame, int FrameCount, string Question, IReadOnlyList<string> Chips, double Weight);
 
 /// <summary>A column of results.</summary>
-/// <param name="RunId">The run it shows, or null before the machine has played.</param>
+/// <param name="RunId">The run it shows, or null when nobody picked one and there is no complete bare one.</param>
+/// <param name="BareId">The run it shows when nobody picks one.</param>
+/// <param name="Runs">The newest runs that it can show, the two above among them; newest first.</param>
 /// <param name="Cells">One a passage; empty without a run.</param>
 public sealed record ColumnView(
-    MachineView Machine, long? RunId, RunEnding? Ending, DateTimeOffset? StartedAt, double? StartLagMs, IReadOnlyList<string> Notes,
+    MachineView Machine, IReadOnlyList<RunOfColumn> Runs, long? RunId, long? BareId, RunEnding? Ending, DateTimeOffset? StartedAt, double? StartLagMs, IReadOnlyList<string> Notes,
     NextStep? Next, IReadOnlyList<CellView> Cells)
 {
-    public static ColumnView Of(Machine machine, StoredRun? stored)
+    /// <summary>The most runs that are offered; older ones are opened from the list of runs.</summary>
+    private const int Offered = 20;
+
+    public static ColumnView Of(Machine machine, IReadOnlyList<RunOfColumn> runs, StoredRun? stored)
     {
+        var bare = RunOfColumn.Shown(runs, []);
+        var offered = runs.Where((run, place) => place < Offered || run.Id == bare || run.Id == stored?.Id).ToList();
         if (stored is null)
         {
-            return new ColumnView(MachineView.Of(machine), null, null, null, null, [], null, []);
+            return new ColumnView(MachineView.Of(machine), offered, null, bare, null, null, null, [], null, []);
         }
 
         var (run, findings) = (stored.Run, RunFindings.Of(stored.Run));
         return new ColumnView(
-            MachineView.Of(machine), stored.Id, run.Ending, run.Header.StartedAt, run.StartLag?.TotalMilliseconds,
+            MachineView.Of(machine), offered, stored.Id, bare, run.Ending, run.Header.StartedAt, run.StartLag?.TotalMilliseconds,
             RunNotes.Of(run), NextStep.After(run, findings), CellView.AllOf(run, findings));
     }
 }

@@ -1,10 +1,12 @@
 using System.Text;
+using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Building;
 using HardyBench.Core.Timelines.Effects;
 using HardyBench.Formats.Advice;
+using HardyBench.Formats.Interchange;
 using HardyBench.Formats.Timelines;
 using HardyBench.Player.Effects;
 using HardyBench.Store;
@@ -30,6 +32,19 @@ public sealed record NewTimeline(string Title, string? LikeClip = null, Timeline
 
 /// <summary>A series to be built for a timeline of this rate.</summary>
 public sealed record SeriesRequest(FrameRate Rate, Series Series);
+
+/// <summary>What an edit decision list can be counted in, rates as "30000/1001".</summary>
+/// <param name="Why">What speaks for the likely one.</param>
+public sealed record EdlRateView(string Likely, string Why, IReadOnlyList<RateView> Possible)
+{
+    public static EdlRateView Of(EdlRate rate) => new(RateView.Of(rate.Likely).Rate, rate.Why, [.. rate.Possible.Select(RateView.Of)]);
+}
+
+/// <summary>A rate, and how people write it.</summary>
+public sealed record RateView(string Rate, string Name)
+{
+    public static RateView Of(FrameRate rate) => new(FormattableString.Invariant($"{rate.Numerator}/{rate.Denominator}"), rate.ToString());
+}
 
 internal static class TimelineEndpoints
 {
@@ -93,6 +108,12 @@ internal static class TimelineEndpoints
                 return TypedResults.Ok(await bench.Timelines.ImportAsync(name, await reader.ReadToEndAsync(), rate is null ? null : Rates.Parse(rate)));
             })
             .Accepts<Stream>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("importTimeline");
+        timelines.MapPost("/import/rate", async Task<Ok<EdlRateView>> (HttpRequest request) =>
+            {
+                using var reader = new StreamReader(request.Body, Encoding.UTF8);
+                return TypedResults.Ok(EdlRateView.Of(EdlRate.Of(await reader.ReadToEndAsync())));
+            })
+            .Accepts<Stream>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("importRate");
         timelines.MapGet("/{id}/export", async Task<FileContentHttpResult> (string id, string format, Bench bench, HttpResponse response) =>
             {
                 var (text, notes) = await bench.Timelines.ExportAsync(id, format);
@@ -105,8 +126,9 @@ internal static class TimelineEndpoints
     private static TimelineDocument Document(StoredTimeline stored, Bench bench) =>
         new(stored.Version, stored.Timeline, bench.Timelines.Review(stored.Timeline));
 
-    /// <summary>The newest run of each machine at a preview scale.</summary>
-    private static async Task<Ok<SheetView>> SheetAsync(string id, Bench bench, string scale = "full")
+    /// <summary>A run of each machine at a preview scale.</summary>
+    /// <param name="run">Runs that a person picked, each for the column that it belongs to.</param>
+    private static async Task<Ok<SheetView>> SheetAsync(string id, Bench bench, long[] run, string scale = "full")
     {
         var wanted = Enum.TryParse<PreviewScale>(scale, ignoreCase: true, out var known) && Enum.IsDefined(known)
             ? known
@@ -116,7 +138,9 @@ internal static class TimelineEndpoints
         var columns = new List<ColumnView>();
         foreach (var machine in await bench.MachinesAsync())
         {
-            columns.Add(ColumnView.Of(machine, await bench.Runs.LatestAsync(digest, machine.Id, wanted, bareOnly: false)));
+            var runs = await bench.Runs.OfColumnAsync(digest, machine.Id, wanted);
+            var shown = RunOfColumn.Shown(runs, run);
+            columns.Add(ColumnView.Of(machine, runs, shown is { } one ? await bench.Runs.FindAsync(one) : null));
         }
 
         return TypedResults.Ok(new SheetView(TimelineView.Of(timeline, bench.Clips.Clips), columns));

@@ -51,6 +51,25 @@ public sealed class TrialCourseTests
         Assert.Equal("It holds up to passage 5, “asked 5”, and no longer at passage 6, “asked 6”.", answer.Words);
     }
 
+    /// <summary>Halving what is open, and stopping at the first that fails, is right only where each passage asks more than the one before.</summary>
+    [Fact]
+    public void A_ramp_that_does_not_rise_is_named_before_it_is_played_and_in_its_answer()
+    {
+        var flat = Scripted.Trial(TrialKind.Ramp, 3);
+        Assert.Equal("This is no ramp: no passage asks more than the first.", Assert.Single(flat.Remarks()));
+
+        Passage[] passages = [.. flat.Start.Timeline.Passages.Select((passage, n) => passage with { Layers = [.. Enumerable.Repeat(passage.Layers[0], n + 1)] })];
+        var rising = flat with { Start = flat.Start with { Timeline = flat.Start.Timeline with { Passages = passages } } };
+        Assert.Empty(rising.Remarks());
+        Assert.Empty((rising with { Kind = TrialKind.Repeat }).Remarks());
+
+        var falling = rising with { Start = rising.Start with { Timeline = rising.Start.Timeline with { Passages = [passages[0], passages[2], passages[1]] } } };
+        Assert.StartsWith("This is no ramp: passage 3 asks less than passage 2 (decoding, memory, drive)", Assert.Single(falling.Remarks()), StringComparison.Ordinal);
+        var done = Scripted.Course(falling, (_, _) => 1);
+        Assert.EndsWith(falling.Remarks()[0], TrialAnswers.Of(TrialKind.Ramp, falling.Start.Timeline, done, falling.Start.Clips).Words, StringComparison.Ordinal);
+        Assert.DoesNotContain("no ramp", TrialAnswers.Of(TrialKind.Ramp, rising.Start.Timeline, Scripted.Course(rising, (_, _) => 1), rising.Start.Clips).Words, StringComparison.Ordinal);
+    }
+
     [Theory]
     [InlineData(1, 1, "Every passage holds from full scale on.")]
     [InlineData(2, 2, "Every passage holds from half scale on.")]

@@ -62,7 +62,7 @@ public sealed class EdlTests
                     Over = [],
                     Transition = passage.Transition == Transition.Dip ? null : passage.Transition,
                     Layers = [.. passage.Layers.Take(passage.Transition is Transition.Dissolve or Transition.Wipe ? 2 : 1)
-                        .Select(layer => layer with { Effects = [], Metadata = null, Retime = layer.Retime is { } retime ? new Retime(retime.Speed) : null })],
+                        .Select(layer => layer with { Effects = [], Metadata = null, Opacity = null, Retime = layer.Retime is { } retime ? new Retime(retime.Speed) : null })],
                 })],
             };
 
@@ -75,7 +75,7 @@ public sealed class EdlTests
 
             var (_, told) = EdlWriter.Write(timeline, clips);
             Assert.Equal(
-                timeline.Passages.Sum(passage => passage.Over.Count + passage.Layers.Sum(layer => layer.Effects.Count)
+                timeline.Passages.Sum(passage => passage.Over.Count + passage.Layers.Sum(layer => layer.Effects.Count) + passage.Layers.Count(layer => layer.IsTranslucent)
                     + (passage.Transition is Transition.Dissolve or Transition.Wipe ? 0 : passage.Layers.Count - 1) + (passage.Transition == Transition.Dip ? 1 : 0)),
                 told.Count);
         },

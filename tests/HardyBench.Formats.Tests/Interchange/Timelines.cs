@@ -15,18 +15,19 @@ internal static class Timelines
         Clip("a", new FrameRate(24), Codec.Avc, "SHA-A"), Clip("b", new FrameRate(24), Codec.Hevc, "SHA-B"), Clip("logo", new FrameRate(24), Codec.Png, "SHA-LOGO"),
     }.ToDictionary(clip => clip.Id);
 
-    private static readonly Gen<Effect> Effects = Gen.Select(Gen.Int[0, EffectCatalogue.All.Count - 1], Gen.Int[0, 100], (which, share) =>
+    private static readonly Gen<Effect> Effects = Gen.Select(Gen.Int[0, EffectCatalogue.All.Count - 1], Gen.Int[0, 100], Gen.Int[0, 5], (which, share, off) =>
     {
         var kind = EffectCatalogue.All[which];
         return new Effect(
             kind.Id, kind.Settings.ToDictionary(setting => setting.Name, setting => Math.Round(setting.Min + (setting.Max - setting.Min) * share / 100, 3)),
-            kind.TextLabel is null ? null : "Words: \"five\" & {six}");
+            kind.TextLabel is null ? null : "Words: \"five\" & {six}") { IsOff = off == 0 };
     });
 
     private static readonly Gen<Layer> Layers = Gen.Select(
         OneOf("a", "b", "logo"), Effects.List[0, 2], Gen.Int[0, 400], OneOf<Retime?>(null, new(0.5), new(0), new(2, RetimeMethod.Blend), new(0.2, RetimeMethod.OpticalFlow)),
         OneOf<string?>(null, """{"elsewhere":{"note":"kept"}}"""),
-        (clip, effects, start, retime, metadata) => new Layer(clip, effects, start, retime, metadata));
+        OneOf<double?>(null, null, 0.4),
+        (clip, effects, start, retime, metadata, opacity) => new Layer(clip, effects, start, retime, metadata) { Opacity = opacity });
 
     private static readonly Gen<Passage> Passages = Gen.Select(
         Gen.Int[1, 1000], Gen.Int[2, 300], Layers.List[1, 3], Effects.List[0, 2], OneOf<Transition?>(null, Transition.Dissolve, Transition.Wipe, Transition.Dip),

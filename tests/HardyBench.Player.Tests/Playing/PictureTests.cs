@@ -177,6 +177,53 @@ public sealed class PictureTests
         Assert.Empty(run.Frames);
     }
 
+    /// <summary>Opacity α over something is α of it and 1 − α of what is below (Porter and Duff 1984, "over"), to within the rounding of
+    /// 8 bits; and the same frames as the command gives.</summary>
+    [Theory]
+    [InlineData(0.25)]
+    [InlineData(0.75)]
+    public async Task A_layer_lets_those_below_show_through_as_much_as_it_says(double opacity)
+    {
+        var (below, above) = (new Layer("hd-avc-25", []), new Layer("hd-avc-50", []));
+        var mixed = new Passage("asked", 3, [below, above with { Opacity = opacity }], []);
+        await ExpectTheCommandsPicturesAsync(mixed);
+
+        var (a, b, both) = (await LumaAsync(below), await LumaAsync(above), await LumaAsync([.. mixed.Layers]));
+        // Codes outside 16 to 235 (BT.709's nominal range) are drawn in when layers are mixed.
+        var off = a.Zip(b, both).Where(one => one.First is >= 16 and <= 235 && one.Second is >= 16 and <= 235).Select(one => Math.Abs(((1 - opacity) * one.First) + (opacity * one.Second) - one.Third)).ToList();
+        Assert.True(off.Max() <= 4 && off.Count > a.Length / 2 && off.Average() < 1, $"up to {off.Max()}, {off.Average()} on average");
+        Assert.True(a.Zip(b, (one, other) => Math.Abs(one - other)).Max() > 20);
+    }
+
+    [Fact]
+    public async Task An_effect_that_is_off_changes_no_picture()
+    {
+        var plan = await Plans.OfAsync(new Passage("asked", 3, [new Layer("hd-avc-25", [Effect.Of("blur") with { IsOff = true }])], [Effect.Of("glow") with { IsOff = true }]), new FrameRate(25));
+        var (off, bare) = (new Camera(), new Camera());
+
+        await Plans.PlayAsync(plan, off);
+        await Plans.PlayAsync(await Plans.OfAsync(new Passage("asked", 3, [new Layer("hd-avc-25", [])], []), new FrameRate(25)), bare);
+
+        Assert.Equal(bare.Digests, off.Digests);
+    }
+
+    /// <summary>The luma of the first picture of some layers.</summary>
+    private static async Task<byte[]> LumaAsync(params Layer[] layers)
+    {
+        var plan = await Plans.OfAsync(new Passage("asked", 3, layers, []), new FrameRate(25));
+        var screen = new Luma(plan.Timeline.Raster.Pixels);
+        await Plans.PlayAsync(plan, screen);
+        return screen.First;
+    }
+
+    private sealed class Luma(long pixels) : IScreen
+    {
+        public byte[] First { get; private set; } = [];
+
+        public void Show(long frame, FrameHandle picture) =>
+            First = First.Length > 0 ? First : picture.CopyPlanes()[..(int)pixels];
+    }
+
     private static Effect WithUnusualSettings(EffectKind kind) => new(
         kind.Id,
         kind.Settings.ToDictionary(setting => setting.Name, setting => Math.Round(setting.Default + (setting.Max - setting.Default) * 0.15, 3)),

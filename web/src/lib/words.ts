@@ -81,6 +81,9 @@ export const trialStates: Record<NonNullable<Schemas['TrialState']>, string> = {
   failed: 'failed'
 };
 
+/** How a run ended. */
+export const endings: Record<string, string> = { playing: 'playing', finished: 'finished', stopped: 'stopped early', cutShort: 'cut short' };
+
 export const percent = (share: number) => `${Math.round(share * 100)} %`;
 
 /** "40 s", "3 min". */

@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace HardyBench.Core.Timelines.Effects;
 
 /// <summary>One treatment of a picture: which one, and its settings. Settings left out have the catalogue's defaults.</summary>
@@ -5,6 +7,10 @@ namespace HardyBench.Core.Timelines.Effects;
 /// <param name="Text">Words of a title, or the name of a look; null where the kind has none.</param>
 public sealed record Effect(string Id, IReadOnlyDictionary<string, double> Settings, string? Text = null)
 {
+    /// <summary>It stays in its place with its settings and does nothing.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]
+    public bool IsOff { get; init; }
+
     /// <summary>An effect with some of its settings.</summary>
     public static Effect Of(string id, params (string Name, double Value)[] settings) =>
         new(id, settings.ToDictionary(setting => setting.Name, setting => setting.Value));
@@ -19,7 +25,7 @@ public sealed record Effect(string Id, IReadOnlyDictionary<string, double> Setti
     /// <summary>What the sheet calls it.</summary>
     public string Label => EffectCatalogue.Find(Id)?.Label ?? Id;
 
-    public bool Equals(Effect? other) => other is not null && Id == other.Id && Text == other.Text
+    public bool Equals(Effect? other) => other is not null && Id == other.Id && IsOff == other.IsOff && Text == other.Text
         && Settings.Count == other.Settings.Count
         && Settings.All(setting => other.Settings.TryGetValue(setting.Key, out var value) && value.Equals(setting.Value));
 

@@ -52,7 +52,7 @@ public static class StackCutter
     {
         var source = clip?.Format.Rate ?? rate;
         var start = FirstFrame(item, source, clip, notes) + rate.SourceFrameFor(from - item.Start, source, item.Retime?.Speed ?? 1);
-        return new Layer(clip?.Id ?? item.MediaKey, item.Effects, (int)Math.Min(start, int.MaxValue), item.Retime, item.Metadata);
+        return new Layer(clip?.Id ?? item.MediaKey, item.Effects, (int)Math.Min(start, int.MaxValue), item.Retime, item.Metadata) { Opacity = item.Opacity };
     }
 
     /// <summary>The frame of the clip on which an item begins. Lists and references often count by the timecode that the camera wrote: where

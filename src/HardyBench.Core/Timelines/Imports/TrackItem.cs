@@ -25,6 +25,9 @@ public sealed record TrackItem(
     IReadOnlyList<Effect> Over, string? StackName, string? Metadata, Transition? Transition = null, long TransitionLength = 0)
 {
     public long End => Start + Length;
+
+    /// <summary>As of <see cref="Layer.Opacity"/>; null where the file does not tell.</summary>
+    public double? Opacity { get; init; }
 }
 
 /// <summary>A moment of footage in frames at some rate, so that nothing is rounded before the footage's own rate is known.</summary>

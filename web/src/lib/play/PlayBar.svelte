@@ -57,10 +57,12 @@
 <p class="mt-1 text-right text-sm" data-testid="about-to">
   <span>{kinds[ask.kind].question}</span>
   <span class="quiet">
+    {#if ask.preview?.change}As set, then with {ask.preview.change}, turn and turn about.{/if}
     {differences.length ? `Not bare: ${differences.join(', ')}.` : 'Bare run: every aid off.'}
     {#if ask.preview?.seconds}About {length(ask.preview.seconds)}.{/if}
   </span>
 </p>
+{#each ask.preview?.remarks ?? [] as remark, at (at)}<p class="mt-1 text-right text-sm text-warning">{remark}</p>{/each}
 {#if ask.problem ?? ask.preview?.problem}
   <p role="alert" class="mt-1 text-right text-sm text-error">{ask.problem ?? ask.preview?.problem}</p>
 {/if}

@@ -1,9 +1,7 @@
 import type { RunLine } from '../api/client';
-import { fixed, moment } from '../words';
+import { endings, fixed, moment } from '../words';
 
 /** The runs list: what stands in its columns, what a filter finds, how it is grouped and written out. */
-
-export const endings: Record<string, string> = { playing: 'playing', finished: 'finished', stopped: 'stopped early', cutShort: 'cut short' };
 
 export type Grouping = 'none' | 'conditions' | 'trial';
 

@@ -1,10 +1,14 @@
 <script lang="ts">
   import type { Column } from '../api/client';
-  import { ago, money } from '../words';
+  import { ago, endings, money } from '../words';
 
-  let { column, running, onplay }: { column: Column; running: boolean; onplay: () => void } = $props();
+  let { column, running, onplay, onpick }: { column: Column; running: boolean; onplay: () => void; onpick: (runId: number | null) => void } = $props();
   const machine = $derived(column.machine);
   const standIn = $derived(machine.kind === 'standIn');
+  const bare = $derived(column.runs.find((run) => run.id === column.bareId) ?? null);
+  const others = $derived(column.runs.filter((run) => run.id !== column.bareId));
+  const name = (run: Column['runs'][number]) =>
+    [`run ${run.id}`, run.ending === 'finished' ? null : endings[run.ending], ...run.differences, ago(run.startedAt)].filter(Boolean).join(', ');
 </script>
 
 <th scope="col" class="sticky top-0 z-10 min-w-36 border-b border-base-300 bg-base-200 px-2.5 py-1.5 text-left align-bottom text-sm font-normal" class:hatched={standIn}>
@@ -16,8 +20,19 @@
     <span class="quiet text-xs">
       {#if running}
         playing now
-      {:else if column.runId}
-        {standIn ? 'stand-in, ' : ''}run {column.runId}, {ago(column.startedAt!)}
+      {:else if others.length}
+        <select
+          class="select select-xs select-ghost -ml-2 w-40"
+          aria-label="Run shown for {machine.name}"
+          title="Which run this column shows"
+          value={column.runId === column.bareId ? '' : column.runId}
+          onchange={(event) => onpick(Number(event.currentTarget.value) || null)}
+        >
+          <option value="">{bare ? name(bare) : 'no complete bare run'}</option>
+          {#each others as run (run.id)}<option value={run.id}>{name(run)}</option>{/each}
+        </select>
+      {:else if bare}
+        {standIn ? 'stand-in, ' : ''}{name(bare)}
       {:else}
         not played yet
       {/if}

@@ -1,16 +1,31 @@
 <script lang="ts">
-  import { api, type Advice, type Scale, type Sheet } from '../api/client';
+  import { api, orThrow, type Advice, type Scale, type Sheet } from '../api/client';
   import { live } from '../live.svelte';
 
-  let { sheet, onplay }: { sheet: Sheet; onplay: (machineId: string, scale: Scale | null) => void } = $props();
+  let { sheet, scale, onplay }: { sheet: Sheet; scale: Scale; onplay: (machineId: string, scale: Scale | null) => void } = $props();
   let advice = $state<Advice | null>(null);
+  let asking = $state(false);
+  let problem = $state<string | null>(null);
   const here = $derived(sheet.columns.find((column) => column.machine.kind === 'this'));
+  const timelineId = $derived(sheet.timeline.id);
+  const unplayed = $derived(scale === 'full' ? sheet.columns.filter((column) => column.machine.kind === 'standIn' && !column.bareId).map((column) => column.machine.name) : []);
 
   $effect(() => {
     void live.ended;
-    const params = { path: { id: sheet.timeline.id } };
+    const params = { path: { id: timelineId } };
+    let current = true;
+    asking = true;
     // What the stand-ins have not played yet they play for it, unless something is measured here just now.
-    api.POST('/api/timelines/{id}/advice', { params }).then((answer) => (advice = answer.data ?? null));
+    api.POST('/api/timelines/{id}/advice', { params }).then((answer) => {
+      if (!current) return;
+      asking = false;
+      try {
+        [advice, problem] = [orThrow(answer), null];
+      } catch (failure) {
+        [advice, problem] = [null, (failure as Error).message];
+      }
+    });
+    return () => (current = false);
   });
 </script>
 
@@ -21,9 +36,16 @@
       {advice.reason} <a class="link" href="/advice?timeline={sheet.timeline.id}">Why not the others</a>
     </p>
   {/if}
-  {#if here && !here.runId && !live.play?.running}
+  {#if problem}
+    <p role="alert" class="text-error" data-testid="stand-ins">No advice: {problem}</p>
+  {:else if unplayed.length}
+    <p role="status" class="quiet" data-testid="stand-ins">
+      {asking ? `${unplayed.join(', ')}: playing it now, simulated; a column fills when its machine is done.` : `${unplayed.join(', ')}: will play it when nothing is being measured on this machine.`}
+    </p>
+  {/if}
+  {#if here && !here.bareId && !live.play?.running}
     <p class="quiet">
-      This machine has not played at this scale yet.
+      {here.runs.length ? 'This machine has no complete bare run at this scale yet.' : 'This machine has not played at this scale yet.'}
       <button class="link" onclick={() => onplay('this', null)}>Play it here</button>
     </p>
   {:else if here?.next && !live.play?.running}

@@ -11,8 +11,16 @@
     chosen,
     scale,
     onchoose,
-    onplay
-  }: { sheet: Sheet; chosen: Chosen; scale: string; onchoose: (chosen: Chosen) => void; onplay: (machineId: string) => void } = $props();
+    onplay,
+    onpick
+  }: {
+    sheet: Sheet;
+    chosen: Chosen;
+    scale: string;
+    onchoose: (chosen: Chosen) => void;
+    onplay: (machineId: string) => void;
+    onpick: (column: Column, runId: number | null) => void;
+  } = $props();
 
   const playing = $derived(live.play?.running && live.play.timelineId === sheet.timeline.id && live.play.scale === scale ? live.play : null);
   const litRow = $derived(
@@ -44,7 +52,7 @@
         Passage <span class="quiet font-normal">and how demanding it is</span>
       </th>
       {#each sheet.columns as column (column.machine.id)}
-        <ColumnHead {column} running={playing?.machineId === column.machine.id} onplay={() => onplay(column.machine.id)} />
+        <ColumnHead {column} running={playing?.machineId === column.machine.id} onplay={() => onplay(column.machine.id)} onpick={(runId) => onpick(column, runId)} />
       {/each}
     </tr>
   </thead>

@@ -9,6 +9,8 @@
   let unreadable = $state<Schemas['UnreadableTimeline'][]>([]);
   let deleted = $state<Schemas['Timeline'] | null>(null);
   let title = $state('');
+  /** A list whose rate is being asked for. */
+  let asked = $state<{ file: File; rate: Schemas['EdlRateView']; chosen: string } | null>(null);
 
   onMount(() => void read());
 
@@ -31,16 +33,31 @@
   const take = (input: HTMLInputElement) =>
     trying(async () => {
       const file = input.files?.[0];
+      [asked, problem] = [null, null];
       if (!file) return;
-      const pack = file.name.endsWith('.zip');
-      const answer = await fetch(pack ? '/api/packs' : `/api/timelines/import?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } });
-      const outcome = await answer.json();
       input.value = '';
-      if (!answer.ok) throw new Error(outcome.detail ?? `The server answered ${answer.status}.`);
-      if (pack) return void (await read());
-      imported.note(outcome as Schemas['ImportOutcome']);
-      await goto(`/timelines/${outcome.stored.timeline.id}/write`);
+      if (/\.edl$/i.test(file.name)) {
+        const rate = await send<Schemas['EdlRateView']>('/api/timelines/import/rate', file);
+        asked = { file, rate, chosen: rate.likely };
+      } else if (/\.zip$/i.test(file.name)) {
+        await send('/api/packs', file);
+        await read();
+      } else await bringIn(file, null);
     });
+
+  async function bringIn(file: File, rate: string | null) {
+    const query = new URLSearchParams({ name: file.name, ...(rate ? { rate } : {}) });
+    const outcome = await send<Schemas['ImportOutcome']>(`/api/timelines/import?${query}`, file);
+    imported.note(outcome);
+    await goto(`/timelines/${outcome.stored.timeline.id}/write`);
+  }
+
+  async function send<T>(address: string, file: File): Promise<T> {
+    const answer = await fetch(address, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } });
+    const outcome = await answer.json().catch(() => null);
+    if (!answer.ok) throw new Error(outcome?.detail ?? `The server answered ${answer.status}.`);
+    return outcome as T;
+  }
 
   const letGo = (id: string) =>
     trying(async () => {
@@ -68,6 +85,17 @@
     </form>
     <label class="flex items-center gap-2 text-sm">bring one in <input class="file-input file-input-sm w-64" type="file" accept=".otio,.edl,.zip" aria-label="An .otio or .edl file, or a pack" onchange={(event) => take(event.currentTarget)} /></label>
   </div>
+  {#if asked}
+    <form class="mb-2 flex flex-wrap items-center gap-3 bg-base-200 px-3 py-2 text-sm" data-testid="rate-asked" onsubmit={(event) => { event.preventDefault(); void trying(() => bringIn(asked!.file, asked!.chosen)); }}>
+      <!-- svelte-ignore a11y_autofocus: it is what the person is asked next -->
+      <label class="flex items-center gap-2">{asked.file.name} does not say how many frames a second it counts:
+        <select class="select select-sm w-28" autofocus bind:value={asked.chosen}>{#each asked.rate.possible as one (one.rate)}<option value={one.rate}>{one.name}</option>{/each}</select>
+      </label>
+      <span class="quiet">{asked.rate.why}</span>
+      <button class="btn btn-primary btn-sm">Bring in</button>
+      <button class="btn btn-sm" type="button" onclick={() => (asked = null)}>Leave it</button>
+    </form>
+  {/if}
   {#if problem}<p role="alert" class="mb-2 text-error">{problem}</p>{/if}
   {#each unreadable as one, at (at)}<p role="alert" class="mb-2 text-sm text-warning">“{one.id}” is kept but cannot be worked with, so it is not listed: {one.why}</p>{/each}
   {#if deleted}<p role="status" class="mb-2 text-sm">{deleted.title} was deleted; its runs are kept. <button class="link" onclick={bringBack}>Bring it back</button></p>{/if}

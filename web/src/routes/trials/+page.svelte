@@ -7,9 +7,12 @@
   let trials = $state<Schemas['TrialLineView'][] | null>(null);
   let problem = $state<string | null>(null);
 
+  // A play's news comes several times a second; the list changes only when the queue does.
+  const waiting = $derived(live.play?.waiting.length);
+
   $effect(() => {
     void live.ended;
-    void live.play?.waiting.length;
+    void waiting;
     api.GET('/api/trials')
       .then((answer) => ([trials, problem] = [orThrow(answer), null]))
       .catch((failure: Error) => (problem = failure.message));

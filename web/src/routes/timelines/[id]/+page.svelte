@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { api, orThrow, type Scale, type Sheet } from '#lib/api/client.ts';
+  import { api, orThrow, type Column, type Scale, type Sheet } from '#lib/api/client.ts';
   import { isTyping } from '#lib/keys.ts';
   import { live } from '#lib/live.svelte.ts';
   import { scales } from '#lib/words.ts';
@@ -18,6 +18,8 @@
     const [machineId, number] = page.url.searchParams.get('cell')?.split(':') ?? [];
     return machineId && Number(number) ? { machineId, number: Number(number) } : null;
   });
+  // A run stays picked while another scale is looked at, and is there again on the way back.
+  const picked = $derived(page.url.searchParams.getAll('run').map(Number).filter(Number.isSafeInteger));
   let sheet = $state<Sheet | null>(null);
   let problem = $state<string | null>(null);
   const ask = new Ask();
@@ -27,7 +29,7 @@
   $effect(() => {
     void live.ended;
     void live.making?.done;
-    const request = { params: { path: { id }, query: { scale } } };
+    const request = { params: { path: { id }, query: { scale, run: picked } } };
     let current = true;
     api.GET('/api/timelines/{id}/sheet', request).then(
       (answer) => {
@@ -49,6 +51,13 @@
       if (value === null) url.searchParams.delete(name);
       else url.searchParams.set(name, value);
     }
+    void goto(url, { reset: false });
+  }
+
+  function pick(column: Column, runId: number | null) {
+    const url = new URL(page.url.href);
+    for (const run of column.runs) url.searchParams.delete('run', `${run.id}`);
+    if (runId) url.searchParams.append('run', `${runId}`);
     void goto(url, { reset: false });
   }
 
@@ -89,8 +98,8 @@
     <NowPlaying />
     <div class="flex min-h-0 flex-1">
       <div class="min-w-0 flex-1 overflow-auto">
-        <SheetTable {sheet} {chosen} {scale} onplay={(on) => play(on)} onchoose={(cell) => address({ cell: cell && `${cell.machineId}:${cell.number}` })} />
-        <SheetFoot {sheet} onplay={(on, at) => (at && at !== scale ? changeScale(at) : play(on))} />
+        <SheetTable {sheet} {chosen} {scale} onplay={(on) => play(on)} onpick={pick} onchoose={(cell) => address({ cell: cell && `${cell.machineId}:${cell.number}` })} />
+        <SheetFoot {sheet} {scale} onplay={(on, at) => (at && at !== scale ? changeScale(at) : play(on))} />
       </div>
       {#if chosen && chosenRun}
         <div class="w-[25rem] shrink-0">
