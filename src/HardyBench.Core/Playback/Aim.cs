@@ -163,8 +163,8 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         if (!isLate || arrival.Unqueued < clock.EndOf(next))
         {
             // Where only effects are late decoding goes on all the same: giving up what it can reach would gain them nothing.
-            next = Apart(next);
-            IsBehind = leavesOut || isLate;
+            IsBehind = leavesOut || isLate || IsSpaced;
+            next = Apart(next, leavesOut, (clock.EndOf(next) - arrival.At(0)) / rate.FrameDuration);
             caution = caution == Caution.GaveUp && next > first && footage.FirstFrom(next) == next ? Caution.WasLate : caution;
             return new Choice(next, LeavesOut: leavesOut);
         }
@@ -205,18 +205,27 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         return new Choice(Math.Min(Math.Max(frame, (long)Math.Round(spread)), end));
     }
 
-    /// <summary>In long-GOP footage whose effects are what takes long: no nearer to the frame before than work takes.</summary>
-    private long Apart(long next)
+    /// <summary>In long-GOP footage whose effects take longer than a slot: no nearer to the frame before than they take, whether there is time
+    /// in hand or not.</summary>
+    private long Apart(long next, bool leavesOut, double inHand)
     {
-        if (!IsBehind || Stride <= 1 || Effects.Mean <= Decoding.Mean)
+        if (!IsSpaced && (!IsBehind || Stride <= 1 || Effects.Mean <= Decoding.Mean))
         {
             spread = next;
             return next;
         }
 
-        spread = Math.Max(next, spread + Stride * Closer);
-        return Math.Min(end, Math.Min(footage.ReferencedFrom((long)Math.Round(spread)), Math.Max(next, footage.FirstFrom(next + 1))));
+        spread = Math.Max(next, spread + (!IsSpaced ? Stride * Closer : inHand > EffectsStride ? EffectsStride * Closer : EffectsStride));
+        var frame = (long)Math.Round(spread);
+        return Math.Min(end, Math.Min(leavesOut ? footage.ReferencedFrom(frame) : frame, Math.Max(next, footage.FirstFrom(next + 1))));
     }
+
+    /// <summary>Effects alone take longer than slots do, so that even with time in hand not every frame can be shown.</summary>
+    private bool IsSpaced => Effects.Known >= Enough && EffectsStride * Closer > 1 && Effects.Mean > DecodingEach.Mean;
+
+    /// <summary>Slots that effects take. Unlike the time between two finished frames it does not grow with the frames that are passed over in
+    /// between, so spacing by it does not feed on itself.</summary>
+    private double EffectsStride => Effects.Mean / rate.FrameDuration;
 
     /// <summary>Slots that a frame takes.</summary>
     private double Stride => Finishing.Mean / rate.FrameDuration;
@@ -239,8 +248,9 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
             return limit;
         }
 
+        // Where effects are what is waited for, running up costs no time at all at first: so many frames further on is the nearest it can be.
         var late = arrival.At(0) - clock.EndOf(next);
-        var steps = 1 + Math.Max(0, (long)(late / (rate.FrameDuration - pace)));
+        var steps = 1 + Math.Max(0, (long)(late / rate.FrameDuration));
         for (var frame = footage.ReferencedFrom(next + steps - 1); frame < limit; frame = footage.ReferencedFrom(frame + 1))
         {
             if (arrival.At(frame - next, pace) < clock.EndOf(frame))
@@ -252,8 +262,11 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         return limit;
     }
 
-    /// <summary>What a frame costs that is run up to, unreferenced ones counted in.</summary>
-    private TimeSpan Pace => RunningUp.Known >= Enough ? RunningUp.Mean : Decoding.Mean / 2;
+    /// <summary>What a frame costs that is run up to, unreferenced ones counted in. Until it is known, a guess that could be enough is taken for
+    /// no more than half a slot: one that is too slow passes over far too much before anything shows it.</summary>
+    private TimeSpan Pace => RunningUp.Known >= Enough ? RunningUp.Mean
+        : Decoding.Mean / 2 < rate.FrameDuration ? Shorter(Decoding.Mean / 2, rate.FrameDuration / 2)
+        : Decoding.Mean / 2;
 
     /// <summary>The first frame whose slot ends after a moment.</summary>
     private long FirstAfter(TimeSpan moment, SlotClock clock, long from)

@@ -9,7 +9,8 @@ namespace HardyBench.Player.Playing;
 /// <param name="start">Timeline frame on which the passage begins.</param>
 /// <param name="keepsTime">Whether frames may be dropped at all.</param>
 /// <param name="layers">Layers of the passage.</param>
-public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int frameCount, bool keepsTime, int layers = 1)
+/// <param name="isAhead">Whether another passage still plays: then each layer decodes its first frame and waits until it is told to go on.</param>
+public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int frameCount, bool keepsTime, int layers = 1, bool isAhead = false)
 {
     /// <summary>Waiting for less than this is none.</summary>
     private static readonly TimeSpan Noticeable = TimeSpan.FromMilliseconds(1);
@@ -18,7 +19,7 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
     private readonly List<(long Position, TimeSpan At, DropReason Before)> begun = [];
     private Aim? aim;
     private bool isLed;
-    private bool goesOn;
+    private bool isHeld = isAhead;
     private bool isAtEnd;
     private bool isClosed;
     private TimeSpan lastDecoded;
@@ -37,13 +38,16 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
     public TimeSpan Now => run.Now;
 
     /// <summary>How many decoded frames of a layer may wait.</summary>
-    public int DecodeAhead => Locked(() => !goesOn || aim is { WantsOneAhead: true } ? 1 : PlaybackSettings.DecodeAhead);
+    public int DecodeAhead => Locked(() => isHeld || aim is { WantsOneAhead: true } ? 1 : PlaybackSettings.DecodeAhead);
 
     /// <summary>Whether frames have to be left out at present.</summary>
     public bool IsBehind => Locked(() => aim is { IsBehind: true });
 
     /// <summary>How long a frame takes from beginning to end at present.</summary>
     public TimeSpan Way => Locked(() => aim?.Way ?? TimeSpan.Zero);
+
+    /// <summary>Between two finished frames, on average.</summary>
+    public TimeSpan TimeOfAFrame => Locked(() => aim?.Finishing.Mean ?? TimeSpan.Zero);
 
     /// <summary>Before anything else: a layer leads, or, where every frame has to be decoded in any case, none does.</summary>
     /// <param name="footage">By timeline frame; null where no layer leads.</param>
@@ -53,9 +57,8 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
         aim = new Aim(rate, start, start + frameCount, footage?.Invoke(start) ?? new AnyFrame());
     });
 
-    /// <summary>The passage is about to begin: until then a layer has its first frame decoded and waits, so as to take no more of the machine
-    /// from the passage before than that takes.</summary>
-    public void GoOn() => Locked(() => goesOn = true);
+    /// <summary>The passage is about to begin: decoding goes on from its first frame.</summary>
+    public void GoOn() => Locked(() => isHeld = false);
 
     /// <summary>The leader: chooses the next frame.</summary>
     /// <returns>Its position; null when nothing more of the passage is to be begun.</returns>
@@ -203,8 +206,8 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
         {
             aim.Effects.Add(spent);
             aim.EffectsBegun.Add(spent);
-            // Work that paused could have gone at the pace of its slower part.
-            aim.Finishing.Add(paused ? Longer(aim.DecodingEach.Mean, spent) : now - Longer(at, lastFinished));
+            // Work that paused could have gone at the pace of its slower part; and the first frame is decoded long before the passage begins.
+            aim.Finishing.Add(paused || !wasKnown ? Longer(aim.DecodingEach.Mean, spent) : now - Longer(at, lastFinished));
             (lastFinished, paused) = (now, false);
         }
 

@@ -11,7 +11,8 @@ namespace HardyBench.Player.Playing;
 public sealed class Treating(
     PlaybackPlan plan, RunClock run, TreatedSlots slots, IClipFiles files, PassageGraph graph, int threads, RunJournal journal)
 {
-    /// <summary>How long before a cut the next passage is opened, and its first frame decoded.</summary>
+    /// <summary>How long before a cut the next passage is opened and its first frame decoded: for footage that is too much that takes longest of
+    /// all, and one frame takes little from the passage that still plays.</summary>
     private static readonly TimeSpan OpenAhead = TimeSpan.FromSeconds(2);
 
     /// <summary>How long before a cut the next passage decodes on from its first frame.</summary>
@@ -202,7 +203,7 @@ public sealed class Treating(
     private Task<PassagePipeline> Open(int index)
     {
         var course = nextCourse = new PassageCourse(
-            run, plan.Timeline.Rate, plan.Timeline.StartOf(index), plan.Timeline.Passages[index].FrameCount, keepsTime, plan.Played(index).Layers.Count);
+            run, plan.Timeline.Rate, plan.Timeline.StartOf(index), plan.Timeline.Passages[index].FrameCount, keepsTime, plan.Played(index).Layers.Count, isAhead: true);
         return Task.Run(() => new PassagePipeline(plan, plan.Played(index), course, files, graph, threads));
     }
 

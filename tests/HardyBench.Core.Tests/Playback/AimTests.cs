@@ -132,6 +132,37 @@ public sealed class AimTests
         Assert.Equal((false, true), (alone.IsBehind, queued.IsBehind));
     }
 
+    /// <summary>With time in hand every frame would be in time; shown in a row they would use it up and leave a gap behind them.</summary>
+    [Theory]
+    [InlineData(80, 2)]
+    [InlineData(120, 3)]
+    public void In_long_GOP_footage_frames_are_as_far_apart_as_effects_take_whether_there_is_time_in_hand_or_not(double effects, int apart)
+    {
+        var aim = Aim(gop: 500, decode: 10, effects);
+        aim.DecodingEach.Add(Samples.Ms(10));
+        for (var known = 0; known < 4; known++)
+        {
+            aim.Effects.Add(Samples.Ms(effects));
+        }
+
+        // 150 ms are in hand before the first, and each is begun when the one before it is done.
+        var frames = Enumerable.Range(0, 40).Select(n => aim.Next(Samples.Ms(1000 + (n * Math.Max(40, effects)) - effects - 150), Clock, Nothing).Frame).ToList();
+
+        Assert.All(frames.Zip(frames.Skip(1), (one, other) => other - one), gap => Assert.InRange(gap, Math.Max(1, apart - 1), apart));
+        Assert.Equal(apart, (frames[^1] - frames[0]) / 39.0, 0.15);
+    }
+
+    /// <summary>While effects are what is waited for, running up costs no time: a pace that is guessed far too slow once led 40 frames on.</summary>
+    [Fact]
+    public void It_runs_up_no_further_than_effects_make_it_wait()
+    {
+        var aim = Aim(gop: 500, decode: 70, effects: 100);
+        aim.Next(Samples.Ms(900), Clock, Nothing);
+
+        // Three frames' effects and its own from 1100 on: 1500, in the slot of frame 12; 300 ms are enough to run up to it.
+        Assert.Equal(new Choice(12, LeavesOut: true), aim.Next(Samples.Ms(1100), Clock, Nothing with { BeforeEffects = 3 }));
+    }
+
     [Fact]
     public void A_passage_after_one_that_is_too_much_is_begun_three_ways_before_the_cut()
     {

@@ -146,6 +146,31 @@ public sealed class ChosenFramesTests
         Assert.True(spent + layer.PassOver(52) > TimeSpan.Zero);
     }
 
+    [Fact]
+    public async Task While_another_passage_plays_only_the_first_frame_is_decoded_ahead()
+    {
+        var course = new PassageCourse(new RunClock(), new FrameRate(25), 0, 100, keepsTime: true, isAhead: true);
+        using var layer = new LayerDecoding(new ClipSource(Clip("shares of a picture")), 1, null, new Layer("c", []), course, DecodingPart.Leads);
+        Assert.Equal(0, await Task.Run(() => course.Take(-1)).WaitAsync(TimeSpan.FromMinutes(1)));
+
+        Assert.Null(course.Follow(0, -1, TimeSpan.FromMilliseconds(300)).Position);
+
+        course.GoOn();
+        Assert.Equal(1, await Task.Run(() => course.Take(0)).WaitAsync(TimeSpan.FromMinutes(1)));
+    }
+
+    [Fact]
+    public void The_first_frame_s_long_wait_for_its_passage_is_not_taken_for_work()
+    {
+        var course = new PassageCourse(new RunClock(), new FrameRate(25), 0, 100, keepsTime: true);
+        course.Lead(_ => new Any());
+        course.Begin(0, course.Now - TimeSpan.FromSeconds(2), DropReason.PassedOver);
+
+        course.Done(0, TimeSpan.FromMilliseconds(30), inTime: true);
+
+        Assert.InRange(course.TimeOfAFrame, TimeSpan.FromMilliseconds(30), TimeSpan.FromMilliseconds(30));
+    }
+
     private static readonly Dictionary<string, string> Files = [];
 
     private static string Clip(string threads, string container = ".mov")
