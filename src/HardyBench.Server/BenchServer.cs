@@ -52,6 +52,9 @@ public static class BenchServer
     private static void AddServices(IServiceCollection services, Bench bench, bool demo)
     {
         services.AddSingleton(bench);
+        var pages = new PagesHere();
+        bench.PagesHere = () => pages.Count;
+        services.AddSingleton(pages);
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton<LiveFeed>();
         services.AddSingleton<ThisMachineInUse>();

@@ -27,7 +27,7 @@ public sealed record RunPlace(long TrialId, string Label);
 /// <param name="ConditionsDigest">Alike for runs that are repeats of each other.</param>
 /// <param name="Differences">What differed from a bare run, a phrase each.</param>
 public sealed record RunLine(
-    long Id, string TimelineId, string MachineId, PreviewScale Scale, PlayingPolicy Policy, bool Pictures,
+    long Id, string TimelineId, string TimelineDigest, string MachineId, PreviewScale Scale, PlayingPolicy Policy, bool Pictures,
     DateTime StartedAtUtc, RunEnding Ending, bool ByHand, bool Bare, string ConditionsDigest, string Differences,
     long? TrialId, string? Label, int Marks, bool Deleted, IReadOnlyList<PassageLine> Passages);
 
@@ -250,7 +250,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         await using var database = databases.CreateDbContext();
         return await database.Runs.AsNoTracking().Where(run => aside || run.DeletedAtUtc == null).OrderByDescending(run => run.Id)
             .Select(run => new RunLine(
-                run.Id, run.TimelineId, run.MachineId, run.Scale, run.Policy, run.Pictures, run.StartedAtUtc, run.Ending,
+                run.Id, run.TimelineId, run.TimelineDigest, run.MachineId, run.Scale, run.Policy, run.Pictures, run.StartedAtUtc, run.Ending,
                 run.ByHand, run.Bare, run.ConditionsDigest, run.Differences, run.TrialId, run.Label, run.Marks.Count, run.DeletedAtUtc != null,
                 run.Passages.OrderBy(p => p.Index)
                     .Select(p => new PassageLine(p.Index, p.Slots, p.Shown, p.SteadyDrops, p.Verdict, p.Limiter)).ToList()))

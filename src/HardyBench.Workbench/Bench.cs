@@ -71,6 +71,7 @@ public sealed class Bench : IDisposable
             await databases.MigrateAsync(stop);
             await new RunStore(databases).ClearAwayAsync(DateTimeOffset.UtcNow);
             var bench = new Bench(folder, databases, small ? StarterPack.Small : StarterPack.Full, watched);
+            bench.Clips.Own!.ClearAway(DateTime.UtcNow);
             await bench.Clips.Own!.LookAsync(stop);
             await bench.Runs.DigestAnewAsync();
             bench.CutShort = await bench.Runs.RecoverAsync();
@@ -245,7 +246,10 @@ public sealed class Bench : IDisposable
 
     private IPlayback PlayerFor(Machine machine) => machine.Kind == MachineKind.StandIn
         ? new StandInPlayback(TimeProvider.System)
-        : new LocalPlayback(Aids, Filters, system, TimeProvider.System, Folder.Path);
+        : new LocalPlayback(Aids, Filters, system, TimeProvider.System, Folder.Path, pagesHere: PagesHere?.Invoke());
+
+    /// <summary>How many pages of the product are open on this machine; null where nobody knows.</summary>
+    public Func<int>? PagesHere { get; set; }
 
     /// <summary>How this player does effects.</summary>
     public EffectFilters Filters => new(Folder.Looks, Fonts.ForTitles);

@@ -1,6 +1,8 @@
 using System.Diagnostics;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
 using HardyBench.Core.Trials;
+using HardyBench.Player.Clips;
 using HardyBench.Store;
 using HardyBench.Workbench.Jobs;
 
@@ -17,6 +19,10 @@ public interface ITrialListener : IRunListener
     /// <param name="number">From 1.</param>
     /// <param name="of">How many it takes, or null where that is not known yet.</param>
     void StepBegan(TrialStep step, int number, int? of);
+
+    /// <summary>Something that its runs need is made first.</summary>
+    /// <param name="what">"proxy of hd-avc-25".</param>
+    void Making(string what);
 }
 
 /// <summary>Asks, plays and answers trials.</summary>
@@ -30,8 +36,37 @@ public sealed class TrialJobs(Bench bench, TrialStore trials)
         PlaybackSettings? other = null, string? withoutEffect = null)
     {
         var plan = await bench.PlanAsync(timelineId, machineId, settings);
-        new TrialPlan(kind, plan, times, atMost, other, withoutEffect).Checked();
-        return await trials.AddAsync(new AskedTrial(kind, plan.Timeline, machineId, settings, times, atMost, other, withoutEffect), DateTimeOffset.UtcNow);
+        return await AskAsync(new TrialPlan(kind, plan, times, atMost, other, withoutEffect));
+    }
+
+    /// <summary>Asks for a run to be played once more as it was: the timeline as it stood then, the same machine and conditions.</summary>
+    /// <param name="passage">Only this passage of it, from 0; null for all.</param>
+    /// <exception cref="UnknownThingException">There is no such run, passage or machine.</exception>
+    /// <exception cref="PlanRefusedException">It cannot be played any more, as when a clip is gone, or was no playing through.</exception>
+    public async Task<StoredTrial> AskAgainAsync(long runId, int? passage)
+    {
+        var header = (await bench.Runs.FindAsync(runId))?.Run.Header ?? throw new UnknownThingException("run", $"{runId}", []);
+        if (header.ByHand)
+        {
+            throw new PlanRefusedException("A hand moved about in that run. Ask its trial again instead.");
+        }
+
+        if (passage is { } wanted && (wanted < 0 || wanted >= header.Timeline.Passages.Count))
+        {
+            throw new UnknownThingException("passage", $"{wanted + 1}", []);
+        }
+
+        var timeline = passage is { } one ? header.Timeline.Only(one) : header.Timeline;
+        return await AskAsync(new TrialPlan(
+            TrialKind.Play, new PlaybackPlan(timeline, bench.Clips.Clips, await bench.MachineAsync(header.Machine.Id), header.Settings), 1, TimeSpan.FromMinutes(1)));
+    }
+
+    private async Task<StoredTrial> AskAsync(TrialPlan plan)
+    {
+        plan.Checked();
+        var start = plan.Start;
+        return await trials.AddAsync(
+            new AskedTrial(plan.Kind, start.Timeline, start.Machine.Id, start.Settings, plan.Times, plan.AtMost, plan.Other, plan.WithoutEffect), DateTimeOffset.UtcNow);
     }
 
     /// <summary>Closes a trial that cannot be played, so that those behind it can. A trial that has ended by itself stays as it is.</summary>
@@ -60,7 +95,7 @@ public sealed class TrialJobs(Bench bench, TrialStore trials)
         try
         {
             var plan = await PlanOfAsync(stored.Asked);
-            await MakeAidsAsync(plan, stop);
+            await MakeAidsAsync(plan, listener, stop);
             var done = new List<StepOutcome>();
             while (!stop.IsCancellationRequested
                 && TrialCourse.Next(plan, done, Stopwatch.GetElapsedTime(began)) is { } step)
@@ -115,13 +150,25 @@ public sealed class TrialJobs(Bench bench, TrialStore trials)
     public Task RecoverAsync() =>
         trials.RecoverAsync("The program ended under it. Its runs are kept, the last one up to its last second.");
 
-    private async Task MakeAidsAsync(TrialPlan plan, CancellationToken stop)
+    private async Task MakeAidsAsync(TrialPlan plan, ITrialListener? listener, CancellationToken stop)
     {
         foreach (var settings in new[] { plan.Start.Settings, plan.Other }.OfType<PlaybackSettings>())
         {
             if (plan.Start.Machine.Kind == Core.Machines.MachineKind.This && settings.Proxies != Proxies.None)
             {
-                await bench.MakeAidsAsync(plan.Start with { Settings = settings with { PreRenders = false } }, null, null, stop);
+                await bench.MakeAidsAsync(plan.Start with { Settings = settings with { PreRenders = false } }, null, listener is null ? null : new Telling(listener), stop);
+            }
+        }
+    }
+
+    /// <summary>Passes on what is being made, in order and at once, as <see cref="Progress{T}"/> would not.</summary>
+    private sealed class Telling(ITrialListener listener) : IProgress<MakingProgress>
+    {
+        public void Report(MakingProgress value)
+        {
+            if (value.Clip is { } what)
+            {
+                listener.Making(what);
             }
         }
     }

@@ -76,6 +76,8 @@ internal static class TrialCommand
     {
         private string step = string.Empty;
 
+        public void Making(string what) => tell($"making the {what}", 0);
+
         public void StepBegan(TrialStep step, int number, int? of) => tell(this.step = step.Label, 0);
 
         public void Started(long id, RunHeader header)

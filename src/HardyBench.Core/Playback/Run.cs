@@ -58,6 +58,9 @@ public sealed record Conditions(
     IReadOnlyDictionary<string, EffectState>? Effects = null,
     IReadOnlyList<LoadSource>? Sources = null)
 {
+    /// <summary>Pages of the product that were open on the machine itself; null where that was not known.</summary>
+    public int? PagesHere { get; init; }
+
     /// <summary>Whether a drive reading is of a drive that the footage lay on. Where that cannot be told, every drive may be.</summary>
     public bool IsMediaDrive(short index)
     {

@@ -13,8 +13,9 @@ public static class RunJson
 {
     /// <param name="id">The run's number in its store, or null when it has none.</param>
     /// <param name="marks">Observations pinned to it; null for none.</param>
-    public static string Write(long? id, Run run, IReadOnlyList<PassageFinding> findings, IReadOnlyList<RunMark>? marks = null) =>
-        JsonSerializer.Serialize(RunDocument.Of(id, run, findings, marks), BenchJson.Options);
+    /// <param name="trialId">The trial that it belongs to, in its store; null for none.</param>
+    public static string Write(long? id, Run run, IReadOnlyList<PassageFinding> findings, IReadOnlyList<RunMark>? marks = null, long? trialId = null) =>
+        JsonSerializer.Serialize(RunDocument.Of(id, run, findings, marks, trialId), BenchJson.Options);
 }
 
 /// <summary>The document that <see cref="RunJson"/> writes.</summary>
@@ -32,9 +33,11 @@ public sealed record RunDocument(
     IReadOnlyList<PassageRow> Passages,
     IReadOnlyList<LagRow> Lags,
     IReadOnlyList<MarkRow> Marks,
-    IReadOnlyList<string> Notes)
+    IReadOnlyList<string> Notes,
+    long? TrialId = null)
 {
-    public static RunDocument Of(long? id, Run run, IReadOnlyList<PassageFinding> findings, IReadOnlyList<RunMark>? marks = null)
+    /// <param name="trialId">The trial that it belongs to, in its store; null for none.</param>
+    public static RunDocument Of(long? id, Run run, IReadOnlyList<PassageFinding> findings, IReadOnlyList<RunMark>? marks = null, long? trialId = null)
     {
         var header = run.Header;
         return new RunDocument(
@@ -53,7 +56,8 @@ public sealed record RunDocument(
             [.. findings.Select(PassageRow.Of)],
             [.. LagFindings.Of(run).Select(LagRow.Of)],
             [.. (marks ?? []).Select(MarkRow.Of)],
-            RunNotes.Of(run));
+            RunNotes.Of(run),
+            trialId);
     }
 }
 

@@ -134,6 +134,77 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         }
     }
 
+    /// <summary>Whether a clip was taken in here, and can be put aside.</summary>
+    public bool IsTakenIn(string id) => FileOf(id) is { } file && IsHere(file);
+
+    private bool IsHere(string file) => Path.GetDirectoryName(Path.GetFullPath(file)) == Path.GetFullPath(Folder);
+
+    /// <summary>How long a clip that was put aside can be brought back.</summary>
+    public static readonly TimeSpan KeptAside = TimeSpan.FromDays(31);
+
+    /// <summary>Puts a clip aside that was taken in here; its file stays on the drive until it is cleared away.</summary>
+    /// <exception cref="MediaException">It is none of those taken in here.</exception>
+    public void PutAside(string id)
+    {
+        lock (gate)
+        {
+            if (!byId.TryGetValue(id, out var known) || !IsHere(known.File))
+            {
+                throw new MediaException($"{(byId.TryGetValue(id, out var other) ? other.Clip.Title : id)} was not brought in here, so it cannot be deleted here.");
+            }
+
+            var (file, aside) = (known.File, Directory.CreateDirectory(Aside).FullName);
+            // The note last, as when it is taken in: a note without its file is nothing.
+            File.Move(file, Path.Combine(aside, Path.GetFileName(file)), overwrite: true);
+            File.Move(NoteOf(file), Path.Combine(aside, Path.GetFileName(NoteOf(file))), overwrite: true);
+            File.SetLastWriteTimeUtc(Path.Combine(aside, Path.GetFileName(NoteOf(file))), DateTime.UtcNow);
+            byId.Remove(id);
+        }
+    }
+
+    /// <summary>Brings back a clip that was put aside.</summary>
+    /// <exception cref="MediaException">It is not there any more.</exception>
+    public Clip BringBack(string id)
+    {
+        lock (gate)
+        {
+            foreach (var (note, file, clip) in NotesAside())
+            {
+                if (clip.Id != id)
+                {
+                    continue;
+                }
+
+                var target = Path.Combine(Folder, Path.GetFileName(file));
+                File.Move(note, NoteOf(target), overwrite: true);
+                File.Move(file, target, overwrite: true);
+                byId[id] = (clip, target);
+                return clip;
+            }
+        }
+
+        throw new MediaException($"{id} is not kept any more; bring its file in again.");
+    }
+
+    /// <summary>Lets go for good what was put aside longer ago than it can be brought back.</summary>
+    public void ClearAway(DateTime nowUtc)
+    {
+        lock (gate)
+        {
+            foreach (var (note, file, _) in NotesAside().Where(one => File.GetLastWriteTimeUtc(one.Note) < nowUtc - KeptAside))
+            {
+                File.Delete(file);
+                File.Delete(note);
+            }
+        }
+    }
+
+    private string Aside => Path.Combine(Folder, ".aside");
+
+    private List<(string Note, string File, Clip Clip)> NotesAside() => !Directory.Exists(Aside) ? []
+        : [.. Directory.EnumerateFiles(Aside, "*" + NoteSuffix).Select(note => (note, note[..^NoteSuffix.Length], Read(note)?.Clip))
+            .Where(one => one.Item3 is not null && File.Exists(one.Item2)).Select(one => (one.note, one.Item2, one.Item3!))];
+
     public void Dispose() => looking.Dispose();
 
     /// <summary>A file's name with what cannot be shown written out.</summary>

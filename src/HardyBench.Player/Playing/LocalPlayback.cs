@@ -9,10 +9,11 @@ namespace HardyBench.Player.Playing;
 /// <summary>Really plays a plan on this machine.</summary>
 /// <param name="dataFolder">Where the run will be kept, whose free space is one of its conditions; null for none.</param>
 /// <param name="screen">Where frames end; null for the plain one.</param>
+/// <param name="pagesHere">Pages of the product that are open on this machine, which cost some of what is measured; null where nobody knows.</param>
 /// <param name="rest">How long at most a run waits for this program itself to come to rest; null for the usual time.</param>
 public sealed class LocalPlayback(
     IClipFiles files, EffectFilters filters, SystemFiles system, TimeProvider time, string? dataFolder = null,
-    IScreen? screen = null, TimeSpan? rest = null) : IPlayback
+    IScreen? screen = null, TimeSpan? rest = null, int? pagesHere = null) : IPlayback
 {
     private static readonly TimeSpan TellEvery = TimeSpan.FromMilliseconds(200);
 
@@ -152,7 +153,10 @@ public sealed class LocalPlayback(
             footage,
             plan.Rendered is { } rendered ? [.. rendered.Keys.Order()] : null,
             PassageGraph.PlacesOf(plan, plan.Settings.EffectsOn is { } device ? Devices.RefusalOf(device) : null),
-            LoadSampler.SourcesOf(system));
+            LoadSampler.SourcesOf(system))
+        {
+            PagesHere = pagesHere,
+        };
         return new RunHeader(plan.Timeline, plan.Machine, plan.Settings, conditions, plan.ClipChecksums, time.GetUtcNow()) { ByHand = plan.Hand is not null };
     }
 

@@ -12,8 +12,9 @@ namespace HardyBench.Server.Clips;
 /// <param name="Clip">The clip in work.</param>
 /// <param name="Share">Of all the work, 0 to 1.</param>
 /// <param name="SecondsLeft">At the present pace; null in the first seconds.</param>
-/// <param name="Problem">Why it ended early, in words.</param>
-public sealed record MakingView(bool Running, string? Clip, int Done, int Of, double Share, double? SecondsLeft, string? Problem);
+/// <param name="Problem">Why it failed, in words.</param>
+/// <param name="WasCancelled">A person ended it.</param>
+public sealed record MakingView(bool Running, string? Clip, int Done, int Of, double Share, double? SecondsLeft, string? Problem, bool WasCancelled = false);
 
 /// <summary>Makes clips in the background, one making at a time, when nothing plays on this machine.</summary>
 public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<ClipDesk> log)
@@ -58,7 +59,7 @@ public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
 
     private async Task MakeAsync(IReadOnlyList<string>? ids, CancellationToken stop)
     {
-        string? problem = null;
+        var (problem, cancelled) = ((string?)null, false);
         try
         {
             PlayerLibraries.Versions();
@@ -68,7 +69,7 @@ public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         }
         catch (OperationCanceledException)
         {
-            problem = "Cancelled. The clips that were finished are kept.";
+            cancelled = true;
         }
         catch (Exception failure) when (failure is MakingException or PlayerUnavailableException)
         {
@@ -76,7 +77,7 @@ public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
             log.LogWarning("{Problem}", problem);
         }
 
-        Now = Now with { Running = false, Clip = null, SecondsLeft = null, Problem = problem };
+        Now = Now with { Running = false, Clip = null, SecondsLeft = null, Problem = problem, WasCancelled = cancelled };
         await live.Pages.Making(Now);
     }
 

@@ -12,16 +12,19 @@ namespace HardyBench.Server.Clips;
 
 /// <summary>A clip as the page shows it; measured where it is made, as asked for where not.</summary>
 /// <param name="Family">Of its recipe; null for a clip that somebody brought.</param>
+/// <param name="CanBeDeleted">Whether it was brought in here.</param>
+/// <param name="UsedBy">Titles of the timelines that play it.</param>
 /// <param name="Asked">What its recipe asks of the encoder, in words; null without a recipe.</param>
 public sealed record ClipView(
     string Id, string Title, bool Made, string? Family, string Encoding, string Raster, string Rate, int GopLength, double MegabitsPerSecond,
-    int FrameCount, double Seconds, string? Sha256, string? Profile, string? Asked, IReadOnlyList<string> Caveats)
+    int FrameCount, double Seconds, string? Sha256, string? Profile, string? Asked, IReadOnlyList<string> Caveats,
+    bool CanBeDeleted, IReadOnlyList<string> UsedBy)
 {
-    public static ClipView Of(Clip clip, ClipRecipe? recipe) => new(
+    public static ClipView Of(Clip clip, ClipRecipe? recipe, bool canBeDeleted, IEnumerable<string> usedBy) => new(
         clip.Id, clip.Title, clip.Sha256 is not null, recipe?.Family, clip.Format.Encoding, clip.Format.Raster.ToString(), clip.Format.Rate.ToString(),
         clip.Format.GopLength, clip.Format.DataRate.MegabitsPerSecond, clip.FrameCount,
         clip.Format.Rate.StartOf(clip.FrameCount).TotalSeconds, clip.Sha256, clip.Profile,
-        recipe is null ? null : $"GOP {recipe.GopLength}, {recipe.Asked.DataRate}", clip.Caveats ?? []);
+        recipe is null ? null : $"GOP {recipe.GopLength}, {recipe.Asked.DataRate}", clip.Caveats ?? [], canBeDeleted, [.. usedBy]);
 }
 
 /// <summary>All footage.</summary>
@@ -37,7 +40,7 @@ internal static class ClipEndpoints
     public static void MapClips(this IEndpointRouteBuilder routes)
     {
         var clips = routes.MapGroup("/api/clips").WithTags("Footage");
-        clips.MapGet("/", Ok<FootageView> (Bench bench) => TypedResults.Ok(Footage(bench))).WithName("listClips");
+        clips.MapGet("/", async Task<Ok<FootageView>> (Bench bench) => TypedResults.Ok(await FootageAsync(bench))).WithName("listClips");
         clips.MapPost("/look", async Task<Ok<FootageView>> (Bench bench, ThisMachineInUse inUse, CancellationToken stop) =>
             {
                 // Looking into files loads the machine: while something is measured here, what was known before is told.
@@ -47,11 +50,23 @@ internal static class ClipEndpoints
                     await bench.Clips.Own!.LookAsync(stop);
                 }
 
-                return TypedResults.Ok(Footage(bench));
+                return TypedResults.Ok(await FootageAsync(bench));
             })
             .WithName("lookForClips");
         clips.MapGet("/{id}/facts", Ok<ClipFacts> (string id, Bench bench) => TypedResults.Ok(ClipFacts.Of(bench.Clip(id).Format)))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("clipFacts");
+        clips.MapDelete("/{id}", NoContent (string id, Bench bench) =>
+            {
+                bench.Clips.Own!.PutAside(bench.Clip(id).Id);
+                return TypedResults.NoContent();
+            })
+            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("deleteClip");
+        clips.MapPost("/{id}/back", NoContent (string id, Bench bench) =>
+            {
+                bench.Clips.Own!.BringBack(id);
+                return TypedResults.NoContent();
+            })
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("bringClipBack");
         clips.MapGet("/making", Ok<MakingView> (ClipDesk desk) => TypedResults.Ok(desk.Now)).WithName("making");
         clips.MapPost("/making", Accepted<MakingView> (MakingRequest wanted, ClipDesk desk) =>
         {
@@ -66,11 +81,12 @@ internal static class ClipEndpoints
         MapPacks(routes.MapGroup("/api/packs").WithTags("Footage"));
     }
 
-    private static FootageView Footage(Bench bench)
+    private static async Task<FootageView> FootageAsync(Bench bench)
     {
         var recipes = bench.Clips.Recipes.ToDictionary(recipe => recipe.Id);
+        var users = (await bench.TimelinesAsync()).SelectMany(timeline => timeline.ClipIds.Select(id => (id, timeline.Title))).ToLookup(use => use.id, use => use.Title);
         return new FootageView(
-            [.. bench.Clips.Clips.Values.Select(clip => ClipView.Of(clip, recipes.GetValueOrDefault(clip.Id)))],
+            [.. bench.Clips.Clips.Values.Select(clip => ClipView.Of(clip, recipes.GetValueOrDefault(clip.Id), bench.Clips.Own!.IsTakenIn(clip.Id), users[clip.Id]))],
             bench.Clips.Own!.Refused, bench.Clips.Own.Watched);
     }
 

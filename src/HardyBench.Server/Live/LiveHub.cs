@@ -1,5 +1,8 @@
+using System.Collections.Concurrent;
+using System.Net;
 using HardyBench.Server.Clips;
 using HardyBench.Server.Plays;
+using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.SignalR;
 
 namespace HardyBench.Server.Live;
@@ -27,7 +30,39 @@ public interface ILivePage
 }
 
 /// <summary>Pages only listen; everything they want done goes through the API.</summary>
-public sealed class LiveHub : Hub<ILivePage>;
+public sealed class LiveHub(PagesHere pages) : Hub<ILivePage>
+{
+    public override Task OnConnectedAsync()
+    {
+        pages.Came(Context.ConnectionId, Context.GetHttpContext()?.Connection);
+        return base.OnConnectedAsync();
+    }
+
+    public override Task OnDisconnectedAsync(Exception? exception)
+    {
+        pages.Left(Context.ConnectionId);
+        return base.OnDisconnectedAsync(exception);
+    }
+}
+
+/// <summary>Counts the pages that are open on this machine itself, where drawing them takes some of what is measured.</summary>
+public sealed class PagesHere
+{
+    private readonly ConcurrentDictionary<string, bool> open = [];
+
+    public int Count => open.Count;
+
+    /// <param name="from">Where the page is; null counts nothing.</param>
+    public void Came(string id, ConnectionInfo? from)
+    {
+        if (from?.RemoteIpAddress is { } address && (IPAddress.IsLoopback(address) || address.Equals(from.LocalIpAddress)))
+        {
+            open[id] = true;
+        }
+    }
+
+    public void Left(string id) => open.TryRemove(id, out _);
+}
 
 /// <summary>Sends to every open page.</summary>
 public sealed class LiveFeed(IHubContext<LiveHub, ILivePage> hub)

@@ -43,12 +43,17 @@ public sealed class PlayDesk(
     }
 
     /// <summary>Asks for a trial; it begins at once when nothing else plays.</summary>
-    public async Task<PlayView> AskAsync(PlayRequest request)
+    public async Task<PlayView> AskAsync(PlayRequest request) => await QueueAsync(await bench.Trials.AskAsync(
+        request.Kind, request.TimelineId, request.MachineId, request.Settings ?? new PlaybackSettings(), request.Times,
+        TrialPlan.OfMinutes(request.Minutes), request.Other, request.WithoutEffect));
+
+    /// <summary>Asks for a run once more, as it was.</summary>
+    /// <param name="passage">Only this passage of it, from 0; null for all.</param>
+    public async Task<PlayView> AskAgainAsync(long runId, int? passage) => await QueueAsync(await bench.Trials.AskAgainAsync(runId, passage));
+
+    private async Task<PlayView> QueueAsync(StoredTrial stored)
     {
-        var machine = await bench.MachineAsync(request.MachineId);
-        var stored = await bench.Trials.AskAsync(
-            request.Kind, request.TimelineId, request.MachineId, request.Settings ?? new PlaybackSettings(), request.Times,
-            TrialPlan.OfMinutes(request.Minutes), request.Other, request.WithoutEffect);
+        var machine = await bench.MachineAsync(stored.Asked.MachineId);
         lock (gate)
         {
             waiting.Add(WaitingView.Of(stored, machine));
@@ -120,6 +125,12 @@ public sealed class PlayDesk(
         FromFrame = trial!.Asked.Kind == TrialKind.Ramp ? FirstFrameOf(step) : 0,
         FramesPerSecond = step.Plan.Timeline.Rate.FramesPerSecond,
     });
+
+    void ITrialListener.Making(string what)
+    {
+        Change(play => play with { Step = $"making the {what}" });
+        _ = live.Pages.Play(Now);
+    }
 
     public void Started(long id, RunHeader header)
     {

@@ -1,6 +1,7 @@
 using System.Text;
 using HardyBench.Core.Findings;
 using HardyBench.Formats.Runs;
+using HardyBench.Server.Plays;
 using HardyBench.Store;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
@@ -16,7 +17,11 @@ internal static class RunEndpoints
     {
         var runs = routes.MapGroup("/api/runs").WithTags("Runs");
         runs.MapGet("/", async Task<Ok<RunLineView[]>> (Bench bench) =>
-                TypedResults.Ok((await bench.Runs.ListAsync()).Select(RunLineView.Of).ToArray()))
+            {
+                var timelines = (await bench.TimelinesAsync()).ToDictionary(timeline => timeline.Id, timeline => timeline.Title);
+                var machines = (await bench.MachinesAsync()).ToDictionary(machine => machine.Id, machine => machine.Name);
+                return TypedResults.Ok((await bench.Runs.ListAsync()).Select(run => RunLineView.Of(run, timelines, machines)).ToArray());
+            })
             .WithName("listRuns");
         runs.MapGet("/{id:long}", async Task<Ok<RunDocument>> (long id, Bench bench) =>
                 TypedResults.Ok(Document(await RunAsync(bench, id))))
@@ -28,7 +33,7 @@ internal static class RunEndpoints
         runs.MapGet("/{id:long}/run.json", async Task<ContentHttpResult> (long id, Bench bench) =>
             {
                 var stored = await RunAsync(bench, id);
-                return TypedResults.Text(RunJson.Write(id, stored.Run, RunFindings.Of(stored.Run), stored.Marks), "application/json");
+                return TypedResults.Text(RunJson.Write(id, stored.Run, RunFindings.Of(stored.Run), stored.Marks, stored.Place?.TrialId), "application/json");
             })
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("runAsJson");
         runs.MapGet("/{id:long}/{what:regex(^(frames|loads|lags)$)}.csv", async Task<FileContentHttpResult> (long id, string what, Bench bench) =>
@@ -49,6 +54,9 @@ internal static class RunEndpoints
                 return TypedResults.File(TraceEvents.Write(stored.Run, stored.Marks), "application/json", $"run-{id}-trace.json");
             })
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("runAsTrace");
+        runs.MapPost("/{id:long}/again", async Task<Accepted<PlayView>> (long id, int? passage, PlayDesk desk) =>
+                TypedResults.Accepted((string?)null, await desk.AskAgainAsync(id, passage - 1)))
+            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("playAgain");
         runs.MapPost("/aside", async Task<Ok<int>> (RunIds asked, Bench bench) =>
                 TypedResults.Ok(await bench.Runs.PutAsideAsync(asked.Ids, asked.Aside, DateTimeOffset.UtcNow)))
             .WithName("putRunsAside");
@@ -72,7 +80,7 @@ internal static class RunEndpoints
     }
 
     private static RunDocument Document(StoredRun stored) =>
-        RunDocument.Of(stored.Id, stored.Run, RunFindings.Of(stored.Run), stored.Marks);
+        RunDocument.Of(stored.Id, stored.Run, RunFindings.Of(stored.Run), stored.Marks, stored.Place?.TrialId);
 
     private static async Task<StoredRun> RunAsync(Bench bench, long id) =>
         await bench.Runs.FindAsync(id)

@@ -9,15 +9,19 @@ namespace HardyBench.Server.Runs;
 /// <summary>A run as a row of the list.</summary>
 /// <param name="ConditionsDigest">Alike for runs that are repeats of each other.</param>
 /// <param name="Differences">What differed from a bare run, a phrase each.</param>
+/// <param name="TimelineDigest">Alike for runs of the same passages, whatever they were called.</param>
 /// <param name="Label">What it stands for in its trial, or null.</param>
 /// <param name="Marks">How many observations are pinned to it.</param>
 public sealed record RunLineView(
-    long Id, DateTimeOffset StartedAt, string TimelineId, string MachineId, PreviewScale Scale, PlayingPolicy Policy,
-    RunEnding Ending, bool ByHand, string ConditionsDigest, IReadOnlyList<string> Differences, long? TrialId, string? Label, int Marks,
+    long Id, DateTimeOffset StartedAt, string TimelineId, string TimelineTitle, string TimelineDigest, string MachineId, string MachineName,
+    PreviewScale Scale, PlayingPolicy Policy, RunEnding Ending, bool ByHand, string ConditionsDigest, IReadOnlyList<string> Differences, long? TrialId, string? Label, int Marks,
     IReadOnlyList<Verdict?> Verdicts, int Slots, int Shown, int SteadyDrops)
 {
-    public static RunLineView Of(RunLine run) => new(
-        run.Id, new DateTimeOffset(run.StartedAtUtc, TimeSpan.Zero), run.TimelineId, run.MachineId, run.Scale, run.Policy,
+    /// <param name="timelines">Titles by id; one that is gone goes by its id.</param>
+    /// <param name="machines">Names by id, likewise.</param>
+    public static RunLineView Of(RunLine run, IReadOnlyDictionary<string, string> timelines, IReadOnlyDictionary<string, string> machines) => new(
+        run.Id, new DateTimeOffset(run.StartedAtUtc, TimeSpan.Zero), run.TimelineId, timelines.GetValueOrDefault(run.TimelineId, run.TimelineId),
+        run.TimelineDigest, run.MachineId, machines.GetValueOrDefault(run.MachineId, run.MachineId), run.Scale, run.Policy,
         run.Ending, run.ByHand, run.ConditionsDigest, run.Differences.Split(RunStore.DifferenceMark, StringSplitOptions.RemoveEmptyEntries),
         run.TrialId, run.Label, run.Marks, [.. run.Passages.Select(passage => passage.Verdict)], run.Passages.Sum(passage => passage.Slots),
         run.Passages.Sum(passage => passage.Shown), run.Passages.Sum(passage => passage.SteadyDrops));

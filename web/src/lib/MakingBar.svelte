@@ -15,6 +15,8 @@
     <button class="btn btn-ghost btn-xs" onclick={() => api.DELETE('/api/clips/making')}>Cancel</button>
     <span class="quiet ml-auto">Stand-ins can play meanwhile.</span>
   </div>
+{:else if making?.wasCancelled}
+  <p class="quiet border-b border-base-300 px-4 py-1.5 text-sm" role="status" data-testid="cancelled">Making was cancelled. The clips that were finished are kept.</p>
 {:else if making?.problem}
   <p class="border-b border-base-300 px-4 py-1.5 text-sm text-error" role="alert">{making.problem}</p>
 {/if}

@@ -9,7 +9,8 @@
     ['/timelines', 'Timelines'],
     ['/trials', 'Trials'],
     ['/runs', 'Runs'],
-    ['/advice', 'Advice']
+    ['/advice', 'Advice'],
+    ['/words', 'Words']
   ];
   let dark = $state(document.documentElement.dataset.theme === 'slate');
   let keys: Keys;
@@ -21,11 +22,11 @@
   }
 </script>
 
-<header class="flex h-11 shrink-0 items-center gap-5 border-b border-base-300 bg-base-200 px-4">
+<header class="flex min-h-11 shrink-0 flex-wrap items-center gap-x-5 border-b border-base-300 bg-base-200 px-4">
   <a href="/timelines" class="flex items-center gap-2 font-semibold">
     <img src="/mark.svg" alt="" class="h-5 w-5" /> Hardy Bench
   </a>
-  <nav aria-label="Main" class="flex h-full gap-1">
+  <nav aria-label="Main" class="order-last flex h-11 w-full gap-1 overflow-x-auto md:order-none md:w-auto">
     {#each places as [href, name] (href)}
       {@const here = page.url.pathname.startsWith(href)}
       <a {href} aria-current={here ? 'page' : undefined}

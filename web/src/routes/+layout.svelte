@@ -9,7 +9,7 @@
   onMount(() => void live.connect());
 </script>
 
-<div class="flex h-dvh flex-col bg-base-100 text-base-content">
+<div class="page flex h-dvh flex-col bg-base-100 text-base-content">
   <TopBar />
   {#if !live.connected}
     <p role="status" class="bg-warning px-4 py-1 text-sm text-warning-content">

@@ -10,20 +10,29 @@
     chosen = $bindable(0)
   }: { frames: Schemas['FrameColumns']; frameMs: number; marks: Mark[]; chosen: number } = $props();
   const last = $derived(frames.frame.length - 1);
-  const at = $derived(Math.min(chosen, last));
+  /** While the pointer is over it, the frame it points at. A click fixes the choice; until the first, what is pointed at is chosen. */
+  let pointed = $state<number | null>(null);
+  let fixed = $state(false);
+  const at = $derived(Math.min(pointed ?? chosen, last));
   const marked = $derived(marks.flatMap((mark) => (mark.frame === null ? [] : [mark.frame - frames.frame[0]])));
   const fate = $derived({ o: 'on time', l: 'late', d: 'dropped' }[frames.teeth[at]] ?? '');
 
   function point(event: PointerEvent) {
     const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
-    chosen = Math.max(0, Math.min(last, Math.floor(((event.clientX - box.left) / box.width) * (last + 1))));
+    pointed = Math.max(0, Math.min(last, Math.floor(((event.clientX - box.left) / box.width) * (last + 1))));
+    if (!fixed) chosen = pointed;
+  }
+
+  function fix() {
+    if (pointed === null) return;
+    [chosen, fixed] = [pointed, true];
   }
 
   function key(event: KeyboardEvent) {
     const by = { ArrowLeft: -1, ArrowRight: 1, Home: -last, End: last }[event.key];
     if (by === undefined) return;
     event.preventDefault();
-    chosen = Math.max(0, Math.min(last, at + by));
+    [chosen, pointed, fixed] = [Math.max(0, Math.min(last, at + by)), null, true];
   }
 </script>
 
@@ -38,6 +47,8 @@
       aria-valuenow={frames.frame[at]}
       aria-valuetext="frame {frames.frame[at]}, {frames.timecodes[at]}, {fate} {reasonWord[frames.reasons[at]]}"
       onpointermove={point}
+      onpointerleave={() => (pointed = null)}
+      onclick={fix}
       onkeydown={key}
     >
       <Comb teeth={frames.teeth} {frameMs} chosen={at} {marked} class="h-14 w-full" />
@@ -55,6 +66,6 @@
         </span>
       {/if}
     </div>
-    <p class="quiet mt-1 text-xs">Tooth up: on time. Short tooth: late. Mark below: dropped. Bracket: freeze. Flag: a mark.</p>
+    <p class="quiet mt-1 text-xs">Tooth up: on time. Short tooth: late. Mark below: dropped. Bracket: freeze. Flag: a mark. A click chooses a frame.</p>
   </div>
 {/if}

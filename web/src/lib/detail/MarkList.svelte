@@ -6,9 +6,20 @@
 
   let { runId, marks, frame }: { runId: number; marks: Mark[]; frame: number | null } = $props();
   let pinned = $state<number | null>(null);
+  let said = $state('');
+
+  let gone = $state<Mark | null>(null);
 
   async function remove(mark: Mark) {
     await api.DELETE('/api/runs/{id}/marks/{mark}', { params: { path: { id: runId, mark: mark.id } } });
+    [gone, said] = [mark, ''];
+    live.marked++;
+  }
+
+  async function bringBack() {
+    const { atMs, frame, kind, text } = gone!;
+    await api.POST('/api/runs/{id}/marks', { params: { path: { id: runId } }, body: { atMs: frame === null ? atMs : null, frame, kind, text } });
+    gone = null;
     live.marked++;
   }
 </script>
@@ -16,9 +27,11 @@
 <section class="text-sm">
   <h3 class="flex items-baseline justify-between font-semibold">
     Marks
-    {#if frame !== null}<button class="btn btn-xs" onclick={() => (pinned = frame)}>Mark frame <span class="figure">{frame}</span></button>{/if}
+    {#if frame !== null}<button class="btn btn-xs" onclick={() => ([pinned, said] = [frame, ''])}>Mark frame <span class="figure">{frame}</span></button>{/if}
   </h3>
-  {#if pinned !== null}<MarkForm {runId} frame={pinned} onclose={() => (pinned = null)} />{/if}
+  {#if pinned !== null}<MarkForm {runId} frame={pinned} onclose={(words) => ([pinned, said] = [null, words ?? ''])} />{/if}
+  {#if said}<p role="status" class="quiet" data-testid="pinned">{said}</p>{/if}
+  {#if gone}<p role="status" class="quiet">The mark “{markKinds[gone.kind]}{gone.text ? ` ${gone.text}` : ''}” is gone. <button class="link" onclick={bringBack}>Bring it back</button></p>{/if}
   {#if marks.length}
     <ul data-testid="marks">
       {#each marks as mark (mark.id)}

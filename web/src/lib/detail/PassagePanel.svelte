@@ -6,6 +6,9 @@
   import CountsTable from './CountsTable.svelte';
   import FrameComb from './FrameComb.svelte';
   import LoadCharts from './LoadCharts.svelte';
+  import { tick } from 'svelte';
+  import { givesFocusBack } from '../focus';
+  import { isTyping } from '../keys';
   import RunFiles from '../run/RunFiles.svelte';
   import MarkList from './MarkList.svelte';
 
@@ -13,21 +16,39 @@
   let detail = $state<PassageDetail | null>(null);
   let problem = $state<string | null>(null);
 
+  let panel: HTMLElement;
+  /** Opened by a key: the keys go on at the comb. */
+  let goesOn = false;
   let tooth = $state(0);
   const marked = $derived(detail?.marks.map((mark) => (mark.atMs - detail!.from) / 1000) ?? []);
+
+  $effect(() => {
+    void [runId, number];
+    const at = document.activeElement;
+    goesOn = !!at?.matches(':focus-visible') && !panel.contains(at);
+    tooth = 0;
+  });
 
   $effect(() => {
     void live.marked;
     const path = { id: runId, number };
     let current = true;
     api.GET('/api/runs/{id}/passages/{number}', { params: { path } })
-      .then((answer) => current && ([detail, problem] = [orThrow(answer), null]))
+      .then(async (answer) => {
+        if (!current) return;
+        [detail, problem] = [orThrow(answer), null];
+        await tick();
+        if (goesOn) panel.querySelector<HTMLElement>('[role=slider]')?.focus();
+        goesOn = false;
+      })
       .catch((failure: Error) => current && (problem = failure.message));
     return () => (current = false);
   });
 </script>
 
-<aside aria-label="Passage in full" class="flex h-full flex-col gap-3 overflow-auto border-l border-base-300 bg-base-100 px-4 py-3" data-testid="detail">
+<svelte:window onkeydown={(event) => event.key === 'Escape' && !isTyping(event) && onclose()} />
+
+<aside bind:this={panel} use:givesFocusBack aria-label="Passage in full" class="flex h-full flex-col gap-3 overflow-auto border-l border-base-300 bg-base-100 px-4 py-3" data-testid="detail">
   {#if problem}
     <p role="alert" class="text-error">{problem}</p>
     <button class="btn btn-ghost btn-xs self-start" onclick={onclose}>Close <kbd class="figure">Esc</kbd></button>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Layer } from '../api/client';
+  import NumberField from '../NumberField.svelte';
   import type { Editor } from './editor.svelte';
   import EffectList from './EffectList.svelte';
 
@@ -23,13 +24,18 @@
     {#if !known}<option value={layer.clipId}>{layer.clipId} (not here)</option>{/if}
     {#each clips as clip (clip.id)}<option value={clip.id}>{clip.id} · {clip.encoding} · {clip.raster} {clip.rate}{clip.made ? '' : ' (not made)'}</option>{/each}
   </select>
-  <div class="flex gap-3 text-sm">
+  <div class="flex flex-wrap gap-x-3 gap-y-1 text-sm">
     <label class="flex items-center gap-1">
-      from frame <input class="input input-xs figure w-18 text-right" type="number" min="0" value={layer.startFrame ?? 0} onchange={(event) => onchange({ ...layer, startFrame: event.currentTarget.valueAsNumber || 0 })} />
+      from frame <NumberField class="input-xs w-18" min={0} max={2147483647} whole value={layer.startFrame ?? 0} onchange={(startFrame) => onchange({ ...layer, startFrame })} />
     </label>
     <label class="flex items-center gap-1">
-      speed <input class="input input-xs figure w-16 text-right" type="number" min="0" max="10000" step="any" value={speed} onchange={(event) => setSpeed(event.currentTarget.valueAsNumber || 0)} /> %
+      speed <NumberField class="input-xs w-16" min={0} max={10000} value={speed} onchange={setSpeed} /> %
     </label>
+    {#if number > 1}
+      <label class="flex items-center gap-1">
+        opacity <NumberField class="input-xs w-14" min={0} max={100} value={Math.round((layer.opacity ?? 1) * 10000) / 100} onchange={(to) => onchange({ ...layer, opacity: to === 100 ? null : to / 100 })} /> %
+      </label>
+    {/if}
     {#if layer.retime}
       <select class="select select-xs w-28" aria-label="Where frames come from" value={layer.retime.method} onchange={(event) => onchange({ ...layer, retime: { speed: layer.retime!.speed, method: event.currentTarget.value as 'repeat' } })}>
         <option value="repeat">repeat</option><option value="blend">blend</option><option value="opticalFlow">optical flow</option>

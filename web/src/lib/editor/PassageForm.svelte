@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Passage, PassageReview } from '../api/client';
+  import NumberField from '../NumberField.svelte';
   import { change } from './edits';
   import type { Editor } from './editor.svelte';
   import EffectList from './EffectList.svelte';
@@ -20,8 +21,8 @@
   </label>
   <div class="flex gap-4 text-sm">
     <label class="grid gap-0.5">seconds
-      <input class="input input-sm figure w-24 text-right" type="number" min="0.04" step="any" value={Math.round((passage.frameCount / fps) * 1000) / 1000}
-        onchange={(event) => set({ frameCount: Math.max(1, Math.round((event.currentTarget.valueAsNumber || 1) * fps)) })} />
+      <NumberField min={Math.round(1000 / fps) / 1000} max={86400} value={Math.round((passage.frameCount / fps) * 1000) / 1000}
+        onchange={(seconds) => set({ frameCount: Math.max(1, Math.round(seconds * fps)) })} />
     </label>
     <label class="grid gap-0.5">second layer comes in by
       <select class="select select-sm w-32" value={passage.transition ?? ''} onchange={(event) => set({ transition: (event.currentTarget.value || null) as Passage['transition'] })}>
@@ -36,7 +37,7 @@
       <LayerForm {layer} number={at + 1} {editor} onchange={(to) => setLayer(at, to)}
         onremove={passage.layers.length > 1 ? () => set({ layers: passage.layers.filter((_, i) => i !== at) }) : null} />
     {/each}
-    <button class="btn btn-sm w-fit" onclick={() => set({ layers: [...passage.layers, { ...passage.layers[passage.layers.length - 1], effects: [] }] })}>Add a layer</button>
+    <button class="btn btn-sm w-fit" onclick={() => set({ layers: [...passage.layers, { ...passage.layers[passage.layers.length - 1], effects: [], opacity: null }] })}>Add a layer</button>
   {/if}
   <div class="grid gap-1">
     <h3 class="text-sm font-semibold">over all layers</h3>

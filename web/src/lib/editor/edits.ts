@@ -74,7 +74,7 @@ export const freshEffect = (kind: EffectKind): Effect => ({
 
 /** Short words for what a passage plays. */
 export function chips(passage: Passage, kinds: Map<string, EffectKind>): string[] {
-  const layers = passage.layers.map((layer) => layer.clipId + (layer.retime ? ` ${Math.round(layer.retime.speed * 100)} %` : ''));
-  const effects = [...passage.layers.flatMap((layer) => layer.effects), ...passage.over].map((effect) => kinds.get(effect.id)?.label ?? effect.id);
+  const layers = passage.layers.map((layer) => layer.clipId + (layer.retime ? ` ${Math.round(layer.retime.speed * 100)} %` : '') + (layer.opacity != null && layer.opacity < 1 ? `, ${Math.round(layer.opacity * 100)} % opaque` : ''));
+  const effects = [...passage.layers.flatMap((layer) => layer.effects), ...passage.over].filter((effect) => !effect.isOff).map((effect) => kinds.get(effect.id)?.label ?? effect.id);
   return [...(layers.length > 3 ? [`${layers.length} layers`, ...new Set(layers)] : layers), ...effects, ...(passage.transition ? [passage.transition] : [])];
 }

@@ -2,7 +2,7 @@
   import { api, orThrow, type Clip, type Schemas } from '../api/client';
   import { fixed } from '../words';
 
-  let { clip, onclose }: { clip: Clip; onclose: () => void } = $props();
+  let { clip, onclose, ondelete }: { clip: Clip; onclose: () => void; ondelete: (clip: Clip) => void } = $props();
   let facts = $state<Schemas['ClipFacts'] | null>(null);
   let problem = $state<string | null>(null);
 
@@ -42,5 +42,12 @@
   <dl class="grid grid-cols-[10rem_1fr] gap-y-1">
     {#each lines ?? [] as [name, value] (name)}<dt class="quiet">{name}</dt><dd class="figure text-right">{value}</dd>{/each}
   </dl>
+  {#if clip.usedBy.length}<p class="quiet">Played by {clip.usedBy.join(', ')}.</p>{/if}
+  {#if clip.canBeDeleted}
+    <p class="flex items-center gap-3">
+      <button class="btn btn-sm" onclick={() => ondelete(clip)}>Delete {clip.title}</button>
+      {#if clip.usedBy.length}<span class="text-warning">{clip.usedBy.length === 1 ? 'A timeline plays' : `${clip.usedBy.length} timelines play`} it and could not be played any more.</span>{/if}
+    </p>
+  {/if}
   {#if clip.sha256}<p class="quiet text-xs break-all">SHA-256 <span class="figure">{clip.sha256}</span></p>{/if}
 </aside>

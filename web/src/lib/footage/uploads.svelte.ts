@@ -1,6 +1,6 @@
 import { Upload } from 'tus-js-client';
 
-export type Sending = { name: string; share: number; state: 'sending' | 'looked into' | 'taken' | 'failed'; problem: string | null };
+export type Sending = { name: string; share: number; state: 'sending' | 'looked into' | 'taken' | 'failed'; problem: string | null; clipId: string | null };
 
 /** Files on their way to the server; each goes on where it stopped after any break. */
 class Uploads {
@@ -9,7 +9,7 @@ class Uploads {
   taken = $state(0);
 
   send(file: File) {
-    this.all = [...this.all, { name: file.name, share: 0, state: 'sending', problem: null }];
+    this.all = [...this.all, { name: file.name, share: 0, state: 'sending', problem: null, clipId: null }];
     const at = this.all.length - 1;
     const upload = new Upload(file, {
       endpoint: '/api/uploads',
@@ -18,8 +18,8 @@ class Uploads {
       metadata: { filename: file.name },
       removeFingerprintOnSuccess: true,
       onProgress: (sent, of) => Object.assign(this.all[at], { share: sent / of, state: sent === of ? 'looked into' : 'sending' }),
-      onSuccess: () => {
-        Object.assign(this.all[at], { share: 1, state: 'taken' });
+      onSuccess: ({ lastResponse }) => {
+        Object.assign(this.all[at], { share: 1, state: 'taken', clipId: decodeURIComponent(lastResponse.getHeader('X-Clip') ?? '') || null });
         this.taken++;
       },
       onError: (failure) => Object.assign(this.all[at], { state: 'failed', problem: words(failure) })

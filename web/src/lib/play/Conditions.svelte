@@ -27,6 +27,17 @@
   $effect(() => {
     if (!values.includes(ask.to)) ask.to = values[0] ?? '';
   });
+  const helps: [string, string][] = [
+    ['if late', 'Dropping keeps the clock, as an editor sees it. Keeping every frame lets the clock slip and shows what the machine gets through.'],
+    ['footage', 'Cold: dropped from the file cache first, so that the drive is part of the test. Warm: read in first, so that it is not.'],
+    ['proxies', 'Smaller all-intra copies of the clips, made when they are not there, are played in their place. Helps where decoding or the drive limits.'],
+    ['scale steps down by itself', 'Halves the preview scale within a passage when a tenth of a second’s slots are missed. Helps where effects limit.'],
+    ['pre-renders', 'Passages rendered beforehand are played from their files. An edit of a passage leaves its render unused.'],
+    ['show pictures', 'Small pictures of what plays come to this page. Making them takes some of what is measured.'],
+    ['decode on, effects on', 'A device of this machine by FFmpeg’s name of it. What it refuses the processor does, and the run says so.'],
+    ['threads', 'For each decoder and for effects; empty for one a core.'],
+    ['preview scale', 'The size at which effects work. Decoding costs the same at all of them.']
+  ];
   const cacheWords: Record<string, string> = { asFound: 'as found', cold: 'cold: dropped before', warm: 'warm: read before' };
 </script>
 
@@ -100,6 +111,12 @@
     </label>
     <label class="row">threads <input class="input input-sm w-24 text-right" type="number" min="1" max="256" placeholder="one a core" bind:value={ask.threads} /></label>
   </fieldset>
+  <details class="text-xs lg:col-span-3">
+    <summary class="cursor-pointer">What each of these means</summary>
+    <dl class="mt-1 grid gap-x-4 gap-y-0.5 sm:grid-cols-[11rem_1fr]">
+      {#each helps as [name, meaning] (name)}<dt class="font-semibold">{name}</dt><dd>{meaning}</dd>{/each}
+    </dl>
+  </details>
 </section>
 
 <style>

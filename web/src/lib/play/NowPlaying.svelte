@@ -16,6 +16,7 @@
     !play || play.kind === 'play' ? ''
       : `: ${play.step || 'about to begin'}${play.stepCount && play.stepCount > 1 && !play.step.includes(' of ') ? `, ${play.stepNumber} of ${play.stepCount}` : ''}`
   );
+  let said = $state('');
   let marking = $state<{ runId: number; frame: number | null } | null>(null);
 
   /** Of many cores their mean. */
@@ -27,7 +28,7 @@
   }
 
   /** The moment counts at which the key was pressed, not that at which the words were found. */
-  const mark = () => play?.runId && (marking = { runId: play.runId, frame: play.byHand ? null : Math.max(0, play.frames - 1) });
+  const mark = () => play?.runId && (said = '', marking = { runId: play.runId, frame: play.byHand ? null : Math.max(0, play.frames - 1) });
   const withdraw = (trialId: number) => api.DELETE('/api/play/waiting/{trialId}', { params: { path: { trialId } } });
 </script>
 
@@ -64,7 +65,7 @@
       </div>
     {/if}
     {#if play?.notes.length}<p class="mt-1 text-xs text-warning" data-testid="start-notes">Before it began: {play.notes.join('; ')}.</p>{/if}
-    {#if marking}<MarkForm {...marking} onclose={() => (marking = null)} />{/if}
+    {#if marking}<MarkForm {...marking} onclose={(words) => ([marking, said] = [null, words ?? ''])} />{:else if said}<p role="status" class="mt-1 text-xs" data-testid="pinned">{said}</p>{/if}
     {#if waiting.length}
       <p class="mt-1 flex flex-wrap gap-x-4 text-xs" data-testid="waiting">
         <span class="quiet">Next:</span>

@@ -26,7 +26,7 @@
   });
 </script>
 
-<div class="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
+<div class="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm" data-plays>
   <label class="flex items-center gap-1.5">
     on
     <select class="select select-sm w-40" bind:value={ask.machineId}>

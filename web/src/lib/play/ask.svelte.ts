@@ -44,13 +44,13 @@ export class Ask {
     };
   }
 
-  request(timelineId: string, scale: Scale, machineId = this.machineId): Schemas['PlayRequest'] {
+  request(timelineId: string, scale: Scale, machineId = this.machineId, kind = this.kind): Schemas['PlayRequest'] {
     const settings = this.settings(scale);
-    const compares = this.kind === 'compare';
+    const compares = kind === 'compare';
     return {
       timelineId,
       machineId,
-      kind: this.kind,
+      kind,
       settings,
       times: Number(this.times),
       minutes: Number(this.minutes),
@@ -65,11 +65,12 @@ export class Ask {
     this.preview = answer.data ?? null;
   }
 
-  async play(timelineId: string, scale: Scale, machineId = this.machineId) {
+  /** @param kind Another trial than the one that is chosen. */
+  async play(timelineId: string, scale: Scale, machineId = this.machineId, kind = this.kind) {
     this.machineId = machineId;
     this.problem = null;
     try {
-      live.play = orThrow(await api.POST('/api/play', { body: this.request(timelineId, scale, machineId) }));
+      live.play = orThrow(await api.POST('/api/play', { body: this.request(timelineId, scale, machineId, kind) }));
     } catch (failure) {
       this.problem = (failure as Error).message;
     }

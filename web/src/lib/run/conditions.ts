@@ -16,6 +16,7 @@ export function conditionsInWords(conditions: Schemas['Conditions']): [string, s
     ['temperature before', orNull(machine?.celsius, (celsius) => `${fixed(celsius, 0)} °C`)],
     ['memory free', orNull(machine?.freeMemoryBytes, (bytes) => `${fixed(bytes / 1e9)} GB`)],
     ['room for the run', orNull(machine?.freeDataBytes, (bytes) => `${fixed(bytes / 1e9)} GB`)],
+    ['pages open here', orNull(conditions.pagesHere, String)],
     ['threads', orNull(machine?.threads, String)],
     ['rendered passages', conditions.preRendered?.length ? conditions.preRendered.map((index) => index + 1).join(', ') : null],
     ['seed', orNull(conditions.seed, String)]

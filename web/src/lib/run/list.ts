@@ -9,14 +9,18 @@ export type Group = { key: string; title: string | null; trialId: number | null;
 
 const count = (run: RunLine, verdict: string) => run.verdicts.filter((one) => one === verdict).length;
 
+/** What differs from a bare run besides the scale, which stands in a column of its own. */
+const conditions = (run: RunLine) =>
+  [run.differences.filter((one) => one !== `${run.scale} scale`).join(', ') || 'bare', ...(run.byHand ? ['by hand'] : [])].join(', ');
+
 /** Columns by name; figures are numbers. */
 export const columns: Record<string, (run: RunLine) => string | number> = {
   run: (run) => run.id,
   started: (run) => moment(run.startedAt),
-  timeline: (run) => run.timelineId,
-  machine: (run) => run.machineId,
+  timeline: (run) => run.timelineTitle,
+  machine: (run) => run.machineName,
   scale: (run) => run.scale ?? '',
-  conditions: (run) => [run.differences.join(', ') || 'bare', ...(run.byHand ? ['by hand'] : [])].join(', '),
+  conditions,
   ending: (run) => endings[run.ending ?? 'playing'],
   holds: (run) => count(run, 'holds'),
   wavers: (run) => count(run, 'wavers'),
@@ -47,17 +51,26 @@ export function grouped(runs: RunLine[], by: Grouping): Group[] {
     if (group) group.push(run);
     else byKey.set(key(run), [run]);
   }
+  const titles = new Map<string, RunLine>();
   return [...byKey].map(([key, runs]) => {
     const [first] = runs;
-    const what = `${first.timelineId} on ${first.machineId}, ${first.scale} scale, ${columns.conditions(first)}`;
-    const title = by === 'conditions' ? what : first.trialId ? `Trial ${first.trialId}: ${what}` : 'Outside any trial';
+    const what = `${first.timelineTitle} on ${first.machineName}, ${first.scale} scale, ${conditions(first)}`;
+    const newer = titles.get(what);
+    titles.set(what, newer ?? first);
+    const title = by === 'conditions' ? what + difference(first, newer) : first.trialId ? `Trial ${first.trialId}: ${what}` : 'Outside any trial';
     return { key, title, trialId: by === 'trial' ? first.trialId : null, runs };
   });
 }
 
-/** As a table with a heading; `mark` stands between the columns. Fields are quoted as RFC 4180 says. */
+/** What sets a group apart from a newer one that would have the same head. */
+function difference(run: RunLine, newer: RunLine | undefined): string {
+  if (!newer) return '';
+  return run.timelineDigest === newer.timelineDigest ? ', with other clips or another version of the player' : ', the timeline as it was before an edit';
+}
+
+/** As a table with a heading; `mark` stands between the columns. Fields are quoted as RFC 4180 says, moments are written by ISO 8601. */
 export function written(runs: RunLine[], mark: ',' | '\t'): string {
   const quoted = (value: string | number) => (/["\n\r,\t]/.test(`${value}`) ? `"${`${value}`.replaceAll('"', '""')}"` : `${value}`);
-  const lines = [Object.keys(columns), ...runs.map((run) => Object.values(columns).map((value) => value(run)))];
+  const lines = [Object.keys(columns), ...runs.map((run) => Object.entries(columns).map(([name, value]) => (name === 'started' ? run.startedAt : value(run))))];
   return lines.map((line) => line.map(quoted).join(mark)).join('\r\n') + '\r\n';
 }

@@ -37,6 +37,35 @@
     picked = on ? [...new Set([...picked, ...ids])] : picked.filter((id) => !ids.includes(id));
   }
 
+  function show(id: string) {
+    shown = clips.find((clip) => clip.id === id) ?? shown;
+    document.querySelector(`[data-clip="${CSS.escape(id)}"]`)?.scrollIntoView({ block: 'center' });
+  }
+
+  let deleted = $state<Clip | null>(null);
+
+  async function letGo(clip: Clip) {
+    try {
+      const answer = await api.DELETE('/api/clips/{id}', { params: { path: { id: clip.id } } });
+      if (!answer.response.ok) orThrow(answer);
+      [deleted, shown] = [clip, null];
+      await read();
+    } catch (failure) {
+      problem = (failure as Error).message;
+    }
+  }
+
+  async function bringBack() {
+    try {
+      const answer = await api.POST('/api/clips/{id}/back', { params: { path: { id: deleted!.id } } });
+      if (!answer.response.ok) orThrow(answer);
+      deleted = null;
+      await read();
+    } catch (failure) {
+      problem = (failure as Error).message;
+    }
+  }
+
   const standing = (clip: Clip) => (clip.made ? (clip.family ? 'made' : 'here') : live.making?.running && live.making.clip === clip.id ? 'in work' : 'not made');
 </script>
 
@@ -52,11 +81,13 @@
       <button class="btn btn-primary btn-sm" disabled={!wanted.length || live.making?.running} onclick={make}>Make {wanted.length || 'picked'} {wanted.length === 1 ? 'clip' : 'clips'}</button>
     </div>
     {#if problem}<p role="alert" class="text-error">{problem}</p>{/if}
+    {#if deleted}<p role="status" class="text-sm" data-testid="clip-deleted">{deleted.title} was deleted. <button class="link" onclick={bringBack}>Bring it back</button></p>{/if}
     {#each uploads.all as sending (sending)}
       <p class="flex items-center gap-3 text-sm {sending.problem ? 'text-error' : ''}" role={sending.problem ? 'alert' : 'status'} data-testid="upload">
         <span>{sending.name}</span>
         {#if sending.state === 'sending'}<progress class="progress w-40" value={sending.share} max="1" aria-label="Sent"></progress>{/if}
         <span>{sending.problem ?? sending.state}</span>
+        {#if sending.clipId}<button class="link" onclick={() => show(sending.clipId!)}>Show it</button>{/if}
       </p>
     {/each}
     {#each footage?.refused ?? [] as refused, at (at)}<p class="text-sm text-warning">Not taken: {refused.why}</p>{/each}
@@ -80,7 +111,7 @@
             <th scope="colgroup" colspan="9" class="border-b border-base-300 px-2 pt-3 pb-1 text-left font-semibold">{family}</th>
           </tr>
           {#each members as clip (clip.id)}
-            <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2 [&>td]:py-1 {shown?.id === clip.id ? 'bg-secondary/15' : ''}">
+            <tr data-clip={clip.id} class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2 [&>td]:py-1 {shown?.id === clip.id ? 'bg-secondary/15' : ''}">
               <td>{#if !clip.made}<input type="checkbox" class="checkbox checkbox-xs" aria-label="Make {clip.id}" value={clip.id} bind:group={picked} />{/if}</td>
               <td><button class="link text-left font-semibold" onclick={() => (shown = clip)}>{clip.id}</button> <span class="quiet">{clip.title}</span></td>
               <td class="whitespace-nowrap">{clip.encoding}</td>
@@ -97,5 +128,5 @@
       {/each}
     </table>
   </div>
-  {#if shown}<div class="w-[22rem] shrink-0"><FactsPanel clip={shown} onclose={() => (shown = null)} /></div>{/if}
+  {#if shown}<div class="side"><FactsPanel clip={shown} onclose={() => (shown = null)} ondelete={letGo} /></div>{/if}
 </div>

@@ -85,6 +85,8 @@
     <p role="alert" class="text-error">{problem}</p>
   {:else if runs?.length === 0}
     <p>Nothing has been played yet. <a class="link" href="/timelines">Open a timeline and press Space.</a></p>
+  {:else if runs && !shown.length}
+    <p data-testid="no-runs">No run has these words. <button class="link" onclick={() => (words = '')}>Show all {runs.length}</button></p>
   {:else if runs}
     <table class="w-full text-sm" data-testid="runs">
       <thead class="bg-base-200 text-left">
@@ -109,7 +111,7 @@
               {#each Object.entries(columns) as [name, value] (name)}
                 <td class="{figures.includes(name) || name === 'started' ? 'figure' : ''} {figures.includes(name) ? 'text-right' : ''} {name === 'ending' && run.ending === 'cutShort' ? 'text-warning' : ''}">
                   {#if name === 'run'}<a class="link" href="/runs/{run.id}">{run.id}</a>
-                  {:else}{value(run)}{#if name === 'conditions' && run.label && run.label !== '1 of 1'}<span class="quiet">, {run.label}</span>{/if}{/if}
+                  {:else}{value(run)}{#if name === 'conditions' && run.trialId && run.label !== '1 of 1'}<a class="link quiet ml-1" href="/trials/{run.trialId}" title="Its trial">{run.label === `${run.scale} scale` ? `trial ${run.trialId}` : run.label}</a>{/if}{/if}
                 </td>
               {/each}
             </tr>

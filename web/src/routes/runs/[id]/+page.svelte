@@ -7,6 +7,7 @@
   import LagSections from '#lib/run/LagSections.svelte';
   import RunFiles from '#lib/run/RunFiles.svelte';
   import { live } from '#lib/live.svelte.ts';
+  import NowPlaying from '#lib/play/NowPlaying.svelte';
   import VerdictMark from '#lib/VerdictMark.svelte';
   import { fixed, limiterWord, moment } from '#lib/words.ts';
 
@@ -25,6 +26,16 @@
       }
     });
   });
+  async function again(passage?: number) {
+    try {
+      live.play = orThrow(await api.POST('/api/runs/{id}/again', { params: { path: { id }, query: { passage } } }));
+      said = null;
+    } catch (failure) {
+      said = (failure as Error).message;
+    }
+  }
+
+  let said = $state<string | null>(null);
   const ended = $derived(run?.ending === 'cutShort' ? 'cut short; kept up to its last second' : run?.ending === 'stopped' ? 'stopped early' : run?.ending);
 </script>
 
@@ -32,9 +43,18 @@
 {#if problem}
   <p role="alert" class="p-4 text-error">{problem} <a class="link" href="/runs">All runs</a></p>
 {:else if run}
-  <div class="flex h-full">
+  <div class="flex h-full flex-col">
+  <NowPlaying />
+  <div class="flex min-h-0 flex-1">
     <div class="min-w-0 flex-1 overflow-auto p-4">
       <h1 class="text-lg font-semibold">Run {id}: {run.timeline.title} on {run.machine.name}</h1>
+      <p class="mb-1 flex flex-wrap gap-4 text-sm">
+        {#if !run.lags.length}<button class="btn btn-sm" onclick={() => again()}>Play again the same way</button>{/if}
+        {#if chosen && !run.lags.length}<button class="btn btn-sm" onclick={() => again(chosen!)}>Play passage {chosen} again, alone</button>{/if}
+        {#if run.trialId}<a class="link self-center" href="/trials/{run.trialId}">Its trial, {run.trialId}</a>{/if}
+        <a class="link self-center" href="/timelines/{run.timeline.id}">{run.timeline.title}</a>
+      </p>
+      {#if said}<p role="alert" class="mb-1 text-sm text-error">{said}</p>{/if}
       <p class="quiet mb-3 text-sm" data-testid="ending">
         {moment(run.startedAt)}, {ended}, {run.settings.scale} scale{#if run.startLagMs != null}, start lag <span class="figure">{fixed(run.startLagMs, 0)}</span> ms{/if}
       </p>
@@ -72,7 +92,8 @@
       </div>
     </div>
     {#if chosen}
-      <div class="w-[25rem] shrink-0"><PassagePanel runId={id} number={chosen} onclose={() => (chosen = null)} /></div>
+      <div class="side"><PassagePanel runId={id} number={chosen} onclose={() => (chosen = null)} /></div>
     {/if}
+  </div>
   </div>
 {/if}

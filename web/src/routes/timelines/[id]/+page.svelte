@@ -7,6 +7,7 @@
   import { scales } from '#lib/words.ts';
   import PassagePanel from '#lib/detail/PassagePanel.svelte';
   import { Ask } from '#lib/play/ask.svelte.ts';
+  import Legend from '#lib/sheet/Legend.svelte';
   import NowPlaying from '#lib/play/NowPlaying.svelte';
   import PlayBar from '#lib/play/PlayBar.svelte';
   import SheetFoot from '#lib/sheet/SheetFoot.svelte';
@@ -24,6 +25,11 @@
   let problem = $state<string | null>(null);
   const ask = new Ask();
   const chosenRun = $derived(sheet?.columns.find((column) => column.machine.id === chosen?.machineId)?.runId ?? null);
+  const unknownCell = $derived(
+    sheet && chosen && !(chosenRun && chosen.number <= sheet.timeline.passages.length) && !live.play?.running
+      ? `There is no result of passage ${chosen.number} on “${sheet.columns.find((column) => column.machine.id === chosen?.machineId)?.machine.name ?? chosen.machineId}” to show.`
+      : null
+  );
 
   // Reads the sheet whenever the address, the clips or the finished plays change.
   $effect(() => {
@@ -67,14 +73,15 @@
   const stop = () => api.DELETE('/api/play');
 
   function key(event: KeyboardEvent) {
-    if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.key === ' ' && !(event.target as HTMLElement).closest('a, button, [role=slider]:not([aria-label=Frame])')) {
+    const target = event.target as HTMLElement;
+    // A list that was just chosen from, and a cell, which Enter opens, leave Space to the playing.
+    const playsOn = target.closest('[data-cell]') || target.matches('[data-plays] select');
+    if ((isTyping(event) && !(playsOn && event.key === ' ')) || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key === ' ' && (playsOn || !target.closest('a, button, summary, [role=slider]:not([aria-label=Frame])'))) {
       event.preventDefault();
       void (live.play?.running ? stop() : play());
     } else if (event.key === 'p' && !live.play?.running) {
       changeScale(scales[(scales.indexOf(scale) + 1) % scales.length]);
-    } else if (event.key === 'Escape' && chosen) {
-      address({ cell: null });
     }
   }
 </script>
@@ -96,13 +103,17 @@
       </div>
     </div>
     <NowPlaying />
-    <div class="flex min-h-0 flex-1">
+    <Legend />
+    {#if unknownCell}
+      <p role="status" class="border-b border-base-300 px-4 py-1 text-sm text-warning" data-testid="unknown-cell">{unknownCell} <button class="link" onclick={() => address({ cell: null })}>Close</button></p>
+    {/if}
+    <div class="relative flex min-h-0 flex-1">
       <div class="min-w-0 flex-1 overflow-auto">
-        <SheetTable {sheet} {chosen} {scale} onplay={(on) => play(on)} onpick={pick} onchoose={(cell) => address({ cell: cell && `${cell.machineId}:${cell.number}` })} />
+        <SheetTable {sheet} {chosen} {scale} onplay={(on) => ask.play(id, scale, on, 'play')} onpick={pick} onchoose={(cell) => address({ cell: cell && `${cell.machineId}:${cell.number}` })} />
         <SheetFoot {sheet} {scale} onplay={(on, at) => (at && at !== scale ? changeScale(at) : play(on))} />
       </div>
-      {#if chosen && chosenRun}
-        <div class="w-[25rem] shrink-0">
+      {#if chosen && chosenRun && !unknownCell}
+        <div class="side">
           <PassagePanel runId={chosenRun} number={chosen.number} onclose={() => address({ cell: null })} />
         </div>
       {/if}

@@ -2,7 +2,6 @@
   import { page } from '$app/state';
   import { api, orThrow, type Trial } from '#lib/api/client.ts';
   import PassagePanel from '#lib/detail/PassagePanel.svelte';
-  import { isTyping } from '#lib/keys.ts';
   import { live } from '#lib/live.svelte.ts';
   import NowPlaying from '#lib/play/NowPlaying.svelte';
   import LagSections from '#lib/run/LagSections.svelte';
@@ -31,7 +30,6 @@
   });
 </script>
 
-<svelte:window onkeydown={(event) => event.key === 'Escape' && !isTyping(event) && (chosen = null)} />
 <svelte:head><title>Trial {id} · Hardy Bench</title></svelte:head>
 {#if problem}
   <p role="alert" class="p-4 text-error">{problem} <a class="link" href="/trials">All trials</a></p>
@@ -64,7 +62,7 @@
         {/if}
       </div>
       {#if chosen}
-        <div class="w-[25rem] shrink-0"><PassagePanel {...chosen} onclose={() => (chosen = null)} /></div>
+        <div class="side"><PassagePanel {...chosen} onclose={() => (chosen = null)} /></div>
       {/if}
     </div>
   </div>

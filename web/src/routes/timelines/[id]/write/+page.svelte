@@ -17,6 +17,8 @@
   let opened = $state(false);
   let problem = $state<string | null>(null);
   let chosen = $state<number[]>([]);
+  /** Where the choice began, and the row that the keys go on from. */
+  let [anchor, lead] = $state([0, 0]);
   let rows: RowList | undefined = $state();
   let series: SeriesDialog | undefined = $state();
   const notes = $derived(imported.of(id)?.notes ?? []);
@@ -31,16 +33,20 @@
   });
   beforeNavigate(() => void editor.keep());
 
-  /** Chooses rows and brings the first of them into sight. */
-  function choose(to: number[]) {
-    chosen = to;
-    if (to.length) void rows?.focus(to[0]);
+  /** Chooses rows and brings the one that the keys go on from into sight. */
+  function choose(to: number[], from = to[0], on = to[0]) {
+    [chosen, anchor, lead] = [[...to].sort((a, b) => a - b), from ?? 0, on ?? 0];
+    if (to.length) void rows?.focus(lead);
   }
+
+  /** Chooses all rows from where the choice began to another. */
+  const extend = (to: number) => choose(range(Math.min(anchor, to), Math.abs(anchor - to) + 1), anchor, to);
+
+  const range = (from: number, length: number) => Array.from({ length }, (_, i) => from + i);
 
   function act(key: string) {
     const count = editor.timeline.passages.length;
     const [first, last] = [Math.min(...shown), Math.max(...shown)];
-    const range = (from: number, length: number) => Array.from({ length }, (_, i) => from + i);
     if (key === 'n') {
       const at = shown.length ? last + 1 : count;
       const clip = shown.length ? editor.timeline.passages[last].layers[0].clipId : (editor.clips[0]?.id ?? 'none');
@@ -68,13 +74,13 @@
 
   function key(event: KeyboardEvent) {
     if (!opened || isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
-    const at = shown.length ? shown[0] : -1;
+    const at = shown.length ? lead : -1;
     const end = editor.timeline.passages.length - 1;
     const steps: Record<string, number> = { ArrowDown: Math.min(end, at + 1), ArrowUp: Math.max(0, at - 1), Home: 0, End: end };
     if (event.key in steps && end >= 0) {
       event.preventDefault();
       const to = steps[event.key];
-      if (event.shiftKey && at >= 0) chosen = [at, ...shown.slice(1), ...(shown.includes(to) ? [] : [Math.max(...shown) + 1])].filter((row) => row <= end);
+      if (event.shiftKey && at >= 0) extend(to);
       else choose([to]);
     } else if (event.key === 'u') editor.undo();
     else if (event.key === 'U') editor.redo();
@@ -106,6 +112,7 @@
 {:else if opened}
   <!-- svelte-ignore a11y_no_static_element_interactions: it only hears Enter and Escape of the fields within -->
   <div class="flex h-full flex-col" onkeydown={leaveField}>
+    <h1 class="sr-only">Writing {editor.timeline.title}</h1>
     <EditorBar {editor} onact={act} />
     {#if editor.state === 'conflict'}
       <p role="alert" class="flex items-center gap-3 border-b border-base-300 bg-warning/15 px-4 py-2 text-sm">
@@ -118,9 +125,11 @@
     {/if}
     <RelinkPanel {editor} {notes} {substitutes} />
     <div class="flex min-h-0 flex-1">
-      <RowList bind:this={rows} {editor} chosen={shown} onchoose={choose} />
+      <RowList bind:this={rows} {editor} chosen={shown} {lead} onchoose={choose} onextend={extend} />
       {#if shown.length}
-        <div class="w-[25rem] shrink-0"><PassageForm {editor} rows={shown} review={editor.review[shown[0]]} /></div>
+        <div class="side">
+          <button class="btn btn-sm m-2 md:hidden" onclick={() => (chosen = [])}>Back to the passages</button>
+          {#key shown.join()}<PassageForm {editor} rows={shown} review={editor.review[shown[0]]} />{/key}</div>
       {/if}
     </div>
     <div class="quiet border-t border-base-300 px-4 py-1 text-xs">
@@ -129,7 +138,7 @@
       <TakeAway {id} />
     </div>
   </div>
-  <SeriesDialog bind:this={series} {editor} onbuilt={(built) => { const at = shown.length ? Math.max(...shown) + 1 : editor.timeline.passages.length; editor.change((timeline) => insert(timeline, at, built)); choose([at]); }} />
+  <SeriesDialog bind:this={series} {editor} onbuilt={(built) => { const at = shown.length ? Math.max(...shown) + 1 : editor.timeline.passages.length; editor.change((timeline) => insert(timeline, at, built)); choose(range(at, built.length)); }} />
 {:else}
   <p class="quiet p-4">Reading…</p>
 {/if}
