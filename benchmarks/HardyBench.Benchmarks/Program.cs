@@ -4,9 +4,9 @@ using HardyBench.Player.Clips;
 using HardyBench.Workbench;
 
 // Measures what the product promises about itself, side by side with what it is measured against, in one run.
-// Usage: make bench [WHAT="decode chain simulation playing live keeping footage practice overload"]. Uses the full pack of the data folder ($HARDYBENCH_DATA) and
+// Usage: make bench [WHAT="decode chain simulation playing live keeping footage practice costs overload"]. Uses the full pack of the data folder ($HARDYBENCH_DATA) and
 // makes it if needed.
-string[] wanted = args.Length > 0 ? args : ["decode", "chain", "simulation", "playing", "live", "keeping", "footage", "practice", "overload"];
+string[] wanted = args.Length > 0 ? args : ["decode", "chain", "simulation", "playing", "live", "keeping", "footage", "practice", "costs", "overload"];
 if (wanted is [LiveBenchmark.Page, var address])
 {
     await LiveBenchmark.ListenAsync(address);
@@ -81,6 +81,9 @@ async Task<bool> MeasureAsync(string what)
             break;
         case "overload":
             await OverloadBenchmark.RunAsync(bench);
+            break;
+        case "costs":
+            await CostBenchmark.RunAsync(bench);
             break;
         case "practice":
             await PracticeBenchmark.RunAsync(bench);

@@ -28,13 +28,16 @@ const views = [
   ['trials', '/trials'],
   ['runs', '/runs'],
   ['run', `/runs/${(await (await fetch(`${address}/api/runs`)).json()).find((run) => run.machineId === 'this').id}`],
-  ['advice', '/advice']
+  ['advice', '/advice'],
+  ['words', '/words'],
+  ['narrow', '/timelines/touring-night', null, 420]
 ];
 
 mkdirSync(folder, { recursive: true });
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-for (const [name, path, first] of views) {
+for (const [name, path, first, width = 1280] of views) {
+  await page.setViewportSize({ width, height: 800 });
   await page.goto(address + path);
   await page.waitForLoadState('networkidle');
   // The processor of the machine that draws the pictures is nobody's business.

@@ -84,12 +84,12 @@ test('a cell opens in full by keyboard, its comb answers the arrow keys, and Esc
 
 test('Space plays with a cell in focus and when a machine was just chosen; an aided run leaves the column to the bare one until it is picked', async ({ page }) => {
   await page.goto(sheet);
-  await page.getByLabel('on', { exact: true }).selectOption('Curlew desk');
+  await page.locator('[data-plays] select').first().selectOption('Curlew desk');
   await page.getByRole('button', { name: 'Conditions' }).click();
   await page.getByTestId('conditions').getByLabel(/^\s*proxies/).selectOption('half the raster');
   await expect(page.getByTestId('about-to')).toContainText('half-raster proxies');
   const before = (await (await page.request.get('/api/runs')).json()).length;
-  await page.getByLabel('on', { exact: true }).focus();
+  await page.locator('[data-plays] select').first().focus();
   await page.keyboard.press('Space');
   const picker = page.getByLabel('Run shown for Curlew desk');
   await expect(picker.getByRole('option', { name: /half-raster proxies/ })).toBeAttached();

@@ -71,7 +71,7 @@ test('a repeat of three shows its spread, goes on over a reload and a closed pag
   const again = await context.newPage();
   await again.goto(short);
   await expect(again.getByTestId('now-playing')).toContainText('repeat');
-  await again.getByTestId('now-playing').getByRole('link').click();
+  await again.getByTestId('now-playing').getByRole('link', { name: /^repeat/ }).click();
   await expect(again).toHaveURL(/\/trials\/\d+/);
   await expect(again.getByTestId('trial-table').getByRole('columnheader')).toHaveCount(5, { timeout: 60_000 });
   await expect(again.getByTestId('trial-table')).toContainText('± ');
@@ -147,7 +147,7 @@ test('what differs from a bare run stands beside the play button, and what makes
   await conditions.getByLabel(/^\s*footage/).selectOption('cold: dropped before');
   await expect(page.getByTestId('about-to')).toContainText('Not bare: half-raster proxies, footage cold.');
   await conditions.getByLabel('the second side changes').selectOption('without the effect');
-  await conditions.getByLabel(/^\s*to$/).selectOption('noise-reduction');
+  await conditions.getByLabel(/^\s*to\s/).selectOption('noise-reduction');
   await expect(page.getByTestId('about-to')).toContainText('As set, then with without noise reduction');
   await conditions.getByLabel(/^\s*pairs/).fill('0');
   await expect(page.getByRole('alert')).toContainText('1 to 50 pairs');

@@ -164,6 +164,7 @@ test('a series of two thousand passages opens and edits, and only what is in sig
 test('rows are chosen both ways, a series is built in the order chosen, numbers are checked, effects can be off and layers translucent', async ({ page }) => {
   expect((await page.request.post('/api/timelines', { data: { title: 'Dress rehearsal' } })).ok()).toBe(true);
   await page.goto('/timelines/dress-rehearsal/write');
+  await expect(page.getByText('No passages yet.')).toBeVisible();
   await page.keyboard.press('b');
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('kind').selectOption('ladder');

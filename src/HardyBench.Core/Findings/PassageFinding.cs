@@ -79,14 +79,15 @@ public static class RunFindings
     }
 
     /// <summary>By when work was wanted and not there: where slots were missed, or began with a late frame. Those given up in a row may pass
-    /// while the look-ahead is full and nothing is busy, so where they are most, the moments count in which frames became ready.</summary>
+    /// while the look-ahead is full and nothing is busy, so where they are most, the moments count in which frames became ready, besides the misses
+    /// of frames that were begun.</summary>
     private static List<TimeSpan> Missed(IReadOnlyList<FrameRecord> frames, FrameRate rate)
     {
         var missed = frames.Where(frame => frame.Status != FrameStatus.OnTime).ToLookup(
             frame => frame.Reason == DropReason.DecodeSkipped,
             frame => frame.Status == FrameStatus.Late ? frame.SlotStart : frame.SlotStart + rate.FrameDuration);
         return missed[true].Count() > missed[false].Count()
-            ? [.. frames.Select(frame => frame.Ready).OfType<TimeSpan>()]
+            ? [.. frames.Select(frame => frame.Ready).OfType<TimeSpan>(), .. missed[false]]
             : [.. missed[false]];
     }
 }

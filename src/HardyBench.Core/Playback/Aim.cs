@@ -176,7 +176,9 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         }
 
         var afresh = footage.FirstFrom(FirstAfter(arrival.At(0) + Longer(TimeSpan.Zero, StartingAfresh.Mean - Expected(Decoding)), clock, next));
-        var reached = RunUp(arrival, clock, next, afresh);
+        // Passing over costs all up to there. Where effects are the slower it is not done for the sake of being sure: what waits catches up.
+        var isSure = Effects.Mean <= DecodingEach.Mean;
+        var reached = RunUp(frame => isSure ? arrival.At(frame - next, Pace) : arrival.OnAverage(frame - next, Pace), clock, next, afresh);
         if (reached < afresh)
         {
             spread = reached;
@@ -240,20 +242,20 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
 
     /// <summary>The first frame that decoding reaches in time when it goes on without unreferenced frames; the limit when there is none
     /// before it.</summary>
-    private long RunUp(Arrival arrival, SlotClock clock, long next, long limit)
+    /// <param name="doneAt">When a frame would be done.</param>
+    private long RunUp(Func<long, TimeSpan> doneAt, SlotClock clock, long next, long limit)
     {
-        var pace = Pace;
-        if (pace >= rate.FrameDuration)
+        if (Pace >= rate.FrameDuration)
         {
             return limit;
         }
 
         // Where effects are what is waited for, running up costs no time at all at first: so many frames further on is the nearest it can be.
-        var late = arrival.At(0) - clock.EndOf(next);
+        var late = doneAt(next) - clock.EndOf(next);
         var steps = 1 + Math.Max(0, (long)(late / rate.FrameDuration));
         for (var frame = footage.ReferencedFrom(next + steps - 1); frame < limit; frame = footage.ReferencedFrom(frame + 1))
         {
-            if (arrival.At(frame - next, pace) < clock.EndOf(frame))
+            if (doneAt(frame) < clock.EndOf(frame))
             {
                 return frame;
             }
@@ -293,12 +295,17 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         /// <summary>When it would be if nothing else were before its effects.</summary>
         public TimeSpan Unqueued => Decoded(0, default) + aim.Effects.Mean;
 
+        /// <summary>With nine tenths and the margin of late.</summary>
         /// <param name="runUp">Timeline frames to run up before it.</param>
-        public TimeSpan At(long runUp, TimeSpan pace = default)
+        public TimeSpan At(long runUp, TimeSpan pace = default) => Begun(runUp, pace) + aim.Effects.Within(Sure) + aim.margin;
+
+        public TimeSpan OnAverage(long runUp, TimeSpan pace) => Begun(runUp, pace) + aim.Effects.Mean;
+
+        /// <summary>When its effects would be begun.</summary>
+        private TimeSpan Begun(long runUp, TimeSpan pace)
         {
-            var decoded = Decoded(runUp, pace);
             var effectsFree = underWay.EffectsSince is { } since ? Longer(now, since + aim.Effects.Mean) : now;
-            return Longer(decoded, effectsFree + underWay.BeforeEffects * aim.Effects.Mean) + aim.Effects.Within(Sure) + aim.margin;
+            return Longer(Decoded(runUp, pace), effectsFree + underWay.BeforeEffects * aim.Effects.Mean);
         }
     }
 }

@@ -91,41 +91,28 @@ public static class CostModel
     }
 
     /// <summary>What the treatment of a frame asks, by where it runs.</summary>
-    private static (List<EffectCost> OnGraphics, List<EffectCost> OnProcessor, List<EffectCost> OnOneCore) Effects(
+    private static (List<TreatmentPiece> OnGraphics, List<TreatmentPiece> OnProcessor, List<TreatmentPiece> OnOneCore) Effects(
         PlaybackPlan plan, Passage passage, List<Stream> layers)
     {
-        var raster = plan.Settings.ProcessedRaster(plan.Timeline.Raster);
-        var (anywhere, processor, oneCore) = (new List<EffectCost>(), new List<EffectCost>(), new List<EffectCost>());
-        anywhere.AddRange(layers.Where(stream => stream.Format.Raster != raster).Select(_ => EffectCost.Scaling));
-        anywhere.AddRange(passage.Layers.Skip(1).Select(_ => EffectCost.Blend));
-        anywhere.AddRange(passage.Layers.Where(layer => layer.IsTranslucent).Select(_ => EffectCost.Blend));
-        anywhere.AddRange(layers.Where(stream => stream.Retime is { Method: RetimeMethod.Blend }).Select(_ => EffectCost.Blend));
-        anywhere.AddRange(layers.Where(stream => stream.Retime is { Method: RetimeMethod.OpticalFlow }).Select(_ => EffectCost.OpticalFlow));
-        foreach (var kind in KindsOf(passage))
+        var pieces = TreatmentCost.Of(
+            passage, [.. layers.Select(stream => stream.Format)], plan.Settings.ProcessedRaster(plan.Timeline.Raster), plan.Timeline.BitDepth);
+        var byPlace = pieces.ToLookup(piece => piece.RunsOn switch
         {
-            (kind.RunsOn switch
-            {
-                EffectPlace.OneCore => oneCore,
-                EffectPlace.ProcessorOnly => processor,
-                _ => anywhere,
-            }).Add(kind.Cost);
-        }
-
-        return plan.Machine.Graphics is null ? ([], [.. anywhere, .. processor], oneCore) : (anywhere, processor, oneCore);
+            EffectPlace.OneCore => Station.OneCore,
+            EffectPlace.ProcessorOnly => Station.Processor,
+            _ => plan.Machine.Graphics is null ? Station.Processor : Station.Graphics,
+        });
+        return ([.. byPlace[Station.Graphics]], [.. byPlace[Station.Processor]], [.. byPlace[Station.OneCore]]);
     }
 
-    private static double GraphicsSeconds(PlaybackPlan plan, List<EffectCost> costs) => costs.Sum(cost =>
-        GraphicsLaunch.TotalSeconds + cost.Seconds(
-            plan.Settings.ProcessedRaster(plan.Timeline.Raster).Pixels,
+    private static double GraphicsSeconds(PlaybackPlan plan, List<TreatmentPiece> pieces) => pieces.Sum(piece =>
+        GraphicsLaunch.TotalSeconds + piece.Cost.Seconds(
+            piece.Pixels,
             plan.Machine.Graphics!.PeakGigaflops * 1e9 * ReachedShareOfPeak,
             plan.Machine.Graphics.BandwidthGigabytesPerSecond * 1e9));
 
-    private static double ProcessorSeconds(PlaybackPlan plan, List<EffectCost> costs, int cores)
-    {
-        var pixels = plan.Settings.ProcessedRaster(plan.Timeline.Raster).Pixels;
-        var speed = cores * (plan.Machine.Processor.RelativeCoreSpeed ?? 1);
-        return costs.Sum(cost => cost.Seconds(pixels, ReferenceCore.FlopPerSecond * speed, ReferenceCore.BytesPerSecond * speed));
-    }
+    private static double ProcessorSeconds(PlaybackPlan plan, List<TreatmentPiece> pieces, int cores) =>
+        pieces.Sum(piece => piece.CoreSeconds) / (cores * (plan.Machine.Processor.RelativeCoreSpeed ?? 1));
 
     private static IEnumerable<EffectKind> KindsOf(Passage passage) =>
         passage.AllEffects()

@@ -1,6 +1,5 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Timelines;
-using HardyBench.Core.Timelines.Effects;
 
 namespace HardyBench.Core.StandIns;
 
@@ -22,9 +21,9 @@ public sealed record PassageWeight(double DecodeCores, double EffectsCores, doub
         return new PassageWeight(
             known.Sum(one => DecodeCost.Of(one.Format.Codec).MeanCoreSeconds(one.Format)
                 * ClipFacts.SourceFramesPerTimelineFrame(one.Format, timeline.Rate, one.Layer.Retime?.Speed ?? 1) * rate),
-            passage.WithoutOff().AllEffects()
-                .Sum(effect => (EffectCatalogue.Find(effect.Id)?.Cost ?? default)
-                    .Seconds(timeline.Raster.Pixels, ReferenceCore.FlopPerSecond, ReferenceCore.BytesPerSecond)) * rate,
+            TreatmentCost.Of(
+                passage.WithoutOff(), [.. passage.Layers.Select(layer => clips.GetValueOrDefault(layer.ClipId)?.Format)], timeline.Raster, timeline.BitDepth)
+                .Sum(piece => piece.CoreSeconds) * rate,
             known.Sum(one => one.Format.BytesPerDecodedFrame) * FramesUnderWay,
             known.Sum(one => one.Format.DataRate.BitsPerSecond / 8.0 * (one.Layer.Retime?.Speed ?? 1)));
     }

@@ -163,7 +163,7 @@ public sealed class WrongAnswerTests
     {
         var kind = Core.Timelines.Effects.EffectCatalogue.All.First(effect => effect.RunsOn == Core.Timelines.Effects.EffectPlace.OneCore);
         var plan = Samples.Plan(Samples.Machine(cores: 8), Samples.HdAvc);
-        var heavy = Enumerable.Repeat(Core.Timelines.Effects.Effect.Of(kind.Id), 30).ToArray();
+        var heavy = Enumerable.Repeat(Core.Timelines.Effects.Effect.Of(kind.Id), 4).ToArray();
         plan = plan with { Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0] with { Over = heavy, Question = "one core" }] } };
 
         var run = await new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NobodyListens(), CancellationToken.None);

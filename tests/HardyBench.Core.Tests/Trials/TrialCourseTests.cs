@@ -64,7 +64,7 @@ public sealed class TrialCourseTests
         Assert.Empty((rising with { Kind = TrialKind.Repeat }).Remarks());
 
         var falling = rising with { Start = rising.Start with { Timeline = rising.Start.Timeline with { Passages = [passages[0], passages[2], passages[1]] } } };
-        Assert.StartsWith("This is no ramp: passage 3 asks less than passage 2 (decoding, memory, drive)", Assert.Single(falling.Remarks()), StringComparison.Ordinal);
+        Assert.StartsWith("This is no ramp: passage 3 asks less than passage 2 (decoding, effects, memory, drive)", Assert.Single(falling.Remarks()), StringComparison.Ordinal);
         var done = Scripted.Course(falling, (_, _) => 1);
         Assert.EndsWith(falling.Remarks()[0], TrialAnswers.Of(TrialKind.Ramp, falling.Start.Timeline, done, falling.Start.Clips).Words, StringComparison.Ordinal);
         Assert.DoesNotContain("no ramp", TrialAnswers.Of(TrialKind.Ramp, rising.Start.Timeline, Scripted.Course(rising, (_, _) => 1), rising.Start.Clips).Words, StringComparison.Ordinal);

@@ -7,6 +7,7 @@ namespace HardyBench.Core.Timelines.Effects;
 /// <param name="RunsOn">Where it can run.</param>
 /// <param name="FramesBefore">Earlier frames it looks at.</param>
 /// <param name="FramesAfter">Later frames it looks at.</param>
+/// <param name="InColour">Whether it works on red, green and blue, and pictures go there and back for it.</param>
 /// <param name="EightBit">Whether this player's filter works at 8 bits a sample even in deeper timelines.</param>
 public sealed record EffectKind(
     string Id,
@@ -19,7 +20,8 @@ public sealed record EffectKind(
     string? TextLabel = null,
     int FramesBefore = 0,
     int FramesAfter = 0,
-    bool EightBit = false);
+    bool EightBit = false,
+    bool InColour = false);
 
 /// <summary>One setting of a kind of effect.</summary>
 /// <param name="Unit">"×", "px", "°", "code values", or empty for a plain share.</param>
@@ -52,18 +54,24 @@ public enum EffectPlace
     StandInsOnly,
 }
 
-/// <summary>What an effect asks for each processed pixel. Order-of-magnitude values from counting the operations of
-/// a plain implementation; no published source.</summary>
+/// <summary>What an effect asks for each processed pixel. For a graphics unit order-of-magnitude values from counting the operations of a
+/// plain implementation, no published source; for a processor what this player's filters were measured to take at their defaults.</summary>
 /// <param name="FlopPerPixel">Arithmetic.</param>
 /// <param name="BytesPerPixel">Memory touched, its neighbour frames included.</param>
 /// <param name="HeldFrames">Neighbour frames kept in memory.</param>
-public readonly record struct EffectCost(double FlopPerPixel, double BytesPerPixel, int HeldFrames = 0)
+/// <param name="Nanoseconds">On one reference core at 8 bits a sample; null where it was not measured, and arithmetic and memory tell.</param>
+/// <param name="DeepNanoseconds">The same at more bits.</param>
+public readonly record struct EffectCost(
+    double FlopPerPixel, double BytesPerPixel, int HeldFrames = 0, double? Nanoseconds = null, double? DeepNanoseconds = null)
 {
     /// <summary>Bringing a layer from its own raster to the processed one.</summary>
-    public static EffectCost Scaling { get; } = new(40, 16);
+    public static EffectCost Scaling { get; } = new(40, 16, 0, 1.5, 2.4);
 
     /// <summary>Laying one layer over another.</summary>
-    public static EffectCost Blend { get; } = new(12, 24);
+    public static EffectCost Blend { get; } = new(12, 24, 0, 1.2, 2.2);
+
+    /// <summary>From luma and colour difference to red, green and blue, and back.</summary>
+    public static EffectCost ToColourAndBack { get; } = new(16, 12, 0, 8.7, 6.9);
 
     /// <summary>Interpolating a frame between two along the motion between them.</summary>
     public static EffectCost OpticalFlow { get; } = new(9000, 600, 2);

@@ -96,7 +96,7 @@
       <thead class="text-left">
         <tr class="[&>th]:sticky [&>th]:top-0 [&>th]:z-10 [&>th]:bg-base-200">
           {#each ['', 'clip', 'encoding', 'raster', 'rate', 'GOP', 'Mb/s', 'asked for', 'the file says', 'state'] as head, i (i)}
-            <th scope="col" class="border-b border-base-300 px-2 py-1.5 font-semibold {i >= 4 && i <= 6 ? 'text-right' : ''}">{head}</th>
+            <th scope="col" class="border-b border-base-300 px-2 py-1.5 font-semibold {i >= 4 && i <= 6 ? 'text-right' : ''}">{#if head}{head}{:else}<span class="sr-only">to be made</span>{/if}</th>
           {/each}
         </tr>
       </thead>

@@ -103,7 +103,7 @@
     <thead class="bg-base-200 text-left">
       <tr>
         {#each ['timeline', 'raster', 'rate', 'passages', 'seconds', ''] as head, i (head)}
-          <th scope="col" class="border-b border-base-300 px-3 py-1.5 font-semibold {i >= 2 && i <= 4 ? 'text-right' : ''}">{head}</th>
+          <th scope="col" class="border-b border-base-300 px-3 py-1.5 font-semibold {i >= 2 && i <= 4 ? 'text-right' : ''}">{#if head}{head}{:else}<span class="sr-only">write or delete</span>{/if}</th>
         {/each}
       </tr>
     </thead>
