@@ -36,6 +36,9 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// <summary>Slots that a frame would take without unreferenced ones, by that guess, above which it is plain that they are not what matters.</summary>
     private const double Hopeless = 1.5;
 
+    /// <summary>Steps in which the nearest frame to run up to is looked for before it is reckoned.</summary>
+    private const int SmallSteps = 8;
+
     /// <summary>Slots in hand above which unreferenced frames are decoded again, once it was late.</summary>
     private const double SlotsInHand = 1.5;
 
@@ -251,14 +254,18 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         }
 
         // Where effects are what is waited for, running up costs no time at all at first: so many frames further on is the nearest it can be.
-        var late = doneAt(next) - clock.EndOf(next);
-        var steps = 1 + Math.Max(0, (long)(late / rate.FrameDuration));
-        for (var frame = footage.ReferencedFrom(next + steps - 1); frame < limit; frame = footage.ReferencedFrom(frame + 1))
+        // Where decoding is, each frame gains what a slot is longer than a frame takes.
+        var frame = footage.ReferencedFrom(next);
+        for (var tried = 0; frame < limit; tried++)
         {
-            if (doneAt(frame) < clock.EndOf(frame))
+            var late = doneAt(frame) - clock.EndOf(frame);
+            if (late < TimeSpan.Zero)
             {
                 return frame;
             }
+
+            var gain = tried < SmallSteps ? rate.FrameDuration : rate.FrameDuration - Pace;
+            frame = footage.ReferencedFrom(frame + 1 + (long)Math.Min(late / gain, limit - frame));
         }
 
         return limit;

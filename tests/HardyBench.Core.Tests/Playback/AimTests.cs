@@ -185,6 +185,27 @@ public sealed class AimTests
         Assert.InRange(choice.Frame, 2, 6);
     }
 
+    /// <summary>Decoding that is a hair faster than the slots would have to run up over millions of frames, which are not looked at one by one.</summary>
+    [Fact]
+    public void How_far_to_run_up_is_found_in_a_few_looks()
+    {
+        var footage = new Gop(1_000_000_000);
+        var aim = new Aim(Rate, 0, 500_000_000, footage);
+        aim.Decoding.Add(Samples.Ms(40));
+        aim.DecodingEach.Add(Samples.Ms(40));
+        aim.Effects.Add(TimeSpan.Zero);
+        for (var known = 0; known < 17; known++)
+        {
+            aim.LearnRunningUp(leftOut: true, Rate.FrameDuration - new TimeSpan(1), 1);
+        }
+
+        var choice = aim.Next(Samples.Ms(5000), Clock, Nothing);
+
+        // Four seconds late, at a ten-millionth of a second a frame.
+        Assert.InRange(choice.Frame, 39_000_000, 42_000_000);
+        Assert.InRange(footage.Looks, 1, 100);
+    }
+
     [Fact]
     public void A_passage_after_one_that_is_too_much_is_begun_three_ways_before_the_cut()
     {
@@ -206,6 +227,12 @@ public sealed class AimTests
 
         public long FirstFrom(long frame) => (frame + length - 1) / length * length;
 
-        public long ReferencedFrom(long frame) => frame % length % 2 == 0 ? frame : frame + 1;
+        public int Looks { get; private set; }
+
+        public long ReferencedFrom(long frame)
+        {
+            Looks++;
+            return frame % length % 2 == 0 ? frame : frame + 1;
+        }
     }
 }
