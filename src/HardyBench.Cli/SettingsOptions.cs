@@ -6,28 +6,23 @@ namespace HardyBench.Cli;
 /// <summary>How something is to be played, as options of the command line.</summary>
 internal static class SettingsOptions
 {
-    private static readonly Option<PreviewScale> Scale = new("--scale") { Description = "full, half, quarter or eighth.", DefaultValueFactory = _ => PreviewScale.Full };
+    private static readonly Option<PreviewScale> Scale = Choices.Option("--scale", "Preview scale:", PreviewScale.Full);
 
-    private static readonly Option<string> Policy = new("--policy")
-    {
-        Description = "Drop frames (keep-time), or let the clock slip (keep-frames).", DefaultValueFactory = _ => "keep-time",
-    };
+    private static readonly Option<PlayingPolicy> Policy = Choices.Option("--policy", "Drop frames, or let the clock slip:", PlayingPolicy.KeepTime);
 
     private static readonly Option<bool> Automatic = new("--automatic-scale") { Description = "An aid: the scale steps down by itself." };
-    private static readonly Option<Proxies> Proxy = new("--proxies") { Description = "An aid: none, half or quarter.", DefaultValueFactory = _ => Proxies.None };
+    private static readonly Option<Proxies> Proxy = Choices.Option("--proxies", "An aid:", Proxies.None);
     private static readonly Option<bool> PreRenders = new("--pre-renders") { Description = "An aid: rendered passages are played from their renders." };
-    private static readonly Option<FileCache> Cache = new("--cache") { Description = "asFound, cold or warm.", DefaultValueFactory = _ => FileCache.AsFound };
+    private static readonly Option<FileCache> Cache = Choices.Option("--cache", "Footage in the file cache:", FileCache.AsFound);
     private static readonly Option<string?> DecodeOn = new("--decode-on") { Description = "A device by FFmpeg's name, such as vaapi." };
     private static readonly Option<string?> EffectsOn = new("--effects-on") { Description = "A device by FFmpeg's name, such as opencl." };
     private static readonly Option<int?> Threads = new("--threads") { Description = "For each decoder and for effects." };
     private static readonly Option<int> LookAhead = new("--look-ahead") { Description = "Treated frames that may wait.", DefaultValueFactory = _ => new PlaybackSettings().LookAhead };
-    private static readonly Option<PreviewScale?> ToScale = new("--to-scale") { Description = "Compare: the second side's scale." };
-    private static readonly Option<Proxies?> ToProxies = new("--to-proxies") { Description = "Compare: the second side's proxies." };
-    private static readonly Option<FileCache?> ToCache = new("--to-cache") { Description = "Compare: the second side's file cache." };
+    private static readonly Option<PreviewScale?> ToScale = Choices.Option<PreviewScale>("--to-scale", "Compare, the second side's scale:");
+    private static readonly Option<Proxies?> ToProxies = Choices.Option<Proxies>("--to-proxies", "Compare, the second side's proxies:");
+    private static readonly Option<FileCache?> ToCache = Choices.Option<FileCache>("--to-cache", "Compare, the second side's file cache:");
     private static readonly Option<string?> ToEffectsOn = new("--to-effects-on") { Description = "Compare: the second side's device for effects." };
     private static readonly Option<int?> ToThreads = new("--to-threads") { Description = "Compare: the second side's threads." };
-
-    static SettingsOptions() => Policy.AcceptOnlyFromAmong("keep-time", "keep-frames");
 
     /// <summary>Those of one run.</summary>
     public static IReadOnlyList<Option> All => [Scale, Policy, Automatic, Proxy, PreRenders, Cache, DecodeOn, EffectsOn, Threads, LookAhead];
@@ -37,7 +32,7 @@ internal static class SettingsOptions
 
     public static PlaybackSettings Read(ParseResult parsed) => new(
         parsed.GetValue(Scale),
-        parsed.GetValue(Policy) == "keep-frames" ? PlayingPolicy.KeepFrames : PlayingPolicy.KeepTime,
+        parsed.GetValue(Policy),
         parsed.GetValue(LookAhead),
         Pictures: false,
         parsed.GetValue(Automatic),

@@ -81,7 +81,7 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
         return [.. timeline.Passages.Select(passage => new PassageReview(
             Timecode.Of((start += passage.FrameCount) - passage.FrameCount, timeline.Rate),
             [.. TimelineCheck.ProblemsOf(passage, known).Distinct()],
-            [.. TimelineCheck.RemarksOn(passage, timeline, known).Distinct()],
+            [.. TimelineCheck.NotMade(passage, known), .. TimelineCheck.RemarksOn(passage, timeline, known).Distinct()],
             PassageWeight.Of(passage, timeline, known)))];
     }
 

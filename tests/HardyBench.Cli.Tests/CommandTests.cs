@@ -41,7 +41,7 @@ public sealed class CommandTests
     [Fact]
     public async Task A_trial_is_played_until_it_is_answered()
     {
-        var (code, output, _) = await RunAsync(TestData.NewFolder(), "trial", "stepDown", "touring-night", "--machine", "sandpiper-slate", "--cache", "warm");
+        var (code, output, _) = await RunAsync(TestData.NewFolder(), "trial", "step-down", "touring-night", "--machine", "sandpiper-slate", "--cache", "warm");
 
         Assert.Equal(ExitCodes.Done, code);
         Assert.Matches("Trial 1: Touring night. (Every passage holds from|At eighth scale)", output);
@@ -55,6 +55,9 @@ public sealed class CommandTests
         { ExitCodes.Unknown, "There is no machine 'nope'.", ["play", "touring-night", "--machine", "nope"] },
         { ExitCodes.Usage, "hardybench --help", ["play"] },
         { ExitCodes.Usage, "hardybench --help", ["play", "touring-night", "--scale", "huge"] },
+        { ExitCodes.Usage, "'huge' is none of full, half, quarter or eighth.", ["play", "touring-night", "--scale", "huge"] },
+        { ExitCodes.Usage, "'stepDown' is none of play, repeat, scrub, start-lag, step-down,", ["trial", "stepDown", "touring-night"] },
+        { ExitCodes.Usage, "'1' is none of", ["trial", "1", "touring-night"] },
         { ExitCodes.Usage, "hardybench --help", ["dance"] },
         { ExitCodes.Media, "A repeat takes 3 to 50 runs, not 2", ["trial", "repeat", "touring-night", "--times", "2"] },
         { ExitCodes.Unknown, "There is no timeline 'nope'.", ["trial", "ramp", "nope"] },
@@ -222,7 +225,7 @@ public sealed class CommandTests
         var data = TestData.NewFolder();
         var (otio, edl) = (Path.Combine(data, "x.otio"), Path.Combine(data, "x.edl"));
         await RunAsync(data, "timelines", "new", "Matinee", "--like", "hd-avc-25");
-        var (built, _, _) = await RunAsync(data, "timelines", "build", "matinee", "layerRamp", "--clip", "hd-avc-25", "--count", "3");
+        var (built, _, _) = await RunAsync(data, "timelines", "build", "matinee", "layer-ramp", "--clip", "hd-avc-25", "--count", "3");
         var (shown, table, _) = await RunAsync(data, "timelines", "show", "matinee");
         await RunAsync(data, "timelines", "export", "matinee", "--file", otio);
         var (lossy, notes, _) = await RunAsync(data, "timelines", "export", "matinee", "--file", edl);

@@ -148,7 +148,7 @@ test('what differs from a bare run stands beside the play button, and what makes
   await expect(page.getByTestId('about-to')).toContainText('Not bare: half-raster proxies, footage cold.');
   await conditions.getByLabel('the second side changes').selectOption('without the effect');
   await conditions.getByLabel(/^\s*to\s/).selectOption('noise-reduction');
-  await expect(page.getByTestId('about-to')).toContainText('As set, then with without noise reduction');
+  await expect(page.getByTestId('about-to')).toContainText('Changed: without noise reduction.');
   await conditions.getByLabel(/^\s*pairs/).fill('0');
   await expect(page.getByRole('alert')).toContainText('1 to 50 pairs');
   await expectAccessible(page);

@@ -18,7 +18,7 @@ internal static class TimelinesCommand
     private static readonly Argument<FileInfo> Source = new("file") { Description = "An .otio or .edl file." };
     private static readonly Option<string?> Rate = new("--rate") { Description = "Frames a second, for lists that do not say." };
     private static readonly Option<FileInfo> Into = new("--file") { Description = "Where to write it; .otio, .edl or .json.", Required = true };
-    private static readonly Argument<SeriesKind> Kind = new("kind") { Description = "layerRamp, effectRamp, ladder, withAndWithout or streamCount." };
+    private static readonly Argument<SeriesKind> Kind = Choices.Argument<SeriesKind>("kind");
     private static readonly Option<string[]> Clips = new("--clip") { Description = "A clip; several times for several.", AllowMultipleArgumentsPerToken = true };
     private static readonly Option<string[]> Effects = new("--effect") { Description = "An effect's id, at its defaults.", AllowMultipleArgumentsPerToken = true };
     private static readonly Option<int> Count = new("--count") { Description = "Steps.", DefaultValueFactory = _ => 4 };

@@ -11,10 +11,7 @@ namespace HardyBench.Cli.Commands;
 
 internal static class TrialCommand
 {
-    private static readonly Argument<TrialKind> Kind = new("kind")
-    {
-        Description = "play, repeat, scrub, startLag, stepDown, ramp, halfRate, soak or compare.",
-    };
+    private static readonly Argument<TrialKind> Kind = Choices.Argument<TrialKind>("kind");
 
     private static readonly Argument<string> TimelineId = new("timeline") { Description = "Its id." };
 

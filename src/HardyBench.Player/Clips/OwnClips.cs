@@ -154,10 +154,12 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
             }
 
             var (file, aside) = (known.File, Directory.CreateDirectory(Aside).FullName);
-            // The note last, as when it is taken in: a note without its file is nothing.
+            // Whenever it is interrupted the file has its note beside it: a note without its file is nothing.
+            var note = Path.Combine(aside, Path.GetFileName(NoteOf(file)));
+            File.Copy(NoteOf(file), note, overwrite: true);
+            File.SetLastWriteTimeUtc(note, DateTime.UtcNow);
             File.Move(file, Path.Combine(aside, Path.GetFileName(file)), overwrite: true);
-            File.Move(NoteOf(file), Path.Combine(aside, Path.GetFileName(NoteOf(file))), overwrite: true);
-            File.SetLastWriteTimeUtc(Path.Combine(aside, Path.GetFileName(NoteOf(file))), DateTime.UtcNow);
+            File.Delete(NoteOf(file));
             byId.Remove(id);
         }
     }
@@ -176,8 +178,9 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
                 }
 
                 var target = Path.Combine(Folder, Path.GetFileName(file));
-                File.Move(note, NoteOf(target), overwrite: true);
+                File.Copy(note, NoteOf(target), overwrite: true);
                 File.Move(file, target, overwrite: true);
+                File.Delete(note);
                 byId[id] = (clip, target);
                 return clip;
             }

@@ -78,4 +78,13 @@ public sealed class TimelineCheckTests
     [InlineData("NaN")]
     [InlineData("fast")]
     public void What_is_no_rate_is_a_clear_error(string text) => Assert.Throws<FormatException>(() => Rates.Parse(text));
+
+    [Fact]
+    public void A_clip_that_is_not_made_is_named_once_while_the_passage_is_written()
+    {
+        var clips = new Dictionary<string, Clip>(Clips) { ["made"] = Clips["a"] with { Id = "made", Sha256 = "ab" } };
+        var passage = new Passage("asked", 50, [new Layer("a", []), new Layer("made", []), new Layer("a", []), new Layer("gone", [])], []);
+
+        Assert.Equal("'a' is not made: make it under Footage before this machine plays it", Assert.Single(TimelineCheck.NotMade(passage, clips)));
+    }
 }

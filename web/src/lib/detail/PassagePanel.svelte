@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import { api, orThrow, type PassageDetail } from '../api/client';
   import VerdictMark from '../VerdictMark.svelte';
   import { live } from '../live.svelte';
@@ -6,7 +7,6 @@
   import CountsTable from './CountsTable.svelte';
   import FrameComb from './FrameComb.svelte';
   import LoadCharts from './LoadCharts.svelte';
-  import { tick } from 'svelte';
   import { givesFocusBack } from '../focus';
   import { isTyping } from '../keys';
   import RunFiles from '../run/RunFiles.svelte';
@@ -17,6 +17,8 @@
   let problem = $state<string | null>(null);
 
   let panel: HTMLElement;
+  /** What was chosen to open it. */
+  let cameFrom = $state.raw<HTMLElement | null>(null);
   /** Opened by a key: the keys go on at the comb. */
   let goesOn = false;
   let tooth = $state(0);
@@ -24,8 +26,11 @@
 
   $effect(() => {
     void [runId, number];
-    const at = document.activeElement;
-    goesOn = !!at?.matches(':focus-visible') && !panel.contains(at);
+    const at = document.activeElement as HTMLElement | null;
+    if (at && !panel.contains(at)) {
+      cameFrom = at;
+      goesOn = at.matches(':focus-visible');
+    }
     tooth = 0;
   });
 
@@ -48,7 +53,7 @@
 
 <svelte:window onkeydown={(event) => event.key === 'Escape' && !isTyping(event) && onclose()} />
 
-<aside bind:this={panel} use:givesFocusBack aria-label="Passage in full" class="flex h-full flex-col gap-3 overflow-auto border-l border-base-300 bg-base-100 px-4 py-3" data-testid="detail">
+<aside bind:this={panel} use:givesFocusBack={cameFrom} aria-label="Passage in full" class="flex h-full flex-col gap-3 overflow-auto border-l border-base-300 bg-base-100 px-4 py-3" data-testid="detail">
   {#if problem}
     <p role="alert" class="text-error">{problem}</p>
     <button class="btn btn-ghost btn-xs self-start" onclick={onclose}>Close <kbd class="figure">Esc</kbd></button>

@@ -109,7 +109,7 @@
         {#each usable as device (device.name)}<option value={device.name}>{device.name}</option>{/each}
       </select>
     </label>
-    <label class="row">threads <input class="input input-sm w-24 text-right" type="number" min="1" max="256" placeholder="one a core" bind:value={ask.threads} /></label>
+    <label class="row">threads <input class="input input-sm w-24 text-right" type="number" min="1" max="64" placeholder="one a core" bind:value={ask.threads} /></label>
   </fieldset>
   <details class="text-xs lg:col-span-3">
     <summary class="cursor-pointer">What each of these means</summary>

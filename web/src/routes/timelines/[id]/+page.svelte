@@ -20,7 +20,7 @@
     return machineId && Number(number) ? { machineId, number: Number(number) } : null;
   });
   // A run stays picked while another scale is looked at, and is there again on the way back.
-  const picked = $derived(page.url.searchParams.getAll('run').map(Number).filter(Number.isSafeInteger));
+  const picked = $derived(page.url.searchParams.getAll('run').join());
   let sheet = $state<Sheet | null>(null);
   let problem = $state<string | null>(null);
   const ask = new Ask();
@@ -35,7 +35,8 @@
   $effect(() => {
     void live.ended;
     void live.making?.done;
-    const request = { params: { path: { id }, query: { scale, run: picked } } };
+    const run = picked.split(',').filter(Boolean).map(Number).filter(Number.isSafeInteger);
+    const request = { params: { path: { id }, query: { scale, run } } };
     let current = true;
     api.GET('/api/timelines/{id}/sheet', request).then(
       (answer) => {
