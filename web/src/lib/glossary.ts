@@ -4,7 +4,7 @@ export const glossary: [word: string, meaning: string][] = [
   ['passage', 'A stretch of a timeline in which layers and effects do not change. It asks one question and is the unit of every result.'],
   ['slot', 'The time during which a frame ought to be on screen.'],
   ['on time, late, dropped', 'A frame ready before its slot is on time, within it late. One that was not ready until its slot was over is dropped.'],
-  ['start-up drops, steady drops', 'Drops in the first second of a passage, and all others. Only steady drops count for the verdict.'],
+  ['start-up drops, steady drops', 'Drops in the first second of a run, and all others. Only steady drops count for the verdict.'],
   ['holds', 'At most 0.5 % steady drops and no freeze over 100 ms.'],
   ['wavers', 'Between holds and breaks.'],
   ['breaks', 'More than 25 % steady drops, or a freeze over 1 s.'],
