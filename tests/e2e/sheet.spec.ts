@@ -159,6 +159,18 @@ test('on a narrow screen pages scroll downwards only, and a panel lies over the 
   await expect(page.getByTestId('detail')).toBeHidden();
 });
 
+test('what is printed has no buttons and is cut nowhere', async ({ page }) => {
+  await page.goto(`${sheet}?cell=curlew-desk:1`);
+  await expect(page.getByTestId('detail')).toContainText('Processor');
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByRole('button', { name: /^Play/ })).toHaveCount(0);
+  await expect(page.getByTestId('detail').locator('canvas').last()).toBeVisible();
+  const cut = await page.evaluate(() =>
+    [...document.querySelectorAll('main, main div, main aside, main section')]
+      .filter((one) => !one.closest('.uplot') && getComputedStyle(one).overflowY !== 'visible').map((one) => one.className));
+  expect(cut).toEqual([]);
+});
+
 test('the advice names the pick and why not the others', async ({ page }) => {
   await page.goto('/advice');
   await expect(page.getByTestId('advice-pick')).toContainText('Take ');
