@@ -46,6 +46,15 @@ public sealed class TreatmentCostTests
         Assert.Equal((Cores(below, blurred) / 4) + scaling, Cores(below, small), 9);
     }
 
+    [Theory]
+    [InlineData(1e308)]
+    [InlineData(-5)]
+    [InlineData(double.NaN)]
+    public void A_size_that_cannot_be_played_counts_as_the_whole_raster(double size) =>
+        Assert.Equal(
+            Weight(new Layer("c", [Effect.Of("blur")])).EffectsCores,
+            Weight(new Layer("c", [Effect.Of(EffectCatalogue.Placement, ("size", size)), Effect.Of("blur")])).EffectsCores, 9);
+
     /// <summary>The bars of the page and the simulation go by the same figures: a stand-in that is one reference core.</summary>
     [Theory]
     [InlineData("noise-reduction")]
