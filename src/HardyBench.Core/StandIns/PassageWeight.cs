@@ -20,13 +20,16 @@ public sealed record PassageWeight(double DecodeCores, double EffectsCores, doub
         var known = passage.Layers.Where(layer => clips.ContainsKey(layer.ClipId)).Select(layer => (Layer: layer, clips[layer.ClipId].Format)).ToList();
         return new PassageWeight(
             known.Sum(one => DecodeCost.Of(one.Format.Codec).MeanCoreSeconds(one.Format)
-                * ClipFacts.SourceFramesPerTimelineFrame(one.Format, timeline.Rate, one.Layer.Retime?.Speed ?? 1) * rate),
+                * ClipFacts.SourceFramesPerTimelineFrame(one.Format, timeline.Rate, SpeedOf(one.Layer)) * rate),
             TreatmentCost.Of(
                 passage.WithoutOff(), [.. passage.Layers.Select(layer => clips.GetValueOrDefault(layer.ClipId)?.Format)], timeline.Raster, timeline.BitDepth)
                 .Sum(piece => piece.CoreSeconds) * rate,
             known.Sum(one => one.Format.BytesPerDecodedFrame) * FramesUnderWay,
-            known.Sum(one => one.Format.DataRate.BitsPerSecond / 8.0 * (one.Layer.Retime?.Speed ?? 1)));
+            known.Sum(one => one.Format.DataRate.BitsPerSecond / 8.0 * SpeedOf(one.Layer)));
     }
+
+    /// <summary>Also of a passage that cannot be played as it is written: a speed that there is none of counts as shot.</summary>
+    private static double SpeedOf(Layer layer) => layer.Retime?.Speed is >= 0 and <= 100 and var speed ? speed : 1;
 
     /// <summary>Decoded and treated frames that wait, with the player's usual look-ahead.</summary>
     private static readonly int FramesUnderWay = Playback.PlaybackSettings.DecodeAhead + new Playback.PlaybackSettings().LookAhead;

@@ -55,6 +55,13 @@ public sealed class TreatmentCostTests
             Weight(new Layer("c", [Effect.Of("blur")])).EffectsCores,
             Weight(new Layer("c", [Effect.Of(EffectCatalogue.Placement, ("size", size)), Effect.Of("blur")])).EffectsCores, 9);
 
+    [Theory]
+    [InlineData(1e308)]
+    [InlineData(-1)]
+    [InlineData(double.NaN)]
+    public void A_speed_that_cannot_be_played_counts_as_shot(double speed) =>
+        Assert.Equal(Weight(new Layer("c", [])), Weight(new Layer("c", [], Retime: new Retime(speed))));
+
     /// <summary>The bars of the page and the simulation go by the same figures: a stand-in that is one reference core.</summary>
     [Theory]
     [InlineData("noise-reduction")]
