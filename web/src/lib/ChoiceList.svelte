@@ -30,8 +30,8 @@
 <fieldset class="grid min-w-0 content-start gap-1 text-sm" {disabled}>
   <legend class="mb-0.5">{legend} <span class="quiet">{chosen.length ? `${chosen.length} chosen` : 'none chosen'}</span></legend>
   <input class="input input-sm w-full" placeholder="show only…" aria-label="Show only {legend} with" bind:value={words} onkeydown={leaveFilter} />
-  <!-- svelte-ignore a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex: it only hears the arrow keys of the boxes within; while these take no focus it can be scrolled all the same -->
-  <ul bind:this={list} tabindex={disabled ? 0 : undefined} class="h-44 overflow-auto border border-base-300 {disabled ? 'opacity-50' : ''}" onkeydown={move}>
+  <!-- svelte-ignore a11y_no_noninteractive_element_interactions: it only hears the arrow keys of the boxes within -->
+  <ul bind:this={list} class="h-44 border border-base-300 {disabled ? 'overflow-hidden opacity-50' : 'overflow-auto'}" onkeydown={move}>
     {#each shown as choice, at (choice.id)}
       {#if groupOf(at)}<li class="quiet bg-base-200 px-2 text-xs font-semibold">{groupOf(at)}</li>{/if}
       <li>
