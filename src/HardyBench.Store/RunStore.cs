@@ -28,7 +28,7 @@ public sealed record RunPlace(long TrialId, string Label);
 /// <param name="Differences">What differed from a bare run, a phrase each.</param>
 public sealed record RunLine(
     long Id, string TimelineId, string TimelineDigest, string MachineId, PreviewScale Scale, PlayingPolicy Policy, bool Pictures,
-    DateTime StartedAtUtc, RunEnding Ending, bool ByHand, bool Bare, string ConditionsDigest, string Differences,
+    DateTime StartedAtUtc, RunEnding Ending, bool ByHand, string ConditionsDigest, string Differences,
     long? TrialId, string? Label, int Marks, bool Deleted, IReadOnlyList<PassageLine> Passages);
 
 /// <summary>A passage of such a line.</summary>
@@ -104,7 +104,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         return await database.Runs.AnyAsync(run => run.Id == id && run.Ending != RunEnding.Playing && run.Columns != null);
     }
 
-    /// <summary>How long a run that was put aside can be brought back.</summary>
+    /// <summary>How long what was put aside can be brought back, clips too.</summary>
     public static readonly TimeSpan KeptAside = TimeSpan.FromDays(31);
 
     /// <summary>Lets go for good what was put aside longer ago than it can be brought back.</summary>
@@ -251,7 +251,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         return await database.Runs.AsNoTracking().Where(run => aside || run.DeletedAtUtc == null).OrderByDescending(run => run.Id)
             .Select(run => new RunLine(
                 run.Id, run.TimelineId, run.TimelineDigest, run.MachineId, run.Scale, run.Policy, run.Pictures, run.StartedAtUtc, run.Ending,
-                run.ByHand, run.Bare, run.ConditionsDigest, run.Differences, run.TrialId, run.Label, run.Marks.Count, run.DeletedAtUtc != null,
+                run.ByHand, run.ConditionsDigest, run.Differences, run.TrialId, run.Label, run.Marks.Count, run.DeletedAtUtc != null,
                 run.Passages.OrderBy(p => p.Index)
                     .Select(p => new PassageLine(p.Index, p.Slots, p.Shown, p.SteadyDrops, p.Verdict, p.Limiter)).ToList()))
             .ToListAsync();

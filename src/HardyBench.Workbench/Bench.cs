@@ -69,9 +69,10 @@ public sealed class Bench : IDisposable
             Looks.WriteTo(folder.Looks);
             var databases = new BenchDatabaseFactory(folder.Database);
             await databases.MigrateAsync(stop);
-            await new RunStore(databases).ClearAwayAsync(DateTimeOffset.UtcNow);
+            var now = DateTimeOffset.UtcNow;
+            await new RunStore(databases).ClearAwayAsync(now);
             var bench = new Bench(folder, databases, small ? StarterPack.Small : StarterPack.Full, watched);
-            bench.Clips.Own!.ClearAway(DateTime.UtcNow);
+            bench.Clips.Own!.ClearAway((now - RunStore.KeptAside).UtcDateTime);
             await bench.Clips.Own!.LookAsync(stop);
             await bench.Runs.DigestAnewAsync();
             bench.CutShort = await bench.Runs.RecoverAsync();

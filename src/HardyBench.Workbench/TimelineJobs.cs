@@ -94,8 +94,9 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
     /// <exception cref="InterchangeException">It cannot be read.</exception>
     public async Task<ImportOutcome> ImportAsync(string fileName, string text, FrameRate? rate)
     {
-        var guess = rate is null && Path.GetExtension(fileName).Equals(".edl", StringComparison.OrdinalIgnoreCase) ? EdlRate.Of(text) : null;
-        var imported = Path.GetExtension(fileName).ToLowerInvariant() switch
+        var ending = Path.GetExtension(fileName).ToLowerInvariant();
+        var guess = rate is null && ending == ".edl" ? EdlRate.Of(text) : null;
+        var imported = ending switch
         {
             ".otio" => OtioReader.Read(text),
             ".edl" => EdlReader.Read(text, rate ?? guess!.Likely),

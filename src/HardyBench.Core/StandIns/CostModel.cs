@@ -94,8 +94,8 @@ public static class CostModel
     private static (List<TreatmentPiece> OnGraphics, List<TreatmentPiece> OnProcessor, List<TreatmentPiece> OnOneCore) Effects(
         PlaybackPlan plan, Passage passage, List<Stream> layers)
     {
-        var pieces = TreatmentCost.Of(
-            passage, [.. layers.Select(stream => stream.Format)], plan.Settings.ProcessedRaster(plan.Timeline.Raster), plan.Timeline.BitDepth);
+        IReadOnlyList<ClipFormat> formats = [.. layers.Select(stream => stream.Format)];
+        var pieces = TreatmentCost.Of(passage, formats, plan.Settings.ProcessedRaster(plan.Timeline.Raster), plan.Timeline.IsDeep(formats));
         var byPlace = pieces.ToLookup(piece => piece.RunsOn switch
         {
             EffectPlace.OneCore => Station.OneCore,

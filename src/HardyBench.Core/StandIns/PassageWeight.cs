@@ -22,7 +22,8 @@ public sealed record PassageWeight(double DecodeCores, double EffectsCores, doub
             known.Sum(one => DecodeCost.Of(one.Format.Codec).MeanCoreSeconds(one.Format)
                 * ClipFacts.SourceFramesPerTimelineFrame(one.Format, timeline.Rate, SpeedOf(one.Layer)) * rate),
             TreatmentCost.Of(
-                passage.WithoutOff(), [.. passage.Layers.Select(layer => clips.GetValueOrDefault(layer.ClipId)?.Format)], timeline.Raster, timeline.BitDepth)
+                passage.WithoutOff(), [.. passage.Layers.Select(layer => clips.GetValueOrDefault(layer.ClipId)?.Format)], timeline.Raster,
+                timeline.IsDeep(known.Select(one => one.Format)))
                 .Sum(piece => piece.CoreSeconds) * rate,
             known.Sum(one => one.Format.BytesPerDecodedFrame) * FramesUnderWay,
             known.Sum(one => one.Format.DataRate.BitsPerSecond / 8.0 * SpeedOf(one.Layer)));

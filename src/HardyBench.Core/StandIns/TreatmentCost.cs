@@ -21,10 +21,9 @@ public static class TreatmentCost
     /// <param name="passage">As it is played, without effects that are off.</param>
     /// <param name="formats">Of its layers' clips; null for one that is not known, which costs its effects alone.</param>
     /// <param name="raster">That effects work at.</param>
-    /// <param name="bitDepth">Of the timeline; null for the deepest clip's.</param>
-    public static IReadOnlyList<TreatmentPiece> Of(Passage passage, IReadOnlyList<ClipFormat?> formats, Raster raster, int? bitDepth)
+    /// <param name="deep">Whether with more than 8 bits a sample.</param>
+    public static IReadOnlyList<TreatmentPiece> Of(Passage passage, IReadOnlyList<ClipFormat?> formats, Raster raster, bool deep)
     {
-        var deep = (bitDepth ?? formats.Max(format => format?.BitDepth) ?? 8) > 8;
         var pieces = new List<TreatmentPiece>();
         foreach (var (index, layer) in passage.Layers.Index())
         {

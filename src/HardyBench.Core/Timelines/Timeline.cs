@@ -29,6 +29,9 @@ public sealed record Timeline(
         return index;
     }
 
+    /// <summary>Whether pictures of these clips are treated with more than 8 bits a sample.</summary>
+    public bool IsDeep(IEnumerable<ClipFormat> clips) => (BitDepth ?? clips.Select(clip => clip.BitDepth).DefaultIfEmpty(8).Max()) > 8;
+
     /// <summary>Ids of all clips it plays, each once, in order of first use.</summary>
     public IReadOnlyList<string> ClipIds =>
         [.. Passages.SelectMany(passage => passage.Layers).Select(layer => layer.ClipId).Distinct()];

@@ -20,7 +20,7 @@ public sealed partial record EdlRate(FrameRate Likely, string Why, IReadOnlyList
     {
         var numbers = Numbers().Matches(text);
         var highest = numbers.Select(number => int.Parse(number.Groups["frames"].ValueSpan, CultureInfo.InvariantCulture)).DefaultIfEmpty(0).Max();
-        var drops = LeavesOut().IsMatch(text) || numbers.Any(number => number.Groups["sign"].Value is ";" or ".");
+        var drops = text.Split('\n').Any(line => EdlReader.LeavesOut(EdlReader.Bare(line))) || numbers.Any(number => number.Groups["sign"].Value is ";" or ".");
         var possible = StandardRates.All
             .Where(rate => rate.NominalFramesPerSecond > highest && (!drops || Timecode.HasDropFrame(rate)) && rate.NominalFramesPerSecond >= 24)
             .OrderBy(rate => rate.FramesPerSecond).ToList();
@@ -41,7 +41,4 @@ public sealed partial record EdlRate(FrameRate Likely, string Why, IReadOnlyList
 
     [GeneratedRegex(@"(?<=\s)\d\d:\d\d:\d\d(?<sign>[:;.])(?<frames>\d{2,3})(?=\s|$)", RegexOptions.CultureInvariant, matchTimeoutMilliseconds: 1000)]
     private static partial Regex Numbers();
-
-    [GeneratedRegex(@"^\s*FCM:\s*DROP", RegexOptions.IgnoreCase | RegexOptions.Multiline | RegexOptions.CultureInvariant, matchTimeoutMilliseconds: 1000)]
-    private static partial Regex LeavesOut();
 }

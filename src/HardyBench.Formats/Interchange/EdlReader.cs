@@ -29,7 +29,7 @@ public sealed partial class EdlReader
         {
             try
             {
-                reader.Line(line.Trim('\r', ' ', '\t', '\u001a', '\ufeff'));
+                reader.Line(Bare(line));
             }
             catch (Exception wrong) when (wrong is FormatException or OverflowException)
             {
@@ -48,7 +48,7 @@ public sealed partial class EdlReader
         }
         else if (line.StartsWith("FCM:", StringComparison.OrdinalIgnoreCase))
         {
-            dropFrame = !line.Contains("NON", StringComparison.OrdinalIgnoreCase) && line.Contains("DROP", StringComparison.OrdinalIgnoreCase);
+            dropFrame = LeavesOut(line);
         }
         else if (line.StartsWith("M2", StringComparison.OrdinalIgnoreCase))
         {
@@ -67,6 +67,13 @@ public sealed partial class EdlReader
             throw new FormatException($"'{Short(line)}' is no event that can be read.");
         }
     }
+
+    /// <summary>Whether a line says that frame numbers are left out (drop-frame).</summary>
+    internal static bool LeavesOut(string line) => line.StartsWith("FCM:", StringComparison.OrdinalIgnoreCase)
+        && !line.Contains("NON", StringComparison.OrdinalIgnoreCase) && line.Contains("DROP", StringComparison.OrdinalIgnoreCase);
+
+    /// <summary>A line without what surrounds it, as other systems end and begin lines.</summary>
+    internal static string Bare(string line) => line.Trim('\r', ' ', '\t', '\u001a', '\ufeff');
 
     private void Add(Match match)
     {

@@ -24,10 +24,10 @@ public static class TimelineJson
         Title = string.Empty,
         Marks = null,
         Metadata = null,
-        Passages = [.. timeline.Passages.Select(passage => passage.WithoutOff() with
+        Passages = [.. timeline.Passages.Select(passage => passage.WithoutOff()).Select(passage => passage with
         {
             Question = string.Empty,
-            Layers = [.. passage.WithoutOff().Layers.Select(layer => layer with { Metadata = null, Opacity = layer.IsTranslucent ? layer.Opacity : null })],
+            Layers = [.. passage.Layers.Select(layer => layer with { Metadata = null, Opacity = layer.IsTranslucent ? layer.Opacity : null })],
         })],
     };
 }

@@ -125,7 +125,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
     {
         lock (gate)
         {
-            if (byId.TryGetValue(id, out var known) && Path.GetDirectoryName(known.File) == Path.GetFullPath(Folder))
+            if (byId.TryGetValue(id, out var known) && IsHere(known.File))
             {
                 byId.Remove(id);
                 File.Delete(known.File);
@@ -138,9 +138,6 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
     public bool IsTakenIn(string id) => FileOf(id) is { } file && IsHere(file);
 
     private bool IsHere(string file) => Path.GetDirectoryName(Path.GetFullPath(file)) == Path.GetFullPath(Folder);
-
-    /// <summary>How long a clip that was put aside can be brought back.</summary>
-    public static readonly TimeSpan KeptAside = TimeSpan.FromDays(31);
 
     /// <summary>Puts a clip aside that was taken in here; its file stays on the drive until it is cleared away.</summary>
     /// <exception cref="MediaException">It is none of those taken in here.</exception>
@@ -170,31 +167,27 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
     {
         lock (gate)
         {
-            foreach (var (note, file, clip) in NotesAside())
+            var (note, file, clip) = LyingAside().FirstOrDefault(one => one.Clip.Id == id);
+            if (clip is null)
             {
-                if (clip.Id != id)
-                {
-                    continue;
-                }
-
-                var target = Path.Combine(Folder, Path.GetFileName(file));
-                File.Copy(note, NoteOf(target), overwrite: true);
-                File.Move(file, target, overwrite: true);
-                File.Delete(note);
-                byId[id] = (clip, target);
-                return clip;
+                throw new MediaException($"{id} is not kept any more; bring its file in again.");
             }
-        }
 
-        throw new MediaException($"{id} is not kept any more; bring its file in again.");
+            var target = Path.Combine(Folder, Path.GetFileName(file));
+            File.Copy(note, NoteOf(target), overwrite: true);
+            File.Move(file, target, overwrite: true);
+            File.Delete(note);
+            byId[id] = (clip, target);
+            return clip;
+        }
     }
 
-    /// <summary>Lets go for good what was put aside longer ago than it can be brought back.</summary>
-    public void ClearAway(DateTime nowUtc)
+    /// <summary>Lets go for good what was put aside before a moment.</summary>
+    public void ClearAway(DateTime beforeUtc)
     {
         lock (gate)
         {
-            foreach (var (note, file, _) in NotesAside().Where(one => File.GetLastWriteTimeUtc(one.Note) < nowUtc - KeptAside))
+            foreach (var (note, file, _) in LyingAside().Where(one => File.GetLastWriteTimeUtc(one.Note) < beforeUtc))
             {
                 File.Delete(file);
                 File.Delete(note);
@@ -204,9 +197,18 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
 
     private string Aside => Path.Combine(Folder, ".aside");
 
-    private List<(string Note, string File, Clip Clip)> NotesAside() => !Directory.Exists(Aside) ? []
-        : [.. Directory.EnumerateFiles(Aside, "*" + NoteSuffix).Select(note => (note, note[..^NoteSuffix.Length], Read(note)?.Clip))
-            .Where(one => one.Item3 is not null && File.Exists(one.Item2)).Select(one => (one.note, one.Item2, one.Item3!))];
+    /// <summary>What lies aside whole: a note with its file.</summary>
+    private IEnumerable<(string Note, string File, Clip Clip)> LyingAside()
+    {
+        foreach (var note in Directory.Exists(Aside) ? Directory.GetFiles(Aside, "*" + NoteSuffix) : [])
+        {
+            var file = note[..^NoteSuffix.Length];
+            if (File.Exists(file) && Read(note)?.Clip is { } clip)
+            {
+                yield return (note, file, clip);
+            }
+        }
+    }
 
     public void Dispose() => looking.Dispose();
 

@@ -51,7 +51,7 @@ public class PassageGraph(EffectFilters filters)
 
     /// <summary>Whether a passage is treated with more than 8 bits a sample.</summary>
     public static bool IsDeep(PlaybackPlan plan, Passage passage) =>
-        plan.Timeline.BitDepth is { } depth ? depth > 8 : plan.ClipsOf(passage).Any(clip => clip.Format.BitDepth > 8);
+        plan.Timeline.IsDeep(plan.ClipsOf(passage).Select(clip => clip.Format));
 
     private sealed class Writer(EffectFilters filters, PlaybackPlan plan, Passage passage)
     {

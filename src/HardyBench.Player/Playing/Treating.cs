@@ -24,8 +24,7 @@ public sealed class Treating(
     private readonly ScaleStepper? stepper = plan.Settings.AutomaticScale ? new ScaleStepper(plan.Settings.Scale, plan.Timeline.Rate) : null;
     private readonly bool keepsTime = plan.Settings.Policy == PlayingPolicy.KeepTime;
     private readonly List<Task> retired = [];
-    private Task<PassagePipeline>? next;
-    private PassageCourse? nextCourse;
+    private Opening? next;
     private bool isFirstDone;
 
     public void Treat(CancellationToken stop)
@@ -41,8 +40,8 @@ public sealed class Treating(
                 // Taken first: should it fail, the passage after it must not be lost with it.
                 var opening = next ?? Open(index);
                 next = null;
-                nextCourse!.GoOn();
-                var pipeline = opening.GetAwaiter().GetResult();
+                opening.Course.GoOn();
+                var pipeline = opening.Pipeline.GetAwaiter().GetResult();
                 using var retiring = new Retiring(() => Retire(pipeline, index));
                 using var stopping = stop.Register(pipeline.Course.Close);
                 while (HasRoom(pipeline.Course) && pipeline.Course.Take(done) is { } position)
@@ -177,20 +176,20 @@ public sealed class Treating(
 
         if (left <= GoOnAhead)
         {
-            nextCourse?.GoOn();
+            next?.Course.GoOn();
         }
     }
 
     /// <summary>In a passage that is too much, the first frame of the next one is treated before the last ones of it.</summary>
     private void BeginNextInTime(int index, PassageCourse course)
     {
-        if (!isFirstDone && keepsTime && course.IsBehind && next is { IsCompletedSuccessfully: true } && run.Slots is { } clock
+        if (!isFirstDone && keepsTime && course.IsBehind && next is { Pipeline.IsCompletedSuccessfully: true } && run.Slots is { } clock
             && Pacing.IsNextDue(run.Now, course.Way, clock.StartOf(plan.Timeline.StartOf(index))))
         {
             try
             {
                 isFirstDone = true;
-                TreatOne(next.Result, plan.Timeline.StartOf(index), 0);
+                TreatOne(next.Pipeline.Result, plan.Timeline.StartOf(index), 0);
             }
             catch (Exception)
             {
@@ -200,18 +199,19 @@ public sealed class Treating(
         }
     }
 
-    private Task<PassagePipeline> Open(int index)
+    private Opening Open(int index)
     {
-        var course = nextCourse = new PassageCourse(
-            run, plan.Timeline.Rate, plan.Timeline.StartOf(index), plan.Timeline.Passages[index].FrameCount, keepsTime, plan.Played(index).Layers.Count, isAhead: true);
-        return Task.Run(() => new PassagePipeline(plan, plan.Played(index), course, files, graph, threads));
+        var passage = plan.Played(index);
+        var course = new PassageCourse(
+            run, plan.Timeline.Rate, plan.Timeline.StartOf(index), passage.FrameCount, keepsTime, passage.Layers.Count, isAhead: true);
+        return new Opening(course, Task.Run(() => new PassagePipeline(plan, passage, course, files, graph, threads)));
     }
 
-    private static void LetGo(Task<PassagePipeline>? opened)
+    private static void LetGo(Opening? opened)
     {
         try
         {
-            opened?.GetAwaiter().GetResult().Dispose();
+            opened?.Pipeline.GetAwaiter().GetResult().Dispose();
         }
         catch (Exception)
         {
@@ -221,6 +221,9 @@ public sealed class Treating(
 
     private static TimeSpan Sum(IReadOnlyList<DecodedFrame> frames, Func<DecodedFrame, TimeSpan> part) =>
         frames.Aggregate(TimeSpan.Zero, (sum, frame) => sum + part(frame));
+
+    /// <summary>A passage that is being opened, or is open.</summary>
+    private sealed record Opening(PassageCourse Course, Task<PassagePipeline> Pipeline);
 
     private readonly struct Retiring(Action retire) : IDisposable
     {

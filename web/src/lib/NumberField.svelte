@@ -7,8 +7,6 @@
     min,
     max = null,
     whole = false,
-    label = undefined,
-    id = undefined,
     disabled = false,
     class: look = 'input-sm w-24',
     onchange
@@ -17,8 +15,6 @@
     min: number;
     max?: number | null;
     whole?: boolean;
-    label?: string;
-    id?: string;
     disabled?: boolean;
     class?: string;
     onchange: (value: number) => void;
@@ -47,10 +43,8 @@
     type="text"
     inputmode="decimal"
     autocomplete="off"
-    aria-label={label}
     aria-invalid={problem ? 'true' : undefined}
     aria-describedby={problem ? told : undefined}
-    {id}
     {disabled}
     value={typed ?? value}
     onchange={(event) => take(event.currentTarget.value)}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { page } from '$app/state';
   import { live } from './live.svelte';
+  import { theme } from './theme.svelte';
   import Keys from './Keys.svelte';
 
   const places = [
@@ -12,14 +13,7 @@
     ['/advice', 'Advice'],
     ['/words', 'Words']
   ];
-  let dark = $state(document.documentElement.dataset.theme === 'slate');
   let keys: Keys;
-
-  function changeTheme() {
-    dark = !dark;
-    document.documentElement.dataset.theme = dark ? 'slate' : 'chalk';
-    localStorage.setItem('theme', dark ? 'slate' : 'chalk');
-  }
 </script>
 
 <header class="flex min-h-11 shrink-0 flex-wrap items-center gap-x-5 border-b border-base-300 bg-base-200 px-4">
@@ -43,7 +37,7 @@
         <span class="figure">{Math.round((live.play.frames / live.play.of) * 100)} %</span>
       </a>
     {/if}
-    <button class="btn btn-ghost btn-sm" onclick={changeTheme}>{dark ? 'Light' : 'Dark'}</button>
+    <button class="btn btn-ghost btn-sm" onclick={() => theme.change()}>{theme.dark ? 'Light' : 'Dark'}</button>
     <button class="btn btn-ghost btn-sm" onclick={() => keys.open()}>Keys <kbd class="figure">?</kbd></button>
   </div>
 </header>

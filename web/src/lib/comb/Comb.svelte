@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { theme } from '../theme.svelte';
   import { drawComb } from './draw';
   import { inWords } from './teeth';
 
@@ -13,7 +14,6 @@
 
   let canvas: HTMLCanvasElement;
   let size = $state(0);
-  let theme = $state(0);
 
   // A picture that stands longer than this is a freeze.
   const shortestFreeze = $derived(Math.max(2, Math.floor(100 / frameMs)));
@@ -21,17 +21,12 @@
   $effect(() => {
     const resized = new ResizeObserver(() => size++);
     resized.observe(canvas);
-    const themed = new MutationObserver(() => theme++);
-    themed.observe(document.documentElement, { attributeFilter: ['data-theme'] });
-    return () => {
-      resized.disconnect();
-      themed.disconnect();
-    };
+    return () => resized.disconnect();
   });
 
   $effect(() => {
     void size;
-    void theme;
+    void theme.dark;
     drawComb(canvas, teeth, { frames, chosen, shortestFreeze, marked });
   });
 </script>

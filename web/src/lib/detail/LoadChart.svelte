@@ -1,6 +1,7 @@
 <script lang="ts">
   import uPlot from 'uplot';
   import type { Schemas } from '../api/client';
+  import { theme } from '../theme.svelte';
 
   let { title, series, seconds, marked }: { title: string; series: Schemas['LoadSeries'][]; seconds: number; marked: number[] } = $props();
   let box: HTMLDivElement;
@@ -40,15 +41,8 @@
     for (const second of marked) chart.ctx.fillRect(Math.round(chart.valToPos(second, 'x', true)), chart.bbox.top, 1, chart.bbox.height);
   }
 
-  let theme = $state(0);
   $effect(() => {
-    const themed = new MutationObserver(() => theme++);
-    themed.observe(document.documentElement, { attributeFilter: ['data-theme'] });
-    return () => themed.disconnect();
-  });
-
-  $effect(() => {
-    void theme;
+    void theme.dark;
     const style = getComputedStyle(box);
     const colours = ['--color-primary', '--color-accent', '--color-error', '--color-secondary'].map((name) => style.getPropertyValue(name));
     const grid = { stroke: style.getPropertyValue('--color-base-300'), width: 1 };

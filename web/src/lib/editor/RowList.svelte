@@ -11,6 +11,8 @@
   }: { editor: Editor; chosen: number[]; lead: number; onchoose: (rows: number[]) => void; onextend: (to: number) => void } = $props();
   // Only rows in sight are drawn, so that thousands cost no more than a screenful.
   const RowHeight = 46;
+  /** Of the heading and of every row. */
+  const columns = 'grid grid-cols-[2rem_minmax(0,1fr)_4rem] gap-x-2 px-3 md:grid-cols-[3rem_minmax(0,1fr)_7rem_4.5rem_15rem]';
   let box: HTMLDivElement;
   let [top, tall] = $state([0, 800]);
   let dragged = $state<number | null>(null);
@@ -64,7 +66,7 @@
 </script>
 
 <div class="flex h-full min-w-0 flex-1 flex-col">
-  <div class="grid grid-cols-[2rem_minmax(0,1fr)_4rem] gap-x-2 border-b border-base-300 bg-base-200 md:grid-cols-[3rem_minmax(0,1fr)_7rem_4.5rem_15rem] px-3 py-1.5 text-sm font-semibold">
+  <div class="{columns} border-b border-base-300 bg-base-200 py-1.5 text-sm font-semibold">
     <span class="text-right">no.</span><span>what it asks, of what</span><span class="hidden md:inline">start</span><span class="text-right">seconds</span><span class="hidden md:inline">decode + effects cores · memory · drive</span>
   </div>
   <div bind:this={box} class="relative min-h-0 flex-1 overflow-auto" bind:clientHeight={tall} onscroll={() => (top = box.scrollTop)} ondragover={over} ondrop={drop} ondragend={() => ([dragged, target] = [null, null])} role="listbox" tabindex="-1" aria-label="Passages" aria-multiselectable="true" data-testid="rows">
@@ -76,7 +78,7 @@
       {@const wrong = review?.problems.length}
       <!-- svelte-ignore a11y_click_events_have_key_events: keys are heard by the page for all rows at once -->
       <div
-        class="absolute inset-x-0 grid cursor-default grid-cols-[2rem_minmax(0,1fr)_4rem] md:grid-cols-[3rem_minmax(0,1fr)_7rem_4.5rem_15rem] items-start gap-x-2 overflow-hidden border-b border-base-300 px-3 py-1 leading-tight {chosen.includes(row) ? 'bg-secondary/15' : 'hover:bg-base-200'}"
+        class="{columns} absolute inset-x-0 cursor-default items-start overflow-hidden border-b border-base-300 py-1 leading-tight {chosen.includes(row) ? 'bg-secondary/15' : 'hover:bg-base-200'}"
         style:top="{row * RowHeight}px"
         style:height="{RowHeight}px"
         role="option"

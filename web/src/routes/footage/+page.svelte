@@ -17,7 +17,7 @@
     void live.making?.done;
     void live.making?.running;
     void uploads.taken;
-    read().catch((failure: Error) => (problem = failure.message));
+    void trying(read);
   });
 
   /** First what is known, then what is found by looking into new files, which waits while something is measured. */
@@ -44,27 +44,21 @@
 
   let deleted = $state<Clip | null>(null);
 
-  async function letGo(clip: Clip) {
-    try {
-      const answer = await api.DELETE('/api/clips/{id}', { params: { path: { id: clip.id } } });
-      if (!answer.response.ok) orThrow(answer);
+  const trying = (work: () => Promise<void>) => work().catch((failure: Error) => (problem = failure.message));
+
+  const letGo = (clip: Clip) =>
+    trying(async () => {
+      orThrow(await api.DELETE('/api/clips/{id}', { params: { path: { id: clip.id } } }));
       [deleted, shown] = [clip, null];
       await read();
-    } catch (failure) {
-      problem = (failure as Error).message;
-    }
-  }
+    });
 
-  async function bringBack() {
-    try {
-      const answer = await api.POST('/api/clips/{id}/back', { params: { path: { id: deleted!.id } } });
-      if (!answer.response.ok) orThrow(answer);
+  const bringBack = () =>
+    trying(async () => {
+      orThrow(await api.POST('/api/clips/{id}/back', { params: { path: { id: deleted!.id } } }));
       deleted = null;
       await read();
-    } catch (failure) {
-      problem = (failure as Error).message;
-    }
-  }
+    });
 
   const standing = (clip: Clip) => (clip.made ? (clip.family ? 'made' : 'here') : live.making?.running && live.making.clip === clip.id ? 'in work' : 'not made');
 </script>

@@ -55,8 +55,7 @@
   async function send<T>(address: string, file: File): Promise<T> {
     const answer = await fetch(address, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } });
     const outcome = await answer.json().catch(() => null);
-    if (!answer.ok) throw new Error(outcome?.detail ?? `The server answered ${answer.status}.`);
-    return outcome as T;
+    return orThrow<T>({ data: outcome, error: outcome, response: answer });
   }
 
   const letGo = (id: string) =>
