@@ -1,6 +1,7 @@
 using System.IO.Compression;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Trials;
 using HardyBench.Workbench;
 using HardyBench.Workbench.Jobs;
 using HardyBench.Workbench.Packs;
@@ -80,6 +81,42 @@ public sealed class BenchTests
         var runs = await asked.Runs.ListAsync();
         Assert.Equal(6, runs.Count);
         Assert.Equal(5, (await asked.Runs.FindAsync(runs[0].Id))!.Run.Header.ClipChecksums.Count);
+    }
+
+    /// <summary>Proxies can take longer than what is played from them, so that they are made is told before the first run.</summary>
+    [Fact]
+    public async Task What_a_trial_makes_before_its_runs_is_told()
+    {
+        var bench = await Bench.OpenAsync(await TestData.NewDataFolderAsync(), small: true, CancellationToken.None);
+        var timeline = await bench.TimelineAsync("touring-night");
+        var stored = await bench.Timelines.AddAsync(timeline with { Id = "short", Title = "Short", Passages = [timeline.Passages[0] with { FrameCount = 25 }] });
+        var asked = await bench.Trials.AskAsync(TrialKind.Play, stored.Timeline.Id, "this", new PlaybackSettings(Proxies: Proxies.Quarter), 1, TimeSpan.FromMinutes(1));
+        var heard = new Told();
+
+        await bench.Trials.PlayAsync(asked.Id, heard, CancellationToken.None);
+
+        Assert.Equal(["proxy of hd-avc-25", "1 of 1"], heard.Words);
+    }
+
+    private sealed class Told : ITrialListener
+    {
+        public List<string> Words { get; } = [];
+
+        public void StepBegan(TrialStep step, int number, int? of) => Words.Add(step.Label);
+
+        public void Making(string what) => Words.Add(what);
+
+        public void Started(long id, RunHeader header)
+        {
+        }
+
+        public void Progressed(long id, RunProgress progress)
+        {
+        }
+
+        public void Pictured(long id, int frame, byte[] jpeg)
+        {
+        }
     }
 
     [Fact]

@@ -1,4 +1,4 @@
-import type { Kind, MarkKind, Schemas, Scale, Verdict } from './api/client';
+import type { Kind, MarkKind, Play, Schemas, Scale, Verdict } from './api/client';
 
 type Limiter = NonNullable<Schemas['Limiter']>;
 type Reason = NonNullable<Schemas['DropReason']>;
@@ -83,6 +83,13 @@ export const trialStates: Record<NonNullable<Schemas['TrialState']>, string> = {
 
 /** How a run ended. */
 export const endings: Record<string, string> = { playing: 'playing', finished: 'finished', stopped: 'stopped early', cutShort: 'cut short' };
+
+/** Where a play stands, behind the name of its trial. What is made before its first run counts; the one run of a plain play needs no words. */
+export function stepOf({ kind, step, stepNumber, stepCount }: Pick<Play, 'kind' | 'step' | 'stepNumber' | 'stepCount'>): string {
+  if (kind === 'play' && (stepNumber > 0 || !step)) return '';
+  const number = stepCount && stepCount > 1 && !step.includes(' of ') ? `, ${stepNumber} of ${stepCount}` : '';
+  return `: ${step || 'about to begin'}${number}`;
+}
 
 export const percent = (share: number) => `${Math.round(share * 100)} %`;
 

@@ -2,7 +2,7 @@
   import { api } from '../api/client';
   import { isTyping } from '../keys';
   import { live } from '../live.svelte';
-  import { fixed, kinds } from '../words';
+  import { fixed, kinds, stepOf } from '../words';
   import MarkForm from './MarkForm.svelte';
 
   const play = $derived(live.play?.running ? live.play : null);
@@ -12,10 +12,6 @@
   const watched = ['Processor', "Player's work", 'Graphics and media engine'];
   const worth = $derived(few(live.loads.filter((load) => watched.includes(load.group))));
   const dropped = $derived(play ? play.teeth.split('d').length - 1 : 0);
-  const step = $derived(
-    !play || play.kind === 'play' ? ''
-      : `: ${play.step || 'about to begin'}${play.stepCount && play.stepCount > 1 && !play.step.includes(' of ') ? `, ${play.stepNumber} of ${play.stepCount}` : ''}`
-  );
   let said = $state('');
   let marking = $state<{ runId: number; frame: number | null } | null>(null);
 
@@ -40,7 +36,7 @@
       <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
         {#if live.picture}<img src={live.picture} alt="The frame on screen" class="h-16 border border-base-300" />{/if}
         <span><a class="link" href="/timelines/{play.timelineId}">{play.timelineTitle}</a> on {play.machineName},
-          <a class="link whitespace-nowrap" href="/trials/{play.trialId}">{kinds[play.kind].name}{step}</a></span>
+          <a class="link whitespace-nowrap" href="/trials/{play.trialId}">{kinds[play.kind].name}{stepOf(play)}</a></span>
         {#if play.byHand}
           <span class="figure whitespace-nowrap">{play.frames}<span class="quiet ml-1">of {play.of} places</span></span>
           {#if live.lastLagMs !== null}<span class="figure whitespace-nowrap">{fixed(live.lastLagMs, 0)}<span class="quiet ml-1">ms, the last</span></span>{/if}
