@@ -17,12 +17,12 @@
     <span class="figure quiet text-xs whitespace-nowrap">{money(machine.price ?? null, machine.currency)}</span>
   </div>
   <div class="flex items-center justify-between gap-2">
-    <span class="quiet text-xs">
+    <span class="quiet min-w-0 flex-1 text-xs">
       {#if running}
         playing now
       {:else if others.length}
         <select
-          class="select select-xs select-ghost -ml-2 w-40"
+          class="select select-xs select-ghost -ml-2 w-full max-w-40 min-w-0 pr-6 text-ellipsis"
           aria-label="Run shown for {machine.name}"
           title="Which run this column shows"
           value={column.runId === column.bareId ? '' : column.runId}
