@@ -148,7 +148,7 @@ public sealed class ApiTests : ServerTest
 
         var review = kept!["review"]!.AsArray();
         Assert.Equal(8, review.Count);
-        Assert.Equal("the clip 'gone' is not known", (string)review[1]!["problems"]![0]!);
+        Assert.Equal("the clip “gone” is not known", (string)review[1]!["problems"]![0]!);
         Assert.Equal("00:00:03:00", (string)review[1]!["start"]!);
         Assert.True((double)review[4]!["asks"]!["decodeCores"]! > (double)review[0]!["asks"]!["decodeCores"]!);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, (await Http.PostAsJsonAsync("/api/play", new { timelineId = "touring-night", machineId = "curlew-desk" })).StatusCode);

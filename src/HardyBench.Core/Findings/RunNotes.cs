@@ -10,6 +10,9 @@ public static class RunNotes
     /// <summary>Cores that other programs may take before a run is said to be disturbed by them. Common practice, no source.</summary>
     public const double BusyFrom = 0.2;
 
+    /// <summary>The share of a clip's file in the file cache below which a play has the drive to wait for. Common practice, no source.</summary>
+    public const double CachedFrom = 0.5;
+
     /// <summary>Limits above or below which a condition is worth a note. Common practice, no source.</summary>
     private const double ThrottledBelow = 0.9, FullyBusyFrom = 0.8, LowBattery = 0.2, FreeMemoryFrom = 1e9, FreeDataFrom = 1e9, ToolFrom = 0.1;
 
@@ -45,6 +48,7 @@ public static class RunNotes
         foreach (var (clip, state) in conditions.Footage ?? new Dictionary<string, FootageState>())
         {
             yield return state.Refusal is { } refusal ? $"{clip} was decoded on the {state.DecodedOn}: {refusal}" : null;
+            yield return state.CachedShare is < CachedFrom and var share ? Say($"{clip} lay in the file cache to {share * 100:0} %, so the drive was waited for at first") : null;
         }
 
         foreach (var (effect, place) in conditions.Effects ?? new Dictionary<string, EffectState>())

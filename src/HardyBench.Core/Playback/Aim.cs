@@ -10,7 +10,7 @@ namespace HardyBench.Core.Playback;
 /// decoding, waiting and effects took of late: the time within which nine of ten were done, and more after a miss. Aiming further ahead
 /// costs no frame, since one is begun whenever one is done; it only lets finished ones wait.</para>
 /// <para>In long-GOP footage decoding can only go on, or start afresh on a frame that stands alone. First unreferenced frames are left
-/// out. Where that is not enough it runs up, without showing, to the first frame in time; or, where that lies beyond the next frame that
+/// out. Where that is not enough it runs up, without showing, to the first frame in time; or, where that is more than a third of the way to the next frame that
 /// stands alone, it gives up what is between and uses its time to decode ahead from there, as deep as memory lets it.</para>
 /// </remarks>
 /// <param name="first">The first timeline frame of the passage.</param>
@@ -19,6 +19,9 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
 {
     /// <summary>The share of recent pieces of work that lasted no longer than a frame is given.</summary>
     private const double Sure = 0.9;
+
+    /// <summary>The share of recent pieces of work that were done beside little else.</summary>
+    private const double Quickest = 0.25;
 
     /// <summary>How much further ahead a miss lets the next one aim, and how much nearer a hit, as shares of a frame's work. They balance
     /// at one miss in eleven.</summary>
@@ -38,6 +41,10 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
 
     /// <summary>Steps in which the nearest frame to run up to is looked for before it is reckoned.</summary>
     private const int SmallSteps = 8;
+
+    /// <summary>The part of a GOP's rest that running up may pass over. Beyond it starting afresh shows more: running up only just arrives in time, so
+    /// that the next frame that stands alone, which costs several of the others, comes late and its GOP begins with another run up.</summary>
+    private const double WorthRunningUp = 0.35;
 
     /// <summary>Slots in hand above which unreferenced frames are decoded again, once it was late.</summary>
     private const double SlotsInHand = 1.5;
@@ -180,12 +187,13 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
 
         var afresh = footage.FirstFrom(FirstAfter(arrival.At(0) + Longer(TimeSpan.Zero, StartingAfresh.Mean - Expected(Decoding)), clock, next));
         // Passing over costs all up to there. Where effects are the slower it is not done for the sake of being sure: what waits catches up.
-        var isSure = Effects.Mean <= DecodingEach.Mean;
-        var reached = RunUp(frame => isSure ? arrival.At(frame - next, Pace) : arrival.OnAverage(frame - next, Pace), clock, next, afresh);
-        if (reached < afresh)
+        var decodingLimits = Effects.Mean <= DecodingEach.Mean;
+        var pace = decodingLimits ? Pace : PaceAlone;
+        var reached = RunUp(frame => decodingLimits ? arrival.At(frame - next, pace) : arrival.OnAverage(frame - next, pace), clock, next, afresh, pace);
+        if (reached < afresh && (!decodingLimits || reached - next <= WorthRunningUp * (afresh - next)))
         {
             spread = reached;
-            runsUpUntil = arrival.Decoded(reached - next, Pace);
+            runsUpUntil = arrival.Decoded(reached - next, pace);
             return new Choice(Math.Min(reached, end), LeavesOut: true);
         }
 
@@ -246,9 +254,10 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// <summary>The first frame that decoding reaches in time when it goes on without unreferenced frames; the limit when there is none
     /// before it.</summary>
     /// <param name="doneAt">When a frame would be done.</param>
-    private long RunUp(Func<long, TimeSpan> doneAt, SlotClock clock, long next, long limit)
+    /// <param name="pace">What a timeline frame costs that is run up to.</param>
+    private long RunUp(Func<long, TimeSpan> doneAt, SlotClock clock, long next, long limit, TimeSpan pace)
     {
-        if (Pace >= rate.FrameDuration)
+        if (pace >= rate.FrameDuration)
         {
             return limit;
         }
@@ -264,7 +273,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
                 return frame;
             }
 
-            var gain = tried < SmallSteps ? rate.FrameDuration : rate.FrameDuration - Pace;
+            var gain = tried < SmallSteps ? rate.FrameDuration : rate.FrameDuration - pace;
             frame = footage.ReferencedFrom(frame + 1 + (long)Math.Min(late / gain, limit - frame));
         }
 
@@ -276,6 +285,9 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     private TimeSpan Pace => RunningUp.Known >= Enough ? RunningUp.Mean
         : Decoding.Mean / 2 < rate.FrameDuration ? Shorter(Decoding.Mean / 2, rate.FrameDuration / 2)
         : Decoding.Mean / 2;
+
+    /// <summary>The pace while no effects are worked on, which is what it comes to where effects are the slower: as the quickest quarter of late.</summary>
+    private TimeSpan PaceAlone => RunningUp.Known >= Enough ? Shorter(RunningUp.Within(Quickest), Pace) : Pace;
 
     /// <summary>The first frame whose slot ends after a moment.</summary>
     private long FirstAfter(TimeSpan moment, SlotClock clock, long from)

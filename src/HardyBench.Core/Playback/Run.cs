@@ -99,7 +99,8 @@ public sealed record MachineState(
 /// <param name="CachedShare">Share of the file that lay in the system's file cache before the first frame, 0 to 1.</param>
 /// <param name="DecodedOn">Where it was decoded in fact.</param>
 /// <param name="Refusal">Why the device asked for did not decode it, or null.</param>
-public sealed record FootageState(string? Drive, string? Kind, double? CachedShare, string DecodedOn, string? Refusal);
+/// <param name="Bytes">Size of the file; null where it was not kept.</param>
+public sealed record FootageState(string? Drive, string? Kind, double? CachedShare, string DecodedOn, string? Refusal, long? Bytes = null);
 
 /// <summary>Where an effect ran.</summary>
 /// <param name="RanOn">The device, by FFmpeg's name of it, or <see cref="Processor"/>.</param>

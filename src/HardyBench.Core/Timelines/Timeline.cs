@@ -12,6 +12,10 @@ public sealed record Timeline(
     string Id, string Title, Raster Raster, FrameRate Rate, IReadOnlyList<Passage> Passages,
     int? BitDepth = null, IReadOnlyList<TimelineMark>? Marks = null, string? Metadata = null)
 {
+    /// <summary>What it is for and where its footage comes from, in a few sentences; null for nothing said.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? About { get; init; }
+
     public long FrameCount => Passages.Sum(passage => (long)passage.FrameCount);
 
     /// <summary>The timeline frame on which the passage at <paramref name="index"/> begins.</summary>

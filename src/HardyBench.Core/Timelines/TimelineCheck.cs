@@ -54,13 +54,13 @@ public static class TimelineCheck
 
         foreach (var layer in passage.Layers)
         {
-            if (!clips.TryGetValue(layer.ClipId, out _))
+            if (!clips.TryGetValue(layer.ClipId, out var clip))
             {
-                yield return $"the clip '{layer.ClipId}' is not known";
+                yield return $"the clip “{layer.ClipId}” is not known";
             }
             else if (layer.StartFrame < 0 || layer.Skipped < 0)
             {
-                yield return $"it begins on frame {layer.StartFrame} of '{layer.ClipId}'; from 0 on it can";
+                yield return $"it begins on frame {layer.StartFrame} of “{clip.Title}”; from 0 on it can";
             }
 
             if (layer.Opacity is < 0 or > 1 or double.NaN)
@@ -82,8 +82,8 @@ public static class TimelineCheck
 
     /// <summary>Clips of a passage that only stand-ins can play as long as they are not made: phrases.</summary>
     public static IEnumerable<string> NotMade(Passage passage, IReadOnlyDictionary<string, Clip> clips) => passage.Layers
-        .Select(layer => layer.ClipId).Distinct().Where(id => clips.TryGetValue(id, out var clip) && clip.Sha256 is null)
-        .Select(id => $"'{id}' is not made: make it under Footage before this machine plays it");
+        .Select(layer => clips.GetValueOrDefault(layer.ClipId)).OfType<Clip>().Distinct().Where(clip => clip.Sha256 is null)
+        .Select(clip => $"“{clip.Title}” is not made: make it under Footage before this machine plays it");
 
     /// <summary>What a person should know of a passage that can be played: phrases.</summary>
     public static IEnumerable<string> RemarksOn(Passage passage, Timeline timeline, IReadOnlyDictionary<string, Clip> clips)
@@ -94,7 +94,7 @@ public static class TimelineCheck
             var needed = layer.SourceFrameAt(passage.FrameCount - 1, timeline.Rate, clip.Format.Rate) + 1;
             if (needed > clip.FrameCount && clip.FrameCount > 1)
             {
-                yield return $"'{layer.ClipId}' has {clip.FrameCount} frames of the {needed} wanted and loops";
+                yield return $"“{clip.Title}” has {clip.FrameCount} frames of the {needed} wanted and loops";
             }
 
             if (!DividesEvenly(clip.Format.Rate, timeline.Rate) && clip.FrameCount > 1)

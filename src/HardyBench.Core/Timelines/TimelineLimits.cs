@@ -70,7 +70,8 @@ public static class TimelineLimits
         yield return Enough("frames", timeline.Passages.Sum(passage => (long)passage.FrameCount), MostFrames);
         yield return timeline.Passages.All(passage => passage.Transition is not { } kind || Enum.IsDefined(kind)) ? null : "A passage has a transition that there is none of.";
         yield return timeline.Passages.SelectMany(passage => passage.Layers).All(layer => layer.Retime is not { } retime || Enum.IsDefined(retime.Method)) ? null : "A layer has a retime that there is none of.";
-        yield return Short("The title", [timeline.Title], LongestName) ?? Short("The id", [timeline.Id], LongestName);
+        yield return Short("The title", [timeline.Title], LongestName) ?? Short("The id", [timeline.Id], LongestName)
+            ?? Short("What is said about it", [timeline.About ?? string.Empty], LongestText);
         yield return Short("The question of a passage", timeline.Passages.Select(passage => passage.Question), LongestName);
         yield return Short("The clip's id of a layer", timeline.Passages.SelectMany(passage => passage.Layers).Select(layer => layer.ClipId), LongestText);
         yield return Short("The name of a mark", (timeline.Marks ?? []).Select(mark => mark.Name), LongestName);

@@ -63,7 +63,7 @@ public sealed class OtioReader
             title, rate, [.. items.Where(item => Whole(item.End) > Whole(item.Start)).Select(Item)], [.. media.Values],
             [.. marks.Where(mark => mark.At >= -0.5).Select(mark => mark.Mark with { Frame = Whole(mark.At) })],
             Kept(root["metadata"], ("global_start_time", Number(root["global_start_time"]?["value"]) is null or 0 ? null : root["global_start_time"]), ("tracks", tracks.Count > 0 ? tracks : null)), notes,
-            Value<Raster?>(ours?["raster"]), Value<int?>(ours?["bitDepth"]));
+            Value<Raster?>(ours?["raster"]), Value<int?>(ours?["bitDepth"])) { About = Text(ours?["about"]) };
     }
 
     /// <summary>Places are kept as they are and rounded once, at the end: lengths rounded one by one would drift.</summary>

@@ -35,6 +35,11 @@ public static class OtioWriter
             ["raster"] = JsonSerializer.SerializeToNode(timeline.Raster, BenchJson.Options),
             ["bitDepth"] = timeline.BitDepth,
         }));
+        if (timeline.About is { } about)
+        {
+            root["metadata"]![Namespace]!["about"] = about;
+        }
+
         if (kept["tracks"] is { } others)
         {
             // Our tracks are not those it came with, so what was noted on those stands with the timeline.

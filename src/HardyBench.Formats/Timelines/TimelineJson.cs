@@ -22,6 +22,7 @@ public static class TimelineJson
     private static Timeline Played(Timeline timeline) => timeline with
     {
         Title = string.Empty,
+        About = null,
         Marks = null,
         Metadata = null,
         Passages = [.. timeline.Passages.Select(passage => passage.WithoutOff()).Select(passage => passage with

@@ -17,9 +17,10 @@ public sealed record SheetView(TimelineView Timeline, IReadOnlyList<ColumnView> 
 
 /// <summary>A timeline's rows.</summary>
 /// <param name="Effects">Ids of the effects in it, each once.</param>
+/// <param name="About">What it is for, in a few sentences; null for nothing said.</param>
 public sealed record TimelineView(
     string Id, string Title, string Raster, string Rate, double FramesPerSecond, double Seconds, IReadOnlyList<PassageView> Passages,
-    IReadOnlyList<string> Effects)
+    IReadOnlyList<string> Effects, string? About)
 {
     public static TimelineView Of(Timeline timeline, IReadOnlyDictionary<string, Clip> clips)
     {
@@ -31,7 +32,8 @@ public sealed record TimelineView(
                 index + 1, Timecode.Of(timeline.StartOf(index), timeline.Rate), timeline.StartOf(index), passage.FrameCount,
                 passage.Question, ChipsOf(passage, clips), weights[index] / Math.Max(1e-12, weights.Max())))],
             [.. timeline.Passages.SelectMany(passage => passage.WithoutOff().AllEffects())
-                .Select(effect => effect.Id).Distinct().Order(StringComparer.Ordinal)]);
+                .Select(effect => effect.Id).Distinct().Order(StringComparer.Ordinal)],
+            timeline.About);
     }
 
     /// <summary>Short words for what is asked: formats, effects, the number of layers.</summary>

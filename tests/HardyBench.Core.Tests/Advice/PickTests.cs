@@ -55,6 +55,27 @@ public sealed class PickTests
         Assert.Equal("No machine holds every passage in a run that counts; some runs do not count, and have to be played again.", Pick.From([spoilt]).Reason);
     }
 
+    /// <summary>A file of a gigabyte on a machine of 32 lies in the cache the next time; one of 30 never does.</summary>
+    [Theory]
+    [InlineData(0.1, 1e9, FileCache.AsFound, true)]
+    [InlineData(0.9, 1e9, FileCache.AsFound, false)]
+    [InlineData(0.1, 30e9, FileCache.AsFound, false)]
+    [InlineData(0.1, 1e9, FileCache.Cold, false)]
+    public async Task A_machine_that_fails_on_footage_found_cold_is_played_again_first(double cached, double bytes, FileCache cache, bool isSpoilt)
+    {
+        var machine = Samples.Machine("cold", cores: 1, price: 100);
+        Run Cold(Run run) => Under(run with { Header = run.Header with { Settings = run.Header.Settings with { Cache = cache } } }, conditions => conditions with
+        {
+            Footage = new Dictionary<string, FootageState> { ["c"] = new("sda", "rotating", cached, "processor", null, (long)bytes) },
+        });
+
+        var failing = Candidate.Of(machine, Cold(await RunOn(machine)));
+        Assert.Equal(isSpoilt ? "the footage of passage 1 had to come from the drive first" : null, failing.Spoilt?.By);
+
+        var strong = Samples.Machine("strong", cores: 16, price: 100);
+        Assert.True(Candidate.Of(strong, Cold(await RunOn(strong))).Answers);
+    }
+
     [Theory]
     [InlineData(1.19, true)]
     [InlineData(1.21, false)]

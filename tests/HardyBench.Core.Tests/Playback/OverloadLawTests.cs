@@ -67,24 +67,31 @@ public sealed class OverloadLawTests
             Assert.True(frames.Count(IsShown) >= share * frames.Count, $"{frames.Count(IsShown)} of {frames.Count}");
         });
 
-    /// <summary>Shown in a GOP of G at a share f of what is needed, when every second frame is unreferenced, all cost the same, and A may be
-    /// under way: what the time allows, f·G; below one half, where the others alone are too much, the A that are decoded before it begins
-    /// last A / (1 − 2f) frames.</summary>
-    private static double Allowed(int gop, double share, int memory) =>
-        share >= 0.5 ? share * gop : Math.Min(share * gop, memory / (1 - 2 * share));
+    /// <summary>Shown in a GOP of G at a share f of what is needed, when every second frame is unreferenced, the others are a share ρ of the work,
+    /// and A may be under way. From ρ on all referenced ones and as many others as the rest of the time allows. Below, referenced ones alone are
+    /// too much: f·G/(2ρ) of them are what the time allows, and the A that are decoded before it begins last A / (1 − f/ρ) of them.</summary>
+    private static double Allowed(int gop, double share, int memory, double referenced = 0.5) => share >= referenced
+        ? gop / 2.0 * (1 + (share - referenced) / (1 - referenced))
+        : Math.Min(share * gop / 2 / referenced, memory / (1 - share / referenced));
 
+    /// <summary>A GOP whose frames cost the same, or go by their bits for the most part, as I, P and B frames do.</summary>
     [Theory]
-    [InlineData(0, 0.6)]
-    [InlineData(0.08, 0.6)]
-    [InlineData(0.3, 0.45)]
-    public void Of_long_GOP_footage_it_shows_what_time_and_look_ahead_allow(double variation, double share) =>
-        Many(150, (random, seed) =>
+    [InlineData(0, 0.6, false)]
+    [InlineData(0.08, 0.6, false)]
+    [InlineData(0.3, 0.45, false)]
+    [InlineData(0, 0.58, true)]
+    [InlineData(0.08, 0.58, true)]
+    [InlineData(0.3, 0.3, true)]
+    public void Of_long_GOP_footage_it_shows_what_time_and_look_ahead_allow(double variation, double share, bool byBits) =>
+        Many(byBits ? 300 : 150, (random, seed) =>
         {
-            var (gop, speed) = (random.Next(12, 251), 0.3 + 0.6 * random.NextDouble());
-            var frames = Play(Demand(gop, 0.1, 40 / speed, 0, 3), variation, seed, 8 * gop).Skip(gop).ToList();
-            var allowed = Allowed(gop, speed, new PlaybackSettings().LookAhead + PlaybackSettings.DecodeAhead) * frames.Count / gop;
+            var (gop, speed, bits) = (random.Next(12, 251), 0.3 + 0.6 * random.NextDouble(), byBits ? 0.2 + 0.8 * random.NextDouble() : 0);
+            var costs = Enumerable.Range(0, gop).Select(position => 1 - bits + bits * DecodeCost.BitShare(position, gop)).ToList();
+            var referenced = costs.Where((_, position) => DecodeCost.IsReferenced(position, gop)).Sum() / gop;
+            var frames = Play(Demand(gop, 0.1, costs.Select(cost => cost * 40 / speed), 0, 3), variation, seed, 8 * gop).Skip(gop).ToList();
+            var allowed = Allowed(gop, speed, new PlaybackSettings().LookAhead + PlaybackSettings.DecodeAhead, referenced) * frames.Count / gop;
 
-            Assert.True(frames.Count(IsShown) >= share * allowed, $"{frames.Count(IsShown)} of {allowed:0}, GOP {gop}, at {speed:0.00}");
+            Assert.True(frames.Count(IsShown) >= share * allowed, $"{frames.Count(IsShown)} of {allowed:0}, GOP {gop}, at {speed:0.00}, {referenced:0.00} of it for others");
         });
 
     [Theory]
@@ -197,11 +204,15 @@ public sealed class OverloadLawTests
 
     private static double Deviation(List<double> values) => Math.Sqrt(values.Average(value => Math.Pow(value - values.Average(), 2)));
 
-    private static PassageDemand Demand(int interval, double read, double decode, double copy, double effects, bool shared = false, int frames = Minute) => new(
+    private static PassageDemand Demand(int interval, double read, double decode, double copy, double effects, bool shared = false, int frames = Minute) =>
+        Demand(interval, read, [decode], copy, effects, shared, frames);
+
+    /// <param name="decode">Milliseconds for each position of a GOP, or one for all.</param>
+    private static PassageDemand Demand(int interval, double read, IEnumerable<double> decode, double copy, double effects, bool shared = false, int frames = Minute) => new(
         frames,
         [
             new Visit(Station.Drive, VisitKind.Read, [Samples.Ms(read)]),
-            new Visit(Station.Processor, VisitKind.Decode, [Samples.Ms(decode)]),
+            new Visit(Station.Processor, VisitKind.Decode, [.. decode.Select(Samples.Ms)]),
             new Visit(Station.Bus, VisitKind.Copy, [Samples.Ms(copy)]),
             new Visit(shared ? Station.Processor : Station.Graphics, VisitKind.Effects, [Samples.Ms(effects)]),
         ],

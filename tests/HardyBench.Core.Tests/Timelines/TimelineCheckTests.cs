@@ -8,7 +8,7 @@ public sealed class TimelineCheckTests
 {
     private static readonly Dictionary<string, Clip> Clips = new()
     {
-        ["a"] = new("a", "a", Samples.HdAvc, 50, null),
+        ["a"] = new("a", "The wings", Samples.HdAvc, 50, null),
         ["film"] = new("film", "film", Samples.HdAvc with { Rate = new FrameRate(24) }, 400, null),
     };
 
@@ -19,8 +19,8 @@ public sealed class TimelineCheckTests
         { Good with { FrameCount = 0 }, "it has no length" },
         { Good with { Layers = [] }, "it has no layers" },
         { Good with { Transition = Transition.Wipe }, "a wipe needs two layers; it has 1" },
-        { Good with { Layers = [new Layer("gone", [])] }, "the clip 'gone' is not known" },
-        { Good with { Layers = [new Layer("a", [], -1)] }, "it begins on frame -1 of 'a'; from 0 on it can" },
+        { Good with { Layers = [new Layer("gone", [])] }, "the clip “gone” is not known" },
+        { Good with { Layers = [new Layer("a", [], -1)] }, "it begins on frame -1 of “The wings”; from 0 on it can" },
         { Good with { Layers = [new Layer("a", [], 0, new Retime(-1))] }, "a speed of -1 cannot be played" },
         { Good with { Over = [new Effect("sparkle", new Dictionary<string, double>())] }, "the effect 'sparkle' is not known" },
         { Good with { Over = [Effect.Of("sharpen", ("amount", 99))] }, "'sharpen': amount is 99, from 0 to 3 is possible" },
@@ -36,8 +36,8 @@ public sealed class TimelineCheckTests
 
     public static TheoryData<Passage, string> Remarkable => new()
     {
-        { Good with { FrameCount = 51 }, "'a' has 50 frames of the 51 wanted and loops" },
-        { Good with { Layers = [new Layer("a", [], 10)] }, "'a' has 50 frames of the 60 wanted and loops" },
+        { Good with { FrameCount = 51 }, "“The wings” has 50 frames of the 51 wanted and loops" },
+        { Good with { Layers = [new Layer("a", [], 10)] }, "“The wings” has 50 frames of the 60 wanted and loops" },
         { Good with { Layers = [new Layer("film", [])] }, "24 frames a second do not divide into 25" },
         { Good with { Layers = [new Layer("a", [], 0, new Retime(0.5, RetimeMethod.OpticalFlow))] }, "repeats frames" },
         { Good with { Over = [Effect.Of("particles")] }, "only stand-ins can play '3D particles'" },
@@ -82,9 +82,9 @@ public sealed class TimelineCheckTests
     [Fact]
     public void A_clip_that_is_not_made_is_named_once_while_the_passage_is_written()
     {
-        var clips = new Dictionary<string, Clip>(Clips) { ["made"] = Clips["a"] with { Id = "made", Sha256 = "ab" } };
+        var clips = new Dictionary<string, Clip>(Clips) { ["made"] = Clips["a"] with { Id = "made", Title = "The pit", Sha256 = "ab" } };
         var passage = new Passage("asked", 50, [new Layer("a", []), new Layer("made", []), new Layer("a", []), new Layer("gone", [])], []);
 
-        Assert.Equal("'a' is not made: make it under Footage before this machine plays it", Assert.Single(TimelineCheck.NotMade(passage, clips)));
+        Assert.Equal("“The wings” is not made: make it under Footage before this machine plays it", Assert.Single(TimelineCheck.NotMade(passage, clips)));
     }
 }

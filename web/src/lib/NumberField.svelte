@@ -1,7 +1,8 @@
 <script lang="ts">
   import { numberOf } from './numbers';
 
-  /** A number with its limits. What is out of them is said beside the field and not taken; an empty field is not 0. */
+  /** A number with its limits. What is out of them is said beside the field and not taken; an empty field is not 0, and is allowed only where
+   * `onempty` says what it means. */
   let {
     value,
     min,
@@ -9,19 +10,26 @@
     whole = false,
     disabled = false,
     class: look = 'input-sm w-24',
+    label = undefined,
+    placeholder = undefined,
+    onempty = undefined,
     onchange
   }: {
-    value: number;
+    value: number | null;
     min: number;
     max?: number | null;
     whole?: boolean;
     disabled?: boolean;
     class?: string;
+    label?: string;
+    placeholder?: string;
+    onempty?: () => void;
     onchange: (value: number) => void;
   } = $props();
 
   let typed = $state<string | null>(null);
   const problem = $derived(typed === null ? null : numberOf(typed, { min, max, whole }).problem);
+  const stays = $derived(value === null ? 'It stays empty.' : `It stays ${value}.`);
   const told = $props.id();
 
   // Another value comes in from elsewhere, as by undoing: what was typed is over.
@@ -31,6 +39,11 @@
   });
 
   function take(text: string) {
+    if (onempty && text.trim() === '') {
+      typed = null;
+      onempty();
+      return;
+    }
     const read = numberOf(text, { min, max, whole });
     typed = read.problem ? text : null;
     if (read.problem === null) onchange(read.value);
@@ -43,11 +56,13 @@
     type="text"
     inputmode="decimal"
     autocomplete="off"
+    aria-label={label}
+    {placeholder}
     aria-invalid={problem ? 'true' : undefined}
     aria-describedby={problem ? told : undefined}
     {disabled}
-    value={typed ?? value}
+    value={typed ?? value ?? ''}
     onchange={(event) => take(event.currentTarget.value)}
   />
-  {#if problem}<span id={told} role="alert" class="max-w-44 text-xs text-error">{problem} It stays {value}.</span>{/if}
+  {#if problem}<span id={told} role="alert" class="max-w-44 text-xs text-error">{problem} {stays}</span>{/if}
 </span>

@@ -45,7 +45,7 @@ public static class StackCutter
         IReadOnlyList<TimelineMark>? marks = imported.Marks.Count == 0
             ? null
             : [.. imported.Marks.Select(mark => mark with { Frame = mark.Frame - moved.Where(gap => gap.From < mark.Frame).Sum(gap => Math.Min(gap.Gap, mark.Frame - gap.From)) })];
-        return (new Timeline(id, imported.Title, imported.Raster ?? raster, imported.Rate, passages, imported.BitDepth, marks, Metadata: imported.Metadata), notes);
+        return (new Timeline(id, imported.Title, imported.Raster ?? raster, imported.Rate, passages, imported.BitDepth, marks, Metadata: imported.Metadata) { About = imported.About }, notes);
     }
 
     private static Layer LayerOf(TrackItem item, long from, FrameRate rate, Clip? clip, List<string> notes)

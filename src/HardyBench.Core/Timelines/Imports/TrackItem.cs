@@ -44,4 +44,8 @@ public readonly record struct MediaTime(double Frames, double Rate, bool IsCount
 /// <param name="BitDepth">If the file tells.</param>
 public sealed record ImportedTimeline(
     string Title, FrameRate Rate, IReadOnlyList<TrackItem> Items, IReadOnlyList<ImportedMedia> Media, IReadOnlyList<TimelineMark> Marks,
-    string? Metadata, IReadOnlyList<string> Notes, Raster? Raster = null, int? BitDepth = null);
+    string? Metadata, IReadOnlyList<string> Notes, Raster? Raster = null, int? BitDepth = null)
+{
+    /// <summary>What it is for; null for nothing said.</summary>
+    public string? About { get; init; }
+}

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Timeline } from '../api/client';
+  import NumberField from '../NumberField.svelte';
   import type { Editor } from './editor.svelte';
 
   let { editor, onact }: { editor: Editor; onact: (key: string) => void } = $props();
@@ -22,9 +23,9 @@
 
 <div class="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300 px-4 py-2 text-sm">
   <input class="input input-sm w-52 font-semibold" aria-label="Title" value={timeline.title} onchange={(event) => set({ title: event.currentTarget.value })} />
-  <label class="flex items-center gap-1">raster
-    <input class="input input-sm figure w-18 text-right" type="number" min="2" aria-label="Width" value={timeline.raster.width} onchange={(event) => set({ raster: { ...timeline.raster, width: Math.max(2, event.currentTarget.valueAsNumber || 2) } })} />×<input class="input input-sm figure w-18 text-right" type="number" min="2" aria-label="Height" value={timeline.raster.height} onchange={(event) => set({ raster: { ...timeline.raster, height: Math.max(2, event.currentTarget.valueAsNumber || 2) } })} />
-  </label>
+  <span class="flex items-center gap-1">raster
+    <NumberField class="input-sm w-18" label="Width" min={16} max={16384} whole value={timeline.raster.width} onchange={(width) => set({ raster: { ...timeline.raster, width } })} />×<NumberField class="input-sm w-18" label="Height" min={16} max={16384} whole value={timeline.raster.height} onchange={(height) => set({ raster: { ...timeline.raster, height } })} />
+  </span>
   <label class="flex items-center gap-1">rate
     <select class="select select-sm w-24" value="{timeline.rate.numerator}/{timeline.rate.denominator}" onchange={(event) => { const [numerator, denominator] = event.currentTarget.value.split('/').map(Number); set({ rate: { numerator, denominator } }); }}>
       {#if !rates.includes(`${timeline.rate.numerator}/${timeline.rate.denominator}`)}<option>{timeline.rate.numerator}/{timeline.rate.denominator}</option>{/if}
@@ -40,6 +41,12 @@
     <option value="">like a clip…</option>
     {#each editor.clips as clip (clip.id)}<option value={clip.id}>{clip.id}</option>{/each}
   </select>
+  <details class="relative" onkeydown={(event) => event.key === 'Escape' && (event.currentTarget.open = false)}>
+    <summary class="btn btn-ghost btn-sm px-2">About it</summary>
+    <label class="absolute left-0 z-30 grid w-96 gap-1 border border-base-300 bg-base-100 p-3 shadow-md">what it is for and where its footage comes from
+      <textarea class="textarea textarea-sm h-28 w-full" maxlength="1000" value={timeline.about ?? ''} onchange={(event) => set({ about: event.currentTarget.value.trim() || null })}></textarea>
+    </label>
+  </details>
   <span class="quiet ml-auto" role="status" data-testid="keeping">{states[editor.state]}</span>
   <span class="flex items-center">
     {#each acts as [key, name] (key)}<button class="btn btn-ghost btn-sm px-2" onclick={() => onact(key.toLowerCase())}>{name} <kbd class="kbd kbd-xs figure">{key}</kbd></button>{/each}

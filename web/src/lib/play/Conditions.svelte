@@ -2,6 +2,7 @@
   import { onMount } from 'svelte';
   import { api, type Scale, type Schemas } from '../api/client';
   import { kinds, scales } from '../words';
+  import NumberField from '../NumberField.svelte';
   import type { Ask, Change } from './ask.svelte';
   import PreRenders from './PreRenders.svelte';
 
@@ -45,10 +46,10 @@
   <fieldset class="grid content-start gap-1.5">
     <legend class="font-semibold">Trial</legend>
     {#if about.counts}
-      <label class="row">{about.counts} <input class="input input-sm w-20 text-right" type="number" min="1" max="50" bind:value={ask.times} /></label>
+      <label class="row">{about.counts} <NumberField class="input-sm w-20" min={1} max={50} whole value={ask.times} onchange={(times) => (ask.times = times)} /></label>
     {/if}
     {#if ask.kind === 'soak'}
-      <label class="row">at most, minutes <input class="input input-sm w-20 text-right" type="number" min="1" max="480" bind:value={ask.minutes} /></label>
+      <label class="row">at most, minutes <NumberField class="input-sm w-20" min={1} max={480} whole value={ask.minutes} onchange={(minutes) => (ask.minutes = minutes)} /></label>
     {/if}
     {#if ask.kind === 'compare'}
       <label class="row">
@@ -109,7 +110,7 @@
         {#each usable as device (device.name)}<option value={device.name}>{device.name}</option>{/each}
       </select>
     </label>
-    <label class="row">threads <input class="input input-sm w-24 text-right" type="number" min="1" max="64" placeholder="one a core" bind:value={ask.threads} /></label>
+    <label class="row">threads <NumberField class="input-sm w-24" min={1} max={64} whole placeholder="one a core" value={ask.threads} onempty={() => (ask.threads = null)} onchange={(threads) => (ask.threads = threads)} /></label>
   </fieldset>
   <details class="text-xs lg:col-span-3">
     <summary class="cursor-pointer">What each of these means</summary>

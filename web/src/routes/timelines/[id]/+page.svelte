@@ -102,6 +102,7 @@
           <PlayBar {ask} columns={sheet.columns} {scale} timeline={{ id, effects: sheet.timeline.effects }} onscale={changeScale} onplay={() => play()} onstop={stop} />
         </div>
       </div>
+      {#if sheet.timeline.about}<p class="quiet mt-1 max-w-[110ch] text-sm" data-testid="about">{sheet.timeline.about}</p>{/if}
     </div>
     <NowPlaying />
     <Legend />
