@@ -7,11 +7,16 @@ internal sealed class Stolen
 {
     private readonly (long Stolen, long All) before = Read();
 
-    public string SoFar()
+    public string SoFar() => string.Create(CultureInfo.InvariantCulture, $"stolen {100 * Share:0} %");
+
+    /// <summary>Of the time of all cores, 0 to 1.</summary>
+    public double Share
     {
-        var now = Read();
-        var all = Math.Max(1, now.All - before.All);
-        return string.Create(CultureInfo.InvariantCulture, $"stolen {100.0 * (now.Stolen - before.Stolen) / all:0} %");
+        get
+        {
+            var now = Read();
+            return (double)(now.Stolen - before.Stolen) / Math.Max(1, now.All - before.All);
+        }
     }
 
     private static (long Stolen, long All) Read()

@@ -20,17 +20,25 @@ internal static class Choices
     }
 
     public static Argument<T> Argument<T>(string name, string about = "")
-        where T : struct, Enum => new(name) { Description = Described<T>(about), CustomParser = result => Read<T>(result) ?? default };
+        where T : struct, Enum => new(name)
+        {
+            Description = Described<T>(about), HelpName = Named<T>(), CustomParser = result => Read<T>(result) ?? default,
+        };
 
     public static Option<T> Option<T>(string name, string about, T usual)
         where T : struct, Enum => new(name)
         {
-            Description = Described<T>(about), DefaultValueFactory = _ => usual, CustomParser = result => Read<T>(result) ?? usual,
+            Description = Described<T>(about), HelpName = Named<T>(), CustomParser = result => Read<T>(result) ?? usual,
+            DefaultValueFactory = _ => usual,
         };
+
+    /// <summary>"&lt;none|half|quarter&gt;" in help.</summary>
+    private static string Named<T>()
+        where T : struct, Enum => string.Join('|', Enum.GetValues<T>().Select(WordOf));
 
     /// <summary>One that can be left out.</summary>
     public static Option<T?> Option<T>(string name, string about)
-        where T : struct, Enum => new(name) { Description = Described<T>(about), CustomParser = Read<T> };
+        where T : struct, Enum => new(name) { Description = Described<T>(about), HelpName = Named<T>(), CustomParser = Read<T> };
 
     private static string Described<T>(string about)
         where T : struct, Enum => $"{about}{(about.Length > 0 ? " " : string.Empty)}{All<T>()}.";

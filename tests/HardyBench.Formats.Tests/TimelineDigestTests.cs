@@ -19,6 +19,7 @@ public sealed class TimelineDigestTests
         var reworded = timeline with
         {
             Title = "Another title",
+            About = "What it is for",
             Marks = [new TimelineMark(0, "here")],
             Metadata = "{}",
             Passages = [.. timeline.Passages.Select(passage => passage with

@@ -165,6 +165,17 @@ test('rows are chosen both ways, a series is built in the order chosen, numbers 
   expect((await page.request.post('/api/timelines', { data: { title: 'Dress rehearsal' } })).ok()).toBe(true);
   await page.goto('/timelines/dress-rehearsal/write');
   await expect(page.getByText('No passages yet.')).toBeVisible();
+  await page.getByLabel('Width').fill('4');
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('alert')).toContainText('From 16 to 16384.');
+  await page.getByLabel('Width').fill('1280');
+  await page.keyboard.press('Tab');
+  await page.getByText('About it').click();
+  await page.getByLabel('what it is for').fill('Lanterns, rehearsed in full light.');
+  await page.keyboard.press('Tab');
+  await kept(page);
+  await page.keyboard.press('Escape');
+  await page.getByRole('listbox', { name: 'Passages' }).focus();
   await page.keyboard.press('b');
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('kind').selectOption('ladder');
@@ -213,6 +224,10 @@ test('rows are chosen both ways, a series is built in the order chosen, numbers 
   expect(passage.layers[1].opacity).toBe(0.4);
   expect(passage.layers[0].effects.map((one: { id: string; isOff?: boolean }) => [one.id, !!one.isOff])).toEqual([['blur', true], ['sharpen', false]]);
   await expectAccessible(page);
+
+  await page.goto('/timelines/dress-rehearsal');
+  await expect(page.getByTestId('about')).toHaveText('Lanterns, rehearsed in full light.');
+  await page.goBack();
 
   // Dragged to the very end.
   await rows(page).nth(0).dragTo(page.getByTestId('rows'), { targetPosition: { x: 200, y: 400 } });

@@ -21,6 +21,7 @@ public sealed class RunNotesTests
         { "the battery was at 10 %", Fine with { Machine = Quiet with { OnMains = false, BatteryShare = 0.1 } } },
         { "the clock governor saves power", Fine with { Machine = Quiet with { Governor = "powersave" } } },
         { "c was decoded on the processor: no such device", Fine with { Footage = new Dictionary<string, FootageState> { ["c"] = new(null, null, null, "processor", "no such device") } } },
+        { "c lay in the file cache to 10 %, so the drive was waited for at first", Fine with { Footage = new Dictionary<string, FootageState> { ["c"] = new(null, null, 0.1, "processor", null) } } },
     };
 
     [Theory]

@@ -96,6 +96,33 @@ public sealed class AimTests
         Assert.Equal(new Choice(4, LeavesOut: true), aim.Next(Samples.Ms(1100), Clock, Nothing));
     }
 
+    /// <summary>Frame 0 is late by so much; each frame run up to gains 40 − 20 of it, in a GOP of 50.</summary>
+    [Theory]
+    [InlineData(1250, 12, false)]
+    [InlineData(1450, 50, true)]
+    public void It_runs_up_no_further_than_a_third_of_the_way_to_the_next_frame_that_stands_alone(double now, long frame, bool givesUp)
+    {
+        var aim = Aim(gop: 50, decode: 40, effects: 0);
+
+        Assert.Equal(new Choice(frame, LeavesOut: !givesUp, GivesUp: givesUp), aim.Next(Samples.Ms(now), Clock, Nothing));
+    }
+
+    /// <summary>Beside effects decoding takes a slot a frame; alone, as when it runs up, a quarter of it.</summary>
+    [Fact]
+    public void Where_effects_are_the_slower_a_GOP_is_not_given_up_because_they_hold_decoding_up()
+    {
+        var aim = Aim(gop: 50, decode: 20, effects: 100);
+        for (var known = 0; known < 16; known++)
+        {
+            aim.LearnRunningUp(leftOut: true, Samples.Ms(known % 3 == 0 ? 10 : 60), 1);
+        }
+
+        var choice = aim.Next(Samples.Ms(1100), Clock, Nothing);
+
+        Assert.False(choice.GivesUp);
+        Assert.InRange(choice.Frame, 4, 12);
+    }
+
     [Fact]
     public void Where_that_cannot_catch_up_it_gives_up_all_before_the_next_frame_that_stands_alone()
     {

@@ -37,7 +37,7 @@ internal static class Timelines
     public static Gen<Timeline> Any { get; } = Gen.Select(
         OneOf(Rates), Passages.List[1, 6], OneOf<int?>(null, 8, 10), Gen.Bool, OneOf<string?>(null, """{"elsewhere":[1,{"deep":true}]}"""),
         (rate, passages, depth, marked, metadata) => new Timeline(
-            "t", "Low tide", new Raster(1920, 1080), rate, passages, depth, marked ? [new TimelineMark(1, "first")] : null, metadata));
+            "t", "Low tide", new Raster(1920, 1080), rate, passages, depth, marked ? [new TimelineMark(1, "first")] : null, metadata) { About = marked ? "What it is for" : null });
 
     private static Gen<T> OneOf<T>(params T[] values) => Gen.Int[0, values.Length - 1].Select(which => values[which]);
 
