@@ -46,6 +46,7 @@ public static class BenchServer
         AddServices(builder.Services, bench, demo);
         var app = builder.Build();
         Map(app, listening);
+        app.Lifetime.ApplicationStarted.Register(() => _ = bench.Players.WarmAsync());
         return app;
     }
 

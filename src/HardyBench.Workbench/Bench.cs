@@ -5,16 +5,17 @@ using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Timelines;
+using HardyBench.Formats.PlayerProtocol;
 using HardyBench.Formats.Timelines;
 using HardyBench.Player.Aids;
 using HardyBench.Player.Clips;
 using HardyBench.Player.Effects;
-using HardyBench.Player.Playing;
 using HardyBench.Player.Telemetry;
 using HardyBench.Store;
 using HardyBench.Workbench.Demo;
 using HardyBench.Workbench.Jobs;
 using HardyBench.Workbench.Packs;
+using HardyBench.Workbench.Playing;
 
 namespace HardyBench.Workbench;
 
@@ -24,6 +25,7 @@ public sealed class Bench : IDisposable
     private readonly DocumentStore documents;
     private readonly SystemFiles system = SystemFiles.Live;
     private readonly SemaphoreSlim advising = new(1);
+    private readonly PlayerProgram program;
 
     private Bench(DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack, string? watched)
     {
@@ -35,6 +37,8 @@ public sealed class Bench : IDisposable
         Timelines = new TimelineJobs(documents, () => Clips.Clips);
         Packs = new PackJobs(folder, Clips, Timelines);
         Aids = new AidFolder(folder.Aids, Clips);
+        program = new PlayerProgram([folder.Clips, folder.Own, folder.Aids, folder.Looks, .. watched is null ? Array.Empty<string>() : [watched]]);
+        Players = new Players(program, folder.Players);
         Trials = new TrialJobs(this, new TrialStore(databases));
     }
 
@@ -54,6 +58,9 @@ public sealed class Bench : IDisposable
 
     public TrialJobs Trials { get; }
 
+    /// <summary>Processes that play on this machine.</summary>
+    public Players Players { get; }
+
     /// <summary>Runs that were found broken off when the folder was opened; each is kept up to its last second.</summary>
     public IReadOnlyList<long> CutShort { get; private set; } = [];
 
@@ -67,6 +74,7 @@ public sealed class Bench : IDisposable
         try
         {
             Looks.WriteTo(folder.Looks);
+            folder.MakeReady();
             var databases = new BenchDatabaseFactory(folder.Database);
             await databases.MigrateAsync(stop);
             var now = DateTimeOffset.UtcNow;
@@ -165,7 +173,7 @@ public sealed class Bench : IDisposable
             var done = notes.Count;
             var share = new Progress<double>(part => progress?.Report(
                 new MakingProgress($"pre-render of passage {index + 1}", done, all, (done + part) / all)));
-            notes.Add(await new PreRenderer(Aids, Clips, Filters).RenderAsync(plan, index, share, stop));
+            notes.Add(await new PreRenderer(Aids, new HostPictures(program, Folder.Players, Clips, Effects)).RenderAsync(plan, index, share, stop));
         }
 
         progress?.Report(new MakingProgress(null, all, all, 1));
@@ -243,14 +251,20 @@ public sealed class Bench : IDisposable
         return (plan, run is null || (machine.Kind == MachineKind.StandIn && !plan.ClipChecksums.SequenceEqual(run.Run.Header.ClipChecksums)) ? null : run);
     }
 
-    public void Dispose() => advising.Dispose();
+    public void Dispose()
+    {
+        Players.Dispose();
+        advising.Dispose();
+    }
 
     private IPlayback PlayerFor(Machine machine) => machine.Kind == MachineKind.StandIn
         ? new StandInPlayback(TimeProvider.System)
-        : new LocalPlayback(Aids, Filters, system, TimeProvider.System, Folder.Path, pagesHere: PagesHere?.Invoke());
+        : new HostPlayback(Players, Aids, Effects, Folder.Path, PagesHere?.Invoke());
 
     /// <summary>How many pages of the product are open on this machine; null where nobody knows.</summary>
     public Func<int>? PagesHere { get; set; }
+
+    private EffectPlaces Effects => new(Folder.Looks, Fonts.ForTitles);
 
     /// <summary>How this player does effects.</summary>
     public EffectFilters Filters => new(Folder.Looks, Fonts.ForTitles);

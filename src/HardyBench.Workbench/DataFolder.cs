@@ -1,6 +1,6 @@
 namespace HardyBench.Workbench;
 
-/// <summary>Where everything is kept: bench.db, clips/, own/, incoming/, looks/, aids/.</summary>
+/// <summary>Where everything is kept: bench.db, clips/, own/, incoming/, looks/, aids/, player/.</summary>
 public sealed class DataFolder
 {
     /// <summary>Opens a folder, making it if needed.</summary>
@@ -46,6 +46,26 @@ public sealed class DataFolder
 
     /// <summary>Proxies and pre-renders.</summary>
     public string Aids => System.IO.Path.Combine(Path, "aids");
+
+    /// <summary>Working folders of processes that play, each named after the process that started it.</summary>
+    public string Players => System.IO.Path.Combine(Path, "player");
+
+    /// <summary>Makes the folders that players are handed, and clears away what those of programs that are gone left.</summary>
+    public void MakeReady()
+    {
+        Array.ForEach([Clips, Own, Aids, Players], folder => Directory.CreateDirectory(folder));
+        foreach (var left in Directory.GetDirectories(Players).Where(folder => !Directory.Exists($"/proc/{System.IO.Path.GetFileName(folder).Split('-')[0]}")))
+        {
+            try
+            {
+                Directory.Delete(left, recursive: true);
+            }
+            catch (Exception failure) when (failure is IOException or UnauthorizedAccessException)
+            {
+                // Another program clears it away at the same time, or it is somebody else's.
+            }
+        }
+    }
 
     /// <summary>The folder used unless another is named: $HARDYBENCH_DATA, or .hardybench below the present one.</summary>
     public static string Default =>

@@ -5,6 +5,7 @@ using HardyBench.Core.Trials;
 using HardyBench.Player.Clips;
 using HardyBench.Store;
 using HardyBench.Workbench.Jobs;
+using HardyBench.Workbench.Playing;
 
 namespace HardyBench.Workbench;
 
@@ -103,6 +104,11 @@ public sealed class TrialJobs(Bench bench, TrialStore trials)
                 listener?.StepBegan(step, done.Count + 1, TrialCourse.StepCount(plan));
                 var run = await bench.PlayAsync(step.Plan, listener, stop, new RunPlace(id, step.Label));
                 done.Add(new StepOutcome(step.Label, run.Run));
+                if (run.Run.Ending == RunEnding.CutShort)
+                {
+                    throw new PlayerEndedException(run.Run.Failures[^1].Message);
+                }
+
                 if (run.Run.Ending == RunEnding.Finished)
                 {
                     await trials.AnswerAsync(id, TrialAnswers.Of(stored.Asked.Kind, stored.Asked.Timeline, done, bench.Clips.Clips).Words);

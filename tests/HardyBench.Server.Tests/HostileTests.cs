@@ -180,8 +180,8 @@ public sealed partial class HostileTests : ServerTest
         Assert.Empty(Directory.EnumerateFiles(Bench.Folder.Incoming));
         Assert.Empty(Directory.EnumerateFiles(AppContext.BaseDirectory, "planted*").Concat(Directory.EnumerateFiles(Directory.GetCurrentDirectory(), "planted*")));
         Assert.Equal(
-            ["aids", "bench.db", "clips", "incoming", "looks", "own"],
-            Directory.EnumerateFileSystemEntries(Bench.Folder.Path).Select(Path.GetFileName).Where(name => !name!.StartsWith("bench.db-", StringComparison.Ordinal)).Append("aids").Append("own").Distinct().Order());
+            ["aids", "bench.db", "clips", "incoming", "looks", "own", "player"],
+            Directory.EnumerateFileSystemEntries(Bench.Folder.Path).Select(Path.GetFileName).Where(name => !name!.StartsWith("bench.db-", StringComparison.Ordinal)).Order());
     }
 
     private static JsonNode[] Read(string file) => [.. JsonNode.Parse(Expanded(Path.Combine(Collection, file)))!.AsArray().Select(one => one!)];

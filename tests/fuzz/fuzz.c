@@ -142,7 +142,11 @@ static void treat(const HbClipInfo *info, HbGraph **graph, HbFrame *frame, int64
 
 static void feed(const char *path, int one_thread)
 {
-    HbOpening how = { .stream = draw(4) ? -1 : (int32_t)draw(3), .threads = one_thread ? 1 : 1 + (int32_t)draw(2), .one_by_one = (int32_t)draw(2) };
+    HbOpening how = { .stream = draw(4) ? -1 : (int32_t)draw(3), .threads = one_thread ? 1 : 1 + (int32_t)draw(2), .one_by_one = (int32_t)draw(2), .held_back = draw(2) ? -1 : (int32_t)draw(20) };
+    if (how.held_back >= 0) {
+        how.has_start = how.rate_numerator = how.rate_denominator = 1;
+        how.stream = (int32_t)draw(2);
+    }
     if (draw(2)) {
         how.rate_numerator = (int32_t)draw(120) + 1;
         how.rate_denominator = draw(4) ? 1 : (int32_t)draw(1001) + 1;

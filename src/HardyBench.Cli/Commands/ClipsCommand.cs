@@ -83,7 +83,6 @@ internal static class ClipsCommand
 
     private static async Task<int> MakeAsync(ParseResult parsed, Bench bench, CancellationToken stop)
     {
-        PlayerLibraries.Versions();
         var known = bench.Clips.Recipes.Select(recipe => recipe.Id).ToList();
         string[]? wanted = parsed.GetValue(Every) ? [.. known]
             : parsed.GetValue(Family) is { } family ? [.. bench.Clips.Recipes.Where(recipe => recipe.Family == family).Select(recipe => recipe.Id)]

@@ -7,4 +7,5 @@ namespace HardyBench.Core.Footage;
 /// <param name="Keys">Frames on which decoding can start afresh, ascending; null where every one of them can, or where the file's own
 /// index has to tell.</param>
 /// <param name="Timecode">The timecode of the first frame as the file says, or null.</param>
-public sealed record ClipTrack(int Index, long Start, IReadOnlyList<int>? Keys = null, string? Timecode = null);
+/// <param name="HeldBack">Frames that decoding holds back to give them in the order of showing; null where nobody has looked.</param>
+public sealed record ClipTrack(int Index, long Start, IReadOnlyList<int>? Keys = null, string? Timecode = null, int? HeldBack = null);

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback.Hand;
@@ -46,10 +47,12 @@ public sealed record PlaybackPlan(
     }
 
     /// <summary>Ids of all clips that are really played, each once.</summary>
+    [JsonIgnore]
     public IReadOnlyList<string> PlayedClipIds => [.. Enumerable.Range(0, Timeline.Passages.Count).SelectMany(index => Played(index).Layers)
         .Select(layer => layer.ClipId).Distinct()];
 
     /// <summary>SHA-256 of the files played, by clip id; clips that are not made have none.</summary>
+    [JsonIgnore]
     public IReadOnlyDictionary<string, string> ClipChecksums => PlayedClipIds
         .Where(id => Clips[id].Sha256 is not null)
         .ToDictionary(id => id, id => Clips[id].Sha256!);

@@ -15,6 +15,11 @@ public static class EdlWriter
         var (text, notes) = (new StringBuilder(), new List<string>());
         var drop = Timecode.HasDropFrame(timeline.Rate);
         text.Append(CultureInfo.InvariantCulture, $"TITLE: {OneLine(timeline.Title)}\nFCM: {(drop ? "DROP FRAME" : "NON-DROP FRAME")}\n");
+        if (timeline.About is not null)
+        {
+            notes.Add("What is said about the timeline cannot be carried by an edit decision list.");
+        }
+
         var at = timeline.Rate.NominalFramesPerSecond * 3600L;
         at = drop ? Timecode.Parse("01:00:00;00", timeline.Rate) : at;
         foreach (var (index, passage) in timeline.Passages.Index())

@@ -6,13 +6,12 @@ using HardyBench.Core.Timelines;
 using HardyBench.Formats.Json;
 using HardyBench.Player.Commands;
 using HardyBench.Player.Effects;
-using HardyBench.Player.Native;
 using HardyBench.Player.Playing;
 
 namespace HardyBench.Player.Aids;
 
 /// <summary>Renders passages beforehand, with the very pictures that playing them shows, all-intra (RDD 36).</summary>
-public sealed class PreRenderer(AidFolder folder, IClipFiles files, EffectFilters filters)
+public sealed class PreRenderer(AidFolder folder, IPassagePictures pictures)
 {
     /// <summary>The key of a passage's render: everything that its pictures hang on, so that any edit makes another key.</summary>
     public static string KeyOf(PlaybackPlan plan, int index)
@@ -41,36 +40,20 @@ public sealed class PreRenderer(AidFolder folder, IClipFiles files, EffectFilter
         var passage = whole.Played(index);
         // What is treated has even sides, as the codec wants them: an odd raster loses its last column or row.
         var raster = whole.Settings.ProcessedRaster(plan.Timeline.Raster);
-        var pictures = new RawVideo(raster, EffectFilters.Yuv(PassageGraph.IsDeep(whole, passage)), plan.Timeline.Rate, Pictures(whole, passage, progress, stop));
+        var video = new RawVideo(raster, EffectFilters.Yuv(PassageGraph.IsDeep(whole, passage)), plan.Timeline.Rate,
+            Counted(pictures.Of(whole, index, stop), passage.FrameCount, progress));
         return AidMaking.MakeAsync(
-            folder, KeyOf(plan, index), $"a pre-render of “{passage.Question}”", passage.Question, pictures,
-            part => MediaCommand.FromPictures(pictures, AidMaking.Encoder, part), stop);
+            folder, KeyOf(plan, index), $"a pre-render of “{passage.Question}”", passage.Question, video,
+            part => MediaCommand.FromPictures(video, AidMaking.Encoder, part), stop);
     }
 
-    private IEnumerable<ReadOnlyMemory<byte>> Pictures(PlaybackPlan plan, Passage passage, IProgress<double>? progress, CancellationToken stop)
+    private static IEnumerable<ReadOnlyMemory<byte>> Counted(IEnumerable<ReadOnlyMemory<byte>> all, int of, IProgress<double>? progress)
     {
-        var course = new PassageCourse(new RunClock(), plan.Timeline.Rate, 0, passage.FrameCount, keepsTime: false);
-        using var pipeline = new PassagePipeline(plan, passage, course, files, new PassageGraph(filters), Environment.ProcessorCount);
-        for (var position = 0; position < passage.FrameCount; position++)
+        var done = 0;
+        foreach (var picture in all)
         {
-            stop.ThrowIfCancellationRequested();
-            var frames = pipeline.Take(position) ?? throw new MediaException($"frame {position} could not be decoded");
-            byte[] planes;
-            try
-            {
-                using var picture = pipeline.Treat(frames, position) ?? throw new MediaException($"frame {position} could not be treated");
-                planes = picture.CopyPlanes();
-            }
-            finally
-            {
-                foreach (var frame in frames)
-                {
-                    frame.Dispose();
-                }
-            }
-
-            progress?.Report((position + 1.0) / passage.FrameCount);
-            yield return planes;
+            yield return picture;
+            progress?.Report((double)++done / of);
         }
     }
 

@@ -22,6 +22,9 @@ public sealed record ProbeReport(
 public static class ClipProbe
 {
     private static readonly string[] BareStreams = ["h264", "hevc", "mpegvideo", "m4v", "obu", "vc1"];
+    /// <summary>As many as H.264 and HEVC allow (ITU-T H.264, A.3.1 h; H.265, A.4.2).</summary>
+    private const int MostHeldBack = 16;
+
     private static readonly string[] WithoutIndex = ["mpegts", "mpeg"];
 
     private static readonly CommandLimits Limits = new(4L << 30, TimeSpan.FromSeconds(30), TimeSpan.FromSeconds(30), 0);
@@ -70,7 +73,7 @@ public static class ClipProbe
             packets.DataRate(timing));
         return new ProbeReport(
             format, timing.FrameCount, ProfileOf(stream), [.. CaveatsOf(stream, pictures, container, format, timing, decoded)],
-            new ClipTrack(index, timing.Start, KeysOf(codec, allIntra, packets, timing), TimecodeOf(stream, root)), container);
+            new ClipTrack(index, timing.Start, KeysOf(codec, allIntra, packets, timing), TimecodeOf(stream, root), Number(stream, "has_b_frames") is >= 0 and <= MostHeldBack and var held ? (int)held : null), container);
     }
 
     private static IEnumerable<string> CaveatsOf(

@@ -31,7 +31,7 @@ public class ClipDecoder : IDisposable
         name = source.Name;
         var opening = new ClipOpening(
             source.Track?.Index ?? -1, source.Rate?.Numerator ?? 0, source.Rate?.Denominator ?? 0, threads, oneByOne ? 1 : 0,
-            source.Track is null ? 0 : 1, source.Track?.Start ?? 0, source.FrameCount);
+            source.Track is null ? 0 : 1, source.Track?.HeldBack ?? -1, source.Track?.Start ?? 0, source.FrameCount);
         MediaException.Check(NativeMethods.ClipOpen(source.Path, opening, device, out var handle, out var info), $"opening {name}");
         clip = new ClipHandle(handle);
         (Raster, Rate) = (new Raster(info.Width, info.Height), new FrameRate(info.RateNumerator, info.RateDenominator));

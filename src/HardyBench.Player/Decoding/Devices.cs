@@ -1,12 +1,8 @@
 using System.Runtime.InteropServices;
+using HardyBench.Core.Machines;
 using HardyBench.Player.Native;
 
 namespace HardyBench.Player.Decoding;
-
-/// <summary>A kind of device that FFmpeg knows.</summary>
-/// <param name="Name">FFmpeg's name of it: "vaapi", "opencl".</param>
-/// <param name="Refusal">Why it cannot be opened here, or null when it can.</param>
-public sealed record Device(string Name, string? Refusal);
 
 /// <summary>The devices that decoding and effects can be asked to run on.</summary>
 public static class Devices

@@ -356,6 +356,7 @@ public sealed class LayerDecoding : ILayerFrames
     /// alone these are frames that were chosen, and not those that happen to follow.</param>
     private void Deliver(ClipDecoder source, int stillOwed = 0)
     {
+        using var turn = owed.Count > stillOwed ? course.Turn(() => disposed) : null;
         while (owed.Count > stillOwed && !disposed)
         {
             var began = course.Now;

@@ -99,7 +99,7 @@ internal static partial class NativeMethods
 /// <summary>What is not known is 0, the stream −1.</summary>
 [StructLayout(LayoutKind.Sequential)]
 internal readonly record struct ClipOpening(
-    int Stream, int RateNumerator, int RateDenominator, int Threads, int OneByOne, int HasStart, long Start, long FrameCount);
+    int Stream, int RateNumerator, int RateDenominator, int Threads, int OneByOne, int HasStart, int HeldBack, long Start, long FrameCount);
 
 [StructLayout(LayoutKind.Sequential)]
 internal readonly record struct ClipInfo(

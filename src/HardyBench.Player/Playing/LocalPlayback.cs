@@ -10,10 +10,11 @@ namespace HardyBench.Player.Playing;
 /// <param name="dataFolder">Where the run will be kept, whose free space is one of its conditions; null for none.</param>
 /// <param name="screen">Where frames end; null for the plain one.</param>
 /// <param name="pagesHere">Pages of the product that are open on this machine, which cost some of what is measured; null where nobody knows.</param>
+/// <param name="owner">The process that asked for the run, whose work counts as the tool's own; null where it is this one.</param>
 /// <param name="rest">How long at most a run waits for this program itself to come to rest; null for the usual time.</param>
 public sealed class LocalPlayback(
     IClipFiles files, EffectFilters filters, SystemFiles system, TimeProvider time, string? dataFolder = null,
-    IScreen? screen = null, TimeSpan? rest = null, int? pagesHere = null) : IPlayback
+    IScreen? screen = null, TimeSpan? rest = null, int? pagesHere = null, int? owner = null) : IPlayback
 {
     private static readonly TimeSpan TellEvery = TimeSpan.FromMilliseconds(200);
 
@@ -38,7 +39,7 @@ public sealed class LocalPlayback(
         var over = CancellationTokenSource.CreateLinkedTokenSource(stop);
         var sampler = OwnThread.Start(ThreadRoles.Sample, () =>
         {
-            using var loads = new LoadSampler(system, time);
+            using var loads = new LoadSampler(system, time, owner);
             loads.Sample(clock, journal, over.Token);
         });
         var tell = OwnThread.Start(ThreadRoles.Record, () => Tell(journal, observer, over.Token));
@@ -135,7 +136,7 @@ public sealed class LocalPlayback(
             return start.FirstShown;
         });
 
-    private Task<Quiet> RestAsync(CancellationToken stop) => Quiet.WaitAsync(system, rest ?? Quiet.Longest, stop);
+    private Task<Quiet> RestAsync(CancellationToken stop) => Quiet.WaitAsync(system, rest ?? Quiet.Longest, owner, stop);
 
     private async Task<RunHeader> HeaderAsync(PlaybackPlan plan, CancellationToken stop)
     {

@@ -15,11 +15,14 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
     /// <summary>Waiting for less than this is none.</summary>
     private static readonly TimeSpan Noticeable = TimeSpan.FromMilliseconds(1);
 
+    private static readonly TimeSpan LookAgain = TimeSpan.FromMilliseconds(50);
+
     private readonly object gate = new();
     private readonly List<(long Position, TimeSpan At, DropReason Before)> begun = [];
     private Aim? aim;
     private bool isLed;
     private bool isHeld = isAhead;
+    private bool isTurnTaken;
     private bool isAtEnd;
     private bool isClosed;
     private TimeSpan lastDecoded;
@@ -58,7 +61,30 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
     });
 
     /// <summary>The passage is about to begin: decoding goes on from its first frame.</summary>
-    public void GoOn() => Locked(() => isHeld = false);
+    public void GoOn() => Changed(() => isHeld = false);
+
+    /// <summary>While another passage still plays, the layers of this one decode one after another, so that together they take no more of the
+    /// machine at once than one of them would.</summary>
+    /// <param name="isOver">Whether the layer is not needed any more; looked at now and then.</param>
+    /// <returns>The turn, to be given back by disposing it; null where none is needed.</returns>
+    public IDisposable? Turn(Func<bool> isOver)
+    {
+        lock (gate)
+        {
+            while (isHeld && isTurnTaken && !isClosed && !isOver())
+            {
+                Monitor.Wait(gate, LookAgain);
+            }
+
+            if (!isHeld || isTurnTaken)
+            {
+                return null;
+            }
+
+            isTurnTaken = true;
+            return new TurnTaken(this);
+        }
+    }
 
     /// <summary>The leader: chooses the next frame.</summary>
     /// <returns>Its position; null when nothing more of the passage is to be begun.</returns>
@@ -260,6 +286,11 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
         change();
         Monitor.PulseAll(gate);
     });
+
+    private sealed class TurnTaken(PassageCourse course) : IDisposable
+    {
+        public void Dispose() => course.Changed(() => course.isTurnTaken = false);
+    }
 
     /// <summary>Every frame can be had as it is.</summary>
     private sealed class AnyFrame : IReferences

@@ -12,14 +12,15 @@ public interface ILoadReader
 }
 
 /// <summary>Samples every load ten times a second while a run plays.</summary>
-public sealed class LoadSampler(SystemFiles files, TimeProvider time) : IDisposable
+/// <param name="owner">The process that asked for the run; null where it is this one.</param>
+public sealed class LoadSampler(SystemFiles files, TimeProvider time, int? owner = null) : IDisposable
 {
     public static readonly TimeSpan Interval = TimeSpan.FromMilliseconds(100);
 
     private readonly ILoadReader[] readers =
     [
         new CoreLoads(files),
-        new OwnThreads(files),
+        new OwnThreads(files, owner),
         new MemoryLoads(files),
         new DriveLoads(files),
         new ClockAndHeat(files),

@@ -4,9 +4,14 @@ using HardyBench.Player.Playing;
 
 namespace HardyBench.Player.Telemetry;
 
-/// <summary>What our own process and each kind of its threads take, in cores, from /proc/self.</summary>
-public sealed class OwnThreads(SystemFiles files) : ILoadReader, IDisposable
+/// <summary>What our own processes and each kind of their threads take, in cores, from /proc.</summary>
+/// <param name="owner">The process that asked for the run, all of which is the tool's own; null where it is this one.</param>
+public sealed class OwnThreads(SystemFiles files, int? owner = null) : ILoadReader, IDisposable
 {
+    private const string Self = "proc/self/task";
+
+    private readonly string? ofOwner = owner is { } id ? string.Create(CultureInfo.InvariantCulture, $"proc/{id}/task") : null;
+
     private readonly Dictionary<string, Known> before = [];
 
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
@@ -16,12 +21,15 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader, IDisposable
             [LoadKind.OwnProcess] = 0, [LoadKind.OwnDecode] = 0, [LoadKind.OwnEffects] = 0,
             [LoadKind.OwnPresenting] = 0, [LoadKind.OwnPictures] = 0, [LoadKind.OwnTool] = 0,
         };
-        var threads = files.Names("proc/self/task");
+        var own = files.Names(Self);
+        List<string> threads = [.. own.Select(thread => $"{Self}/{thread}")];
+        threads.AddRange(ofOwner is null ? [] : files.Names(ofOwner).Select(thread => $"{ofOwner}/{thread}"));
         foreach (var thread in threads)
         {
             if (!before.TryGetValue(thread, out var known))
             {
-                before[thread] = known = new Known(RoleOf(files, thread), files.Keep(PathOf(thread)));
+                before[thread] = known = new Known(
+                    ofOwner is not null && thread.StartsWith(ofOwner, StringComparison.Ordinal) ? LoadKind.OwnTool : RoleOf(files, thread), files.Keep($"{thread}/schedstat"));
             }
 
             if (OnProcessor(known.Schedule.ReadText()) is not { } now)
@@ -40,7 +48,7 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader, IDisposable
             before.Remove(gone);
         }
 
-        if (elapsed > TimeSpan.Zero && threads.Count > 0)
+        if (elapsed > TimeSpan.Zero && own.Count > 0)
         {
             into.AddRange(spent.Where(part => part.Key != LoadKind.OwnPictures || part.Value > 0).Select(part =>
                 new LoadReading(at, part.Key, 0, (float)(part.Value / (elapsed.TotalSeconds * 1e9)))));
@@ -57,8 +65,6 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader, IDisposable
         before.Clear();
     }
 
-    internal static string PathOf(string thread) => $"proc/self/task/{thread}/schedstat";
-
     /// <summary>The first figure of schedstat is nanoseconds on a processor.</summary>
     internal static long? OnProcessor(string? text) =>
         text is not null
@@ -66,7 +72,8 @@ public sealed class OwnThreads(SystemFiles files) : ILoadReader, IDisposable
             ? spent
             : null;
 
-    internal static LoadKind RoleOf(SystemFiles files, string thread) => files.ReadText($"proc/self/task/{thread}/comm")?.Trim() switch
+    /// <param name="thread">Its folder below the root.</param>
+    internal static LoadKind RoleOf(SystemFiles files, string thread) => files.ReadText($"{thread}/comm")?.Trim() switch
     {
         ThreadRoles.Decode => LoadKind.OwnDecode,
         ThreadRoles.Effects => LoadKind.OwnEffects,
@@ -98,14 +105,14 @@ public sealed class OwnThreadsOneByOne(SystemFiles files) : ILoadReader
         var (now, told) = (new Dictionary<string, long>(), new List<LoadReading>());
         foreach (var thread in files.Names("proc/self/task"))
         {
-            if (OwnThreads.OnProcessor(files.ReadText(OwnThreads.PathOf(thread))) is not { } spent)
+            if (OwnThreads.OnProcessor(files.ReadText($"proc/self/task/{thread}/schedstat")) is not { } spent)
             {
                 continue;
             }
 
             now[thread] = spent;
             var cores = elapsed > TimeSpan.Zero ? (spent - before.GetValueOrDefault(thread)) / (elapsed.TotalSeconds * 1e9) : 0;
-            if (elapsed > TimeSpan.Zero && OwnThreads.RoleOf(files, thread) is LoadKind.OwnDecode or LoadKind.OwnEffects)
+            if (elapsed > TimeSpan.Zero && OwnThreads.RoleOf(files, $"proc/self/task/{thread}") is LoadKind.OwnDecode or LoadKind.OwnEffects)
             {
                 told.Add(new LoadReading(at, LoadKind.OwnThread, (short)(int.Parse(thread, CultureInfo.InvariantCulture) % short.MaxValue), (float)cores));
             }

@@ -18,22 +18,23 @@ public readonly record struct Quiet(double? Own, double? Others)
 
     /// <summary>Waits until this program has come to rest, so that its own start, compiling and storing do not load the
     /// machine that is measured. Gives up after some seconds and says how it stood then.</summary>
-    public static async Task<Quiet> WaitAsync(SystemFiles files, TimeSpan longest, CancellationToken stop)
+    /// <param name="owner">The process that asked for the run; null where it is this one.</param>
+    public static async Task<Quiet> WaitAsync(SystemFiles files, TimeSpan longest, int? owner, CancellationToken stop)
     {
         var began = Stopwatch.GetTimestamp();
         Quiet now;
         do
         {
-            now = await MeasureAsync(files, stop);
+            now = await MeasureAsync(files, owner, stop);
         }
         while (now.Own >= QuietBelow && Stopwatch.GetElapsedTime(began) < longest && !stop.IsCancellationRequested);
         return now;
     }
 
     /// <summary>Over a quarter of a second.</summary>
-    private static async Task<Quiet> MeasureAsync(SystemFiles files, CancellationToken stop)
+    private static async Task<Quiet> MeasureAsync(SystemFiles files, int? owner, CancellationToken stop)
     {
-        using var threads = new OwnThreads(files);
+        using var threads = new OwnThreads(files, owner);
         ILoadReader[] readers = [new CoreLoads(files), threads];
         var readings = new List<LoadReading>();
         Read(TimeSpan.Zero);

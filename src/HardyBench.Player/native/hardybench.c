@@ -359,8 +359,26 @@ int hb_device_try(const char *device)
     return code;
 }
 
+/* As many as H.264 and HEVC allow (ITU-T H.264, A.3.1 h; H.265, A.4.2). */
+enum { MOST_HELD_BACK = 16 };
+
+/* Whether nothing has to be found out by decoding the first frames, which takes some tenths of a second of AVC: it was when the file was
+ * looked into, and this container says the rest itself. */
+static int is_known(const HbClip *clip, const HbOpening *how)
+{
+    const char *name = clip->format->iformat->name;
+    const AVCodecParameters *about;
+    if (!how || how->stream < 0 || (unsigned)how->stream >= clip->format->nb_streams || how->rate_numerator <= 0 || !how->has_start || how->held_back < 0 || how->held_back > MOST_HELD_BACK)
+        return 0;
+    about = clip->format->streams[how->stream]->codecpar;
+    if (strncmp(name, "mov,", 4) || about->codec_id == AV_CODEC_ID_NONE || about->width <= 0 || about->height <= 0)
+        return 0;
+    clip->format->streams[how->stream]->codecpar->video_delay = how->held_back;
+    return 1;
+}
+
 /* Opens the file with all that keeps it from reaching anything else, and finds out about its streams. */
-static int open_file(HbClip *clip)
+static int open_file(HbClip *clip, const HbOpening *how)
 {
     AVDictionary *options = NULL, **each = NULL;
     unsigned streams;
@@ -373,6 +391,8 @@ static int open_file(HbClip *clip)
         || av_dict_set(&options, "max_streams", MOST_STREAMS, 0) < 0)
         goto done;
     if ((code = avformat_open_input(&clip->format, clip->path, NULL, &options)) < 0)
+        goto done;
+    if (is_known(clip, how))
         goto done;
     streams = clip->format->nb_streams;
     if (streams > 0 && !(each = av_calloc(streams, sizeof *each))) {
@@ -424,7 +444,7 @@ int hb_clip_open(const char *path, const HbOpening *how, const char *device, HbC
     clip->highest = -1;
     if (!(clip->path = av_strdup(path)) || !(clip->packet = av_packet_alloc()))
         goto failed;
-    if ((code = open_file(clip)) < 0 || (code = choose_stream(clip, how->stream)) < 0)
+    if ((code = open_file(clip, how)) < 0 || (code = choose_stream(clip, how->stream)) < 0)
         goto failed;
     clip->rate = how->rate_numerator > 0 && how->rate_denominator > 0
         ? (AVRational){how->rate_numerator, how->rate_denominator}
@@ -494,7 +514,7 @@ static int rewind_file(HbClip *clip)
     if (avformat_seek_file(clip->format, -1, INT64_MIN, first, first, 0) >= 0)
         return 0;
     avformat_close_input(&clip->format);
-    if ((code = open_file(clip)) < 0)
+    if ((code = open_file(clip, NULL)) < 0)
         return code;
     return choose_stream(clip, index);
 }

@@ -28,6 +28,7 @@ typedef struct HbOpening {
     int32_t threads;        /* for decoding */
     int32_t one_by_one;     /* no frame waits in the decoder for those after it, as a hand that asks for single frames wants */
     int32_t has_start;      /* whether start is known */
+    int32_t held_back;      /* frames that decoding holds back to put them in order; -1 when it is not known */
     int64_t start;          /* time stamp of frame 0, in the stream's own units */
     int64_t frame_count;    /* slots of one loop; 0 when it is not known */
 } HbOpening;

@@ -62,7 +62,6 @@ public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         var (problem, cancelled) = ((string?)null, false);
         try
         {
-            PlayerLibraries.Versions();
             using var turn = await inUse.TakeAsync(stop);
             began = DateTime.UtcNow;
             await bench.ClipMaker.MakeAsync(ids, new MakingReporter(Report), stop);

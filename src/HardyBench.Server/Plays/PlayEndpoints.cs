@@ -1,4 +1,4 @@
-using HardyBench.Player.Decoding;
+using HardyBench.Core.Machines;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -22,7 +22,7 @@ internal static class PlayEndpoints
         play.MapPost("/look", async Task<Ok<PlayPreview>> (PlayRequest request, Bench bench) =>
                 TypedResults.Ok(await PlayPreview.OfAsync(request, bench)))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("lookAtPlay");
-        play.MapGet("/devices", Ok<IReadOnlyList<Device>> () => TypedResults.Ok(Devices.All))
+        play.MapGet("/devices", async Task<Ok<IReadOnlyList<Device>>> (Bench bench, CancellationToken stop) => TypedResults.Ok(await bench.Players.DevicesAsync(stop)))
             .ProducesProblem(StatusCodes.Status503ServiceUnavailable).WithName("devices");
         play.MapDelete("/", async Task<NoContent> (PlayDesk desk) =>
         {

@@ -53,7 +53,7 @@ public sealed class EdlTests
             var clips = Timelines.Clips.ToDictionary(clip => clip.Key, clip => clip.Value with { Format = clip.Value.Format with { Rate = timeline.Rate } });
             var carried = timeline with
             {
-                BitDepth = null, Marks = null, Metadata = null,
+                BitDepth = null, Marks = null, Metadata = null, About = null,
                 Passages = [.. timeline.Passages.Select((passage, i) => passage with
                 {
                     Question = passage.Transition is null or Transition.Dip || passage.Layers.Count != 2
@@ -76,7 +76,7 @@ public sealed class EdlTests
             var (_, told) = EdlWriter.Write(timeline, clips);
             Assert.Equal(
                 timeline.Passages.Sum(passage => passage.Over.Count + passage.Layers.Sum(layer => layer.Effects.Count) + passage.Layers.Count(layer => layer.IsTranslucent)
-                    + (passage.Transition is Transition.Dissolve or Transition.Wipe ? 0 : passage.Layers.Count - 1) + (passage.Transition == Transition.Dip ? 1 : 0)),
+                    + (passage.Transition is Transition.Dissolve or Transition.Wipe ? 0 : passage.Layers.Count - 1) + (passage.Transition == Transition.Dip ? 1 : 0)) + (timeline.About is null ? 0 : 1),
                 told.Count);
         },
         iter: 300);

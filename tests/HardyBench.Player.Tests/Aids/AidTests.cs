@@ -141,7 +141,7 @@ public sealed class AidTests
 
     private static PlaybackPlan With(PlaybackPlan plan, Passage passage) => plan with { Timeline = plan.Timeline with { Passages = [passage] } };
 
-    private static PreRenderer Renderer(AidFolder folder) => new(folder, folder, Plans.Filters);
+    private static PreRenderer Renderer(AidFolder folder) => new(folder, new PassagePictures(folder, Plans.Filters));
 
     private static async Task<PlaybackPlan> PlanAsync(IReadOnlyList<Passage> passages, PlaybackSettings settings) =>
         await Plans.PlanAsync(new Timeline("t", "T", Raster.Hd.DividedBy(3), new FrameRate(25), passages), settings);

@@ -160,6 +160,24 @@ public sealed class ChosenFramesTests
     }
 
     [Fact]
+    public async Task Layers_that_open_while_another_passage_plays_take_turns_and_need_none_once_it_is_over()
+    {
+        var course = new PassageCourse(new RunClock(), new FrameRate(25), 0, 100, keepsTime: true, layers: 3, isAhead: true);
+        using var first = course.Turn(() => false);
+        var second = Task.Run(() => course.Turn(() => false));
+        Assert.Null(course.Turn(() => true));
+        Assert.False(second.IsCompleted);
+
+        first!.Dispose();
+        using var taken = await second.WaitAsync(TimeSpan.FromMinutes(1));
+        Assert.NotNull(taken);
+        var third = Task.Run(() => course.Turn(() => false));
+        course.GoOn();
+
+        Assert.Null(await third.WaitAsync(TimeSpan.FromMinutes(1)));
+    }
+
+    [Fact]
     public void The_first_frame_s_long_wait_for_its_passage_is_not_taken_for_work()
     {
         var course = new PassageCourse(new RunClock(), new FrameRate(25), 0, 100, keepsTime: true);

@@ -39,6 +39,25 @@ public sealed class KeyFramesTests
         Assert.All(Demo(clips), recipe => Assert.Equal(recipe.GopLength, clips.Made(recipe)!.Format.GopLength));
     }
 
+    /// <summary>A clip that was looked into is opened without decoding anything to find out about it.</summary>
+    [Fact]
+    public async Task What_is_known_of_a_clip_changes_none_of_its_pictures()
+    {
+        var clips = await TestData.ClipsAsync();
+        foreach (var clip in Demo(clips).Select(recipe => clips.Made(recipe)!))
+        {
+            Assert.Equal(clip.Format.IsAllIntra ? 0 : 2, clip.Track!.HeldBack);
+            var unknown = clip with { Track = clip.Track with { HeldBack = null } };
+            using ClipDecoder known = new(ClipSource.Of(clip, clips), 2), asBefore = new(ClipSource.Of(unknown, clips), 2);
+            for (var frame = 0; frame < clip.FrameCount + 5; frame++)
+            {
+                using DecodedFrame one = known.Next(), other = asBefore.Next();
+                Assert.Equal(other.Number, one.Number);
+                Assert.True(other.Picture.CopyPlanes().AsSpan().SequenceEqual(one.Picture.CopyPlanes()), $"{clip.Id}, frame {frame}");
+            }
+        }
+    }
+
     [Fact]
     public async Task Decoding_goes_round_without_losing_or_repeating_a_frame()
     {

@@ -11,6 +11,14 @@
   const acts = [['N', 'New'], ['D', 'Duplicate'], ['S', 'Split'], ['X', 'Delete'], ['B', 'Series']];
   const set = (to: Partial<Timeline>) => editor.change((one) => ({ ...one, ...to }));
 
+  let about: HTMLDetailsElement;
+
+  function leave(event: KeyboardEvent) {
+    if (event.key !== 'Escape') return;
+    about.open = false;
+    about.querySelector('summary')?.focus();
+  }
+
   function like(id: string) {
     const clip = editor.clips.find((one) => one.id === id);
     if (!clip) return;
@@ -41,10 +49,10 @@
     <option value="">like a clip…</option>
     {#each editor.clips as clip (clip.id)}<option value={clip.id}>{clip.id}</option>{/each}
   </select>
-  <details class="relative" onkeydown={(event) => event.key === 'Escape' && (event.currentTarget.open = false)}>
-    <summary class="btn btn-ghost btn-sm px-2">About it</summary>
+  <details bind:this={about} class="relative">
+    <summary class="btn btn-ghost btn-sm px-2" onkeydown={leave}>About it</summary>
     <label class="absolute left-0 z-30 grid w-96 gap-1 border border-base-300 bg-base-100 p-3 shadow-md">what it is for and where its footage comes from
-      <textarea class="textarea textarea-sm h-28 w-full" maxlength="1000" value={timeline.about ?? ''} onchange={(event) => set({ about: event.currentTarget.value.trim() || null })}></textarea>
+      <textarea class="textarea textarea-sm h-28 w-full" maxlength="1000" onkeydown={leave} value={timeline.about ?? ''} onchange={(event) => set({ about: event.currentTarget.value.trim() || null })}></textarea>
     </label>
   </details>
   <span class="quiet ml-auto" role="status" data-testid="keeping">{states[editor.state]}</span>

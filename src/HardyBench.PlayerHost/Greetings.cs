@@ -1,0 +1,45 @@
+using System.Globalization;
+using HardyBench.Core.Playback;
+using HardyBench.Formats.PlayerProtocol;
+using HardyBench.Player.Native;
+
+namespace HardyBench.PlayerHost;
+
+/// <summary>Who this is.</summary>
+internal static class Greetings
+{
+    /// <summary>The process that asks, whose work counts as the tool's own; null when nobody said.</summary>
+    public static int? Owner => int.TryParse(Environment.GetEnvironmentVariable("HARDYBENCH_OWNER"), CultureInfo.InvariantCulture, out var id) ? id : null;
+
+    public static PlayerGreeting Say()
+    {
+        var (libraries, problem) = ((string?)null, (string?)null);
+        try
+        {
+            libraries = PlayerLibraries.Versions();
+        }
+        catch (PlayerUnavailableException missing)
+        {
+            problem = missing.Message;
+        }
+
+        return new PlayerGreeting(
+            PlayerTalk.Version, typeof(RunHeader).Assembly.GetName().Version?.ToString(3) ?? string.Empty, libraries, problem,
+            [nameof(PlayerAsk.Play), nameof(PlayerAsk.Render), nameof(PlayerAsk.Stop), nameof(PlayerAsk.Devices)],
+            ReachesAllFiles: Environment.GetEnvironmentVariable("HARDYBENCH_CONFINED") is not "files");
+    }
+}
+
+/// <summary>What went wrong, for who asked.</summary>
+internal static class Failures
+{
+    public static PlayerFailure Of(Exception failure) => new(
+        failure switch
+        {
+            PlanRefusedException => PlayerFailureKind.Refused,
+            MediaException or NotSupportedException => PlayerFailureKind.Media,
+            PlayerUnavailableException => PlayerFailureKind.Unavailable,
+            _ => PlayerFailureKind.Unforeseen,
+        },
+        failure.Message);
+}

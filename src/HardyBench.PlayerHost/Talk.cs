@@ -1,0 +1,119 @@
+using System.Text.Json;
+using HardyBench.Core.Footage;
+using HardyBench.Core.Playback;
+using HardyBench.Formats.PlayerProtocol;
+using HardyBench.Player.Decoding;
+using HardyBench.Player.Effects;
+using HardyBench.Player.Playing;
+using HardyBench.Player.Telemetry;
+
+namespace HardyBench.PlayerHost;
+
+/// <summary>Answers what it is asked, one line after another, until nobody asks any more.</summary>
+internal sealed class Talk(Stream input, Stream output) : IDisposable
+{
+    private readonly Lock gate = new();
+    private readonly SystemFiles system = SystemFiles.Live;
+    private CancellationTokenSource stop = new();
+    private Task playing = Task.CompletedTask;
+
+    /// <returns>The exit code.</returns>
+    public async Task<int> RunAsync()
+    {
+        Tell(new PlayerTold { Hello = Greetings.Say() });
+        var lines = new BoundedLines(input);
+        while (await lines.ReadAsync(CancellationToken.None) is { } line)
+        {
+            Hear(PlayerTalk.Read(line.Span, PlayerTalk.Asks));
+        }
+
+        // Who asked is gone, and with it the reason to go on. What still decodes is ended with the process.
+        return 0;
+    }
+
+    public void Dispose() => stop.Dispose();
+
+    private void Hear(PlayerAsk ask)
+    {
+        if (ask.Stop)
+        {
+            stop.Cancel();
+        }
+        else if (ask.Devices)
+        {
+            _ = Answer(() => Tell(new PlayerTold { Devices = Devices.All }));
+        }
+        else if (ask.Play is { } play)
+        {
+            if (!playing.IsCompleted)
+            {
+                Tell(Unforeseen("Something plays already."));
+                return;
+            }
+
+            stop.Dispose();
+            stop = new CancellationTokenSource();
+            playing = Answer(() => PlayAsync(play, stop.Token).GetAwaiter().GetResult());
+        }
+    }
+
+    private async Task PlayAsync(PlayAsk ask, CancellationToken stopped)
+    {
+        var files = new HandedClips(ask.Clips, id => Tell(new PlayerTold { Opens = id }));
+        var player = new LocalPlayback(
+            files, new EffectFilters(ask.Effects.Looks, ask.Effects.Font), system, TimeProvider.System, ask.DataFolder,
+            pagesHere: ask.PagesHere, owner: Greetings.Owner);
+        var run = await player.PlayAsync(ask.Plan, new Telling(this), stopped);
+        Tell(new PlayerTold { Ended = run.Ending });
+    }
+
+    private Task Answer(Action work) => Task.Run(() =>
+    {
+        try
+        {
+            work();
+        }
+        catch (Exception failure)
+        {
+            Tell(new PlayerTold { Failed = Failures.Of(failure) });
+        }
+    });
+
+    private static PlayerTold Unforeseen(string words) => new() { Failed = new PlayerFailure(PlayerFailureKind.Unforeseen, words) };
+
+    private void Tell(PlayerTold told)
+    {
+        lock (gate)
+        {
+            try
+            {
+                PlayerTalk.Write(output, told, PlayerTalk.Tells);
+            }
+            catch (IOException)
+            {
+                // Nobody listens: the line that ends the talk is not far.
+            }
+        }
+    }
+
+    private sealed class Telling(Talk talk) : IRunObserver
+    {
+        public void Started(RunHeader header) => talk.Tell(new PlayerTold { Started = header });
+
+        public void Progressed(RunProgress progress) => talk.Tell(new PlayerTold { Progressed = progress });
+
+        public void Pictured(int frame, byte[] jpeg) => talk.Tell(new PlayerTold { Pictured = new PictureTold(frame, jpeg) });
+    }
+}
+
+/// <summary>Clips whose files were handed with the plan.</summary>
+/// <param name="opens">Told of every clip before its file is opened.</param>
+internal sealed class HandedClips(IReadOnlyDictionary<string, ClipPlace> places, Action<string> opens) : IClipFiles
+{
+    public string PathOf(Clip clip)
+    {
+        opens(clip.Id);
+        var place = places.GetValueOrDefault(clip.Id);
+        return place?.Path ?? throw new Player.Native.MediaException(place?.Missing ?? $"Nobody said where {clip.Title} lies.");
+    }
+}

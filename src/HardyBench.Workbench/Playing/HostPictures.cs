@@ -1,0 +1,73 @@
+using System.Buffers.Binary;
+using System.Text;
+using HardyBench.Core.Playback;
+using HardyBench.Formats.PlayerProtocol;
+using HardyBench.Player.Native;
+using HardyBench.Player.Playing;
+
+namespace HardyBench.Workbench.Playing;
+
+/// <summary>The pictures of a passage, made in a process apart.</summary>
+/// <param name="homes">Below which it gets a folder of its own.</param>
+public sealed class HostPictures(PlayerProgram program, string homes, IClipFiles files, EffectPlaces effects) : IPassagePictures
+{
+    /// <summary>Of the largest raster there is, 16 bits a sample in three planes.</summary>
+    private const int LargestPicture = 1 << 30;
+
+    /// <inheritdoc />
+    public IEnumerable<ReadOnlyMemory<byte>> Of(PlaybackPlan plan, int index, CancellationToken stop)
+    {
+        var clips = HostPlayback.PlacesOf(plan, files);
+        var home = Path.Combine(homes, $"{Environment.ProcessId}-{Guid.NewGuid():n}");
+        using var process = program.Start(home, program.Unreached(clips.Values.Select(place => place.Path).OfType<string>()), "render");
+        var errors = process.StandardError.ReadToEndAsync(CancellationToken.None);
+        using var stopping = stop.Register(() => process.Kill(entireProcessTree: true));
+        try
+        {
+            PlayerTalk.Write(process.StandardInput.BaseStream, new PlayerAsk { Render = new RenderAsk(plan, index, clips, effects) }, PlayerTalk.Asks);
+            var (from, length) = (process.StandardOutput.BaseStream, new byte[sizeof(int)]);
+            var picture = Array.Empty<byte>();
+            while (from.ReadAtLeast(length, length.Length, throwOnEndOfStream: false) == length.Length)
+            {
+                var size = BinaryPrimitives.ReadInt32LittleEndian(length);
+                picture = size is > 0 and <= LargestPicture ? (picture.Length == size ? picture : new byte[size]) : throw new MediaException("the player sent no picture");
+                if (from.ReadAtLeast(picture, size, throwOnEndOfStream: false) < size)
+                {
+                    break;
+                }
+
+                yield return picture;
+            }
+
+            stop.ThrowIfCancellationRequested();
+            process.WaitForExit();
+            if (process.ExitCode != 0)
+            {
+                throw new MediaException(WhyOf(errors.Result) ?? $"the player ended with code {process.ExitCode}");
+            }
+        }
+        finally
+        {
+            if (!process.HasExited)
+            {
+                process.Kill(entireProcessTree: true);
+            }
+
+            Directory.Delete(home, recursive: true);
+        }
+    }
+
+    /// <summary>The last line that says why.</summary>
+    private static string? WhyOf(string errors)
+    {
+        var line = errors.Split('\n', StringSplitOptions.RemoveEmptyEntries).LastOrDefault();
+        try
+        {
+            return line is null ? null : PlayerTalk.Read(Encoding.UTF8.GetBytes(line), PlayerTalk.Tells).Failed?.Words ?? line;
+        }
+        catch (System.Text.Json.JsonException)
+        {
+            return line;
+        }
+    }
+}

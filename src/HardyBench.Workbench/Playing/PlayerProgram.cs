@@ -1,0 +1,87 @@
+using System.Diagnostics;
+using System.Globalization;
+using HardyBench.Player.Native;
+
+namespace HardyBench.Workbench.Playing;
+
+/// <summary>How the player's own program is started: with limits, without privileges to gain, in a folder of its own, and able to open only
+/// what it is handed.</summary>
+/// <param name="folders">Folders and files that it may read, besides the system's own.</param>
+/// <param name="folder">Where it is made; null for beside this program.</param>
+public sealed class PlayerProgram(IReadOnlyList<string> folders, string? folder = null)
+{
+    /// <summary>What programs and libraries need of the system to run, and what tells how a machine stands.</summary>
+    private static readonly string[] System = ["/usr", "/lib", "/lib64", "/bin", "/sbin", "/etc", "/opt", "/proc", "/sys", "/run/udev"];
+
+    /// <summary>Devices are written to where they are asked to work.</summary>
+    private const string Devices = "/dev";
+
+    /// <summary>Files that are open at once: clips of the most layers, and a few for each thread.</summary>
+    private const int MostOpen = 4096;
+
+    /// <summary>The largest file that it may write: what graphics drivers keep compiled.</summary>
+    private const long LargestFile = 64L << 20;
+
+    /// <summary>The part of main memory that it may fill.</summary>
+    private const double MostMemory = 0.85;
+
+    private readonly string folder = folder ?? Path.Combine(AppContext.BaseDirectory, "player");
+
+    /// <summary>Those of some files that it could not open.</summary>
+    public IReadOnlyList<string> Unreached(IEnumerable<string> files) => [.. files.Where(file => !folders.Any(one => IsWithin(file, one)))];
+
+    /// <summary>Starts it with its standard streams in our hands.</summary>
+    /// <param name="home">Its working folder, made if needed; it may write there and nowhere else.</param>
+    /// <param name="more">More files that it may read.</param>
+    /// <exception cref="PlayerUnavailableException">It is not there.</exception>
+    public Process Start(string home, IReadOnlyList<string> more, params string[] arguments)
+    {
+        var program = Path.Combine(folder, "hardybench-player");
+        var confine = Path.Combine(folder, "hardybench-confine");
+        if (!File.Exists(program) || !File.Exists(confine))
+        {
+            throw new PlayerUnavailableException($"The player is missing from {folder}, so nothing can be played on this machine; stand-ins still can. Build the product anew.");
+        }
+
+        Directory.CreateDirectory(home);
+        var start = new ProcessStartInfo(confine)
+        {
+            WorkingDirectory = home, RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true, UseShellExecute = false,
+        };
+        foreach (var argument in Confined(home, more).Concat(["--", program, .. arguments]))
+        {
+            start.ArgumentList.Add(argument);
+        }
+
+        foreach (var variable in new[] { "HOME", "TMPDIR", "XDG_CACHE_HOME" })
+        {
+            start.Environment[variable] = home;
+        }
+
+        start.Environment["HARDYBENCH_OWNER"] = Environment.ProcessId.ToString(CultureInfo.InvariantCulture);
+        return Process.Start(start)!;
+    }
+
+    private IEnumerable<string> Confined(string home, IReadOnlyList<string> more) =>
+    [
+        "--data", ((long)(MostMemory * GC.GetGCMemoryInfo().TotalAvailableMemoryBytes)).ToString(CultureInfo.InvariantCulture),
+        "--file", LargestFile.ToString(CultureInfo.InvariantCulture),
+        "--open", MostOpen.ToString(CultureInfo.InvariantCulture),
+        .. System.Append(folder).Concat(folders).Concat(more).SelectMany(path => new[] { "--read", path }),
+        "--write", Devices, "--write", home,
+    ];
+
+    /// <summary>Whether a file really lies in a folder, or is it, whatever links lead to it.</summary>
+    private static bool IsWithin(string file, string folder)
+    {
+        try
+        {
+            var target = new FileInfo(file).ResolveLinkTarget(returnFinalTarget: true)?.FullName ?? Path.GetFullPath(file);
+            return target.StartsWith(Path.GetFullPath(folder).TrimEnd('/') + "/", StringComparison.Ordinal);
+        }
+        catch (Exception gone) when (gone is IOException or UnauthorizedAccessException)
+        {
+            return true;
+        }
+    }
+}

@@ -1,0 +1,212 @@
+using System.Diagnostics;
+using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using HardyBench.Formats.PlayerProtocol;
+using HardyBench.Player.Effects;
+using HardyBench.Player.Native;
+using HardyBench.Player.Playing;
+using HardyBench.Workbench.Playing;
+
+namespace HardyBench.Workbench.Tests.Playing;
+
+/// <summary>Playing in a process apart: what it leaves is the same, and whatever becomes of that process nothing else does.</summary>
+public sealed class HostPlaybackTests : IAsyncLifetime
+{
+    private static readonly EffectPlaces Effects = new("/nowhere", Fonts.ForTitles);
+
+    private readonly string homes = TestData.NewFolder("homes");
+    private Player.Clips.ClipFolder clips = null!;
+    private Players players = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        clips = await TestData.ClipsAsync();
+        players = new Players(new PlayerProgram([clips.Path]), homes);
+    }
+
+    public ValueTask DisposeAsync()
+    {
+        players.Dispose();
+        return ValueTask.CompletedTask;
+    }
+
+    [Fact]
+    public async Task A_run_is_told_while_it_plays_and_comes_back_whole()
+    {
+        var heard = new Heard();
+
+        var run = await Playback().PlayAsync(Plan(frames: 20), heard, CancellationToken.None);
+
+        Assert.Equal((RunEnding.Finished, 20), (run.Ending, run.Frames.Count));
+        Assert.Empty(run.Failures);
+        Assert.Equal(run.Frames, heard.Frames);
+        Assert.StartsWith("Hardy Bench 0.1.0, libavcodec", run.Header.Conditions.Player, StringComparison.Ordinal);
+        Assert.Equal(run.Frames.First(frame => frame.Shown is not null).Shown, run.StartLag);
+        Assert.Contains(run.Loads, load => load.Kind == LoadKind.OwnTool);
+        Assert.NotEmpty(run.Header.Conditions.Footage!);
+    }
+
+    [Fact]
+    public async Task One_process_plays_one_run_after_another_and_waits_between_them()
+    {
+        await Playback().PlayAsync(Plan(frames: 5), new Heard(), CancellationToken.None);
+        var first = Assert.Single(players.Processes);
+        await Playback().PlayAsync(Plan(frames: 5), new Heard(), CancellationToken.None);
+
+        Assert.Equal(first, Assert.Single(players.Processes));
+    }
+
+    /// <summary>The runtime's own handler takes the first signal for a fault that the next instruction will show again; the second is that.</summary>
+    [Fact]
+    public async Task A_player_that_crashes_leaves_a_run_that_is_cut_short_and_names_the_clip_and_the_next_one_plays()
+    {
+        var run = await Playback().PlayAsync(Plan(frames: 1000), new Heard(after: 5, () => Signal("SEGV", "SEGV")), CancellationToken.None);
+
+        Assert.Equal(RunEnding.CutShort, run.Ending);
+        Assert.InRange(run.Frames.Count, 5, 999);
+        var failure = Assert.Single(run.Failures);
+        Assert.Equal((0, false), (failure.PassageIndex, failure.Overcome));
+        Assert.Contains("it was ended by SIGSEGV), at “The wings", failure.Message, StringComparison.Ordinal);
+        Assert.Equal(RunEnding.Finished, (await Playback().PlayAsync(Plan(frames: 5), new Heard(), CancellationToken.None)).Ending);
+    }
+
+    [Fact]
+    public async Task A_player_that_stands_still_is_ended()
+    {
+        var run = await Playback(standsStill: TimeSpan.FromSeconds(3)).PlayAsync(Plan(frames: 1000), new Heard(after: 5, () => Signal("STOP")), CancellationToken.None);
+
+        Assert.Equal(RunEnding.CutShort, run.Ending);
+        Assert.Contains("SIGKILL", Assert.Single(run.Failures).Message, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData(false)]
+    [InlineData(true)]
+    public async Task Stopping_keeps_what_was_played_whether_the_player_hears_it_or_not(bool isDeaf)
+    {
+        using var stop = new CancellationTokenSource();
+        var run = await Playback().PlayAsync(Plan(frames: 1000), new Heard(after: 5, () =>
+        {
+            if (isDeaf)
+            {
+                Signal("STOP");
+            }
+
+            stop.Cancel();
+        }), stop.Token);
+
+        Assert.Equal(RunEnding.Stopped, run.Ending);
+        Assert.InRange(run.Frames.Count, 5, 999);
+        Assert.Empty(run.Failures);
+        Assert.Equal(RunEnding.Finished, (await Playback().PlayAsync(Plan(frames: 5), new Heard(), CancellationToken.None)).Ending);
+    }
+
+    [Fact]
+    public async Task A_clip_without_a_file_fails_its_passage_in_the_words_of_the_folder()
+    {
+        var plan = Plan(frames: 5);
+        var gone = plan with { Clips = new Dictionary<string, Clip> { ["hd-avc-25"] = plan.Clips["hd-avc-25"] with { Id = "nobody" } } };
+
+        var run = await Playback().PlayAsync(gone, new Heard(), CancellationToken.None);
+
+        Assert.NotEmpty(Assert.Single(run.Failures).Message);
+        Assert.All(run.Frames, frame => Assert.Equal(DropReason.PassageFailed, frame.Reason));
+    }
+
+    [Fact]
+    public async Task What_was_not_handed_to_it_cannot_be_opened()
+    {
+        var elsewhere = Path.Combine(TestData.NewFolder(), "copy.mp4");
+        File.Copy(clips.PathOf(clips.Clips["hd-avc-25"]), elsewhere);
+        var program = new PlayerProgram([clips.Path]);
+        using var player = await PlayerProcess.StartAsync(program, homes, [], CancellationToken.None);
+        Assert.SkipWhen(player.Greeting.ReachesAllFiles, "This kernel does not confine processes to files.");
+        player.Ask(new PlayerAsk { Play = new PlayAsk(Plan(frames: 5), new Dictionary<string, ClipPlace> { ["hd-avc-25"] = new(elsewhere) }, Effects, null, null) });
+
+        var failures = new List<PassageFailure>();
+        while (await player.HearAsync(CancellationToken.None) is { Ended: null } told)
+        {
+            failures.AddRange(told.Progressed?.Failures ?? []);
+        }
+
+        Assert.Contains("Permission denied", Assert.Single(failures).Message, StringComparison.Ordinal);
+
+        // The same file is handed when a run needs it.
+        Assert.Equal([elsewhere], program.Unreached([elsewhere, clips.PathOf(clips.Clips["hd-avc-25"])]));
+        Assert.Empty((await new HostPlayback(players, new Elsewhere(elsewhere), Effects, homes, null).PlayAsync(Plan(frames: 5), new Heard(), CancellationToken.None)).Failures);
+    }
+
+    [Fact]
+    public void The_pictures_of_a_passage_are_those_that_are_made_in_this_process()
+    {
+        var plan = Plan(frames: 4) with { Settings = new PlaybackSettings(Policy: PlayingPolicy.KeepFrames) };
+        var here = new PassagePictures(clips, new EffectFilters(Effects.Looks, Effects.Font)).Of(plan, 0, CancellationToken.None).Select(picture => picture.ToArray()).ToList();
+        var there = new HostPictures(new PlayerProgram([clips.Path]), homes, clips, Effects).Of(plan, 0, CancellationToken.None).Select(picture => picture.ToArray()).ToList();
+
+        Assert.Equal(here, there);
+        Assert.Equal(4, there.Count);
+        Assert.Empty(Directory.GetDirectories(homes));
+    }
+
+    [Fact]
+    public async Task Without_its_program_nothing_plays_and_it_is_said_what_to_do()
+    {
+        using var none = new Players(new PlayerProgram([clips.Path], TestData.NewFolder()), homes);
+
+        var missing = await Assert.ThrowsAsync<PlayerUnavailableException>(() => none.TakeAsync([], CancellationToken.None));
+
+        Assert.Contains("Build the product anew", missing.Message, StringComparison.Ordinal);
+        await none.WarmAsync();
+    }
+
+    private HostPlayback Playback(TimeSpan? standsStill = null) => new(players, clips, Effects, homes, null, standsStill);
+
+    private void Signal(params string[] names)
+    {
+        var player = Assert.Single(players.Processes);
+        Array.ForEach(names, name => Process.Start("kill", [$"-{name}", $"{player}"]).WaitForExit());
+    }
+
+    private PlaybackPlan Plan(int frames)
+    {
+        var clip = clips.Clips["hd-avc-25"] with { Title = "The wings" };
+        return new PlaybackPlan(
+            new Timeline("t", "T", Raster.Hd.DividedBy(3), new FrameRate(25), [new Passage("asked", frames, [new Layer(clip.Id, [])], [])]),
+            new Dictionary<string, Clip> { [clip.Id] = clip },
+            new Machine(Machine.ThisId, "This", MachineKind.This, string.Empty, new Processor("p", 2, 2, null, null), null, null, new Memory(8, 1, null, null), null, null, null),
+            new PlaybackSettings());
+    }
+
+    private sealed class Elsewhere(string path) : IClipFiles
+    {
+        public string PathOf(Clip clip) => path;
+    }
+
+    /// <param name="after">Frames after which something is done, once.</param>
+    private sealed class Heard(int after = int.MaxValue, Action? then = null) : IRunObserver
+    {
+        private bool isDone;
+
+        public List<FrameRecord> Frames { get; } = [];
+
+        public void Started(RunHeader header)
+        {
+        }
+
+        public void Progressed(RunProgress progress)
+        {
+            Frames.AddRange(progress.Frames);
+            if (Frames.Count >= after && !isDone)
+            {
+                isDone = true;
+                then!();
+            }
+        }
+
+        public void Pictured(int frame, byte[] jpeg)
+        {
+        }
+    }
+}
