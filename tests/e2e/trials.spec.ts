@@ -150,7 +150,8 @@ test('what differs from a bare run stands beside the play button, and what makes
   await conditions.getByLabel(/^\s*to\s/).selectOption('noise-reduction');
   await expect(page.getByTestId('about-to')).toContainText('Changed: without noise reduction.');
   await conditions.getByLabel(/^\s*pairs/).fill('0');
-  await expect(page.getByRole('alert')).toContainText('1 to 50 pairs');
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('alert')).toContainText('From 1 to 50. It stays 3.');
   await expectAccessible(page);
 });
 
