@@ -56,8 +56,13 @@ class Live {
     const play = await api.GET('/api/play');
     const making = await api.GET('/api/clips/making');
     this.connected = play.response.ok && making.response.ok;
-    this.play = play.data ?? null;
+    this.#playChanged(play.data ?? null);
     this.making = making.data ?? null;
+  }
+
+  /** What the server answered when something was asked to play. By then it may be over: what was heard of it meanwhile is newer. */
+  asked(play: Play) {
+    if (!this.play || this.play.trialId < play.trialId) this.#playChanged(play);
   }
 
   #playChanged(play: Play | null) {
@@ -70,7 +75,8 @@ class Live {
       this.loads = [];
       this.picture = null;
       this.lastLagMs = null;
-      if (was?.running) {
+      // A short one can be over before anything was heard of its beginning.
+      if (was?.running || (was && play && was.trialId !== play.trialId)) {
         this.answered = play ?? was;
         this.ended++;
       }

@@ -70,7 +70,7 @@ export class Ask {
     this.machineId = machineId;
     this.problem = null;
     try {
-      live.play = orThrow(await api.POST('/api/play', { body: this.request(timelineId, scale, machineId, kind) }));
+      live.asked(orThrow(await api.POST('/api/play', { body: this.request(timelineId, scale, machineId, kind) })));
     } catch (failure) {
       this.problem = (failure as Error).message;
     }

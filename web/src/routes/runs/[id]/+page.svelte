@@ -28,7 +28,7 @@
   });
   async function again(passage?: number) {
     try {
-      live.play = orThrow(await api.POST('/api/runs/{id}/again', { params: { path: { id }, query: { passage } } }));
+      live.asked(orThrow(await api.POST('/api/runs/{id}/again', { params: { path: { id }, query: { passage } } })));
       said = null;
     } catch (failure) {
       said = (failure as Error).message;

@@ -1,0 +1,55 @@
+import { beforeEach, expect, test, vi } from 'vitest';
+import type { Play } from './api/client';
+
+const heard = new Map<string, (play: Play | null) => void>();
+vi.mock('@microsoft/signalr', () => ({
+  HubConnectionState: { Disconnected: 'Disconnected' },
+  LogLevel: { None: 0 },
+  HubConnectionBuilder: class {
+    withUrl = () => this;
+    withAutomaticReconnect = () => this;
+    configureLogging = () => this;
+    build = () => ({
+      state: 'Connected',
+      on: (name: string, listener: (play: Play | null) => void) => heard.set(name, listener),
+      onreconnecting: () => {},
+      onreconnected: () => {},
+      onclose: () => {}
+    });
+  }
+}));
+vi.mock('./api/client', () => ({ api: { GET: async () => ({ response: { ok: true }, data: null }) } }));
+
+const { live } = await import('./live.svelte');
+const play = (trialId: number, running: boolean) => ({ trialId, running, runId: null, teeth: '' }) as unknown as Play;
+
+beforeEach(async () => {
+  await live.connect();
+  heard.get('play')!(play(1, false));
+  live.ended = 0;
+});
+
+test('a play that is over before the server answers that it was asked is over', () => {
+  heard.get('play')!(play(2, true));
+  heard.get('play')!(play(2, false));
+  live.asked(play(2, true));
+
+  expect(live.play?.running).toBe(false);
+  expect(live.ended).toBe(1);
+});
+
+test('a play of which nothing was heard but its end has ended', () => {
+  heard.get('play')!(play(2, false));
+  live.asked(play(2, true));
+
+  expect(live.play?.running).toBe(false);
+  expect(live.ended).toBe(1);
+});
+
+test('a play that was asked runs until its end is heard', () => {
+  live.asked(play(2, true));
+  expect(live.play?.running).toBe(true);
+  heard.get('play')!(play(2, false));
+
+  expect(live.ended).toBe(1);
+});
