@@ -8,6 +8,7 @@ using HardyBench.Player.Native;
 using HardyBench.Workbench;
 using HardyBench.Workbench.Jobs;
 using HardyBench.Workbench.Packs;
+using HardyBench.Workbench.Playing;
 
 namespace HardyBench.Cli;
 
@@ -44,7 +45,7 @@ internal static class Guarded
     {
         UnknownThingException => ExitCodes.Unknown,
         InterchangeException or PackException or SeriesException or FormatException => ExitCodes.Input,
-        MakingException or MediaException or PlanRefusedException or TimelineRefusedException => ExitCodes.Media,
+        MakingException or MediaException or PlayerEndedException or PlanRefusedException or TimelineRefusedException => ExitCodes.Media,
         DataFolderException or RunNotKeptException or UnauthorizedAccessException or IOException => ExitCodes.DataFolder,
         PlayerUnavailableException => ExitCodes.NoPlayer,
         _ => null,

@@ -58,7 +58,7 @@ internal static class PlayCommand
     {
         var rate = run.Header.Timeline.Rate;
         var lag = run.StartLag is { } shown ? string.Create(CultureInfo.InvariantCulture, $", start lag {shown.TotalMilliseconds:0} ms") : string.Empty;
-        Terminal.Say($"Run {id}: {run.Header.Timeline.Title} on {run.Header.Machine.Name}, {run.Ending.ToString().ToLowerInvariant()}{lag}");
+        Terminal.Say($"Run {id}: {run.Header.Timeline.Title} on {run.Header.Machine.Name}, {Choices.WordOf(run.Ending).Replace('-', ' ')}{lag}");
         var table = new Table().AddColumns("no.", "passage", "verdict", $"shown of {rate}", "slots", "on time", "late", "start-up drops", "steady drops", "freeze ms", "limiter");
         foreach (var finding in findings)
         {

@@ -30,16 +30,18 @@ public sealed class HostPlayback(
         var player = await players.TakeAsync([.. clips.Values.Select(place => place.Path).OfType<string>()], stop);
         var course = new Course(plan, observer);
         var asked = stop.Register(() => StopSoon(player));
-        var state = Afterwards.Gone;
+        var state = Afterwards.InDoubt;
+        Watch? watch = null;
         try
         {
-            using var watch = new Watch(player, standsStill ?? StandsStill);
             player.Ask(new PlayerAsk { Play = new PlayAsk(plan, clips, effects, dataFolder, pagesHere) });
             while (await player.HearAsync(CancellationToken.None) is { } told)
             {
+                // Before it begins it may have to read much, as when footage is warmed.
+                watch ??= told.Started is null ? null : new Watch(player, standsStill ?? StandsStill);
                 if (course.Hear(told))
                 {
-                    watch.Seen();
+                    watch?.Seen();
                 }
 
                 if (told.Failed is { } failure)
@@ -55,14 +57,18 @@ public sealed class HostPlayback(
                     return course.ToRun(ending);
                 }
             }
+
+            state = Afterwards.Gone;
         }
         catch (Exception gone) when (gone is IOException or JsonException or InvalidDataException)
         {
             // What it says makes no sense any more, or it cannot be talked with: as good as ended.
             player.Kill();
+            state = Afterwards.Gone;
         }
         finally
         {
+            watch?.Dispose();
             await asked.DisposeAsync();
             if (state == Afterwards.Ready)
             {

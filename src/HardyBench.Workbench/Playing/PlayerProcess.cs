@@ -55,7 +55,7 @@ public sealed class PlayerProcess : IDisposable
         {
             player = new PlayerProcess(program.Start(home, more), home);
         }
-        catch (Exception failure) when (failure is Win32Exception or IOException)
+        catch (Exception failure) when (failure is Win32Exception or IOException or UnauthorizedAccessException)
         {
             throw new PlayerUnavailableException($"The player cannot be started: {failure.Message}", failure);
         }

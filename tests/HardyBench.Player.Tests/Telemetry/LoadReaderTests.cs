@@ -43,6 +43,32 @@ public sealed class LoadReaderTests
         Assert.Equal(0.97f, Value(loads, LoadKind.OwnProcess), 3);
     }
 
+    /// <summary>Whatever the process that asked for the run does is the tool's own, whatever its threads are called.</summary>
+    [Fact]
+    public void The_process_that_asked_for_the_run_counts_as_the_tool_s_own()
+    {
+        void Owner(string thread, long nanoseconds)
+        {
+            Write($"proc/77/task/{thread}/comm", "hb-decode\n");
+            Write($"proc/77/task/{thread}/schedstat", $"{nanoseconds} 0 0\n");
+        }
+
+        Thread("11", "hb-decode", 0);
+        Owner("77", 5);
+        using var reader = new OwnThreads(new SystemFiles(root), owner: 77);
+        reader.Read(TimeSpan.Zero, TimeSpan.Zero, []);
+        Thread("11", "hb-decode", 500_000_000);
+        Owner("77", 100_000_005);
+        Owner("78", 50_000_000);
+
+        var loads = new List<LoadReading>();
+        reader.Read(Second, Second, loads);
+
+        Assert.Equal(0.5f, Value(loads, LoadKind.OwnDecode), 3);
+        Assert.Equal(0.15f, Value(loads, LoadKind.OwnTool), 3);
+        Assert.Equal(0.65f, Value(loads, LoadKind.OwnProcess), 3);
+    }
+
     [Fact]
     public void Memory_and_swap_traffic_are_bytes()
     {
