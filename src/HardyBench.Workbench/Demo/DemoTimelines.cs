@@ -8,10 +8,9 @@ namespace HardyBench.Workbench.Demo;
 /// <summary>The benchmark timeline of Tidewater Stagecraft, a company that films dance and theatre on tour.</summary>
 public static class DemoTimelines
 {
-    private const string Story = "Tidewater Stagecraft films dance and theatre on tour, each night with the cameras of the house, and shows a cut of it "
-        + "before the van leaves. Passages 1 to 3 are an HD camera in the wings: as shot, graded and freed of noise, and three of them over each other. "
-        + "4 is the dancers’ feet at 50 frames a second. 5 and 6 are the new UHD camera, whose footage is small on the card and heavy to decode; "
-        + "7 is another that records an intermediate instead. 8 is the opening title. Which machine goes on tour?";
+    private const string Story = "Tidewater Stagecraft films dance and theatre on tour with the cameras of each house, and shows a cut before the van "
+        + "leaves: an HD camera in the wings (1 to 3), the dancers’ feet at 50 frames a second (4), two UHD cameras (5 to 7), the opening title (8). "
+        + "Which machine goes on tour?";
 
     private static readonly Effect Grade = Effect.Of(
         "primary-grade", ("redGain", 1.08), ("greenGain", 1.0), ("blueGain", 0.92), ("gamma", 1.1), ("saturation", 1.15));

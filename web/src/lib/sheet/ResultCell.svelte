@@ -47,7 +47,7 @@
         <Comb teeth={cell.comb} {frames} frameMs={1000 / rate} class="h-3.5 w-full" />
         <span class="flex items-baseline justify-between gap-1">
           <VerdictMark verdict={cell.verdict ?? null} />
-          <span class="figure text-sm whitespace-nowrap">{fixed(cell.shownRate)}<span class="quiet ml-1 text-xs">of {rate}</span></span>
+          <span class="figure text-sm whitespace-nowrap">{fixed(cell.shownRate)} <span class="quiet text-xs">of {rate}</span></span>
         </span>
         <span class="quiet block text-xs leading-[0.95rem]">
           {#if cell.limiter}{limiterWord(cell.limiter)}{:else if cell.headroom}{fixed(cell.headroom)}× headroom{:else}&nbsp;{/if}

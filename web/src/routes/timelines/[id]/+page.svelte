@@ -97,12 +97,12 @@
     <div class="border-b border-base-300 px-4 py-2">
       <div class="flex flex-wrap items-baseline gap-x-6 gap-y-1">
         <h1 class="text-lg font-semibold">{sheet.timeline.title}</h1>
-        <span class="quiet text-sm">{sheet.timeline.raster} {sheet.timeline.rate}, {sheet.timeline.passages.length} passages, <span class="figure">{sheet.timeline.seconds}</span> s <a class="link ml-1" href="/timelines/{id}/write">Write</a></span>
+        <span class="quiet text-sm">{sheet.timeline.raster} {sheet.timeline.rate}, {sheet.timeline.passages.length} {sheet.timeline.passages.length === 1 ? 'passage' : 'passages'}, <span class="figure">{sheet.timeline.seconds}</span> s <a class="link ml-1" href="/timelines/{id}/write">Write</a></span>
         <div class="ml-auto">
           <PlayBar {ask} columns={sheet.columns} {scale} timeline={{ id, effects: sheet.timeline.effects }} onscale={changeScale} onplay={() => play()} onstop={stop} />
         </div>
       </div>
-      {#if sheet.timeline.about}<p class="quiet mt-1 max-w-[110ch] text-sm" data-testid="about">{sheet.timeline.about}</p>{/if}
+      {#if sheet.timeline.about}<p class="quiet mt-1 text-sm" data-testid="about">{sheet.timeline.about}</p>{/if}
     </div>
     <NowPlaying />
     <Legend />
