@@ -110,7 +110,7 @@
         {#each usable as device (device.name)}<option value={device.name}>{device.name}</option>{/each}
       </select>
     </label>
-    <label class="row">threads <NumberField class="input-sm w-24" min={1} max={64} whole placeholder="one a core" value={ask.threads} onempty={() => (ask.threads = null)} onchange={(threads) => (ask.threads = threads)} /></label>
+    <label class="row">threads <NumberField class="input-sm w-30" min={1} max={64} whole placeholder="one a core" value={ask.threads} onempty={() => (ask.threads = null)} onchange={(threads) => (ask.threads = threads)} /></label>
   </fieldset>
   <details class="text-xs lg:col-span-3">
     <summary class="cursor-pointer">What each of these means</summary>
