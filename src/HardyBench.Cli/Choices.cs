@@ -32,13 +32,13 @@ internal static class Choices
             DefaultValueFactory = _ => usual,
         };
 
-    /// <summary>"&lt;none|half|quarter&gt;" in help.</summary>
-    private static string Named<T>()
-        where T : struct, Enum => string.Join('|', Enum.GetValues<T>().Select(WordOf));
-
     /// <summary>One that can be left out.</summary>
     public static Option<T?> Option<T>(string name, string about)
         where T : struct, Enum => new(name) { Description = Described<T>(about), HelpName = Named<T>(), CustomParser = Read<T> };
+
+    /// <summary>"&lt;none|half|quarter&gt;" in help.</summary>
+    private static string Named<T>()
+        where T : struct, Enum => string.Join('|', Enum.GetValues<T>().Select(WordOf));
 
     private static string Described<T>(string about)
         where T : struct, Enum => $"{about}{(about.Length > 0 ? " " : string.Empty)}{All<T>()}.";

@@ -37,8 +37,8 @@ public sealed class Bench : IDisposable
         Timelines = new TimelineJobs(documents, () => Clips.Clips);
         Packs = new PackJobs(folder, Clips, Timelines);
         Aids = new AidFolder(folder.Aids, Clips);
-        program = new PlayerProgram([folder.Clips, folder.Own, folder.Aids, folder.Looks, .. watched is null ? Array.Empty<string>() : [watched]]);
-        Players = new Players(program, folder.Players);
+        program = new PlayerProgram([folder.Clips, folder.Own, folder.Aids, folder.Looks, .. watched is null ? Array.Empty<string>() : [watched]], folder.Players);
+        Players = new Players(program);
         Trials = new TrialJobs(this, new TrialStore(databases));
     }
 
@@ -173,7 +173,7 @@ public sealed class Bench : IDisposable
             var done = notes.Count;
             var share = new Progress<double>(part => progress?.Report(
                 new MakingProgress($"pre-render of passage {index + 1}", done, all, (done + part) / all)));
-            notes.Add(await new PreRenderer(Aids, new HostPictures(program, Folder.Players, Clips, Effects)).RenderAsync(plan, index, share, stop));
+            notes.Add(await new PreRenderer(Aids, new HostPictures(program, Clips, Effects)).RenderAsync(plan, index, share, stop));
         }
 
         progress?.Report(new MakingProgress(null, all, all, 1));

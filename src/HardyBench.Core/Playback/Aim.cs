@@ -10,8 +10,8 @@ namespace HardyBench.Core.Playback;
 /// decoding, waiting and effects took of late: the time within which nine of ten were done, and more after a miss. Aiming further ahead
 /// costs no frame, since one is begun whenever one is done; it only lets finished ones wait.</para>
 /// <para>In long-GOP footage decoding can only go on, or start afresh on a frame that stands alone. First unreferenced frames are left
-/// out. Where that is not enough it runs up, without showing, to the first frame in time; or, where that is more than a third of the way to the next frame that
-/// stands alone, it gives up what is between and uses its time to decode ahead from there, as deep as memory lets it.</para>
+/// out. Where that is not enough it runs up, without showing, to the first frame in time; or, where that is more than a third of the way to
+/// the next frame that stands alone, it gives up what is between and uses its time to decode ahead from there, as deep as memory lets it.</para>
 /// </remarks>
 /// <param name="first">The first timeline frame of the passage.</param>
 /// <param name="end">The frame after its last.</param>

@@ -45,7 +45,7 @@ public sealed class FootageConditions(SystemFiles system, IClipFiles files)
         var (drive, kind) = drives.Of(path);
         return new FootageState(
             drive, kind, FileCaching.ShareOf(path), settings.DecodeOn is { } asked && refusal is null ? asked : Processor, refusal,
-            new FileInfo(path).Length);
+            new FileInfo(path) is { Exists: true } file ? file.Length : null);
     }
 
     /// <summary>The first frame tells: only then does a device see what it is asked to decode.</summary>

@@ -51,6 +51,18 @@ public sealed class RunJournal
         }
     }
 
+    /// <summary>What another journal handed on.</summary>
+    public void Add(RunProgress news)
+    {
+        lock (gate)
+        {
+            frames.AddRange(news.Frames);
+            loads.AddRange(news.Loads);
+            failures.AddRange(news.Failures);
+            lags.AddRange(news.Lags);
+        }
+    }
+
     /// <summary>What has come since the last call.</summary>
     public RunProgress TakeNews()
     {

@@ -8,7 +8,7 @@ namespace HardyBench.Player.Telemetry;
 /// <param name="owner">The process that asked for the run, all of which is the tool's own; null where it is this one.</param>
 public sealed class OwnThreads(SystemFiles files, int? owner = null) : ILoadReader, IDisposable
 {
-    private const string Self = "proc/self/task";
+    internal const string Self = "proc/self/task";
 
     private readonly string? ofOwner = owner is { } id ? string.Create(CultureInfo.InvariantCulture, $"proc/{id}/task") : null;
 
@@ -103,16 +103,16 @@ public sealed class OwnThreadsOneByOne(SystemFiles files) : ILoadReader
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
     {
         var (now, told) = (new Dictionary<string, long>(), new List<LoadReading>());
-        foreach (var thread in files.Names("proc/self/task"))
+        foreach (var thread in files.Names(OwnThreads.Self))
         {
-            if (OwnThreads.OnProcessor(files.ReadText($"proc/self/task/{thread}/schedstat")) is not { } spent)
+            if (OwnThreads.OnProcessor(files.ReadText($"{OwnThreads.Self}/{thread}/schedstat")) is not { } spent)
             {
                 continue;
             }
 
             now[thread] = spent;
             var cores = elapsed > TimeSpan.Zero ? (spent - before.GetValueOrDefault(thread)) / (elapsed.TotalSeconds * 1e9) : 0;
-            if (elapsed > TimeSpan.Zero && OwnThreads.RoleOf(files, $"proc/self/task/{thread}") is LoadKind.OwnDecode or LoadKind.OwnEffects)
+            if (elapsed > TimeSpan.Zero && OwnThreads.RoleOf(files, $"{OwnThreads.Self}/{thread}") is LoadKind.OwnDecode or LoadKind.OwnEffects)
             {
                 told.Add(new LoadReading(at, LoadKind.OwnThread, (short)(int.Parse(thread, CultureInfo.InvariantCulture) % short.MaxValue), (float)cores));
             }

@@ -8,8 +8,7 @@ using HardyBench.Player.Playing;
 namespace HardyBench.Workbench.Playing;
 
 /// <summary>The pictures of a passage, made in a process apart.</summary>
-/// <param name="homes">Below which it gets a folder of its own.</param>
-public sealed class HostPictures(PlayerProgram program, string homes, IClipFiles files, EffectPlaces effects) : IPassagePictures
+public sealed class HostPictures(PlayerProgram program, IClipFiles files, EffectPlaces effects) : IPassagePictures
 {
     /// <summary>Of the largest raster there is, 16 bits a sample in three planes.</summary>
     private const int LargestPicture = 1 << 30;
@@ -18,7 +17,7 @@ public sealed class HostPictures(PlayerProgram program, string homes, IClipFiles
     public IEnumerable<ReadOnlyMemory<byte>> Of(PlaybackPlan plan, int index, CancellationToken stop)
     {
         var clips = HostPlayback.PlacesOf(plan, files);
-        var home = Path.Combine(homes, $"{Environment.ProcessId}-{Guid.NewGuid():n}");
+        var home = program.NewHome();
         using var process = program.Start(home, program.Unreached(clips.Values.Select(place => place.Path).OfType<string>()), "render");
         var errors = process.StandardError.ReadToEndAsync(CancellationToken.None);
         using var stopping = stop.Register(() => process.Kill(entireProcessTree: true));
@@ -53,7 +52,7 @@ public sealed class HostPictures(PlayerProgram program, string homes, IClipFiles
                 process.Kill(entireProcessTree: true);
             }
 
-            Directory.Delete(home, recursive: true);
+            PlayerProgram.ClearAway(home);
         }
     }
 

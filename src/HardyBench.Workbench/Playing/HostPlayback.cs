@@ -1,7 +1,6 @@
 using System.Text.Json;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
 using HardyBench.Formats.PlayerProtocol;
 using HardyBench.Player.Native;
 using HardyBench.Player.Playing;
@@ -34,8 +33,8 @@ public sealed class HostPlayback(
         Watch? watch = null;
         try
         {
-            player.Ask(new PlayerAsk { Play = new PlayAsk(plan, clips, effects, dataFolder, pagesHere) });
-            while (await player.HearAsync(CancellationToken.None) is { } told)
+            Ask(player, new PlayerAsk { Play = new PlayAsk(plan, clips, effects, dataFolder, pagesHere) });
+            while (await HearAsync(player) is { } told)
             {
                 // Before it begins it may have to read much, as when footage is warmed.
                 watch ??= told.Started is null ? null : new Watch(player, standsStill ?? StandsStill);
@@ -60,17 +59,12 @@ public sealed class HostPlayback(
 
             state = Afterwards.Gone;
         }
-        catch (Exception gone) when (gone is IOException or JsonException or InvalidDataException)
-        {
-            // What it says makes no sense any more, or it cannot be talked with: as good as ended.
-            player.Kill();
-            state = Afterwards.Gone;
-        }
         finally
         {
             watch?.Dispose();
             await asked.DisposeAsync();
-            if (state == Afterwards.Ready)
+            // One that was asked to stop may hear of it only now, or be ended in a moment: it plays nothing more.
+            if (state == Afterwards.Ready && !stop.IsCancellationRequested)
             {
                 players.GiveBack(player);
             }
@@ -113,17 +107,35 @@ public sealed class HostPlayback(
         }
     }
 
-    private static void StopSoon(PlayerProcess player)
+    /// <summary>Says something to a player that may be gone, which then shows in its saying nothing more.</summary>
+    private static void Ask(PlayerProcess player, PlayerAsk ask)
     {
         try
         {
-            player.Ask(new PlayerAsk { Stop = true });
+            player.Ask(ask);
         }
         catch (Exception gone) when (gone is IOException or ObjectDisposedException or InvalidOperationException)
         {
-            return;
         }
+    }
 
+    /// <summary>The next that a player says; null when it says nothing more. One that makes no sense any more is as good as gone.</summary>
+    private static async Task<PlayerTold?> HearAsync(PlayerProcess player)
+    {
+        try
+        {
+            return await player.HearAsync(CancellationToken.None);
+        }
+        catch (Exception senseless) when (senseless is IOException or JsonException or InvalidDataException)
+        {
+            player.Kill();
+            return null;
+        }
+    }
+
+    private static void StopSoon(PlayerProcess player)
+    {
+        Ask(player, new PlayerAsk { Stop = true });
         _ = Task.Delay(LongestStop).ContinueWith(_ => player.Kill(), TaskScheduler.Default);
     }
 
@@ -147,11 +159,9 @@ public sealed class HostPlayback(
     /// <summary>What came of a run so far.</summary>
     private sealed class Course(PlaybackPlan plan, IRunObserver observer)
     {
-        private readonly List<FrameRecord> frames = [];
-        private readonly List<LoadReading> loads = [];
-        private readonly List<PassageFailure> failures = [];
-        private readonly List<LagReading> lags = [];
+        private readonly RunJournal journal = new();
         private RunHeader? header;
+        private int newest = -1;
         private string? lastOpened;
 
         public RunEnding? Ending { get; private set; }
@@ -178,10 +188,8 @@ public sealed class HostPlayback(
                     observer.Started(started);
                     return true;
                 case { Progressed: { } news }:
-                    frames.AddRange(news.Frames);
-                    loads.AddRange(news.Loads);
-                    failures.AddRange(news.Failures);
-                    lags.AddRange(news.Lags);
+                    journal.Add(news);
+                    newest = news.Frames.Select(frame => frame.Frame).Append(newest).Max();
                     observer.Progressed(news);
                     return news.Frames.Count + news.Lags.Count + news.Failures.Count > 0;
                 case { Pictured: { } picture }:
@@ -195,16 +203,16 @@ public sealed class HostPlayback(
             }
         }
 
-        public Run ToRun(RunEnding ending) =>
-            new(header!, ending, frames.Find(frame => frame.Shown is not null).Shown, frames, loads, failures) { Lags = lags };
+        public Run ToRun(RunEnding ending) => journal.ToRun(header!, ending);
 
         /// <summary>The run of a player that is gone: what came until then.</summary>
         /// <exception cref="MediaException">It was gone before it began to play.</exception>
+        /// <exception cref="OperationCanceledException">It was stopped before it began to play.</exception>
         public Run Broken(bool stopped)
         {
             if (header is null)
             {
-                throw new MediaException($"The player ended before it began to play ({HowItEnded}){(lastOpened is null ? string.Empty : $", at {TitleOf(lastOpened)}")}. Nothing was kept.");
+                throw stopped ? new OperationCanceledException() : new MediaException($"The player ended before it began to play ({HowItEnded}){(lastOpened is null ? string.Empty : $", at {TitleOf(lastOpened)}")}. Nothing was kept.");
             }
 
             if (stopped)
@@ -212,12 +220,11 @@ public sealed class HostPlayback(
                 return ToRun(RunEnding.Stopped);
             }
 
-            var at = plan.Timeline.PassageIndexAt(frames.Count == 0 ? 0 : frames.Max(frame => frame.Frame) + 1);
+            var at = plan.Timeline.PassageIndexAt(newest + 1);
             var playing = plan.Played(at).Layers.Select(layer => layer.ClipId).Distinct().ToList();
             var suspects = string.Join(" or ", (lastOpened is null || playing.Contains(lastOpened) ? playing : [.. playing, lastOpened]).Select(TitleOf));
             var failure = new PassageFailure(at, $"The player ended in passage {at + 1} ({HowItEnded}), at {suspects}. What was played until then is kept. Play without that clip, or make or bring it anew.");
-            failures.Add(failure);
-            observer.Progressed(new RunProgress([], [], [failure]));
+            Hear(new PlayerTold { Progressed = new RunProgress([], [], [failure]) });
             return ToRun(RunEnding.CutShort);
         }
 

@@ -44,12 +44,11 @@ public sealed class PlayerProcess : IDisposable
     public bool IsAlive => !process.HasExited;
 
     /// <summary>Starts one and hears its greeting.</summary>
-    /// <param name="homes">Below which it gets a folder of its own.</param>
     /// <param name="more">Files that it may read besides those of the program.</param>
     /// <exception cref="PlayerUnavailableException">It cannot be started, or is another than this program can talk with.</exception>
-    public static async Task<PlayerProcess> StartAsync(PlayerProgram program, string homes, IReadOnlyList<string> more, CancellationToken stop)
+    public static async Task<PlayerProcess> StartAsync(PlayerProgram program, IReadOnlyList<string> more, CancellationToken stop)
     {
-        var home = Path.Combine(homes, $"{Environment.ProcessId}-{Guid.NewGuid():n}");
+        var home = program.NewHome();
         PlayerProcess player;
         try
         {
@@ -84,7 +83,7 @@ public sealed class PlayerProcess : IDisposable
     public string Ended => process.ExitCode switch
     {
         0 => "it ended by itself",
-        > 128 and var code when Enum.IsDefined((PosixSignal)(code - 128)) => $"it was ended by {(PosixSignal)(code - 128)}",
+        > 128 and var code when Enum.IsDefined((EndingSignal)(code - 128)) => $"it was ended by {(EndingSignal)(code - 128)}",
         var code => $"it ended with code {code}",
     };
 
@@ -133,18 +132,11 @@ public sealed class PlayerProcess : IDisposable
     {
         Kill();
         process.Dispose();
-        try
-        {
-            Directory.Delete(home, recursive: true);
-        }
-        catch (Exception failure) when (failure is IOException or UnauthorizedAccessException)
-        {
-            // Nothing of worth is in it; the next start of the program clears it away.
-        }
+        PlayerProgram.ClearAway(home);
     }
 
     /// <summary>Signals by which the kernel ends a program (signal(7)).</summary>
-    private enum PosixSignal
+    private enum EndingSignal
     {
         SIGILL = 4,
         SIGABRT = 6,

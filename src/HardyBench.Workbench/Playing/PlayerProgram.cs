@@ -7,8 +7,9 @@ namespace HardyBench.Workbench.Playing;
 /// <summary>How the player's own program is started: with limits, without privileges to gain, in a folder of its own, and able to open only
 /// what it is handed.</summary>
 /// <param name="folders">Folders and files that it may read, besides the system's own.</param>
+/// <param name="homes">Below which each process of it has a folder of its own.</param>
 /// <param name="folder">Where it is made; null for beside this program.</param>
-public sealed class PlayerProgram(IReadOnlyList<string> folders, string? folder = null)
+public sealed class PlayerProgram(IReadOnlyList<string> folders, string homes, string? folder = null)
 {
     /// <summary>What programs and libraries need of the system to run, and what tells how a machine stands.</summary>
     private static readonly string[] System = ["/usr", "/lib", "/lib64", "/bin", "/sbin", "/etc", "/opt", "/proc", "/sys", "/run/udev"];
@@ -30,8 +31,24 @@ public sealed class PlayerProgram(IReadOnlyList<string> folders, string? folder 
     /// <summary>Those of some files that it could not open.</summary>
     public IReadOnlyList<string> Unreached(IEnumerable<string> files) => [.. files.Where(file => !folders.Any(one => IsWithin(file, one)))];
 
+    /// <summary>The path of a new working folder, named after this process, so that what it leaves can be told from what is in use.</summary>
+    public string NewHome() => Path.Combine(homes, $"{Environment.ProcessId}-{Guid.NewGuid():n}");
+
+    /// <summary>Clears a working folder away once its process is gone.</summary>
+    public static void ClearAway(string home)
+    {
+        try
+        {
+            Directory.Delete(home, recursive: true);
+        }
+        catch (Exception failure) when (failure is IOException or UnauthorizedAccessException)
+        {
+            // Nothing of worth is in it; the next start of the program tries again.
+        }
+    }
+
     /// <summary>Starts it with its standard streams in our hands.</summary>
-    /// <param name="home">Its working folder, made if needed; it may write there and nowhere else.</param>
+    /// <param name="home">Its working folder, made here; it may write there and nowhere else.</param>
     /// <param name="more">More files that it may read.</param>
     /// <exception cref="PlayerUnavailableException">It is not there.</exception>
     public Process Start(string home, IReadOnlyList<string> more, params string[] arguments)

@@ -1,11 +1,11 @@
 using HardyBench.Core.Machines;
 using HardyBench.Formats.PlayerProtocol;
+using HardyBench.Player.Native;
 
 namespace HardyBench.Workbench.Playing;
 
 /// <summary>Player processes. One waits, so that a play begins at once; one that ended, hung or was stopped is not used again.</summary>
-/// <param name="homes">Below which each has a folder of its own.</param>
-public sealed class Players(PlayerProgram program, string homes) : IDisposable
+public sealed class Players(PlayerProgram program) : IDisposable
 {
     private readonly Lock gate = new();
     private readonly CancellationTokenSource over = new();
@@ -39,7 +39,7 @@ public sealed class Players(PlayerProgram program, string homes) : IDisposable
                     {
                         GiveBack(await StartAsync([], over.Token));
                     }
-                    catch (Exception failure) when (failure is Player.Native.PlayerUnavailableException or OperationCanceledException)
+                    catch (Exception failure) when (failure is PlayerUnavailableException or OperationCanceledException)
                     {
                     }
                 });
@@ -51,7 +51,7 @@ public sealed class Players(PlayerProgram program, string homes) : IDisposable
 
     /// <summary>Takes one, to be given back or let go.</summary>
     /// <param name="files">What it will read.</param>
-    /// <exception cref="Player.Native.PlayerUnavailableException">None can be started, or the media libraries are missing.</exception>
+    /// <exception cref="PlayerUnavailableException">None can be started, or the media libraries are missing.</exception>
     public async Task<PlayerProcess> TakeAsync(IReadOnlyList<string> files, CancellationToken stop)
     {
         var unreached = program.Unreached(files);
@@ -60,7 +60,7 @@ public sealed class Players(PlayerProgram program, string homes) : IDisposable
         if (player.Greeting.Problem is { } problem)
         {
             LetGo(player);
-            throw new Player.Native.PlayerUnavailableException(problem);
+            throw new PlayerUnavailableException(problem);
         }
 
         return player;
@@ -92,7 +92,7 @@ public sealed class Players(PlayerProgram program, string homes) : IDisposable
     }
 
     /// <summary>The devices that decoding and effects can be asked to run on, looked for once.</summary>
-    /// <exception cref="Player.Native.PlayerUnavailableException">There is no player.</exception>
+    /// <exception cref="PlayerUnavailableException">There is no player.</exception>
     public async Task<IReadOnlyList<Device>> DevicesAsync(CancellationToken stop)
     {
         if (devices is not null)
@@ -114,11 +114,11 @@ public sealed class Players(PlayerProgram program, string homes) : IDisposable
 
                 if (told.Failed is { } failure)
                 {
-                    throw new Player.Native.PlayerUnavailableException(failure.Words);
+                    throw new PlayerUnavailableException(failure.Words);
                 }
             }
 
-            throw new Player.Native.PlayerUnavailableException($"Looking for devices ended the player: {player.WaitForEnd()}.");
+            throw new PlayerUnavailableException($"Looking for devices ended the player: {player.WaitForEnd()}.");
         }
         finally
         {
@@ -143,24 +143,24 @@ public sealed class Players(PlayerProgram program, string homes) : IDisposable
     private async Task<PlayerProcess?> WaitingAsync(CancellationToken stop)
     {
         await warming.WaitAsync(stop);
+        PlayerProcess? player;
         lock (gate)
         {
-            var player = waiting;
-            waiting = null;
-            if (player is null or { IsAlive: true })
-            {
-                return player;
-            }
-
-            all.Remove(player);
-            player.Dispose();
-            return null;
+            (player, waiting) = (waiting, null);
         }
+
+        if (player is null or { IsAlive: true })
+        {
+            return player;
+        }
+
+        LetGo(player);
+        return null;
     }
 
     private async Task<PlayerProcess> StartAsync(IReadOnlyList<string> more, CancellationToken stop)
     {
-        var player = await PlayerProcess.StartAsync(program, homes, more, stop);
+        var player = await PlayerProcess.StartAsync(program, more, stop);
         lock (gate)
         {
             all.Add(player);

@@ -23,7 +23,7 @@ public sealed class HostPlaybackTests : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         clips = await TestData.ClipsAsync();
-        players = new Players(new PlayerProgram([clips.Path]), homes);
+        players = new Players(new PlayerProgram([clips.Path], homes));
     }
 
     public ValueTask DisposeAsync()
@@ -103,6 +103,24 @@ public sealed class HostPlaybackTests : IAsyncLifetime
         Assert.Equal(RunEnding.Finished, (await Playback().PlayAsync(Plan(frames: 5), new Heard(), CancellationToken.None)).Ending);
     }
 
+    /// <summary>A stop that comes with the last frame reaches a player that has done what it was asked; it must not be ended in the next run.</summary>
+    [Fact]
+    public async Task A_player_that_was_asked_to_stop_plays_nothing_more_even_if_it_was_done()
+    {
+        using var stop = new CancellationTokenSource();
+        var first = 0;
+        var run = await Playback().PlayAsync(Plan(frames: 5), new Heard(after: 5, () =>
+        {
+            first = Assert.Single(players.Processes);
+            stop.Cancel();
+        }), stop.Token);
+        Assert.Equal(5, run.Frames.Count);
+
+        await Playback().PlayAsync(Plan(frames: 5), new Heard(), CancellationToken.None);
+
+        Assert.NotEqual(first, Assert.Single(players.Processes));
+    }
+
     [Fact]
     public async Task A_clip_without_a_file_fails_its_passage_in_the_words_of_the_folder()
     {
@@ -120,8 +138,8 @@ public sealed class HostPlaybackTests : IAsyncLifetime
     {
         var elsewhere = Path.Combine(TestData.NewFolder(), "copy.mp4");
         File.Copy(clips.PathOf(clips.Clips["hd-avc-25"]), elsewhere);
-        var program = new PlayerProgram([clips.Path]);
-        using var player = await PlayerProcess.StartAsync(program, homes, [], CancellationToken.None);
+        var program = new PlayerProgram([clips.Path], homes);
+        using var player = await PlayerProcess.StartAsync(program, [], CancellationToken.None);
         Assert.SkipWhen(player.Greeting.ReachesAllFiles, "This kernel does not confine processes to files.");
         player.Ask(new PlayerAsk { Play = new PlayAsk(Plan(frames: 5), new Dictionary<string, ClipPlace> { ["hd-avc-25"] = new(elsewhere) }, Effects, null, null) });
 
@@ -143,7 +161,7 @@ public sealed class HostPlaybackTests : IAsyncLifetime
     {
         var plan = Plan(frames: 4) with { Settings = new PlaybackSettings(Policy: PlayingPolicy.KeepFrames) };
         var here = new PassagePictures(clips, new EffectFilters(Effects.Looks, Effects.Font)).Of(plan, 0, CancellationToken.None).Select(picture => picture.ToArray()).ToList();
-        var there = new HostPictures(new PlayerProgram([clips.Path]), homes, clips, Effects).Of(plan, 0, CancellationToken.None).Select(picture => picture.ToArray()).ToList();
+        var there = new HostPictures(new PlayerProgram([clips.Path], homes), clips, Effects).Of(plan, 0, CancellationToken.None).Select(picture => picture.ToArray()).ToList();
 
         Assert.Equal(here, there);
         Assert.Equal(4, there.Count);
@@ -153,7 +171,7 @@ public sealed class HostPlaybackTests : IAsyncLifetime
     [Fact]
     public async Task Without_its_program_nothing_plays_and_it_is_said_what_to_do()
     {
-        using var none = new Players(new PlayerProgram([clips.Path], TestData.NewFolder()), homes);
+        using var none = new Players(new PlayerProgram([clips.Path], homes, TestData.NewFolder()));
 
         var missing = await Assert.ThrowsAsync<PlayerUnavailableException>(() => none.TakeAsync([], CancellationToken.None));
 
