@@ -3,14 +3,14 @@ using System.Globalization;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
-using HardyBench.Player.Effects;
+using HardyBench.Player.Course;
 using HardyBench.Player.Playing;
 using HardyBench.Workbench;
 
 namespace HardyBench.Benchmarks;
 
 /// <summary>Decoding and effects together, as fast as they go, against FFmpeg's own command with the same graph, each in a process of
-/// its own, turn and turn about. Promises: at least 0.9 of FFmpeg's frames a second, and at most 1.2 of its peak memory and
+/// its own, turn and turn about. Promises: at least 0.9 of FFmpeg's frames a second, and the player's process at most 1.2 of its peak memory and
 /// what the look-ahead holds.</summary>
 internal static class ChainBenchmark
 {
@@ -27,7 +27,7 @@ internal static class ChainBenchmark
         Console.WriteLine("\nDecode and effects, frames a second (player / ffmpeg = share); peak memory beside it");
         var (plan, passage) = await PlanAsync(bench);
         var clip = bench.Clips.PathOf(bench.Clips.Clips[passage.Layers[0].ClipId]);
-        var graph = "[0:v]null[in0];" + new PassageGraph(bench.Filters).Describe(plan, passage);
+        var graph = "[0:v]null[in0];" + Graphs.Of(bench).Describe(plan, passage);
         var (player, ffmpeg) = (default(Measured), default(Measured));
         var stolen = new Stolen();
         for (var round = 0; round < Rounds; round++)
@@ -39,6 +39,8 @@ internal static class ChainBenchmark
         var frame = plan.Timeline.Raster.Pixels * 3 / 2;
         var ahead = (plan.Settings.LookAhead + PlaybackSettings.DecodeAhead) * frame / 1e6;
         Console.WriteLine($"  {player.Rate,7:0.0} / {ffmpeg.Rate,7:0.0} = {player.Rate / ffmpeg.Rate:0.00}   {stolen.SoFar()}");
+        await bench.Plays.PlayAsync(plan, null, CancellationToken.None);
+        Console.WriteLine($"  peak memory of the player's own process after a run of it {bench.Players.Processes.Max(MeasuredProcess.PeakOf):0} MB");
         Console.WriteLine($"  peak memory {player.Megabytes:0} MB, FFmpeg {ffmpeg.Megabytes:0} MB, look-ahead {ahead:0} MB, .NET itself about {BareMegabytes():0} MB");
     }
 
@@ -48,7 +50,7 @@ internal static class ChainBenchmark
         var (plan, passage) = await PlanAsync(bench);
         var course = new PassageCourse(new RunClock(), plan.Timeline.Rate, 0, Frames, keepsTime: false);
         var began = Stopwatch.GetTimestamp();
-        using (var pipeline = new PassagePipeline(plan, passage, course, bench.Clips, new PassageGraph(bench.Filters), Environment.ProcessorCount))
+        using (var pipeline = new PassagePipeline(plan, passage, course, bench.Clips, Graphs.Of(bench), Environment.ProcessorCount))
         {
             for (var position = 0; position < Frames; position++)
             {
@@ -67,7 +69,7 @@ internal static class ChainBenchmark
     private static async Task<(PlaybackPlan Plan, Passage Passage)> PlanAsync(Bench bench)
     {
         var passage = new Passage("graded", Frames, [new Layer("hd-avc-25", [Effect.Of("primary-grade"), Effect.Of("blur")])], []);
-        var plan = await bench.PlanAsync("touring-night", "this", new PlaybackSettings(Policy: PlayingPolicy.KeepFrames));
+        var plan = await bench.Plays.PlanAsync("touring-night", "this", new PlaybackSettings(Policy: PlayingPolicy.KeepFrames));
         return (plan with { Timeline = plan.Timeline with { Passages = [passage] } }, passage);
     }
 

@@ -4,8 +4,8 @@ using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
+using HardyBench.Media.EffectFiles;
 using HardyBench.Player.Decoding;
-using HardyBench.Player.Effects;
 using HardyBench.Workbench;
 
 namespace HardyBench.Benchmarks;
@@ -20,7 +20,7 @@ internal static class CostBenchmark
 
     public static async Task RunAsync(Bench bench)
     {
-        var plan = await bench.PlanAsync("touring-night", "this", new PlaybackSettings(Policy: PlayingPolicy.KeepFrames));
+        var plan = await bench.Plays.PlanAsync("touring-night", "this", new PlaybackSettings(Policy: PlayingPolicy.KeepFrames));
         var rows = new List<(string Name, double Estimated, double Measured)>();
         foreach (var clip in new[] { "hd-avc-25", "hd-mezz-25" })
         {
@@ -61,7 +61,7 @@ internal static class CostBenchmark
         plan = plan with { Timeline = plan.Timeline with { Passages = [passage], Raster = Raster.Hd } };
         using var decoder = new ClipDecoder(bench.Clips.PathOf(bench.Clips.Clips[clip]), 1);
         var frames = Enumerable.Range(0, Frames).Select(_ => decoder.Next()).ToList();
-        using var treatment = new PassageGraph(bench.Filters).Open(plan, passage, [frames[0].Picture], 1);
+        using var treatment = Graphs.Of(bench).Open(plan, passage, [frames[0].Picture], 1);
         var position = 0L;
         var took = PerFrame(() => treatment.Treat([frames[(int)(position % Frames)]], position++)?.Dispose());
         frames.ForEach(frame => frame.Dispose());

@@ -3,8 +3,9 @@ using System.Text;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Timelines.Imports;
 using HardyBench.Formats.Interchange;
-using HardyBench.Player.Clips;
+using HardyBench.Media.Clips;
 using HardyBench.Player.Decoding;
+using HardyBench.Player.Strips;
 using HardyBench.Workbench;
 
 namespace HardyBench.Benchmarks;

@@ -47,7 +47,7 @@ internal sealed record MeasuredProcess(string Output, TimeSpan Took, double Peak
         }
     }
 
-    private static double PeakOf(int process)
+    public static double PeakOf(int process)
     {
         try
         {

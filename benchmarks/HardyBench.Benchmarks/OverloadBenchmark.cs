@@ -2,7 +2,6 @@ using System.Globalization;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
-using HardyBench.Player.Effects;
 using HardyBench.Workbench;
 
 namespace HardyBench.Benchmarks;
@@ -22,7 +21,7 @@ internal static class OverloadBenchmark
     {
         var plays = int.TryParse(Environment.GetEnvironmentVariable("PLAYS"), CultureInfo.InvariantCulture, out var asked) ? asked : 10;
         Console.WriteLine($"\nToo much: frames a second; lowest and highest of {plays} plays, their deviation; in vain; gaps, deviation beside mean; limiters named");
-        var plan = await bench.PlanAsync("touring-night", "this", new PlaybackSettings());
+        var plan = await bench.Plays.PlanAsync("touring-night", "this", new PlaybackSettings());
         var kept = await PlayAsync(bench, plan with { Settings = new PlaybackSettings(Policy: PlayingPolicy.KeepFrames) });
         var rounds = new List<IReadOnlyList<PassageFinding>>();
         var disturbed = 0;
@@ -71,7 +70,7 @@ internal static class OverloadBenchmark
     /// <exception cref="MeasuringException">It did not play to its end.</exception>
     private static async Task<IReadOnlyList<PassageFinding>> PlayAsync(Bench bench, PlaybackPlan plan)
     {
-        var run = (await bench.PlayAsync(plan, null, CancellationToken.None)).Run;
+        var run = (await bench.Plays.PlayAsync(plan, null, CancellationToken.None)).Run;
         return run.Ending == RunEnding.Finished && run.Failures.Count == 0
             ? RunFindings.Of(run)
             : throw new MeasuringException($"'{plan.Timeline.Title}' did not play: {string.Join("; ", run.Failures.Select(failure => failure.Message))}");
@@ -90,7 +89,7 @@ internal static class OverloadBenchmark
         var links = string.Concat(passage.Layers.Select((_, index) => $"[{index}:v]null[in{index}];"));
         var run = MeasuredProcess.Run(
             "ffmpeg",
-            ["-v", "error", .. inputs, "-filter_complex", links + new PassageGraph(bench.Filters).Describe(plan, passage), "-map", "[out]", "-frames:v", $"{passage.FrameCount}", "-f", "null", "-"]);
+            ["-v", "error", .. inputs, "-filter_complex", links + Graphs.Of(bench).Describe(plan, passage), "-map", "[out]", "-frames:v", $"{passage.FrameCount}", "-f", "null", "-"]);
         return passage.FrameCount / run.Took.TotalSeconds;
     }
 }

@@ -11,11 +11,11 @@ internal static class PlaybackBenchmark
     public static async Task RunAsync(Bench bench, PlaybackSettings settings)
     {
         Console.WriteLine("\nPlaying HD AVC, bare");
-        var plan = await bench.PlanAsync("touring-night", "this", settings);
+        var plan = await bench.Plays.PlanAsync("touring-night", "this", settings);
         plan = plan with { Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0] with { FrameCount = 500 }] } };
         var stolen = new Stolen();
 
-        var (_, run) = await bench.PlayAsync(plan, null, CancellationToken.None);
+        var (_, run) = await bench.Plays.PlayAsync(plan, null, CancellationToken.None);
 
         var lateness = run.Frames.Where(frame => frame.Status == FrameStatus.OnTime)
             .Select(frame => (frame.Shown!.Value - frame.SlotStart).TotalMilliseconds).ToList();

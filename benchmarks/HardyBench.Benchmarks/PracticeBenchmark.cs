@@ -14,7 +14,7 @@ internal static class PracticeBenchmark
     public static async Task RunAsync(Bench bench)
     {
         Console.WriteLine("\nCommon practice, cores of decoding and effects (the median of three)");
-        var plan = await bench.PlanAsync("touring-night", "this", new PlaybackSettings());
+        var plan = await bench.Plays.PlanAsync("touring-night", "this", new PlaybackSettings());
         var one = plan.Timeline with { Passages = [new Passage("one", Frames, [new Layer("hd-avc-25", [])], [])], Marks = null };
         var three = one with { Passages = [one.Passages[0] with { Layers = [.. Enumerable.Repeat(one.Passages[0].Layers[0], 3)] }] };
         var whole = await CoresAsync(bench, plan, one);
@@ -32,7 +32,7 @@ internal static class PracticeBenchmark
         var cores = new List<double>();
         for (var round = 0; round < Rounds; round++)
         {
-            var run = (await bench.PlayAsync(plan with { Timeline = timeline }, null, CancellationToken.None)).Run;
+            var run = (await bench.Plays.PlayAsync(plan with { Timeline = timeline }, null, CancellationToken.None)).Run;
             if (run.Ending != RunEnding.Finished || run.Failures.Count > 0)
             {
                 throw new MeasuringException($"'{timeline.Passages[0].Question}' did not play: {string.Join("; ", run.Failures.Select(failure => failure.Message))}");

@@ -1,7 +1,8 @@
 using HardyBench.Benchmarks;
 using HardyBench.Core.Playback;
-using HardyBench.Player.Clips;
+using HardyBench.Media.Clips;
 using HardyBench.Workbench;
+using HardyBench.Workbench.Data;
 
 // Measures what the product promises about itself, side by side with what it is measured against, in one run.
 // Usage: make bench [WHAT="decode chain simulation playing live keeping footage practice costs overload"]. Uses the full pack of the data folder ($HARDYBENCH_DATA) and

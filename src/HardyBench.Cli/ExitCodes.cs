@@ -1,3 +1,5 @@
+using HardyBench.Workbench.Data;
+
 namespace HardyBench.Cli;
 
 /// <summary>What the command's exit code says.</summary>

@@ -1,14 +1,16 @@
 using System.CommandLine;
+using HardyBench.Core;
+using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Building;
 using HardyBench.Formats.Interchange;
-using HardyBench.Player.Clips;
-using HardyBench.Player.Native;
+using HardyBench.Media.Clips;
 using HardyBench.Workbench;
-using HardyBench.Workbench.Jobs;
+using HardyBench.Workbench.Data;
 using HardyBench.Workbench.Packs;
 using HardyBench.Workbench.Playing;
+using HardyBench.Workbench.Plays;
 
 namespace HardyBench.Cli;
 

@@ -1,5 +1,6 @@
 using System.CommandLine;
 using HardyBench.Workbench;
+using HardyBench.Workbench.Data;
 
 namespace HardyBench.Cli;
 

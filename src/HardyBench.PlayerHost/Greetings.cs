@@ -1,4 +1,5 @@
 using System.Globalization;
+using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Formats.PlayerProtocol;
 using HardyBench.Player.Native;

@@ -5,7 +5,7 @@ using HardyBench.Formats.PlayerProtocol;
 using HardyBench.Player.Decoding;
 using HardyBench.Player.Effects;
 using HardyBench.Player.Playing;
-using HardyBench.Player.Telemetry;
+using HardyBench.Telemetry;
 
 namespace HardyBench.PlayerHost;
 
@@ -114,6 +114,6 @@ internal sealed class HandedClips(IReadOnlyDictionary<string, ClipPlace> places,
     {
         opens(clip.Id);
         var place = places.GetValueOrDefault(clip.Id);
-        return place?.Path ?? throw new Player.Native.MediaException(place?.Missing ?? $"Nobody said where {clip.Title} lies.");
+        return place?.Path ?? throw new MediaException(place?.Missing ?? $"Nobody said where {clip.Title} lies.");
     }
 }

@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using HardyBench.Formats.Json;
 using HardyBench.Server.Aids;
 using HardyBench.Server.Clips;
+using HardyBench.Server.Comparing;
 using HardyBench.Server.Guard;
 using HardyBench.Server.Health;
 using HardyBench.Server.Live;
@@ -54,7 +55,7 @@ public static class BenchServer
     {
         services.AddSingleton(bench);
         var pages = new PagesHere();
-        bench.PagesHere = () => pages.Count;
+        bench.Plays.PagesHere = () => pages.Count;
         services.AddSingleton(pages);
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton<LiveFeed>();
@@ -115,6 +116,7 @@ public static class BenchServer
         app.MapOpenApi();
         app.MapScalarApiReference("/reference", options => options.DisableDefaultFonts());
         app.MapMachines();
+        app.MapComparisons();
         app.MapClips();
         app.MapUploads();
         app.MapTimelines();

@@ -22,14 +22,14 @@ internal sealed class DemoStart(Bench bench, ClipDesk clips, ThisMachineInUse in
 
     private async Task PlayStandInsAsync(CancellationToken stop)
     {
-        foreach (var timeline in await bench.TimelinesAsync())
+        foreach (var timeline in await bench.Timelines.AllAsync())
         {
             if (TimelineCheck.Problems(timeline, bench.Clips.Clips).Count == 0)
             {
-                await bench.PlayStandInsAsync(timeline.Id, stop);
+                await bench.Advice.PlayStandInsAsync(timeline.Id, stop);
             }
         }
 
-        await live.Pages.RunsChanged();
+        await live.Tell(page => page.RunsChanged());
     }
 }

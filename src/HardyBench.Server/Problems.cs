@@ -1,12 +1,16 @@
 using System.Text.Json;
+using HardyBench.Core;
+using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Building;
 using HardyBench.Formats.Interchange;
-using HardyBench.Player.Clips;
-using HardyBench.Player.Native;
+using HardyBench.Formats.Machines;
+using HardyBench.Media.Clips;
 using HardyBench.Store;
-using HardyBench.Workbench;
+using HardyBench.Workbench.Comparing;
+using HardyBench.Workbench.Data;
 using HardyBench.Workbench.Packs;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http;
@@ -42,7 +46,7 @@ internal sealed class Problems(IProblemDetailsService details) : IExceptionHandl
         BadHttpRequestException bad => bad.StatusCode,
         UnknownThingException => StatusCodes.Status404NotFound,
         VersionConflictException => StatusCodes.Status409Conflict,
-        PlanRefusedException or TimelineRefusedException or MediaException or InterchangeException or PackException or SeriesException or FormatException => StatusCodes.Status422UnprocessableEntity,
+        PlanRefusedException or TimelineRefusedException or MachineRefusedException or ShelfException or ComparisonRefusedException or MediaException or InterchangeException or PackException or SeriesException or FormatException => StatusCodes.Status422UnprocessableEntity,
         MakingException or DataFolderException => StatusCodes.Status507InsufficientStorage,
         InvalidDataException => StatusCodes.Status500InternalServerError,
         PlayerUnavailableException => StatusCodes.Status503ServiceUnavailable,

@@ -28,6 +28,7 @@ public sealed class BenchDatabase(DbContextOptions<BenchDatabase> options) : DbC
             run.Property(r => r.Ending).HasConversion<string>();
             run.Property(r => r.Scale).HasConversion<string>();
             run.Property(r => r.Policy).HasConversion<string>();
+            run.Property(r => r.Side).HasConversion<string>();
             run.HasIndex(r => r.TrialId);
             run.HasMany(r => r.Marks).WithOne().HasForeignKey(m => m.RunId);
             run.HasMany(r => r.Passages).WithOne().HasForeignKey(p => p.RunId);

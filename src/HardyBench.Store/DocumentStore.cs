@@ -14,14 +14,18 @@ public sealed record StoredTimeline(Timeline Timeline, int Version);
 /// <summary>A timeline that is kept and cannot be read or worked with.</summary>
 public sealed record UnreadableTimeline(string Id, string Why);
 
-/// <summary>Somebody else has changed a timeline since it was read.</summary>
-public sealed class VersionConflictException(string id, int version)
-    : Exception($"The timeline '{id}' was changed in another window since; it is at version {version} now. Nothing was overwritten. Read it again, or keep yours as a copy.");
+/// <summary>Somebody else has changed a document since it was read.</summary>
+public sealed class VersionConflictException(string id, int version, string noun = "timeline")
+    : Exception($"The {noun} '{id}' was changed in another window since; it is at version {version} now. Nothing was overwritten. Read it again, or keep yours as a copy.");
+
+/// <summary>A machine as it is kept.</summary>
+/// <param name="Version">0 for one that ships and was never changed; rises with every change.</param>
+public sealed record StoredMachine(Machine Machine, int Version);
 
 /// <summary>Keeps timelines and machines.</summary>
 public sealed class DocumentStore(BenchDatabaseFactory databases)
 {
-    private const string TimelineKind = "timeline", MachineKind = "machine";
+    private const string TimelineKind = "timeline", MachineKind = "machine", SheetKind = "sheet";
 
     /// <summary>All timelines that can be read.</summary>
     public async Task<IReadOnlyList<StoredTimeline>> TimelinesAsync() =>
@@ -52,9 +56,85 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
         return await database.Documents.Where(document => document.Kind == TimelineKind).Select(document => document.Id).ToHashSetAsync();
     }
 
-    public async Task<IReadOnlyList<Machine>> MachinesAsync() => [.. (await AllAsync(MachineKind)).Select(Read<Machine>)];
+    /// <summary>All machines that are not put aside, in the order of the shelf.</summary>
+    public async Task<IReadOnlyList<StoredMachine>> MachinesAsync() =>
+        [.. (await AllAsync(MachineKind)).Where(document => document.DeletedAtUtc is null).Select(document => new StoredMachine(Read<Machine>(document), document.Version))];
 
-    /// <summary>Sets out documents whose ids are not taken yet; machines that ship are always brought up to date.</summary>
+    /// <summary>Ids of machines, of those put aside too: a run of one still names it.</summary>
+    public async Task<IReadOnlySet<string>> MachineIdsAsync()
+    {
+        await using var database = databases.CreateDbContext();
+        return await database.Documents.Where(document => document.Kind == MachineKind).Select(document => document.Id).ToHashSetAsync();
+    }
+
+    /// <summary>Keeps machines under their ids, all or none; new ones at the end of the shelf. One that was put aside is brought back.</summary>
+    /// <param name="version">The version that the only machine was read at; null for new ones.</param>
+    /// <returns>The version of the last from now on.</returns>
+    /// <exception cref="VersionConflictException">It was changed since, or the id of a new one is taken.</exception>
+    public async Task<int> KeepAsync(IReadOnlyList<Machine> machines, int? version)
+    {
+        await using var database = databases.CreateDbContext();
+        await using var step = await database.Database.BeginTransactionAsync();
+        var order = await database.Documents.Where(document => document.Kind == MachineKind).MaxAsync(document => (int?)document.Order) ?? 0;
+        var kept = 0;
+        foreach (var machine in machines)
+        {
+            if (await database.Documents.FindAsync(MachineKind, machine.Id) is not { } existing)
+            {
+                existing = Document(MachineKind, machine.Id, ++order, machine);
+                database.Add(existing);
+            }
+            else if (existing.Version != version)
+            {
+                throw new VersionConflictException(machine.Id, existing.Version, "machine");
+            }
+
+            existing.Json = JsonSerializer.Serialize(machine, BenchJson.Options);
+            existing.DeletedAtUtc = null;
+            kept = ++existing.Version;
+        }
+
+        await database.SaveChangesAsync();
+        await step.CommitAsync();
+        return kept;
+    }
+
+    /// <summary>Puts a machine aside, or brings it back; its runs stay.</summary>
+    /// <returns>Whether there is one to put aside or bring back.</returns>
+    public async Task<bool> PutMachineAsideAsync(string id, bool aside, DateTimeOffset now)
+    {
+        await using var database = databases.CreateDbContext();
+        DateTime? moment = aside ? now.UtcDateTime : null;
+        return await database.Documents.Where(document => document.Kind == MachineKind && document.Id == id && document.DeletedAtUtc == null == aside)
+            .ExecuteUpdateAsync(set => set.SetProperty(document => document.DeletedAtUtc, moment)) > 0;
+    }
+
+    /// <summary>The machines that a person chose for the sheet of a timeline; null where nobody chose.</summary>
+    public async Task<IReadOnlyList<string>?> SheetMachinesAsync(string timelineId)
+    {
+        await using var database = databases.CreateDbContext();
+        return await database.Documents.FindAsync(SheetKind, timelineId) is { } chosen ? Read<IReadOnlyList<string>>(chosen) : null;
+    }
+
+    /// <summary>Keeps that choice.</summary>
+    public async Task KeepSheetMachinesAsync(string timelineId, IReadOnlyList<string> ids)
+    {
+        await using var database = databases.CreateDbContext();
+        var fresh = Document(SheetKind, timelineId, 0, ids);
+        if (await database.Documents.FindAsync(SheetKind, timelineId) is { } before)
+        {
+            before.Json = fresh.Json;
+        }
+        else
+        {
+            database.Add(fresh);
+        }
+
+        await database.SaveChangesAsync();
+    }
+
+    /// <summary>Sets out documents whose ids are not taken yet. Machines that ship are brought up to date, those that a person changed or put
+    /// aside are left.</summary>
     public async Task SetOutAsync(IReadOnlyList<Timeline> timelines, IReadOnlyList<Machine> machines)
     {
         await using var database = databases.CreateDbContext();
@@ -71,7 +151,7 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
             var fresh = Document(MachineKind, machine.Id, order, machine);
             if (await database.Documents.FindAsync(MachineKind, machine.Id) is { } before)
             {
-                (before.Order, before.Json) = (order, fresh.Json);
+                (before.Order, before.Json) = before is { Version: 0, DeletedAtUtc: null } ? (order, fresh.Json) : (before.Order, before.Json);
             }
             else
             {

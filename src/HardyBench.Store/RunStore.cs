@@ -1,8 +1,11 @@
 using System.Text.Json;
 using HardyBench.Core.Findings;
+using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Timelines;
 using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Timelines;
+using HardyBench.Core.Trials;
+using HardyBench.Core.Wording;
 using HardyBench.Formats.Json;
 using HardyBench.Formats.Runs;
 using HardyBench.Formats.Timelines;
@@ -20,8 +23,20 @@ public sealed record StoredRun(long Id, Run Run)
     public RunPlace? Place { get; init; }
 }
 
+/// <summary>A run and what was found of it.</summary>
+/// <param name="Notes">What to know before trusting it, a phrase each.</param>
+/// <param name="Passages">One a passage, in order.</param>
+public sealed record JudgedRun(
+    long Id, RunEnding Ending, DateTimeOffset StartedAt, TimeSpan? StartLag, PreviewScale Scale, IReadOnlyList<string> Notes,
+    IReadOnlyList<PassageSummary> Passages);
+
+/// <summary>What a run was played under.</summary>
+/// <param name="TimelineDigest">Of the timeline as it was played.</param>
+/// <param name="ConditionsDigest">Alike for runs that are repeats of each other.</param>
+public sealed record RunConditions(long Id, RunHeader Header, RunEnding Ending, string TimelineDigest, string ConditionsDigest);
+
 /// <summary>A run's place in a trial.</summary>
-public sealed record RunPlace(long TrialId, string Label);
+public sealed record RunPlace(long TrialId, StepRole Role);
 
 /// <summary>A run as a line of a list.</summary>
 /// <param name="ConditionsDigest">Alike for runs that are repeats of each other.</param>
@@ -51,6 +66,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             TimelineId = header.Timeline.Id,
             TimelineDigest = TimelineJson.Digest(header.Timeline),
             MachineId = header.Machine.Id,
+            MachineDigest = Formats.Machines.MachineDigest.Of(header.Machine),
             Scale = header.Settings.Scale,
             Policy = header.Settings.Policy,
             Pictures = header.Settings.Pictures,
@@ -59,7 +75,9 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             Owner = RunOwner.Current,
             HeaderJson = JsonSerializer.Serialize(header, BenchJson.Options),
             TrialId = place?.TrialId,
-            Label = place?.Label,
+            Label = place?.Role.Label,
+            Passage = place?.Role.Passage,
+            Side = place?.Role.Side,
             ByHand = header.ByHand,
             Bare = header.Settings.IsBare,
             ConditionsDigest = Formats.Runs.ConditionsDigest.Of(header),
@@ -136,19 +154,79 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         entity.FailuresJson = JsonSerializer.Serialize(run.Failures, BenchJson.Options);
         entity.LagsJson = JsonSerializer.Serialize(run.Lags, BenchJson.Options);
         entity.Columns = columns;
-        entity.Passages.AddRange(RunFindings.Of(run).Select(finding => new PassageEntity
-        {
-            RunId = id,
-            Index = finding.Index,
-            Slots = finding.Counts.Slots,
-            Shown = finding.Counts.Shown,
-            SteadyDrops = finding.Counts.SteadyDrops,
-            Verdict = finding.Verdict,
-            Limiter = finding.Limiter?.Limiter,
-        }));
+        Judge(entity, run);
         await database.SaveChangesAsync();
         await database.RunPieces.Where(piece => piece.RunId == id).ExecuteDeleteAsync();
         await step.CommitAsync();
+    }
+
+    /// <summary>Judges runs anew that were judged by earlier rules, or by none. A run that cannot be read stays as it was.</summary>
+    /// <returns>How many that were.</returns>
+    public async Task<int> JudgeAnewAsync()
+    {
+        await using var database = databases.CreateDbContext();
+        var ids = await database.Runs.Where(run => run.Rules != RunSummary.Rules && run.Ending != RunEnding.Playing).Select(run => run.Id).ToListAsync();
+        foreach (var id in ids)
+        {
+            await using var step = databases.CreateDbContext();
+            var entity = await step.Runs.Include(run => run.Passages).SingleAsync(run => run.Id == id);
+            if (WholeHeader(entity.HeaderJson) is not null)
+            {
+                try
+                {
+                    var run = await WholeAsync(step, entity);
+                    step.RemoveRange(entity.Passages);
+                    await step.SaveChangesAsync();
+                    entity.Passages.Clear();
+                    Judge(entity, run);
+                    await step.SaveChangesAsync();
+                }
+                catch (InvalidDataException)
+                {
+                    // What cannot be decoded keeps the judgement that it had.
+                }
+            }
+        }
+
+        return ids.Count;
+    }
+
+    private static void Judge(RunEntity entity, Run run)
+    {
+        entity.Rules = RunSummary.Rules;
+        entity.NotesJson = JsonSerializer.Serialize(RunWords.NotesOf(run), BenchJson.Options);
+        entity.Passages.AddRange(RunSummary.Of(run).Passages.Select(passage => new PassageEntity
+        {
+            RunId = entity.Id,
+            Index = passage.Index,
+            Slots = passage.Slots,
+            Shown = passage.Shown,
+            ShownRate = passage.ShownRate,
+            StartUpDrops = passage.StartUpDrops,
+            SteadyDrops = passage.SteadyDrops,
+            LongestFreezeTicks = passage.LongestFreeze.Ticks,
+            Headroom = passage.Headroom,
+            Failure = passage.Failure,
+            Teeth = passage.Teeth,
+            Verdict = passage.Verdict,
+            Limiter = passage.Limiter,
+        }));
+    }
+
+    /// <summary>What an ended run has shown, without its frames and loads; null where there is no such run.</summary>
+    public async Task<JudgedRun?> JudgedAsync(long id)
+    {
+        await using var database = databases.CreateDbContext();
+        var run = await database.Runs.AsNoTracking().Where(run => run.Id == id).Select(run => new
+        {
+            run.Id, run.Ending, run.StartedAtUtc, run.StartLagTicks, run.Scale, run.NotesJson, Passages = run.Passages.OrderBy(passage => passage.Index).ToList(),
+        }).SingleOrDefaultAsync();
+        return run is null ? null : new JudgedRun(
+            run.Id, run.Ending, new DateTimeOffset(run.StartedAtUtc, TimeSpan.Zero), run.StartLagTicks is { } lag ? new TimeSpan(lag) : null, run.Scale,
+            JsonSerializer.Deserialize<IReadOnlyList<string>>(run.NotesJson, BenchJson.Options)!,
+            [.. run.Passages.Select(passage => new PassageSummary(
+                passage.Index, passage.Verdict, passage.Limiter, passage.Headroom, passage.Slots, passage.Shown, passage.ShownRate, passage.StartUpDrops,
+                passage.SteadyDrops, new TimeSpan(passage.LongestFreezeTicks), passage.Failure, passage.Teeth))]);
     }
 
     /// <summary>Makes whole what programs that ended in mid-run left behind. Runs that another living program is
@@ -173,7 +251,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     public async Task DigestAnewAsync()
     {
         await using var database = databases.CreateDbContext();
-        var without = await database.Runs.AsNoTracking().Where(run => run.TimelineDigest == string.Empty)
+        var without = await database.Runs.AsNoTracking().Where(run => run.TimelineDigest == string.Empty || run.MachineDigest == string.Empty)
             .Select(run => new { run.Id, run.HeaderJson }).ToListAsync();
         await using var whole = await database.Database.BeginTransactionAsync();
         foreach (var run in without)
@@ -181,8 +259,9 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             if (WholeHeader(run.HeaderJson) is { } header)
             {
                 var (timeline, conditions) = (TimelineJson.Digest(header.Timeline), Formats.Runs.ConditionsDigest.Of(header));
+                var machine = Formats.Machines.MachineDigest.Of(header.Machine);
                 await database.Runs.Where(one => one.Id == run.Id).ExecuteUpdateAsync(set => set
-                    .SetProperty(one => one.TimelineDigest, timeline).SetProperty(one => one.ConditionsDigest, conditions));
+                    .SetProperty(one => one.TimelineDigest, timeline).SetProperty(one => one.MachineDigest, machine).SetProperty(one => one.ConditionsDigest, conditions));
             }
         }
 
@@ -257,12 +336,14 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             .ToListAsync();
     }
 
-    /// <summary>Ended runs of a timeline, just as it is now, played through on a machine at a preview scale; newest first.</summary>
-    public async Task<IReadOnlyList<RunOfColumn>> OfColumnAsync(string timelineDigest, string machineId, PreviewScale scale)
+    /// <summary>Ended runs of a timeline, just as it is now, played through on a machine, just as it is described now, at a preview scale; newest
+    /// first.</summary>
+    public async Task<IReadOnlyList<RunOfColumn>> OfColumnAsync(string timelineDigest, Machine machine, PreviewScale scale)
     {
         await using var database = databases.CreateDbContext();
+        var described = Formats.Machines.MachineDigest.Of(machine);
         var runs = await database.Runs.AsNoTracking()
-            .Where(run => run.TimelineDigest == timelineDigest && run.MachineId == machineId && run.Scale == scale
+            .Where(run => run.TimelineDigest == timelineDigest && run.MachineId == machine.Id && run.MachineDigest == described && run.Scale == scale
                 && run.Ending != RunEnding.Playing && !run.ByHand && run.DeletedAtUtc == null)
             .OrderByDescending(run => run.Id)
             .Select(run => new { run.Id, run.StartedAtUtc, run.Ending, run.Differences })
@@ -274,10 +355,27 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     }
 
     /// <summary>The newest complete bare run of a timeline, just as it is now, on a machine.</summary>
-    public async Task<StoredRun?> NewestBareAsync(string timelineDigest, string machineId)
+    public async Task<StoredRun?> NewestBareAsync(string timelineDigest, Machine machine)
     {
-        var runs = await OfColumnAsync(timelineDigest, machineId, PreviewScale.Full);
+        var runs = await OfColumnAsync(timelineDigest, machine, PreviewScale.Full);
         return RunOfColumn.Shown(runs, []) is { } id ? await FindAsync(id) : null;
+    }
+
+    /// <summary>What a run was played under, without what it left; null where there is none such.</summary>
+    public async Task<RunConditions?> ConditionsAsync(long id)
+    {
+        await using var database = databases.CreateDbContext();
+        var run = await database.Runs.AsNoTracking().Where(run => run.Id == id && run.DeletedAtUtc == null)
+            .Select(run => new { run.Id, run.Ending, run.TimelineDigest, run.ConditionsDigest, run.HeaderJson }).SingleOrDefaultAsync();
+        return run is null ? null : new RunConditions(run.Id, HeaderOf(run.HeaderJson)!, run.Ending, run.TimelineDigest, run.ConditionsDigest);
+    }
+
+    /// <summary>Finished runs under just these conditions, newest first.</summary>
+    public async Task<IReadOnlyList<long>> RepeatsAsync(string conditionsDigest, int most)
+    {
+        await using var database = databases.CreateDbContext();
+        return await database.Runs.Where(run => run.ConditionsDigest == conditionsDigest && run.Ending == RunEnding.Finished && run.DeletedAtUtc == null)
+            .OrderByDescending(run => run.Id).Select(run => run.Id).Take(most).ToListAsync();
     }
 
     /// <summary>Pins an observation to a run.</summary>
@@ -304,7 +402,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     {
         Marks = await database.Marks.AsNoTracking().Where(mark => mark.RunId == run.Id).OrderBy(mark => mark.AtTicks)
             .Select(mark => new RunMark(mark.Id, new TimeSpan(mark.AtTicks), mark.Frame, mark.Kind, mark.Text)).ToListAsync(),
-        Place = run.TrialId is { } trial ? new RunPlace(trial, run.Label!) : null,
+        Place = run.TrialId is { } trial ? new RunPlace(trial, new StepRole(run.Label!, run.Passage, run.Side)) : null,
     };
 
     private static async Task<Run> WholeAsync(BenchDatabase database, RunEntity run)

@@ -3,6 +3,7 @@ using System.Net;
 using System.Net.Sockets;
 using System.Text.Json.Nodes;
 using HardyBench.Cli;
+using HardyBench.Workbench.Data;
 
 namespace HardyBench.Cli.Tests;
 
@@ -80,10 +81,10 @@ public sealed class CommandTests
     public async Task Without_the_decoding_libraries_it_says_so_and_stand_ins_still_play()
     {
         var program = TestData.NewFolder();
-        foreach (var file in Directory.GetFiles(AppContext.BaseDirectory, "*", SearchOption.AllDirectories)
+        foreach (var file in Directory.GetFiles(TheProgram, "*", SearchOption.AllDirectories)
             .Where(file => !file.EndsWith("libhardybench.so", StringComparison.Ordinal)))
         {
-            var copy = Path.Combine(program, Path.GetRelativePath(AppContext.BaseDirectory, file));
+            var copy = Path.Combine(program, Path.GetRelativePath(TheProgram, file));
             Directory.CreateDirectory(Path.GetDirectoryName(copy)!);
             File.Copy(file, copy);
         }
@@ -142,7 +143,7 @@ public sealed class CommandTests
     {
         var data = TestData.NewFolder("kill");
         var clips = Path.Combine(data, "clips");
-        using (var first = Start(data, ["clips", "make", "hd-avc-25", "hd-avc-50", "hd-avc-120"], AppContext.BaseDirectory))
+        using (var first = Start(data, ["clips", "make", "hd-avc-25", "hd-avc-50", "hd-avc-120"], TheProgram))
         {
             await WaitAsync(() => Task.FromResult(Directory.Exists(clips) && Directory.GetFiles(clips, "hd-avc-25-*.json").Length > 0));
             first.Kill(entireProcessTree: true);
@@ -206,7 +207,7 @@ public sealed class CommandTests
 
         var start = new ProcessStartInfo(Environment.IsPrivilegedProcess ? "setpriv" : "env") { RedirectStandardError = true, WorkingDirectory = "/" };
         string[] somebody = Environment.IsPrivilegedProcess ? ["--reuid=65534", "--regid=65534", "--clear-groups", "env"] : [];
-        foreach (var argument in (string[])[.. somebody, $"HOME={folder}", "dotnet", Path.Combine(AppContext.BaseDirectory, "hardybench.dll"), "clips", "probe", file, "--data", Path.Combine(folder, "data")])
+        foreach (var argument in (string[])[.. somebody, $"HOME={folder}", "dotnet", Path.Combine(TheProgram, "hardybench.dll"), "clips", "probe", file, "--data", Path.Combine(folder, "data")])
         {
             start.ArgumentList.Add(argument);
         }
@@ -249,7 +250,7 @@ public sealed class CommandTests
 
     private static async Task<Process> ServeAsync(HttpClient http, string data, int port)
     {
-        var server = Start(data, ["serve", "--port", $"{port}"], AppContext.BaseDirectory);
+        var server = Start(data, ["serve", "--port", $"{port}"], TheProgram);
         await WaitAsync(async () =>
         {
             try
@@ -287,7 +288,11 @@ public sealed class CommandTests
     }
 
     private static Task<(int Code, string Output, string Errors)> RunAsync(string data, params string[] arguments) =>
-        RunAsync(data, arguments, AppContext.BaseDirectory);
+        RunAsync(data, arguments, TheProgram);
+
+    /// <summary>The program as people start it, compiled ahead.</summary>
+    private static string TheProgram { get; } = Repository.PathOf(
+        "src", "HardyBench.Cli", "bin", AppContext.BaseDirectory.Contains("/Debug/", StringComparison.Ordinal) ? "Debug" : "Release", "program");
 
     private static async Task<(int Code, string Output, string Errors)> RunAsync(string data, string[] arguments, string program)
     {

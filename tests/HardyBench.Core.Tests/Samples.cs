@@ -23,8 +23,9 @@ internal static class Samples
     public static Machine Machine(
         string id = "test", int cores = 4, double speed = 1, MediaEngine? engine = null, Graphics? graphics = null,
         decimal? price = 1000, Drive? drive = null, Memory? memory = null, Cooling? cooling = null) => new(
-        id, id, MachineKind.StandIn, "for tests", new Processor("p", cores, cores, speed, 3), graphics, engine,
-        memory ?? new Memory(32, 4, 2, 3200), drive ?? new Drive("NVMe", 3000, TimeSpan.FromMicroseconds(80)), cooling, price);
+        id, id, MachineKind.StandIn, "for tests", new Processor("p", cores, cores, speed, 3), graphics is null ? [] : [graphics],
+        engine is null ? [] : [engine], memory ?? new Memory(32, 4, 2, 3200),
+        [drive ?? new Drive(Drive.AllRoles, "NVMe", 3000, 2500, 0.08)], cooling, price);
 
     public static PlaybackPlan Plan(
         Machine machine, ClipFormat format, PlaybackSettings? settings = null, Raster? raster = null, params Effect[] effects)

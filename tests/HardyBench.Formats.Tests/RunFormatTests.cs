@@ -149,7 +149,7 @@ public sealed class RunFormatTests
     {
         var rate = new FrameRate(25);
         var timeline = new Timeline("t", "T", Raster.Hd, rate, [new Passage("asked", 50, [new Layer("c", [Effect.Of("title") with { Text = "it's: here" }, Effect.Of("blur", ("radius", 3.5))])], [])]);
-        var machine = new Machine("test", "Test", MachineKind.This, "", new Processor("p", 2, 2, null, null), null, null, new Memory(8, 1, null, null), null, null, null);
+        var machine = new Machine("test", "Test", MachineKind.This, "", new Processor("p", 2, 2, null, null), [], [], new Memory(8, 1, null, null), [], null, null);
         var header = new RunHeader(
             timeline, machine, new PlaybackSettings(), new Conditions("player", null, [0, 1], null, true, null),
             new Dictionary<string, string> { ["c"] = "abc" }, DateTimeOffset.UnixEpoch);

@@ -5,6 +5,7 @@ using System.Text;
 using System.Text.Json.Nodes;
 using HardyBench.Server.Guard;
 using HardyBench.Workbench;
+using HardyBench.Workbench.Data;
 
 namespace HardyBench.Server.Tests;
 

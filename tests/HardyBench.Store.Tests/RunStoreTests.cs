@@ -88,13 +88,15 @@ public sealed class RunStoreTests : IAsyncLifetime
         var aided = await KeepAsync(Sample(10, new PlaybackSettings(PreviewScale.Half, Proxies: Proxies.Half)));
         var digest = TimelineJson.Digest(Sample(1).Header.Timeline);
 
-        Assert.Equal(bare, (await runs.NewestBareAsync(digest, "m"))!.Id);
-        Assert.Null(await runs.NewestBareAsync(digest, "other"));
-        Assert.Null(await runs.NewestBareAsync("edited", "m"));
-        var full = await runs.OfColumnAsync(digest, "m", PreviewScale.Full);
+        Assert.Equal(bare, (await runs.NewestBareAsync(digest, Described))!.Id);
+        Assert.Null(await runs.NewestBareAsync(digest, Described with { Id = "other" }));
+        Assert.Null(await runs.NewestBareAsync("edited", Described));
+        Assert.Null(await runs.NewestBareAsync(digest, Described with { Memory = Described.Memory with { Gigabytes = 16 } }));
+        Assert.NotNull(await runs.NewestBareAsync(digest, Described with { Name = "Another name", Price = 6 }));
+        var full = await runs.OfColumnAsync(digest, Described, PreviewScale.Full);
         Assert.Equal([stopped, bare], full.Select(run => run.Id));
         Assert.Equal(RunEnding.Stopped, full[0].Ending);
-        var scaled = await runs.OfColumnAsync(digest, "m", PreviewScale.Half);
+        var scaled = await runs.OfColumnAsync(digest, Described, PreviewScale.Half);
         Assert.Equal([aided, half], scaled.Select(run => run.Id));
         Assert.Equal("half-raster proxies", Assert.Single(scaled[0].Differences));
         Assert.Empty(scaled[1].Differences);
@@ -135,11 +137,11 @@ public sealed class RunStoreTests : IAsyncLifetime
 
         Assert.Equal(1, await runs.PutAsideAsync([aside, 999], true, DateTimeOffset.UnixEpoch));
         Assert.Equal([kept], (await runs.ListAsync()).Select(run => run.Id));
-        Assert.Equal(kept, (await runs.NewestBareAsync(digest, "m"))!.Id);
+        Assert.Equal(kept, (await runs.NewestBareAsync(digest, Described))!.Id);
 
         Assert.Equal(1, await runs.PutAsideAsync([aside], false, DateTimeOffset.UnixEpoch));
         Assert.Equal(20, (await runs.FindAsync(aside))!.Run.Frames.Count);
-        Assert.Equal(aside, (await runs.NewestBareAsync(digest, "m"))!.Id);
+        Assert.Equal(aside, (await runs.NewestBareAsync(digest, Described))!.Id);
     }
 
     [Fact]
@@ -202,12 +204,14 @@ public sealed class RunStoreTests : IAsyncLifetime
         await database.SaveChangesAsync();
     }
 
+    private static readonly Machine Described =
+        new("m", "M", MachineKind.StandIn, "", new Processor("p", 2, 2, 1, 3), [], [], new Memory(8, 1, 1, 3200), [], null, 5);
+
     private static Run Sample(int frames, PlaybackSettings? settings = null)
     {
         var timeline = new Timeline("t", "T", Raster.Hd, Rate, [new Passage("asked", 100, [new Layer("c", [])], [])]);
-        var machine = new Machine("m", "M", MachineKind.StandIn, "", new Processor("p", 2, 2, 1, 3), null, null, new Memory(8, 1, 1, 3200), null, null, 5);
         var header = new RunHeader(
-            timeline, machine, settings ?? new PlaybackSettings(), new Conditions("p", null, [0], null, null, 1), new Dictionary<string, string>(),
+            timeline, Described, settings ?? new PlaybackSettings(), new Conditions("p", null, [0], null, null, 1), new Dictionary<string, string>(),
             new DateTimeOffset(2026, 3, 4, 5, 6, 7, TimeSpan.Zero));
         return new Run(
             header,

@@ -1,10 +1,16 @@
 using System.IO.Compression;
+using HardyBench.Core;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Trials;
+using HardyBench.Core.Wording;
 using HardyBench.Workbench;
-using HardyBench.Workbench.Jobs;
+using HardyBench.Workbench.Clips;
+using HardyBench.Workbench.Data;
+using HardyBench.Workbench.Demo;
 using HardyBench.Workbench.Packs;
+using HardyBench.Workbench.Plays;
+using HardyBench.Workbench.Trials;
 
 namespace HardyBench.Workbench.Tests;
 
@@ -15,9 +21,9 @@ public sealed class BenchTests
     {
         var bench = await OpenAsync();
 
-        var timeline = Assert.Single(await bench.TimelinesAsync());
+        var timeline = Assert.Single(await bench.Timelines.AllAsync());
         Assert.Equal(8, timeline.Passages.Count);
-        Assert.Equal(["this", "sandpiper-slate", "curlew-desk", "gannet-tower"], (await bench.MachinesAsync()).Select(machine => machine.Id));
+        Assert.Equal(DemoMachines.All.Select(machine => machine.Id).Prepend("this"), (await bench.Machines.AllAsync()).Select(machine => machine.Id));
     }
 
     [Fact]
@@ -25,7 +31,7 @@ public sealed class BenchTests
     {
         var (bench, heard) = (await OpenAsync(), new Listener());
 
-        var (id, run) = await bench.PlayAsync(await bench.PlanAsync("touring-night", "curlew-desk", new PlaybackSettings()), heard, CancellationToken.None);
+        var (id, run) = await bench.Plays.PlayAsync(await bench.Plays.PlanAsync("touring-night", "curlew-desk", new PlaybackSettings()), heard, CancellationToken.None);
 
         Assert.Equal(id, heard.Id);
         Assert.Equal(run.Frames, heard.Frames);
@@ -42,26 +48,26 @@ public sealed class BenchTests
     {
         var bench = await Bench.OpenAsync(TestData.NewFolder(), small: false, CancellationToken.None);
 
-        await bench.PlayStandInsAsync("touring-night", CancellationToken.None);
-        var pick = await bench.AdviseAsync("touring-night");
+        await bench.Advice.PlayStandInsAsync("touring-night", CancellationToken.None);
+        var pick = await bench.Advice.AdviseAsync("touring-night");
 
         Assert.Equal("curlew-desk", pick.Machine!.Id);
         var tower = pick.Others.Single(other => other.Machine.Id == "gannet-tower");
         Assert.Equal((4, Limiter.ProcessorDecode), (tower.FirstFailure!.Index, tower.FirstFailure.Limiter!.Limiter));
-        Assert.Contains("not played", pick.Others.Single(other => other.Machine.Id == "this").Why, StringComparison.Ordinal);
+        Assert.Contains("not played", AdviceWords.WhyNot(pick.Others.Single(other => other.Machine.Id == "this")), StringComparison.Ordinal);
     }
 
     [Fact]
     public async Task Advice_plays_nothing_and_the_stand_ins_play_once()
     {
         var bench = await OpenAsync();
-        Assert.Null((await bench.AdviseAsync("touring-night")).Machine);
+        Assert.Null((await bench.Advice.AdviseAsync("touring-night")).Machine);
         Assert.Empty(await bench.Runs.ListAsync());
 
-        Assert.Equal(3, await bench.PlayStandInsAsync("touring-night", CancellationToken.None));
-        Assert.Equal(0, await bench.PlayStandInsAsync("touring-night", CancellationToken.None));
+        Assert.Equal(DemoMachines.All.Count, await bench.Advice.PlayStandInsAsync("touring-night", CancellationToken.None));
+        Assert.Equal(0, await bench.Advice.PlayStandInsAsync("touring-night", CancellationToken.None));
 
-        Assert.Equal(3, (await bench.Runs.ListAsync()).Count);
+        Assert.Equal(DemoMachines.All.Count, (await bench.Runs.ListAsync()).Count);
     }
 
     [Fact]
@@ -69,17 +75,17 @@ public sealed class BenchTests
     {
         var folder = TestData.NewFolder();
         var asked = await Bench.OpenAsync(folder, small: true, CancellationToken.None);
-        await asked.PlayStandInsAsync("touring-night", CancellationToken.None);
+        await asked.Advice.PlayStandInsAsync("touring-night", CancellationToken.None);
         foreach (var file in Directory.GetFiles((await Bench.OpenAsync(await TestData.NewDataFolderAsync(), true, CancellationToken.None)).Clips.Path))
         {
             Directory.CreateDirectory(asked.Clips.Path);
             File.Copy(file, Path.Combine(asked.Clips.Path, Path.GetFileName(file)));
         }
 
-        await Task.WhenAll(asked.PlayStandInsAsync("touring-night", CancellationToken.None), asked.PlayStandInsAsync("touring-night", CancellationToken.None));
+        await Task.WhenAll(asked.Advice.PlayStandInsAsync("touring-night", CancellationToken.None), asked.Advice.PlayStandInsAsync("touring-night", CancellationToken.None));
 
         var runs = await asked.Runs.ListAsync();
-        Assert.Equal(6, runs.Count);
+        Assert.Equal(2 * DemoMachines.All.Count, runs.Count);
         Assert.Equal(5, (await asked.Runs.FindAsync(runs[0].Id))!.Run.Header.ClipChecksums.Count);
     }
 
@@ -88,7 +94,7 @@ public sealed class BenchTests
     public async Task What_a_trial_makes_before_its_runs_is_told()
     {
         var bench = await Bench.OpenAsync(await TestData.NewDataFolderAsync(), small: true, CancellationToken.None);
-        var timeline = await bench.TimelineAsync("touring-night");
+        var timeline = (await bench.Timelines.FindAsync("touring-night")).Timeline;
         var stored = await bench.Timelines.AddAsync(timeline with { Id = "short", Title = "Short", Passages = [timeline.Passages[0] with { FrameCount = 25 }] });
         var asked = await bench.Trials.AskAsync(TrialKind.Play, stored.Timeline.Id, "this", new PlaybackSettings(Proxies: Proxies.Quarter), 1, TimeSpan.FromMinutes(1));
         var heard = new Told();
@@ -102,7 +108,7 @@ public sealed class BenchTests
     {
         public List<string> Words { get; } = [];
 
-        public void StepBegan(TrialStep step, int number, int? of) => Words.Add(step.Label);
+        public void StepBegan(TrialStep step, int number, int? of) => Words.Add(step.Role.Label);
 
         public void Making(string what) => Words.Add(what);
 
@@ -130,10 +136,10 @@ public sealed class BenchTests
 
         var id = Assert.Single(await there.Packs.ImportAsync(pack, CancellationToken.None));
 
-        var (from, to) = (await here.TimelineAsync("touring-night"), await there.TimelineAsync(id));
+        var (from, to) = ((await here.Timelines.FindAsync("touring-night")).Timeline, (await there.Timelines.FindAsync(id)).Timeline);
         Assert.Equal(from.Passages.Select(passage => passage.Question), to.Passages.Select(passage => passage.Question));
         Assert.Equal(
-            from.ClipIds.Select(clip => here.Clip(clip).Sha256), to.ClipIds.Select(clip => there.Clip(clip).Sha256));
+            from.ClipIds.Select(clip => here.Clips.Clips.Known(clip).Sha256), to.ClipIds.Select(clip => there.Clips.Clips.Known(clip).Sha256));
         Assert.Empty(Directory.GetDirectories(there.Folder.Incoming));
     }
 
@@ -163,7 +169,7 @@ public sealed class BenchTests
         Assert.Contains(words, error.Message, StringComparison.Ordinal);
         Assert.Contains("Nothing was taken in", error.Message, StringComparison.Ordinal);
         Assert.Empty(there.Clips.Own!.Clips);
-        Assert.Single(await there.TimelinesAsync());
+        Assert.Single(await there.Timelines.AllAsync());
     }
 
     [Fact]
@@ -176,7 +182,7 @@ public sealed class BenchTests
 
         var again = await Bench.OpenAsync(folder, small: true, CancellationToken.None);
 
-        Assert.Equal("Ours", (await again.TimelineAsync("touring-night")).Title);
+        Assert.Equal("Ours", (await again.Timelines.FindAsync("touring-night")).Timeline.Title);
     }
 
     [Fact]
@@ -184,8 +190,8 @@ public sealed class BenchTests
     {
         var bench = await OpenAsync();
 
-        var timeline = await Assert.ThrowsAsync<UnknownThingException>(() => bench.TimelineAsync("nope"));
-        var machine = await Assert.ThrowsAsync<UnknownThingException>(() => bench.MachineAsync("nope"));
+        var timeline = await Assert.ThrowsAsync<UnknownThingException>(() => bench.Timelines.FindAsync("nope"));
+        var machine = await Assert.ThrowsAsync<UnknownThingException>(() => bench.Machines.FindAsync("nope"));
 
         Assert.Equal("There is no timeline 'nope'. Known: touring-night.", timeline.Message);
         Assert.Contains("curlew-desk", machine.Message, StringComparison.Ordinal);
@@ -220,7 +226,7 @@ public sealed class BenchTests
         using var stop = new CancellationTokenSource();
         var heard = new Listener { OnProgress = frames => { if (frames > 20) { stop.Cancel(); } } };
 
-        var (id, run) = await bench.PlayAsync(await bench.PlanAsync("touring-night", "this", new PlaybackSettings()), heard, stop.Token);
+        var (id, run) = await bench.Plays.PlayAsync(await bench.Plays.PlanAsync("touring-night", "this", new PlaybackSettings()), heard, stop.Token);
 
         var kept = (await bench.Runs.FindAsync(id))!.Run;
         Assert.Equal((RunEnding.Stopped, run.Frames.Count), (kept.Ending, kept.Frames.Count));

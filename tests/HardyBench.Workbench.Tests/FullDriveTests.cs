@@ -4,7 +4,7 @@ using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Store;
-using HardyBench.Workbench.Jobs;
+using HardyBench.Workbench.Plays;
 using Microsoft.EntityFrameworkCore.Diagnostics;
 
 namespace HardyBench.Workbench.Tests;
@@ -115,14 +115,14 @@ public sealed class FullDriveTests : IAsyncLifetime
     private static RunHeader Header()
     {
         var timeline = new Timeline("t", "T", Raster.Hd, Rate, [new Passage("asked", 1000, [new Layer("c", [])], [])]);
-        var machine = new Machine("m", "M", MachineKind.StandIn, "", new Processor("p", 2, 2, 1, 3), null, null, new Memory(8, 1, 1, 3200), null, null, 5);
+        var machine = new Machine("m", "M", MachineKind.StandIn, "", new Processor("p", 2, 2, 1, 3), [], [], new Memory(8, 1, 1, 3200), [], null, 5);
         return new RunHeader(timeline, machine, new PlaybackSettings(), new Conditions("p", null, [0], null, null, 1), new Dictionary<string, string>(), default);
     }
 
     /// <summary>Loads of many kinds, so that it takes pages.</summary>
     private static RunProgress Second(int number) => new(
         Slots(number * 25, 25),
-        [.. Enumerable.Range(0, 4000).Select(i => new LoadReading(TimeSpan.FromTicks(number * 10_000_000L + i * 977), LoadKind.Core, (short)i, i * 0.37f))],
+        [.. Enumerable.Range(0, 4000).Select(i => new LoadReading(TimeSpan.FromTicks(number * 10_000_000L + i * 977), LoadKind.Core, i, i * 0.37f))],
         []);
 
     private static Run Whole(int seconds) => new(

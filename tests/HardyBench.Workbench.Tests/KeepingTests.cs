@@ -1,8 +1,12 @@
-using HardyBench.Core.Footage;
+using HardyBench.Core;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Trials;
+using HardyBench.Core.Wording;
 using HardyBench.Store;
+using HardyBench.Workbench.Clips;
+using HardyBench.Workbench.Data;
+using HardyBench.Workbench.Demo;
 using Microsoft.EntityFrameworkCore;
 
 namespace HardyBench.Workbench.Tests;
@@ -18,7 +22,7 @@ public sealed class KeepingTests
         await PlantAsync(bench, "holed", """{"id":"holed","title":"Holed","raster":{"width":1920,"height":1080},"rate":{"numerator":25,"denominator":1},"passages":[null]}""");
         await PlantAsync(bench, "huge", """{"id":"huge","title":"Huge","raster":{"width":999999,"height":1080},"rate":{"numerator":25,"denominator":1},"passages":[]}""");
 
-        Assert.Equal(["touring-night"], (await bench.TimelinesAsync()).Select(timeline => timeline.Id));
+        Assert.Equal(["touring-night"], (await bench.Timelines.AllAsync()).Select(timeline => timeline.Id));
         Assert.Equal(["broken", "holed", "huge"], (await bench.Timelines.UnreadableAsync()).Select(one => one.Id).Order());
         Assert.Contains("cannot be worked with", (await Assert.ThrowsAsync<TimelineRefusedException>(() => bench.Timelines.FindAsync("huge"))).Message, StringComparison.Ordinal);
         Assert.Equal("touring-night", (await bench.Timelines.FindAsync("touring-night")).Timeline.Id);
@@ -67,11 +71,11 @@ public sealed class KeepingTests
     {
         var bench = await OpenAsync();
         var stored = await bench.Timelines.CreateAsync("Late", null);
-        var frames = bench.Clip("hd-avc-25").FrameCount;
+        var frames = bench.Clips.Clips.Known("hd-avc-25").FrameCount;
 
         await bench.Timelines.KeepAsync(stored.Timeline with { Passages = [new Passage("asked", 50, [new Layer("hd-avc-25", [], (2 * frames) + 7)], [])] }, stored.Version);
 
-        Assert.Equal(7, (await bench.TimelineAsync(stored.Timeline.Id)).Passages[0].Layers[0].StartFrame);
+        Assert.Equal(7, (await bench.Timelines.FindAsync(stored.Timeline.Id)).Timeline.Passages[0].Layers[0].StartFrame);
     }
 
     [Fact]
@@ -93,16 +97,16 @@ public sealed class KeepingTests
     public async Task Runs_without_a_digest_are_found_again_once_the_folder_is_opened()
     {
         var bench = await OpenAsync();
-        await bench.PlayStandInsAsync("touring-night", CancellationToken.None);
-        var advised = await bench.AdviseAsync("touring-night");
+        await bench.Advice.PlayStandInsAsync("touring-night", CancellationToken.None);
+        var advised = await bench.Advice.AdviseAsync("touring-night");
         await using (var database = new BenchDatabaseFactory(bench.Folder.Database).CreateDbContext())
         {
             await database.Runs.ExecuteUpdateAsync(set => set.SetProperty(run => run.TimelineDigest, string.Empty).SetProperty(run => run.ConditionsDigest, string.Empty));
         }
 
-        Assert.Equal("No machine has played this timeline yet.", (await bench.AdviseAsync("touring-night")).Reason);
+        Assert.Equal("No machine has played this timeline yet.", AdviceWords.ReasonFor(await bench.Advice.AdviseAsync("touring-night")));
         var opened = await Bench.OpenAsync(bench.Folder.Path, small: true, CancellationToken.None);
-        Assert.Equal(advised.Reason, (await opened.AdviseAsync("touring-night")).Reason);
+        Assert.Equal(AdviceWords.ReasonFor(advised), AdviceWords.ReasonFor(await opened.Advice.AdviseAsync("touring-night")));
     }
 
     [Fact]
@@ -150,7 +154,7 @@ public sealed class KeepingTests
     public async Task A_backup_brings_everything_back_and_what_was_there_is_kept_beside_it()
     {
         var bench = await OpenAsync();
-        await bench.PlayStandInsAsync("touring-night", CancellationToken.None);
+        await bench.Advice.PlayStandInsAsync("touring-night", CancellationToken.None);
         var file = Path.Combine(bench.Folder.Path, "copy.db");
         Assert.True(await Backups.MakeAsync(bench.Folder, file, CancellationToken.None) > 0);
         Assert.Contains("is there already", (await Assert.ThrowsAsync<DataFolderException>(() => Backups.MakeAsync(bench.Folder, file, CancellationToken.None))).Message, StringComparison.Ordinal);
@@ -159,8 +163,8 @@ public sealed class KeepingTests
         var kept = await Backups.RestoreAsync(bench.Folder, file, CancellationToken.None);
 
         var back = await Bench.OpenAsync(bench.Folder.Path, small: true, CancellationToken.None);
-        Assert.Equal(["touring-night"], (await back.TimelinesAsync()).Select(timeline => timeline.Id));
-        Assert.Equal(3, (await back.Runs.ListAsync()).Count);
+        Assert.Equal(["touring-night"], (await back.Timelines.AllAsync()).Select(timeline => timeline.Id));
+        Assert.Equal(DemoMachines.All.Count, (await back.Runs.ListAsync()).Count);
         Assert.True(File.Exists(kept));
     }
 
@@ -178,7 +182,7 @@ public sealed class KeepingTests
             await Assert.ThrowsAsync<DataFolderException>(() => Backups.RestoreAsync(bench.Folder, bench.Folder.Database, CancellationToken.None));
         }
 
-        Assert.Single(await bench.TimelinesAsync());
+        Assert.Single(await bench.Timelines.AllAsync());
     }
 
     private static async Task<Bench> OpenAsync() => await Bench.OpenAsync(await TestData.NewDataFolderAsync(), small: true, CancellationToken.None);

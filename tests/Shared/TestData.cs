@@ -1,5 +1,5 @@
 using System.Runtime.CompilerServices;
-using HardyBench.Player.Clips;
+using HardyBench.Media.Clips;
 
 namespace HardyBench.TestSupport;
 

@@ -23,7 +23,7 @@ export default defineConfig({
     }
   },
   webServer: {
-    command: `dotnet ../../src/HardyBench.Cli/bin/Release/net10.0/hardybench.dll serve --demo --pack small --port ${port} --data ${process.env.HARDYBENCH_E2E_DATA}`,
+    command: `dotnet ../../src/HardyBench.Cli/bin/Release/program/hardybench.dll serve --demo --pack small --port ${port} --data ${process.env.HARDYBENCH_E2E_DATA}`,
     url: `http://127.0.0.1:${port}/api/runs`,
     timeout: 60_000
   }

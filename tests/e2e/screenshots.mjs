@@ -15,12 +15,18 @@ async function trial(kind, machineId) {
   }
 }
 
+/** The newest plain run of each machine. */
+async function newest(...machines) {
+  const runs = await (await fetch(`${address}/api/runs`)).json();
+  return machines.map((id) => runs.find((run) => run.machineId === id && !run.byHand && run.scale === 'full').id);
+}
+
 const views = [
   ['sheet', '/timelines/touring-night'],
   ['passage', '/timelines/touring-night?cell=gannet-tower:5'],
   ['write', '/timelines/touring-night/write', '[data-row="1"]'],
   ['timelines', '/timelines'],
-  ['machines', '/machines'],
+  ['machines', '/machines?id=whimbrel-laptop'],
   ['footage', '/footage', 'text=hd-avc-25'],
   ['conditions', '/timelines/touring-night', 'text=Conditions'],
   ['trial', `/trials/${await trial('stepDown', 'sandpiper-slate')}`],
@@ -28,6 +34,7 @@ const views = [
   ['trials', '/trials'],
   ['runs', '/runs'],
   ['run', `/runs/${(await (await fetch(`${address}/api/runs`)).json()).find((run) => run.machineId === 'this').id}`],
+  ['compare', `/compare?${(await newest('sandpiper-slate', 'curlew-desk', 'this')).map((run) => `run=${run}`).join('&')}&passage=5`],
   ['advice', '/advice'],
   ['words', '/words'],
   ['narrow', '/timelines/touring-night', null, 420]

@@ -1,5 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
+import { expectAccessible } from './support';
 
 const verdict = /holds|wavers|breaks/;
 const short = '/timelines/short-call';
@@ -28,11 +28,6 @@ async function playOut(page: Page) {
   await page.goto('/trials');
   await page.getByTestId('trials').getByRole('link').first().click();
   await expect(page.getByTestId('answer')).not.toBeEmpty();
-}
-
-async function expectAccessible(page: Page) {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.map((one) => `${one.id}: ${one.nodes.map((node) => node.target).join(', ')}`)).toEqual([]);
 }
 
 test('a scrub says how long the hand waits, and its lags can be taken away', async ({ page }) => {
@@ -206,4 +201,23 @@ test('the runs list filters, groups, deletes with a way back, and is written out
   await page.getByLabel('grouped by').selectOption('conditions');
   await expect(runs.getByRole('rowheader').filter({ hasText: /^\s*Short call on This machine, full scale, bare\s+\d+ runs/ })).toBeVisible();
   await expectAccessible(page);
+});
+
+test('a trial is asked for and its answer read by keyboard alone', async ({ page }) => {
+  await page.goto(short);
+  await page.locator('[data-plays] select').first().focus();
+  await page.keyboard.type('Curlew');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('repeat');
+  for (const _ of ['scale', 'conditions', 'play']) await page.keyboard.press('Tab');
+  await expect(page.getByRole('button', { name: /^Play Space/ })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('answered')).toContainText('The repeat on Curlew desk is over.');
+
+  // Whoever pressed it is still there, and the answer is some keys further on.
+  await expect(page.getByRole('button', { name: /^Play Space/ })).toBeFocused();
+  const answer = page.getByRole('link', { name: 'See its answer' });
+  for (let key = 0; key < 80 && !(await answer.evaluate((one) => one === document.activeElement)); key++) await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('answer')).toContainText('All 3 runs give every passage the same verdict.');
 });

@@ -1,15 +1,10 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
+import { expectAccessible } from './support';
 import { readFileSync } from 'node:fs';
 
 const rows = (page: Page) => page.getByTestId('rows').getByRole('option');
 const row = (page: Page, number: number, words: string) => page.getByRole('option', { name: new RegExp(`^Passage\\s+${number}\\s*:\\s+${words}`) });
 const kept = (page: Page) => expect(page.getByTestId('keeping')).toHaveText('kept');
-
-async function expectAccessible(page: Page) {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.map((one) => `${one.id}: ${one.nodes.map((node) => node.target).join(', ')}`)).toEqual([]);
-}
 
 /** Goes forward with the Tab key until the focus is on something of that name. */
 async function tabTo(page: Page, label: string | RegExp) {

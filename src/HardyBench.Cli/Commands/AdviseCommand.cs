@@ -1,5 +1,6 @@
 using System.CommandLine;
 using HardyBench.Core.Advice;
+using HardyBench.Core.Wording;
 using HardyBench.Formats.Advice;
 
 namespace HardyBench.Cli.Commands;
@@ -16,8 +17,8 @@ internal static class AdviseCommand
         }.Running(async (parsed, bench, stop) =>
         {
             var id = parsed.GetValue(timeline)!;
-            await bench.PlayStandInsAsync(id, stop);
-            var pick = await bench.AdviseAsync(id);
+            await bench.Advice.PlayStandInsAsync(id, stop);
+            var pick = await bench.Advice.AdviseAsync(id);
             Show(pick);
             if (parsed.GetValue(json) is { } file)
             {
@@ -30,10 +31,10 @@ internal static class AdviseCommand
 
     private static void Show(Pick pick)
     {
-        Terminal.Say(pick.Machine is { } machine ? $"Take {machine.Name}. {pick.Reason}" : pick.Reason);
+        Terminal.Say(pick.Machine is { } machine ? $"Take {machine.Name}. {AdviceWords.ReasonFor(pick)}" : AdviceWords.ReasonFor(pick));
         foreach (var other in pick.Others)
         {
-            Terminal.Say($"Not {other.Machine.Name}: {other.Why}");
+            Terminal.Say($"Not {other.Machine.Name}: {AdviceWords.WhyNot(other)}");
         }
     }
 }

@@ -1,5 +1,5 @@
 using System.CommandLine;
-using HardyBench.Workbench;
+using HardyBench.Workbench.Data;
 
 namespace HardyBench.Cli.Commands;
 

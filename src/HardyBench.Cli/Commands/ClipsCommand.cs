@@ -1,9 +1,10 @@
 using System.CommandLine;
 using System.Globalization;
+using HardyBench.Core;
 using HardyBench.Core.Footage;
-using HardyBench.Player.Clips;
-using HardyBench.Player.Native;
+using HardyBench.Media.Clips;
 using HardyBench.Workbench;
+using HardyBench.Workbench.Clips;
 using Spectre.Console;
 
 namespace HardyBench.Cli.Commands;
@@ -102,7 +103,7 @@ internal static class ClipsCommand
 
     private static Task<int> Facts(Bench bench, string id)
     {
-        var clip = bench.Clip(id);
+        var clip = bench.Clips.Clips.Known(id);
         var facts = ClipFacts.Of(clip.Format);
         var table = new Table().AddColumns("fact", "value");
         foreach (var (name, value) in new (string, FormattableString)[]

@@ -11,7 +11,7 @@ internal static class MachinesCommand
         .Running(async (_, bench, _) =>
         {
             var table = new Table().AddColumns("id", "name", "processor", "memory", $"price in {Machine.Currency}");
-            foreach (var machine in await bench.MachinesAsync())
+            foreach (var machine in await bench.Machines.AllAsync())
             {
                 table.AddRow(
                     machine.Id, Markup.Escape(machine.Name), Markup.Escape($"{machine.Processor.Name}, {machine.Processor.Cores} cores"),

@@ -1,4 +1,5 @@
 using System.CommandLine;
+using HardyBench.Formats.Files;
 using HardyBench.Workbench.Packs;
 
 namespace HardyBench.Cli.Commands;
@@ -14,21 +15,7 @@ internal static class PacksCommand
         new Command("export", "Writes timelines and every clip that they play.") { Timelines, Into }.Running(async (parsed, bench, stop) =>
         {
             var file = parsed.GetValue(Into)!.FullName;
-            var part = file + ".part";
-            try
-            {
-                await using (var stream = File.Create(part))
-                {
-                    await bench.Packs.ExportAsync(parsed.GetValue(Timelines)!, stream, stop);
-                }
-
-                File.Move(part, file, overwrite: true);
-            }
-            finally
-            {
-                File.Delete(part);
-            }
-
+            await WholeFile.WriteAsync(file, stream => bench.Packs.ExportAsync(parsed.GetValue(Timelines)!, stream, stop));
             Terminal.Say($"Packed into {file}, {new FileInfo(file).Length / 1e6:0} MB.");
             return ExitCodes.Done;
         }),

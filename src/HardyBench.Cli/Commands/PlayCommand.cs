@@ -3,10 +3,12 @@ using System.Globalization;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Wording;
+using HardyBench.Formats.Files;
 using HardyBench.Formats.Runs;
 using HardyBench.Store;
 using HardyBench.Workbench;
-using HardyBench.Workbench.Jobs;
+using HardyBench.Workbench.Plays;
 using Spectre.Console;
 
 namespace HardyBench.Cli.Commands;
@@ -32,10 +34,10 @@ internal static class PlayCommand
 
     private static async Task<int> PlayAsync(ParseResult parsed, Bench bench, CancellationToken stop)
     {
-        var plan = await bench.PlanAsync(parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, SettingsOptions.Read(parsed));
+        var plan = await bench.Plays.PlanAsync(parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, SettingsOptions.Read(parsed));
         StoredRun? stored = null;
         await Terminal.WithProgressAsync($"Playing {plan.Timeline.Title}", async report =>
-            stored = await bench.PlayAsync(plan, new Reporter(plan, report), stop));
+            stored = await bench.Plays.PlayAsync(plan, new Reporter(plan, report), stop));
 
         var (id, run) = stored!;
         var findings = RunFindings.Of(run);
@@ -67,7 +69,7 @@ internal static class PlayCommand
                 $"{finding.Index + 1}", Markup.Escape(finding.Passage.Question), finding.Verdict?.ToString().ToLowerInvariant() ?? "—",
                 counts.ShownRate.ToString("0.0", CultureInfo.InvariantCulture), $"{counts.Slots}", $"{counts.OnTime}", $"{counts.Late}",
                 $"{counts.StartUpDrops}", $"{counts.SteadyDrops}",
-                counts.LongestFreeze.TotalMilliseconds.ToString("0", CultureInfo.InvariantCulture), Markup.Escape(finding.Limiter?.Evidence ?? string.Empty));
+                counts.LongestFreeze.TotalMilliseconds.ToString("0", CultureInfo.InvariantCulture), Markup.Escape(finding.Limiter is { } limiter ? LimiterWords.Evidence(limiter) : string.Empty));
         }
 
         Terminal.Show(table);
@@ -81,15 +83,12 @@ internal static class PlayCommand
             return;
         }
 
-        var part = file.FullName + ".part";
         try
         {
-            await File.WriteAllBytesAsync(part, await content());
-            File.Move(part, file.FullName, overwrite: true);
+            await WholeFile.WriteAsync(file.FullName, await content(), CancellationToken.None);
         }
         catch (Exception failure) when (failure is IOException or UnauthorizedAccessException)
         {
-            File.Delete(part);
             throw new IOException($"{file.FullName} cannot be written: {failure.Message} The run itself is kept.", failure);
         }
     }

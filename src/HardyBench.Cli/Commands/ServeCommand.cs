@@ -1,8 +1,9 @@
 using System.CommandLine;
-using Microsoft.Extensions.Hosting;
 using HardyBench.Server;
 using HardyBench.Server.Guard;
 using HardyBench.Workbench;
+using HardyBench.Workbench.Data;
+using Microsoft.Extensions.Hosting;
 
 namespace HardyBench.Cli.Commands;
 

@@ -1,9 +1,11 @@
 using System.CommandLine;
 using System.Globalization;
+using HardyBench.Core;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Building;
 using HardyBench.Core.Timelines.Effects;
+using HardyBench.Formats.Files;
 using HardyBench.Formats.Interchange;
 using HardyBench.Workbench;
 using Spectre.Console;
@@ -28,7 +30,7 @@ internal static class TimelinesCommand
     {
         new Command("list", "Lists them.").Running(async (_, bench, _) =>
         {
-            foreach (var timeline in await bench.TimelinesAsync())
+            foreach (var timeline in await bench.Timelines.AllAsync())
             {
                 Terminal.Say($"{timeline.Id}: {timeline.Title}, {timeline.Raster} {timeline.Rate}, {timeline.Passages.Count} passages");
             }
@@ -48,8 +50,7 @@ internal static class TimelinesCommand
         {
             var file = parsed.GetValue(Into)!;
             var (text, notes) = await bench.Timelines.ExportAsync(parsed.GetValue(Id)!, file.Extension.TrimStart('.').ToLowerInvariant());
-            await File.WriteAllTextAsync(file.FullName + ".part", text, stop);
-            File.Move(file.FullName + ".part", file.FullName, overwrite: true);
+            await WholeFile.WriteAsync(file.FullName, text, stop);
             notes.ToList().ForEach(Terminal.Say);
             Terminal.Say($"Written to {file.FullName}.");
             return ExitCodes.Done;
@@ -58,7 +59,7 @@ internal static class TimelinesCommand
 
     private static async Task<int> ShowAsync(ParseResult parsed, Bench bench, CancellationToken stop)
     {
-        var timeline = await bench.TimelineAsync(parsed.GetValue(Id)!);
+        var timeline = (await bench.Timelines.FindAsync(parsed.GetValue(Id)!)).Timeline;
         Terminal.Say($"{timeline.Id}: {timeline.Title}, {timeline.Raster} {timeline.Rate}, {timeline.Passages.Count} passages");
         var table = new Table().AddColumns("no.", "start", "what it asks", "clips", "decode cores", "effects cores", "memory MB", "drive MB/s", "remarks");
         foreach (var (index, (passage, review)) in timeline.Passages.Zip(bench.Timelines.Review(timeline)).Index())

@@ -4,7 +4,7 @@ using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Trials;
 using HardyBench.Workbench;
-using HardyBench.Workbench.Jobs;
+using HardyBench.Workbench.Trials;
 using Spectre.Console;
 
 namespace HardyBench.Cli.Commands;
@@ -58,7 +58,7 @@ internal static class TrialCommand
     {
         Terminal.Say($"Trial {report.Trial.Id}: {report.Trial.Asked.Timeline.Title}. {report.Answer.Words}");
         var table = new Table().AddColumns(
-            [new TableColumn("no."), new TableColumn("passage"), .. report.Runs.Select(run => new TableColumn(Markup.Escape(run.Place!.Label))), new TableColumn("answer")]);
+            [new TableColumn("no."), new TableColumn("passage"), .. report.Runs.Select(run => new TableColumn(Markup.Escape(run.Place!.Role.Label))), new TableColumn("answer")]);
         foreach (var row in report.Answer.Rows)
         {
             var cells = row.Cells.Count == 0 ? report.Runs.Select(_ => string.Empty) : row.Cells.Select(cell => cell is null ? string.Empty
@@ -75,7 +75,7 @@ internal static class TrialCommand
 
         public void Making(string what) => tell($"making the {what}", 0);
 
-        public void StepBegan(TrialStep step, int number, int? of) => tell(this.step = step.Label, 0);
+        public void StepBegan(TrialStep step, int number, int? of) => tell(this.step = step.Role.Label, 0);
 
         public void Started(long id, RunHeader header)
         {

@@ -19,34 +19,21 @@ public enum NextAct
     SeeAdvice,
 }
 
-/// <summary>The next sensible step and why, in words.</summary>
+/// <summary>The next sensible step.</summary>
 /// <param name="Scale">For a step down: the scale to play at.</param>
-public sealed record NextStep(NextAct Act, PreviewScale? Scale, string Words)
+/// <param name="Failing">Passages that do not hold.</param>
+/// <param name="Of">All passages.</param>
+public sealed record NextStep(NextAct Act, PreviewScale? Scale, int Failing, int Of)
 {
-    public static NextStep After(Run run, IReadOnlyList<PassageFinding> findings)
+    /// <param name="scale">At which it was played.</param>
+    public static NextStep After(RunEnding ending, PreviewScale scale, IReadOnlyList<PassageSummary> passages)
     {
-        if (run.Failures.Any(failure => !failure.Overcome))
-        {
-            return new NextStep(NextAct.MendClips, null, "A clip could not be played. Make the clips again, then play.");
-        }
-
-        if (run.Ending != RunEnding.Finished)
-        {
-            return new NextStep(NextAct.PlayAgain, null, "The run ended early. Play it to its end.");
-        }
-
-        var failing = findings.Count(finding => finding.Fails);
-        if (failing == 0)
-        {
-            return new NextStep(NextAct.SeeAdvice, null, "Every passage holds. See which machine is the cheapest that does.");
-        }
-
-        var effects = findings.Any(finding => finding.Limiter?.Limiter is Limiter.GraphicsEffects or Limiter.ProcessorEffects);
-        var scale = run.Header.Settings.Scale;
-        return effects && scale != PreviewScale.Eighth
-            ? new NextStep(NextAct.StepDown, (PreviewScale)((int)scale * 2),
-                $"{failing} of {findings.Count} passages do not hold, some for want of effects power. A smaller preview scale shows where that ends.")
-            : new NextStep(NextAct.SeeAdvice, null,
-                $"{failing} of {findings.Count} passages do not hold. See which machine holds them.");
+        var failing = passages.Count(passage => passage.Fails);
+        var effects = passages.Any(passage => passage is { Fails: true, Limiter: Limiter.GraphicsEffects or Limiter.ProcessorEffects });
+        var act = passages.Any(passage => passage.Failure is not null) ? NextAct.MendClips
+            : ending != RunEnding.Finished ? NextAct.PlayAgain
+            : effects && scale != PreviewScale.Eighth ? NextAct.StepDown
+            : NextAct.SeeAdvice;
+        return new NextStep(act, act == NextAct.StepDown ? (PreviewScale)((int)scale * 2) : null, failing, passages.Count);
     }
 }

@@ -5,9 +5,7 @@ using HardyBench.Core.Playback;
 namespace HardyBench.Core.Advice;
 
 /// <summary>What keeps a run from saying anything of its machine: nobody is advised to buy by it.</summary>
-/// <param name="By">What was wrong, in words.</param>
-/// <param name="First">What to do before anything can be said, a sentence.</param>
-public sealed record Spoilt(string By, string First)
+public abstract record Spoilt
 {
     /// <summary>The part of main memory that footage may take and still lie in the file cache at the next play. Common practice, no source.</summary>
     private const double CacheOfMemory = 0.5;
@@ -18,26 +16,26 @@ public sealed record Spoilt(string By, string First)
         var (conditions, machine) = (run.Header.Conditions, run.Header.Machine);
         if (run.Failures.FirstOrDefault(failure => !failure.Overcome) is { } failed)
         {
-            return new Spoilt($"passage {failed.PassageIndex + 1} could not be played", "Make or relink its clips, then play again.");
+            return new PassageNotPlayed(failed.PassageIndex);
         }
 
         if (conditions.OtherLoad > RunNotes.BusyFrom || findings.Any(finding => finding.Limiter?.Limiter == Limiter.OtherPrograms))
         {
-            return new Spoilt("other programs were busy", "Close them and play again.");
+            return new OthersBusy();
         }
 
         if (findings.FirstOrDefault(finding => finding.Fails && WasCold(finding, run.Header)) is { } cold)
         {
-            return new Spoilt($"the footage of passage {cold.Index + 1} had to come from the drive first", "Play again, now that it lies in the file cache.");
+            return new ColdFootage(cold.Index);
         }
 
         if (conditions.Machine?.OnMains == false)
         {
-            return new Spoilt("it ran from the battery", "Plug it in and play again.");
+            return new OnBattery();
         }
 
         return machine.Kind == MachineKind.This && conditions.UsableCores.Count < machine.Processor.Threads
-            ? new Spoilt($"it could use {conditions.UsableCores.Count} of its {machine.Processor.Threads} cores", "Let it use all of them and play again.")
+            ? new FewerCores(conditions.UsableCores.Count, machine.Processor.Threads)
             : null;
     }
 
@@ -48,3 +46,17 @@ public sealed record Spoilt(string By, string First)
         && footage.Values.Sum(state => state.Bytes ?? 0) < CacheOfMemory * header.Machine.Memory.Gigabytes * 1e9
         && finding.Passage.Layers.Any(layer => footage.TryGetValue(layer.ClipId, out var state) && state.CachedShare < RunNotes.CachedFrom);
 }
+
+/// <param name="Passage">From 0.</param>
+public sealed record PassageNotPlayed(int Passage) : Spoilt;
+
+public sealed record OthersBusy : Spoilt;
+
+/// <param name="Passage">From 0; its footage had to come from the drive first.</param>
+public sealed record ColdFootage(int Passage) : Spoilt;
+
+public sealed record OnBattery : Spoilt;
+
+/// <param name="Could">Cores it could use.</param>
+/// <param name="Has">Cores it has.</param>
+public sealed record FewerCores(int Could, int Has) : Spoilt;

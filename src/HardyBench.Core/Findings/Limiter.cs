@@ -24,7 +24,10 @@ public enum Limiter
 }
 
 /// <summary>What limits a passage and how that is known.</summary>
-/// <param name="Evidence">Figures and seconds, one sentence.</param>
-/// <param name="Helps">What would change the result.</param>
-/// <param name="HelpsNot">What would not; null where nothing common comes to mind.</param>
-public sealed record LimiterFinding(Limiter Limiter, string Evidence, string Helps, string? HelpsNot);
+/// <param name="Before">Before how much of what was judged it is the limit; null where loads were not judged piece by piece.</param>
+public sealed record LimiterFinding(Limiter Limiter, Evidence Evidence, ShareOfWindows? Before = null);
+
+/// <summary>Before how many of the moments that were judged a limiter was found.</summary>
+/// <param name="Share">0 to 1.</param>
+/// <param name="AreMisses">Whether the moments are missed slots; else the frames that were begun.</param>
+public sealed record ShareOfWindows(double Share, bool AreMisses);

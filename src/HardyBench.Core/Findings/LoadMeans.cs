@@ -5,9 +5,9 @@ namespace HardyBench.Core.Findings;
 /// <summary>Mean loads over a stretch of a run.</summary>
 public sealed class LoadMeans
 {
-    private readonly Dictionary<(LoadKind Kind, short Index), double> means;
+    private readonly Dictionary<(LoadKind Kind, int Index), double> means;
 
-    private LoadMeans(Dictionary<(LoadKind Kind, short Index), double> means, TimeSpan from, TimeSpan to) =>
+    private LoadMeans(Dictionary<(LoadKind Kind, int Index), double> means, TimeSpan from, TimeSpan to) =>
         (this.means, From, To) = (means, from, to);
 
     public TimeSpan From { get; }
@@ -25,7 +25,7 @@ public sealed class LoadMeans
 
     /// <summary>Threads are told only while they are busy, so one without a reading did next to nothing then; every other load that
     /// has no reading could not be read.</summary>
-    private static IEnumerable<KeyValuePair<(LoadKind Kind, short Index), double>> MeansOfKind(IGrouping<LoadKind, LoadReading> kind)
+    private static IEnumerable<KeyValuePair<(LoadKind Kind, int Index), double>> MeansOfKind(IGrouping<LoadKind, LoadReading> kind)
     {
         var moments = kind.Key == LoadKind.OwnThread ? kind.Select(load => load.At).Distinct().Count() : 0;
         return kind.GroupBy(load => load.Index).Select(group => KeyValuePair.Create(
@@ -41,14 +41,14 @@ public sealed class LoadMeans
         all[0].means.Keys.ToDictionary(key => key, key => all.Average(one => one.means.GetValueOrDefault(key))), all[0].From, all[0].To);
 
     /// <summary>The mean of a load, or null where it could not be read.</summary>
-    public double? Of(LoadKind kind, short index = 0) => means.TryGetValue((kind, index), out var mean) ? mean : null;
+    public double? Of(LoadKind kind, int index = 0) => means.TryGetValue((kind, index), out var mean) ? mean : null;
 
     /// <summary>The highest mean among all indexes of a kind, or null where none could be read.</summary>
     /// <param name="counts">Which indexes count; all without.</param>
-    public (short Index, double Value)? HighestOf(LoadKind kind, Func<short, bool>? counts = null) =>
+    public (int Index, double Value)? HighestOf(LoadKind kind, Func<int, bool>? counts = null) =>
         means.Where(entry => entry.Key.Kind == kind && counts?.Invoke(entry.Key.Index) != false)
             .OrderByDescending(entry => entry.Value)
-            .Select(entry => ((short, double)?)(entry.Key.Index, entry.Value))
+            .Select(entry => ((int, double)?)(entry.Key.Index, entry.Value))
             .FirstOrDefault();
 
     /// <summary>Means of the cores that a player may use, by core.</summary>

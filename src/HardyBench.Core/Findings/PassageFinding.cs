@@ -58,7 +58,7 @@ public static class RunFindings
         var counts = DropAccounting.Count(frames, header.Timeline.Rate, header.Settings.Policy, run.StartLag);
         if (failure is not null)
         {
-            var clip = new LimiterFinding(Limiter.Clip, failure, "Make or relink the clip, then play again.", null);
+            var clip = new LimiterFinding(Limiter.Clip, new NotPlayed(failure));
             return new PassageFinding(index, passage, counts, frames.Count == 0 ? null : Verdict.Breaks, clip, null, failure);
         }
 
@@ -69,10 +69,11 @@ public static class RunFindings
         }
 
         var rate = header.Timeline.Rate;
+        var (moments, areMisses) = Judged(frames, rate);
         var whole = LoadMeans.Over(run.Loads, frames[0].SlotStart + LoadLag, frames[^1].SlotStart + rate.FrameDuration);
         return new PassageFinding(
             index, passage, counts, verdict,
-            verdict == Verdict.Holds ? null : LimiterRules.Find(MissWindows.Of(Missed(frames, rate), run.Loads, whole), whole, header.Conditions),
+            verdict == Verdict.Holds ? null : LimiterRules.Find(MissWindows.Of(moments, run.Loads, whole), areMisses, whole, header.Conditions),
             // What a passage that holds could still take is a matter of all of it, not of the moments in which a frame was late.
             verdict == Verdict.Holds ? Headrooms.Least(whole, header.Conditions) : null,
             null);
@@ -81,13 +82,14 @@ public static class RunFindings
     /// <summary>By when work was wanted and not there: where slots were missed, or began with a late frame. Those given up in a row may pass
     /// while the look-ahead is full and nothing is busy, so where they are most, the moments count in which frames became ready, besides the misses
     /// of frames that were begun.</summary>
-    private static List<TimeSpan> Missed(IReadOnlyList<FrameRecord> frames, FrameRate rate)
+    /// <returns>The moments, and whether they are those of misses only.</returns>
+    private static (List<TimeSpan> Moments, bool AreMisses) Judged(IReadOnlyList<FrameRecord> frames, FrameRate rate)
     {
         var missed = frames.Where(frame => frame.Status != FrameStatus.OnTime).ToLookup(
             frame => frame.Reason == DropReason.DecodeSkipped,
             frame => frame.Status == FrameStatus.Late ? frame.SlotStart : frame.SlotStart + rate.FrameDuration);
         return missed[true].Count() > missed[false].Count()
-            ? [.. frames.Select(frame => frame.Ready).OfType<TimeSpan>(), .. missed[false]]
-            : [.. missed[false]];
+            ? ([.. frames.Select(frame => frame.Ready).OfType<TimeSpan>(), .. missed[false]], false)
+            : ([.. missed[false]], true);
     }
 }

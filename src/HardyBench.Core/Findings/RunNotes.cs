@@ -1,10 +1,8 @@
-using System.Globalization;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Timelines.Effects;
 
 namespace HardyBench.Core.Findings;
 
-/// <summary>What a reader has to know before trusting a run, a phrase each.</summary>
+/// <summary>Finds what a reader has to know before trusting a run.</summary>
 public static class RunNotes
 {
     /// <summary>Cores that other programs may take before a run is said to be disturbed by them. Common practice, no source.</summary>
@@ -20,97 +18,93 @@ public static class RunNotes
     public static readonly TimeSpan PresenterAllowance = TimeSpan.FromMilliseconds(5);
 
     /// <summary>A gap between two samples in which nothing of ours ran.</summary>
-    private static readonly TimeSpan StoodStill = TimeSpan.FromSeconds(5);
+    private static readonly TimeSpan LongGap = TimeSpan.FromSeconds(5);
 
-    public static IReadOnlyList<string> Of(Run run) =>
-    [
-        .. run.Header.Settings.Differences(),
-        .. OfConditions(run.Header.Conditions),
-        .. OfCourse(run),
-    ];
+    public static IReadOnlyList<RunNote> Of(Run run) => [.. OfConditions(run.Header.Conditions), .. OfCourse(run)];
 
     /// <summary>What was unfavourable before the first frame.</summary>
-    public static IReadOnlyList<string> OfConditions(Conditions conditions) => [.. BeforeStart(conditions).OfType<string>()];
+    public static IReadOnlyList<RunNote> OfConditions(Conditions conditions) => [.. BeforeStart(conditions).OfType<RunNote>()];
 
-    private static IEnumerable<string?> BeforeStart(Conditions conditions)
+    private static IEnumerable<RunNote?> BeforeStart(Conditions conditions)
     {
-        yield return conditions.OtherLoad is > BusyFrom and var busy ? Say($"{busy:0.0} cores were busy with other work") : null;
-        yield return conditions.PresenterPriority == false ? "the presenter had no priority" : null;
+        yield return conditions.OtherLoad is > BusyFrom and var busy ? new OthersWereBusy(busy) : null;
+        yield return conditions.PresenterPriority == false ? new PresenterHadNoPriority() : null;
         if (conditions.Machine is { } machine)
         {
-            yield return machine.FreeMemoryBytes is < FreeMemoryFrom and var memory ? Say($"only {memory / 1e6:0} MB of memory were free") : null;
-            yield return machine.FreeDataBytes is < FreeDataFrom and var room ? Say($"only {room / 1e6:0} MB were free on the drive that keeps the run") : null;
-            yield return machine.OnMains == false ? "it ran from the battery" : null;
-            yield return machine.OnMains == false && machine.BatteryShare is < LowBattery and var charge ? Say($"the battery was at {charge * 100:0} %") : null;
-            yield return machine.Governor == "powersave" && !SetsItsOwnClock(machine.ClockDriver) ? "the clock governor saves power" : null;
+            yield return machine.FreeMemoryBytes is < FreeMemoryFrom and var memory ? new LittleMemoryFree(memory) : null;
+            yield return machine.FreeDataBytes is < FreeDataFrom and var room ? new LittleRoomFree(room) : null;
+            yield return machine.OnMains == false ? new RanFromBattery() : null;
+            yield return machine.OnMains == false && machine.BatteryShare is < LowBattery and var charge ? new BatteryWasLow(charge) : null;
+            yield return machine.Governor == "powersave" && !SetsItsOwnClock(machine.ClockDriver) ? new GovernorSavesPower() : null;
         }
 
         foreach (var (clip, state) in conditions.Footage ?? new Dictionary<string, FootageState>())
         {
-            yield return state.Refusal is { } refusal ? $"{clip} was decoded on the {state.DecodedOn}: {refusal}" : null;
-            yield return state.CachedShare is < CachedFrom and var share ? Say($"{clip} lay in the file cache to {share * 100:0} %, so the drive was waited for at first") : null;
+            yield return state.Refusal is { } refusal ? new DecodedElsewhere(clip, state.DecodedOn, refusal) : null;
+            // Intermediates are decoded on the processor everywhere, which is what they are for.
+            yield return state.Lacks is { Format.IsAllIntra: false } lacks ? new NotOnEngine(clip, lacks) : null;
+            yield return state.CachedShare is < CachedFrom and var share ? new WaitedForDrive(clip, share) : null;
         }
 
         foreach (var (effect, place) in conditions.Effects ?? new Dictionary<string, EffectState>())
         {
-            yield return place.Refusal is { } refusal ? $"{EffectCatalogue.LabelOf(effect)} was done on the {place.RanOn}: {refusal}" : null;
+            yield return place.Refusal is { } refusal ? new EffectRanElsewhere(effect, place.RanOn, refusal) : null;
         }
     }
 
-    private static IEnumerable<string> OfCourse(Run run)
+    private static IEnumerable<RunNote> OfCourse(Run run)
     {
         if (run.Ending is RunEnding.Stopped or RunEnding.CutShort)
         {
-            yield return run.Ending == RunEnding.Stopped ? "stopped early" : "cut short; kept up to its last second";
+            yield return new EndedEarly(run.Ending);
         }
 
         if (run.Header.Conditions.PreRendered is { Count: > 0 } rendered)
         {
-            yield return $"played from pre-renders: passage {string.Join(", ", rendered.Select(index => index + 1))}";
+            yield return new PlayedFromRenders(rendered);
         }
 
         foreach (var failure in run.Failures.Where(failure => failure.Overcome))
         {
-            yield return $"passage {failure.PassageIndex + 1}: {failure.Message}";
+            yield return new WentWrong(failure.PassageIndex, failure.Message);
         }
 
         var ownFault = run.Frames.Count(frame => frame.Reason == DropReason.PresenterLate);
         if (ownFault > 0)
         {
-            yield return ownFault == 1 ? "1 drop is the player's own: it woke too late" : $"{ownFault} drops are the player's own: it woke too late";
+            yield return new OwnDrops(ownFault);
         }
 
         var lateness = DropAccounting.Count(run.Frames, run.Header.Timeline.Rate, run.Header.Settings.Policy, run.StartLag).ToolLateness;
         if (lateness > PresenterAllowance)
         {
-            yield return Say($"the presenter itself was {lateness.TotalMilliseconds:0.0} ms late at the 99th percentile, so in part this run measured the tool");
+            yield return new PresenterWasLate(lateness);
         }
 
         if (ClockFallenWhileBusy(run) is { } clock)
         {
-            yield return Say($"the clock fell to {clock * 100:0} % of its rating while the processor was busy");
+            yield return new ClockFell(clock);
         }
 
         if (Mean(run, LoadKind.OwnTool) is > ToolFrom and var tool)
         {
-            yield return Say($"the tool itself took {tool:0.00} cores");
+            yield return new ToolTook(tool);
         }
 
         if (Mean(run, LoadKind.OwnPictures) is > 0 and var pictures)
         {
-            yield return Say($"preview pictures took {pictures:0.00} cores");
+            yield return new PicturesTook(pictures);
         }
 
         foreach (var load in run.Loads.Where(load => load.Kind is LoadKind.Asleep or LoadKind.ClockSet))
         {
-            yield return load.Kind == LoadKind.Asleep
-                ? Say($"the machine slept for {load.Value:0} s at {Moment(load)}; the run's clock stood still meanwhile, so nothing counts as dropped for it")
-                : Say($"the time of day was set {(load.Value > 0 ? "forward" : "back")} by {Math.Abs(load.Value):0} s at {Moment(load)}; the run's own clock does not follow it");
+            var length = TimeSpan.FromSeconds(load.Value);
+            yield return load.Kind == LoadKind.Asleep ? new Slept(length, load.At) : new TimeWasSet(length, load.At);
         }
 
         if (LongestGap(run) is { } gap)
         {
-            yield return Say($"the machine stood still for {gap.TotalSeconds:0} s, held up by something else; what was due then counts as dropped");
+            yield return new StoodStill(gap);
         }
     }
 
@@ -130,8 +124,6 @@ public static class RunNotes
         return shares.Count == 0 ? null : shares.Min();
     }
 
-    private static string Moment(LoadReading load) => Say($"{load.At.TotalSeconds:0.0} s");
-
     private static double? Mean(Run run, LoadKind kind)
     {
         var values = run.Loads.Where(load => load.Kind == kind).Select(load => (double)load.Value).ToList();
@@ -143,8 +135,6 @@ public static class RunNotes
     {
         var moments = run.Loads.Select(load => load.At).Distinct().Order().ToList();
         var longest = moments.Zip(moments.Skip(1), (one, next) => next - one).DefaultIfEmpty().Max();
-        return longest >= StoodStill ? longest : null;
+        return longest >= LongGap ? longest : null;
     }
-
-    private static string Say(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

@@ -1,7 +1,12 @@
+using HardyBench.Core.Footage;
+
 namespace HardyBench.Core.Machines;
 
-/// <summary>A workstation as its tester describes it.</summary>
-/// <param name="Id">"this" for the machine the product runs on, else the stand-in's short name.</param>
+/// <summary>A workstation as its tester describes it. What is null or empty has not been stated.</summary>
+/// <param name="Id">"this" for the machine the product runs on, else a short name.</param>
+/// <param name="Graphics">Every graphics unit, the one that composes pictures first.</param>
+/// <param name="MediaEngines">Every fixed-function decoder; alike ones are listed once each.</param>
+/// <param name="Drives">Each with what lies on it.</param>
 /// <param name="Price">Whole price in <see cref="Currency"/>, or null when nobody has stated it.</param>
 public sealed record Machine(
     string Id,
@@ -9,10 +14,10 @@ public sealed record Machine(
     MachineKind Kind,
     string Summary,
     Processor Processor,
-    Graphics? Graphics,
-    MediaEngine? MediaEngine,
+    IReadOnlyList<Graphics> Graphics,
+    IReadOnlyList<MediaEngine> MediaEngines,
     Memory Memory,
-    Drive? MediaDrive,
+    IReadOnlyList<Drive> Drives,
     Cooling? Cooling,
     decimal? Price)
 {
@@ -21,6 +26,42 @@ public sealed record Machine(
 
     /// <summary>The id of the machine the product runs on.</summary>
     public const string ThisId = "this";
+
+    /// <summary>The day the price was read.</summary>
+    public DateOnly? PricedOn { get; init; }
+
+    public MachineForm? Form { get; init; }
+
+    /// <summary>Whether it runs from its battery.</summary>
+    public bool OnBattery { get; init; }
+
+    /// <summary>At full load, at the operator's seat, dB(A).</summary>
+    public double? NoiseDecibels { get; init; }
+
+    public string? OperatingSystem { get; init; }
+
+    /// <summary>The day of the graphics driver.</summary>
+    public DateOnly? DriverDate { get; init; }
+
+    /// <summary>The drive on which something lies; the first one where none is said to hold it, null without drives.</summary>
+    public Drive? DriveFor(DriveRole role) => Drives.FirstOrDefault(drive => drive.Roles.Contains(role)) ?? (Drives is [var first, ..] ? first : null);
+
+    /// <summary>The graphics unit that composes pictures, or null.</summary>
+    public Graphics? MainGraphics => Graphics is [var first, ..] ? first : null;
+
+    /// <summary>The graphics units that compose pictures together: the first, and those alike.</summary>
+    public IReadOnlyList<Graphics> Composing => [.. Graphics.Where(unit => unit == Graphics[0])];
+
+    /// <summary>The engines that take a format.</summary>
+    public IReadOnlyList<MediaEngine> EnginesFor(ClipFormat format) => [.. MediaEngines.Where(engine => engine.RefusalOf(format) is null)];
+
+    /// <summary>Why no media engine takes a format, by the one that comes nearest.</summary>
+    /// <returns>Null when one does, or when there is none at all.</returns>
+    public EngineRefusal? RefusalOf(ClipFormat format) => EnginesFor(format).Count > 0 ? null
+        : MediaEngines.Select(engine => engine.RefusalOf(format)!).MaxBy(refusal => refusal.Lack);
+
+    /// <summary>The most power it may draw for long as it is powered; null for no such limit.</summary>
+    public double? PowerLimit => OnBattery ? Cooling?.BatteryWatts : Cooling?.MainsWatts;
 }
 
 public enum MachineKind
@@ -28,40 +69,15 @@ public enum MachineKind
     /// <summary>The machine the product runs on; timelines are really played.</summary>
     This,
 
-    /// <summary>A simulated machine that ships with the product.</summary>
+    /// <summary>A simulated machine.</summary>
     StandIn,
 }
 
-/// <summary>The processor. Relative speed is against the reference core of <c>StandIns/DecodeCost</c>, which is 1;
-/// null when it has not been measured.</summary>
-public sealed record Processor(string Name, int Cores, int Threads, double? RelativeCoreSpeed, double? ClockGigahertz);
-
-/// <summary>A graphics unit.</summary>
-/// <param name="PeakGigaflops">Single-precision peak.</param>
-/// <param name="BandwidthGigabytesPerSecond">Of its memory.</param>
-/// <param name="BusGigabytesPerSecond">Between main memory and its own; null for a built-in unit, which shares memory.</param>
-public sealed record Graphics(
-    string Name,
-    double PeakGigaflops,
-    double BandwidthGigabytesPerSecond,
-    double MemoryGigabytes,
-    double? BusGigabytesPerSecond);
-
-/// <summary>Memory of the machine.</summary>
-/// <param name="InUseGigabytes">What the system and other programs hold before playing starts.</param>
-public sealed record Memory(double Gigabytes, double InUseGigabytes, int? Sticks, int? MegatransfersPerSecond);
-
-/// <summary>The drive that holds the media.</summary>
-public sealed record Drive(string Kind, double MegabytesPerSecond, TimeSpan Latency);
-
-/// <summary>What heat does to the machine, as one thermal mass behind one resistance.</summary>
-/// <param name="IdleWatts">Power with nothing to do.</param>
-/// <param name="FullWatts">Power with every core busy at full clock.</param>
-public sealed record Cooling(
-    bool Fanless,
-    double ResistanceKelvinPerWatt,
-    double CapacityJoulesPerKelvin,
-    double AmbientCelsius,
-    double LimitCelsius,
-    double IdleWatts,
-    double FullWatts);
+public enum MachineForm
+{
+    Slate,
+    Laptop,
+    SmallDesktop,
+    AllInOne,
+    Tower,
+}

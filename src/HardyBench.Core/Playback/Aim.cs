@@ -11,7 +11,8 @@ namespace HardyBench.Core.Playback;
 /// costs no frame, since one is begun whenever one is done; it only lets finished ones wait.</para>
 /// <para>In long-GOP footage decoding can only go on, or start afresh on a frame that stands alone. First unreferenced frames are left
 /// out. Where that is not enough it runs up, without showing, to the first frame in time; or, where that is more than a third of the way to
-/// the next frame that stands alone, it gives up what is between and uses its time to decode ahead from there, as deep as memory lets it.</para>
+/// the next frame that stands alone, it gives up what is between and uses its time to decode ahead from there, as deep as memory lets it. Where no
+/// other stands alone in the passage there is nothing to give up for.</para>
 /// </remarks>
 /// <param name="first">The first timeline frame of the passage.</param>
 /// <param name="end">The frame after its last.</param>
@@ -190,7 +191,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         var decodingLimits = Effects.Mean <= DecodingEach.Mean;
         var pace = decodingLimits ? Pace : PaceAlone;
         var reached = RunUp(frame => decodingLimits ? arrival.At(frame - next, pace) : arrival.OnAverage(frame - next, pace), clock, next, afresh, pace);
-        if (reached < afresh && (!decodingLimits || reached - next <= WorthRunningUp * (afresh - next)))
+        if (reached < afresh && (!decodingLimits || afresh >= end || reached - next <= WorthRunningUp * (afresh - next)))
         {
             spread = reached;
             runsUpUntil = arrival.Decoded(reached - next, pace);

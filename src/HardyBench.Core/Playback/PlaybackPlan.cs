@@ -59,6 +59,9 @@ public sealed record PlaybackPlan(
 
     /// <summary>The clips of a passage's layers, bottom first.</summary>
     public IReadOnlyList<Clip> ClipsOf(Passage passage) => [.. passage.Layers.Select(layer => Clips[layer.ClipId])];
+
+    /// <summary>Whether a passage is treated with more than 8 bits a sample.</summary>
+    public bool IsDeep(Passage passage) => Timeline.IsDeep(ClipsOf(passage).Select(clip => clip.Format));
 }
 
 /// <summary>A plan that cannot be played; the message says what is wrong with it.</summary>

@@ -111,24 +111,4 @@ public sealed record PlaybackSettings(
 
     /// <summary>The raster that effects work on.</summary>
     public Raster ProcessedRaster(Raster timeline) => timeline.DividedBy((int)Scale);
-
-    /// <summary>What differs from the defaults, a phrase each; nothing for a bare run on the processor.</summary>
-    public IReadOnlyList<string> Differences()
-    {
-        string?[] all =
-        [
-            Scale == PreviewScale.Full ? null : $"{Scale.ToString().ToLowerInvariant()} scale",
-            AutomaticScale ? "the scale steps down by itself" : null,
-            Proxies == Proxies.None ? null : $"{Proxies.ToString().ToLowerInvariant()}-raster proxies",
-            PreRenders ? "pre-renders used" : null,
-            Policy == PlayingPolicy.KeepFrames ? "every frame shown, the clock slips" : null,
-            Pictures ? "preview pictures on, which cost some of what is measured" : null,
-            Cache switch { FileCache.Cold => "footage cold", FileCache.Warm => "footage warm", _ => null },
-            DecodeOn is null ? null : $"decoding on {DecodeOn}",
-            EffectsOn is null ? null : $"effects on {EffectsOn}",
-            Threads is null ? null : $"{Threads} threads",
-            LookAhead == new PlaybackSettings().LookAhead ? null : $"look-ahead {LookAhead}",
-        ];
-        return [.. all.OfType<string>()];
-    }
 }

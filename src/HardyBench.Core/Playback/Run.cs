@@ -62,21 +62,21 @@ public sealed record Conditions(
     public int? PagesHere { get; init; }
 
     /// <summary>Whether a drive reading is of a drive that the footage lay on. Where that cannot be told, every drive may be.</summary>
-    public bool IsMediaDrive(short index)
+    public bool IsMediaDrive(int index)
     {
         var drives = Footage?.Values.Select(state => state.Drive).OfType<string>().ToHashSet() ?? [];
         return drives.Count == 0 || Name(LoadKind.DriveBusy, index) is not { } name || drives.Contains(name);
     }
 
     /// <summary>What a reading is of, by the kernel's or the driver's name; its number where none was kept.</summary>
-    public string NameOf(LoadKind kind, short index) => Name(kind, index) ?? index.ToString(System.Globalization.CultureInfo.InvariantCulture);
+    public string NameOf(LoadKind kind, int index) => Name(kind, index) ?? index.ToString(System.Globalization.CultureInfo.InvariantCulture);
 
-    private string? Name(LoadKind kind, short index) => Sources?.FirstOrDefault(source => source.Kind == kind && source.Index == index)?.Name;
+    private string? Name(LoadKind kind, int index) => Sources?.FirstOrDefault(source => source.Kind == kind && source.Index == index)?.Name;
 }
 
 /// <summary>What the readings of one kind and index are of.</summary>
 /// <param name="Name">The device's name, as the kernel or its driver gives it.</param>
-public sealed record LoadSource(LoadKind Kind, short Index, string Name);
+public sealed record LoadSource(LoadKind Kind, int Index, string Name);
 
 /// <summary>How a machine stood before a run; null where it could not be read.</summary>
 /// <param name="Governor">The kernel's clock governor.</param>
@@ -100,7 +100,8 @@ public sealed record MachineState(
 /// <param name="DecodedOn">Where it was decoded in fact.</param>
 /// <param name="Refusal">Why the device asked for did not decode it, or null.</param>
 /// <param name="Bytes">Size of the file; null where it was not kept.</param>
-public sealed record FootageState(string? Drive, string? Kind, double? CachedShare, string DecodedOn, string? Refusal, long? Bytes = null);
+/// <param name="Lacks">What the media engines lack for it; null where one took it, or there are none.</param>
+public sealed record FootageState(string? Drive, string? Kind, double? CachedShare, string DecodedOn, string? Refusal, long? Bytes = null, EngineRefusal? Lacks = null);
 
 /// <summary>Where an effect ran.</summary>
 /// <param name="RanOn">The device, by FFmpeg's name of it, or <see cref="Processor"/>.</param>

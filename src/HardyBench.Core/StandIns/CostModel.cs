@@ -25,9 +25,13 @@ public static class CostModel
     {
         var machine = plan.Machine;
         var layers = plan.ClipsOf(passage).Zip(passage.Layers, (clip, layer) => new Stream(clip.Format, layer.Retime)).ToList();
-        var refusals = layers.Select(stream => machine.MediaEngine?.RefusalOf(stream.Format)).ToList();
-        var onEngine = layers.Where((_, i) => machine.MediaEngine is not null && refusals[i] is null).ToList();
-        var onProcessor = layers.Where((_, i) => machine.MediaEngine is null || refusals[i] is not null).ToList();
+        var onEngine = layers.Where(stream => machine.EnginesFor(stream.Format).Count > 0).ToList();
+        var onProcessor = layers.Where(stream => machine.EnginesFor(stream.Format).Count == 0).ToList();
+        // A stream keeps to one engine, so no more of them work than there are streams.
+        var engines = machine.MediaEngines.Where(engine => onEngine.TrueForAll(stream => engine.RefusalOf(stream.Format) is null)).ToList();
+        engines = [.. (engines.Count > 0 ? engines : machine.MediaEngines).Take(Math.Max(1, onEngine.Count))];
+        var graphics = machine.MainGraphics;
+        var (media, swapDrive) = (machine.DriveFor(StandInAids.IsRendered(passage) ? DriveRole.Renders : DriveRole.Media), machine.DriveFor(DriveRole.System));
         var positions = Math.Min(MostPositions, KeyInterval(layers, plan.Timeline.Rate));
         var memory = MemoryBytes(plan, passage, layers);
         var swap = SwapBytes(machine.Memory, memory, layers);
@@ -35,18 +39,20 @@ public static class CostModel
         var effects = Effects(plan, passage, layers);
 
         var visits = new List<Visit>();
-        Add(Station.Drive, VisitKind.Read, _ => machine.MediaDrive is { } drive
-            ? (readBytes + swap) / (drive.MegabytesPerSecond * 1e6) + SeekSeconds(drive, layers.Count)
+        var sameDrive = ReferenceEquals(media, swapDrive);
+        Add(Station.Drive, VisitKind.Read, _ => media is { } drive
+            ? (readBytes + (sameDrive ? swap : 0)) / (drive.ReadMegabytesPerSecond * 1e6) + SeekSeconds(drive, layers.Count)
             : 0);
+        Add(Station.SwapDrive, VisitKind.Read, _ => swapDrive is { } drive && !sameDrive ? swap / (drive.ReadMegabytesPerSecond * 1e6) : 0);
         Add(Station.MediaEngine, VisitKind.Decode, _ => onEngine.Sum(stream =>
             stream.DecodedPerFrame(plan.Timeline.Rate) * stream.Format.Raster.Pixels
-            / (machine.MediaEngine!.MegapixelsPerSecond * 1e6)));
+            / (engines.Average(engine => engine.MegapixelsPerSecond) * 1e6)));
         Add(Station.Processor, VisitKind.Decode, position => onProcessor.Sum(stream =>
             DecodeSeconds(stream, position, plan.Timeline.Rate, machine.Processor)));
-        Add(Station.Bus, VisitKind.Copy, _ => machine.Graphics?.BusGigabytesPerSecond is { } bus
+        Add(Station.Bus, VisitKind.Copy, _ => graphics?.BusGigabytesPerSecond is { } bus
             ? onProcessor.Sum(stream => stream.Format.BytesPerDecodedFrame) / (bus * 1e9)
             : 0);
-        Add(Station.Processor, VisitKind.Effects, _ => ProcessorSeconds(plan, effects.OnProcessor, machine.Processor.Cores));
+        Add(Station.Processor, VisitKind.Effects, _ => ProcessorSeconds(plan, effects.OnProcessor, machine.Processor.InFastCores));
         Add(Station.OneCore, VisitKind.Effects, _ => ProcessorSeconds(plan, effects.OnOneCore, 1));
         Add(Station.Graphics, VisitKind.Effects, _ => GraphicsSeconds(plan, effects.OnGraphics));
 
@@ -55,10 +61,13 @@ public static class CostModel
             visits,
             KeyInterval(layers, plan.Timeline.Rate),
             memory,
-            machine.Graphics is null ? 0 : GraphicsMemoryBytes(plan, passage),
+            graphics is null ? 0 : GraphicsMemoryBytes(plan, passage),
             readBytes,
             swap,
-            [.. refusals.OfType<string>().Distinct()]);
+            [.. onProcessor.Select(stream => machine.RefusalOf(stream.Format)).OfType<EngineRefusal>().Distinct()])
+        {
+            Engines = Math.Max(1, engines.Count),
+        };
 
         void Add(Station station, VisitKind kind, Func<int, double> seconds)
         {
@@ -80,7 +89,7 @@ public static class CostModel
         var seconds = format.IsAllIntra
             ? perFrame * cost.CoreSeconds(format, 0)
             : SourceFramesAt(position, perFrame).Sum(frame => cost.CoreSeconds(format, frame % format.GopLength));
-        return seconds / (processor.RelativeCoreSpeed ?? 1) / cost.SpeedUp(processor.Cores);
+        return seconds / processor.FastSpeed / cost.SpeedUp(processor.InFastCores);
     }
 
     /// <summary>The source frames that become due with a timeline frame.</summary>
@@ -100,7 +109,7 @@ public static class CostModel
         {
             EffectPlace.OneCore => Station.OneCore,
             EffectPlace.ProcessorOnly => Station.Processor,
-            _ => plan.Machine.Graphics is null ? Station.Processor : Station.Graphics,
+            _ => plan.Machine.Graphics.Count == 0 ? Station.Processor : Station.Graphics,
         });
         return ([.. byPlace[Station.Graphics]], [.. byPlace[Station.Processor]], [.. byPlace[Station.OneCore]]);
     }
@@ -108,18 +117,18 @@ public static class CostModel
     private static double GraphicsSeconds(PlaybackPlan plan, List<TreatmentPiece> pieces) => pieces.Sum(piece =>
         GraphicsLaunch.TotalSeconds + piece.Cost.Seconds(
             piece.Pixels,
-            plan.Machine.Graphics!.PeakGigaflops * 1e9 * ReachedShareOfPeak,
-            plan.Machine.Graphics.BandwidthGigabytesPerSecond * 1e9));
+            plan.Machine.Graphics[0].PeakGigaflops * 1e9 * ReachedShareOfPeak,
+            plan.Machine.Graphics[0].ReachedBandwidth(plan.Machine.Memory) * 1e9));
 
-    private static double ProcessorSeconds(PlaybackPlan plan, List<TreatmentPiece> pieces, int cores) =>
-        pieces.Sum(piece => piece.CoreSeconds) / (cores * (plan.Machine.Processor.RelativeCoreSpeed ?? 1));
+    private static double ProcessorSeconds(PlaybackPlan plan, List<TreatmentPiece> pieces, double cores) =>
+        pieces.Sum(piece => piece.CoreSeconds) / (cores * plan.Machine.Processor.FastSpeed);
 
     private static IEnumerable<EffectKind> KindsOf(Passage passage) =>
         passage.AllEffects()
             .Select(effect => EffectCatalogue.Find(effect.Id)).OfType<EffectKind>();
 
     /// <summary>Several streams on one mechanical drive make it seek for each of them.</summary>
-    private static double SeekSeconds(Drive drive, int streams) => streams > 1 ? drive.Latency.TotalSeconds * streams : 0;
+    private static double SeekSeconds(Drive drive, int streams) => streams > 1 ? drive.LatencyMilliseconds / 1000 * streams : 0;
 
     /// <summary>Timeline frames until decoding of all layers can start afresh.</summary>
     private static int KeyInterval(List<Stream> layers, FrameRate timeline) =>

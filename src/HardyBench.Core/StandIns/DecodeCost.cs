@@ -46,7 +46,7 @@ public sealed record DecodeCost(double PerSampleByte, double PerBit, double Seri
     public double MeanCoreSeconds(ClipFormat format) => PerSampleByte * format.SamplesPerFrame * format.BytesPerSample + PerBit * format.BitsPerFrame;
 
     /// <summary>Amdahl's law: how many times faster than one core <paramref name="cores"/> are.</summary>
-    public double SpeedUp(int cores)
+    public double SpeedUp(double cores)
     {
         var threads = Math.Min(cores, UsableThreads);
         return 1 / (SerialPart + (1 - SerialPart) / threads);

@@ -4,8 +4,12 @@ namespace HardyBench.Core.StandIns;
 
 /// <summary>The temperature of a machine as one thermal mass: C·dT/dt = P − (T − Ta)/R.</summary>
 /// <param name="startCelsius">Null for a machine that has rested.</param>
-public sealed class Heat(Cooling cooling, double? startCelsius = null)
+/// <param name="mostWatts">The most power it may draw; null for no such limit.</param>
+public sealed class Heat(Cooling cooling, double? startCelsius = null, double? mostWatts = null)
 {
+    /// <summary>A processor does not go below this share of its clock.</summary>
+    private const double LowestClock = 0.1;
+
     public double Celsius { get; private set; } = startCelsius ??
         cooling.AmbientCelsius + cooling.IdleWatts * cooling.ResistanceKelvinPerWatt;
 
@@ -24,6 +28,8 @@ public sealed class Heat(Cooling cooling, double? startCelsius = null)
         Celsius = settled + (Celsius - settled) * decay;
 
         var bearable = (cooling.LimitCelsius - cooling.AmbientCelsius) / cooling.ResistanceKelvinPerWatt - cooling.IdleWatts;
-        ClockShare = Celsius >= cooling.LimitCelsius && asked > bearable ? Math.Max(0.1, bearable / asked) : 1;
+        var hot = Celsius >= cooling.LimitCelsius && asked > bearable ? bearable / asked : 1;
+        var capped = mostWatts is { } most && most - cooling.IdleWatts < asked ? (most - cooling.IdleWatts) / asked : 1;
+        ClockShare = Math.Max(LowestClock, Math.Min(hot, capped));
     }
 }

@@ -23,6 +23,8 @@ public sealed class Simulation
     private readonly FrameState[] frames;
     private readonly FrameRecord[] records;
     private readonly Queue<int>[] queues;
+    private readonly Station[] servers;
+    private readonly int[] firstServers;
     private readonly int[] serving;
     private readonly long[] finishes;
     private readonly Aim[] aims;
@@ -43,10 +45,11 @@ public sealed class Simulation
 
     /// <param name="passages">What each passage asks.</param>
     /// <param name="cores">Cores of the processor. While one works alone the others go on with what is shared out.</param>
+    /// <param name="graphics">Graphics units that share frames out among them.</param>
     /// <param name="smaller">With the automatic scale: the same at each smaller scale; null without.</param>
     public Simulation(
         IReadOnlyList<PassageDemand> passages, FrameRate rate, PlaybackSettings settings, ServiceSpread spread, Heat? heat, int cores = 1,
-        IReadOnlyDictionary<PreviewScale, IReadOnlyList<PassageDemand>>? smaller = null)
+        int graphics = 1, IReadOnlyDictionary<PreviewScale, IReadOnlyList<PassageDemand>>? smaller = null)
     {
         (this.passages, this.rate, this.settings, this.spread, this.heat, this.cores) = (passages, rate, settings, spread, heat, cores);
         visits = new Dictionary<PreviewScale, Visit[][]> { [settings.Scale] = [.. passages.Select(passage => passage.Visits.ToArray())] };
@@ -66,8 +69,10 @@ public sealed class Simulation
         frames = new FrameState[passageStarts[^1]];
         records = new FrameRecord[frames.Length];
         queues = [.. Enumerable.Range(0, StationCount).Select(_ => new Queue<int>())];
-        serving = [.. Enumerable.Repeat(-1, StationCount)];
-        finishes = [.. Enumerable.Repeat(Never, StationCount)];
+        servers = [.. Enum.GetValues<Station>().SelectMany(station => Enumerable.Repeat(station, ServersOf(station, graphics)))];
+        firstServers = [.. Enumerable.Range(0, StationCount + 1).Select(station => servers.Count(server => (int)server < station))];
+        serving = [.. Enumerable.Repeat(-1, servers.Length)];
+        finishes = [.. Enumerable.Repeat(Never, servers.Length)];
         aims = new Aim[passages.Count];
         lastBegun = [.. passageStarts.Select(start => start - 1)];
         stopsBeforeEffects = [.. passages.Select(StopsBeforeEffects)];
@@ -92,10 +97,18 @@ public sealed class Simulation
     public TimeSpan End => new(now);
 
     /// <summary>Plays everything and returns one record a slot.</summary>
-    public IReadOnlyList<FrameRecord> Play()
+    /// <param name="longest">The most time that it may take by its own clock; null for any.</param>
+    /// <exception cref="PlanRefusedException">It takes longer.</exception>
+    public IReadOnlyList<FrameRecord> Play(TimeSpan? longest = null)
     {
         while (presenter.Frame < frames.Length)
         {
+            if (now > longest?.Ticks)
+            {
+                throw new PlanRefusedException(
+                    $"After {longest.Value.TotalHours:0.0} hours this machine would stand at frame {presenter.Frame} of {frames.Length}. Let the clock be kept, or describe a faster one.");
+            }
+
             Admit();
             ref var state = ref frames[presenter.Frame];
             var decision = presenter.Decide(
@@ -252,23 +265,50 @@ public sealed class Simulation
 
         PassHeat(until);
         now = Math.Max(now, until);
-        for (var station = 0; station < StationCount; station++)
+        for (var server = 0; server < servers.Length; server++)
         {
-            if (finishes[station] <= now)
+            if (finishes[server] <= now)
             {
-                Finish(station);
+                Finish(server);
             }
         }
     }
 
-    private void Finish(int station)
+    private int ServersOf(Station station, int graphics) => station switch
     {
-        var frame = serving[station];
-        serving[station] = -1;
-        finishes[station] = Never;
+        Station.MediaEngine => passages.Max(passage => passage.Engines),
+        Station.Graphics => graphics,
+        _ => 1,
+    };
+
+    private void Finish(int server)
+    {
+        var frame = serving[server];
+        serving[server] = -1;
+        finishes[server] = Never;
         frames[frame].NextVisit++;
         Arrive(frame);
-        ServeNext(station);
+        ServeNext((int)servers[server]);
+    }
+
+    /// <summary>A server of a station that has nothing to do, and that the next frame of its queue may go to; −1 without one.</summary>
+    private int FreeServer(int station)
+    {
+        var (first, end) = (firstServers[station], firstServers[station + 1]);
+        if ((Station)station == Station.MediaEngine && end - first > 1 && queues[station].TryPeek(out var next))
+        {
+            end = Math.Min(end, first + passages[frames[next].Passage].Engines);
+        }
+
+        for (var server = first; server < end; server++)
+        {
+            if (serving[server] < 0)
+            {
+                return server;
+            }
+        }
+
+        return -1;
     }
 
     /// <summary>A frame comes to its next station, or is ready when there is none left.</summary>
@@ -350,7 +390,7 @@ public sealed class Simulation
 
     private void ServeNext(int station)
     {
-        while (serving[station] < 0 && queues[station].TryDequeue(out var frame))
+        while (FreeServer(station) is >= 0 and var server && queues[station].TryDequeue(out var frame))
         {
             ref var state = ref frames[frame];
             var visit = state.Way[state.NextVisit];
@@ -368,8 +408,8 @@ public sealed class Simulation
             }
 
             var service = ServiceOf(visit, ref state);
-            serving[station] = frame;
-            finishes[station] = now + service;
+            serving[server] = frame;
+            finishes[server] = now + service;
             state.Spend(visit.Kind, service);
             Busy.Add(visit.Station, visit.Kind, new TimeSpan(now), new TimeSpan(now + service));
         }
@@ -390,7 +430,7 @@ public sealed class Simulation
             }
         }
 
-        if (visit.Station == Station.Processor && cores > 1 && serving[(int)Station.OneCore] >= 0)
+        if (visit.Station == Station.Processor && cores > 1 && serving[firstServers[(int)Station.OneCore]] >= 0)
         {
             service = service * cores / (cores - 1);
         }

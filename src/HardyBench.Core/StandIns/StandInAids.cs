@@ -7,6 +7,11 @@ namespace HardyBench.Core.StandIns;
 /// <summary>Proxies and pre-renders as a stand-in has them: reckoned, not made.</summary>
 public static class StandInAids
 {
+    private const string RenderId = "~render";
+
+    /// <summary>Whether a passage is played from its pre-render.</summary>
+    public static bool IsRendered(Passage passage) => passage.Layers is [{ ClipId: RenderId }];
+
     /// <summary>Bits a pixel of the all-intra files that the player makes. Measured on the starter pack, rounded.</summary>
     private const double BitsPerPixel = 2.6;
 
@@ -25,7 +30,6 @@ public static class StandInAids
             return with;
         }
 
-        const string RenderId = "~render";
         var render = new Clip(RenderId, "pre-render", Intra(plan.Timeline.Raster, plan.Timeline.Rate), 1, null);
         return with with
         {

@@ -1,3 +1,4 @@
+using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 
 namespace HardyBench.Core.StandIns;
@@ -35,7 +36,7 @@ public static class StandInLoads
         var cores = machine.Processor.Cores;
         for (var core = 0; core < cores; core++)
         {
-            loads.Add(new LoadReading(at, LoadKind.Core, (short)core, (float)busy.CoreShare(core, index)));
+            loads.Add(new LoadReading(at, LoadKind.Core, core, (float)busy.CoreShare(core, index)));
         }
 
         var alone = busy.Share(Station.OneCore, index);
@@ -62,19 +63,22 @@ public static class StandInLoads
         List<LoadReading> loads, PlaybackPlan plan, Simulation simulation, PassageDemand demand, int index, TimeSpan at)
     {
         var (machine, busy) = (plan.Machine, simulation.Busy);
-        if (machine.Graphics is { } graphics)
+        var units = machine.Composing.Count;
+        for (var unit = 0; unit < units; unit++)
         {
-            loads.Add(new LoadReading(at, LoadKind.GraphicsBusy, 0, (float)busy.Share(Station.Graphics, index)));
-            loads.Add(new LoadReading(at, LoadKind.GraphicsMemoryUsed, 0, (float)demand.GraphicsMemoryBytes));
-            if (graphics.BusGigabytesPerSecond is not null)
-            {
-                loads.Add(new LoadReading(at, LoadKind.BusBusy, 0, (float)busy.Share(Station.Bus, index)));
-            }
+            loads.Add(new LoadReading(at, LoadKind.GraphicsBusy, unit, (float)busy.Share(Station.Graphics, index) / units));
+            loads.Add(new LoadReading(at, LoadKind.GraphicsMemoryUsed, unit, (float)demand.GraphicsMemoryBytes));
         }
 
-        if (machine.MediaEngine is not null)
+        if (units > 0 && machine.Graphics[0].BusGigabytesPerSecond is not null)
         {
-            loads.Add(new LoadReading(at, LoadKind.MediaEngineBusy, 0, (float)busy.Share(Station.MediaEngine, index)));
+            loads.Add(new LoadReading(at, LoadKind.BusBusy, 0, (float)busy.Share(Station.Bus, index)));
+        }
+
+        for (var engine = 0; engine < machine.MediaEngines.Count; engine++)
+        {
+            var share = engine < demand.Engines ? busy.Share(Station.MediaEngine, index) / demand.Engines : 0;
+            loads.Add(new LoadReading(at, LoadKind.MediaEngineBusy, engine, (float)share));
         }
     }
 
@@ -86,19 +90,26 @@ public static class StandInLoads
         var used = Math.Min(fitted, machine.Memory.InUseGigabytes * 1e9 + demand.MemoryBytes);
         loads.Add(new LoadReading(at, LoadKind.MemoryUsed, 0, (float)used));
         loads.Add(new LoadReading(at, LoadKind.MemoryFitted, 0, (float)fitted));
-        if (machine.MediaDrive is not { } drive)
+        if (machine.DriveFor(DriveRole.Media) is not { } drive)
         {
             return;
         }
 
+        var swapDrive = machine.DriveFor(DriveRole.System)!;
+        var isOne = ReferenceEquals(drive, swapDrive);
         var share = busy.Share(Station.Drive, index);
-        var bytes = demand.ReadBytesPerFrame + demand.SwapBytesPerFrame;
-        var perSecond = bytes > 0 ? share * drive.MegabytesPerSecond * 1e6 : 0;
+        var bytes = demand.ReadBytesPerFrame + (isOne ? demand.SwapBytesPerFrame : 0);
+        var perSecond = bytes > 0 ? share * drive.ReadMegabytesPerSecond * 1e6 : 0;
         loads.Add(new LoadReading(at, LoadKind.DriveBusy, 0, (float)share));
-        loads.Add(new LoadReading(
-            at, LoadKind.DriveRead, 0, (float)(bytes > 0 ? perSecond * demand.ReadBytesPerFrame / bytes : 0)));
-        loads.Add(new LoadReading(
-            at, LoadKind.SwapTraffic, 0, (float)(bytes > 0 ? perSecond * demand.SwapBytesPerFrame / bytes : 0)));
+        loads.Add(new LoadReading(at, LoadKind.DriveRead, 0, (float)(bytes > 0 ? perSecond * demand.ReadBytesPerFrame / bytes : 0)));
+        var swapShare = busy.Share(Station.SwapDrive, index);
+        loads.Add(new LoadReading(at, LoadKind.SwapTraffic, 0, (float)(isOne
+            ? bytes > 0 ? perSecond * demand.SwapBytesPerFrame / bytes : 0
+            : swapShare * swapDrive.ReadMegabytesPerSecond * 1e6)));
+        if (!isOne)
+        {
+            loads.Add(new LoadReading(at, LoadKind.DriveBusy, 1, (float)swapShare));
+        }
     }
 
     /// <summary>The passage on screen at a moment: that of the last slot begun by then.</summary>

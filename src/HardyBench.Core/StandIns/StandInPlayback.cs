@@ -1,3 +1,5 @@
+using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 
@@ -8,6 +10,9 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
 {
     /// <summary>How uneven services are, and how rarely one is held up. Made-up values that look like real runs.</summary>
     private const double Sigma = 0.08, StallChance = 0.0002;
+
+    /// <summary>A machine that takes so long that more loads than this would be read off it is told apart from one that plays.</summary>
+    private const int MostReadings = 10_000_000, LoadsBesideCores = 20;
 
     private static readonly TimeSpan Stall = TimeSpan.FromMilliseconds(12);
 
@@ -35,13 +40,14 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
             plan.Timeline.Rate,
             plan.Settings,
             new ServiceSpread(plan.Occasion, Sigma, StallChance, Stall),
-            machine.Cooling is { } cooling ? new Heat(cooling, plan.StartCelsius) : null,
+            machine.Cooling is { } cooling ? new Heat(cooling, plan.StartCelsius, machine.PowerLimit) : null,
             machine.Processor.Cores,
+            Math.Max(1, machine.Composing.Count),
             plan.Settings.AutomaticScale
                 ? Enum.GetValues<PreviewScale>().Where(scale => scale > plan.Settings.Scale)
                     .ToDictionary(scale => scale, scale => DemandsOf(plan with { Settings = plan.Settings with { Scale = scale } }))
                 : null);
-        var frames = simulation.Play();
+        var frames = simulation.Play(BusyLedger.Interval * (MostReadings / (machine.Processor.Cores + LoadsBesideCores)));
         return new Run(
             HeaderOf(plan), RunEnding.Finished, simulation.StartLag, frames,
             StandInLoads.Of(plan, demands, simulation, frames), []);
@@ -52,6 +58,21 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
 
     private RunHeader HeaderOf(PlaybackPlan plan) => new(
         plan.Timeline, plan.Machine, plan.Settings,
-        new Conditions("stand-in model", null, [.. Enumerable.Range(0, plan.Machine.Processor.Cores)], null, null, plan.Occasion),
+        new Conditions(
+            "stand-in model", null, [.. Enumerable.Range(0, plan.Machine.Processor.Cores)], null, null, plan.Occasion,
+            plan.Machine.Cooling?.BatteryWatts is null ? null : new MachineState(null, !plan.Machine.OnBattery, null, null, null, null, null, plan.Machine.Processor.Threads),
+            Footage: plan.PlayedClipIds.ToDictionary(id => id, id => StateOf(plan.Machine, plan.Clips[id].Format)),
+            Sources: SourcesOf(plan.Machine)),
         plan.ClipChecksums, time.GetUtcNow()) { ByHand = plan.Hand is not null };
+
+    /// <summary>Said aloud, because an engine that lacks a format leaves it to the processor without a word.</summary>
+    private static FootageState StateOf(Machine machine, ClipFormat format) => new(
+        MediaDrive, null, null, machine.EnginesFor(format).Count > 0 ? "media engine" : "processor", null, Lacks: machine.RefusalOf(format));
+
+    /// <summary>Drives by the order in which they are read.</summary>
+    private static IReadOnlyList<LoadSource> SourcesOf(Machine machine) => machine.Drives.Count == 0 ? []
+        : ReferenceEquals(machine.DriveFor(DriveRole.Media), machine.DriveFor(DriveRole.System)) ? [new LoadSource(LoadKind.DriveBusy, 0, MediaDrive)]
+        : [new LoadSource(LoadKind.DriveBusy, 0, MediaDrive), new LoadSource(LoadKind.DriveBusy, 1, "system")];
+
+    private const string MediaDrive = "media";
 }

@@ -1,7 +1,9 @@
+using HardyBench.Core.Machines;
+
 namespace HardyBench.Core.StandIns;
 
 /// <summary>The places of a stand-in that frames queue for, in the order of a frame's way through it.
-/// Each serves one frame at a time; the processor's cores work on it together, but for what only one of them can do.</summary>
+/// Each serves one frame at a time, several media engines or graphics units one each; the processor's cores work on it together, but for what only one of them can do.</summary>
 public enum Station
 {
     Drive,
@@ -12,6 +14,9 @@ public enum Station
 
     /// <summary>One core of the processor, by itself, with work that cannot be shared out.</summary>
     OneCore,
+
+    /// <summary>The drive that takes what memory cannot hold, where that is not the one that holds the media.</summary>
+    SwapDrive,
 }
 
 /// <summary>What a visit to a station is for.</summary>
@@ -46,16 +51,22 @@ public sealed record PassageDemand(
     double GraphicsMemoryBytes,
     double ReadBytesPerFrame,
     double SwapBytesPerFrame,
-    IReadOnlyList<string> SilentFallbacks)
+    IReadOnlyList<EngineRefusal> SilentFallbacks)
 {
+    /// <summary>How many media engines share its frames out.</summary>
+    public int Engines { get; init; } = 1;
+
     /// <summary>Mean seconds a frame asks of a station, all visits together: D in the operational laws.</summary>
     public double DemandSeconds(Station station) =>
         Visits.Where(visit => visit.Station == station).Sum(visit => visit.MeanService.TotalSeconds);
 
     /// <summary>The bottleneck law (Denning and Buzen 1978): frames a second X = min(r, 1 / max D).</summary>
-    public double ThroughputBound(double rate)
+    /// <param name="graphics">Graphics units that share its frames out.</param>
+    public double ThroughputBound(double rate, int graphics = 1)
     {
-        var longest = Enum.GetValues<Station>().Max(DemandSeconds);
+        var longest = Enum.GetValues<Station>().Max(station => DemandSeconds(station) / ServersOf(station, graphics));
         return longest > 0 ? Math.Min(rate, 1 / longest) : rate;
     }
+
+    private int ServersOf(Station station, int graphics) => station == Station.MediaEngine ? Engines : station == Station.Graphics ? graphics : 1;
 }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.StandIns;
@@ -13,14 +12,6 @@ public static class RampSearch
 {
     /// <summary>Up to this many passages are played in order.</summary>
     public const int PlayedInOrder = 4;
-
-    private const string Label = "passage ";
-
-    /// <summary>The label of the run of a passage, from 0.</summary>
-    public static string LabelOf(int index) => Label + (index + 1).ToString(CultureInfo.InvariantCulture);
-
-    /// <summary>The passage, from 0, of a run by its label.</summary>
-    public static int IndexOf(string label) => int.Parse(label[Label.Length..], CultureInfo.InvariantCulture) - 1;
 
     /// <summary>The passages, from 0, that are long enough to be judged, in order.</summary>
     public static IReadOnlyList<int> Judged(Timeline timeline) =>
@@ -58,7 +49,7 @@ public static class RampSearch
     /// <summary>Whether each passage played so far holds, by its place in the timeline. Only passages that can be judged are played, so
     /// one without a verdict could not be played.</summary>
     public static IReadOnlyDictionary<int, bool> Known(IReadOnlyList<StepOutcome> done) => done
-        .ToDictionary(outcome => IndexOf(outcome.Label), outcome => outcome.Findings[0].Verdict == Verdict.Holds);
+        .ToDictionary(outcome => outcome.Role.Passage!.Value, outcome => outcome.Findings[0].Verdict == Verdict.Holds);
 
     /// <param name="judged">The passages that can be judged.</param>
     /// <returns>The passage to play next, from 0, or null when the break point is known.</returns>

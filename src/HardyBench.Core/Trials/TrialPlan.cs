@@ -1,39 +1,9 @@
+using System.Text.Json.Serialization;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Timelines;
+using HardyBench.Core.Trials.Kinds;
 
 namespace HardyBench.Core.Trials;
-
-/// <summary>The kinds of trial. Each asks a machine one question and takes one or several runs to answer it.</summary>
-public enum TrialKind
-{
-    /// <summary>Does it play in real time?</summary>
-    Play,
-
-    /// <summary>Does it play so every time?</summary>
-    Repeat,
-
-    /// <summary>Does the picture keep up with the hand?</summary>
-    Scrub,
-
-    /// <summary>How long is it from the key to a moving picture?</summary>
-    StartLag,
-
-    /// <summary>Which is the first preview scale that holds?</summary>
-    StepDown,
-
-    /// <summary>At which step of a ramp does it stop holding?</summary>
-    Ramp,
-
-    /// <summary>What does half the frame rate do to the load?</summary>
-    HalfRate,
-
-    /// <summary>Does it still play so when it is hot?</summary>
-    Soak,
-
-    /// <summary>Does one changed setting or one effect less make a difference?</summary>
-    Compare,
-}
 
 /// <summary>A trial as asked for.</summary>
 /// <param name="Start">What is played, on what, how.</param>
@@ -63,40 +33,36 @@ public sealed record TrialPlan(
             throw new PlanRefusedException($"The second side: {wrong}");
         }
 
-        string? problem = Kind switch
-        {
-            TrialKind.Repeat when Times is < 3 or > MostTimes => $"A repeat takes 3 to {MostTimes} runs, not {Times}: with fewer the spread says nothing.",
-            TrialKind.StartLag when Times is < 1 or > MostTimes => $"Start lag takes 1 to {MostTimes} places a passage, not {Times}.",
-            TrialKind.Compare when Times is < 1 or > MostTimes => $"A comparison takes 1 to {MostTimes} pairs, not {Times}.",
-            TrialKind.Compare when Other is null && WithoutEffect is null => "Say what the second side changes: a setting, or an effect to leave out.",
-            TrialKind.Compare when Other == Start.Settings && WithoutEffect is null => "Both sides are the same. Change one setting, or leave out an effect.",
-            TrialKind.Compare when WithoutEffect is { } effect && !Effects(Start.Timeline).Contains(effect) => $"There is no effect '{effect}' in {Start.Timeline.Title}.",
-            TrialKind.Ramp when Start.Timeline.Passages.Count < 2 => "A ramp needs at least two passages, each asking more than the one before.",
-            TrialKind.Ramp or TrialKind.StepDown when Start.Timeline.Passages.All(IsTooShort) =>
-                "Every passage is shorter than 2 s, and so short a passage gets no verdict. Make them longer.",
-            TrialKind.Soak when AtMost <= TimeSpan.Zero || AtMost > LongestSoak => "A soak takes more than no time and at most 8 hours.",
-            _ => null,
-        };
-        return problem is null ? this : throw new PlanRefusedException(problem);
+        return Trial.Problem(this) is { } problem ? throw new PlanRefusedException(problem) : this;
     }
 
     /// <summary>What somebody should know before it is played, though it can be: sentences.</summary>
-    public IReadOnlyList<string> Remarks() =>
-        Kind == TrialKind.Ramp && RampSearch.WhyNotRising(Start.Timeline, Start.Clips) is { } flat ? [flat] : [];
+    public IReadOnlyList<string> Remarks() => Trial.Remark(Start.Timeline, Start.Clips) is { } remark ? [remark] : [];
 
-    private bool IsTooShort(Passage passage) =>
-        Start.Timeline.Rate.StartOf(passage.FrameCount) < VerdictLimits.Default.ShortestJudged;
+    /// <summary>The next run.</summary>
+    /// <param name="done">The runs so far, in order.</param>
+    /// <param name="elapsed">Time since the trial began.</param>
+    /// <returns>Null when the question is answered.</returns>
+    public TrialStep? Next(IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
+        Trial.Next(this, Start with { Occasion = done.Count + 1 }, done, elapsed);
 
-    private static IEnumerable<string> Effects(Timeline timeline) =>
-        timeline.Passages.SelectMany(passage => passage.WithoutOff().AllEffects()).Select(effect => effect.Id);
+    /// <summary>How many runs it takes; null where that depends on how they go.</summary>
+    [JsonIgnore]
+    public int? StepCount => Trial.StepCount(this);
+
+    /// <summary>The running time of its timelines; null where it depends on how they go.</summary>
+    [JsonIgnore]
+    public TimeSpan? Length => Trial.Length(this);
+
+    private Trial Trial => Trial.Of(Kind);
 }
 
 /// <summary>One run of a trial.</summary>
-/// <param name="Label">What it stands for: "half scale", "2 of 3", "passage 4".</param>
-public sealed record TrialStep(string Label, PlaybackPlan Plan);
+/// <param name="Role">What it stands for.</param>
+public sealed record TrialStep(StepRole Role, PlaybackPlan Plan);
 
 /// <summary>A run of a trial that was played.</summary>
-public sealed record StepOutcome(string Label, Run Run)
+public sealed record StepOutcome(StepRole Role, Run Run)
 {
     public IReadOnlyList<PassageFinding> Findings { get; } = RunFindings.Of(Run);
 

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using HardyBench.Core.Advice;
 using HardyBench.Core.Findings;
+using HardyBench.Core.Wording;
 using HardyBench.Formats.Json;
 
 namespace HardyBench.Formats.Advice;
@@ -20,9 +21,9 @@ public sealed record PickDocument(
 {
     public static PickDocument Of(string timelineId, Pick pick) => new(
         "hardy-bench-advice/1", timelineId, pick.Machine?.Id, pick.Machine?.Name, pick.Machine?.Price,
-        Core.Machines.Machine.Currency, pick.Reason,
+        Core.Machines.Machine.Currency, AdviceWords.ReasonFor(pick),
         [.. pick.Others.Select(other => new PassedRow(
-            other.Machine.Id, other.Machine.Name, other.Machine.Price, other.Why,
+            other.Machine.Id, other.Machine.Name, other.Machine.Price, AdviceWords.WhyNot(other),
             other.FirstFailure is { } failure ? failure.Index + 1 : null,
             other.FirstFailure?.Verdict, other.FirstFailure?.Limiter?.Limiter))]);
 }

@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using System.Text.Json;
 using HardyBench.Core.Playback;
 using HardyBench.Formats.Json;
+using HardyBench.Formats.Machines;
 using HardyBench.Formats.Timelines;
 
 namespace HardyBench.Formats.Runs;
@@ -12,7 +13,7 @@ public static class ConditionsDigest
     /// <summary>Lower-case hex SHA-256 of timeline, machine, settings, clips and player.</summary>
     public static string Of(RunHeader header) => Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(
         new MustBeAlike(
-            TimelineJson.Digest(header.Timeline), header.Machine.Id, header.Settings, header.Conditions.Player, header.ByHand,
+            TimelineJson.Digest(header.Timeline), $"{header.Machine.Id} {MachineDigest.Of(header.Machine)}", header.Settings, header.Conditions.Player, header.ByHand,
             [.. header.ClipChecksums.OrderBy(clip => clip.Key, StringComparer.Ordinal).Select(clip => $"{clip.Key} {clip.Value}")]),
         BenchJson.Options)));
 

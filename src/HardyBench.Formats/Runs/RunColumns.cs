@@ -108,7 +108,7 @@ public static class RunColumns
         var loads = new LoadReading[at.Length];
         for (var row = 0; row < loads.Length; row++)
         {
-            loads[row] = new LoadReading(Span(at[row]!.Value), kinds.Of(kind[row]), (short)index[row]!.Value, value[row]!.Value);
+            loads[row] = new LoadReading(Span(at[row]!.Value), kinds.Of(kind[row]), index[row]!.Value, value[row]!.Value);
         }
 
         return loads;

@@ -1,7 +1,6 @@
-using System.Globalization;
-using CsvHelper;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Formats.Files;
 using HardyBench.Formats.Json;
 
 namespace HardyBench.Formats.Runs;
@@ -14,7 +13,7 @@ public static class RunCsv
     public static string Frames(Run run, IReadOnlyList<RunMark> marks)
     {
         var byFrame = marks.Where(mark => mark.Frame is not null).ToLookup(mark => mark.Frame!.Value);
-        return Write(run.Frames.Select(frame => new
+        return CsvText.Of(run.Frames.Select(frame => new
         {
             frame = frame.Frame,
             timecode = Timecode.Of(frame.Frame, run.Header.Timeline.Rate),
@@ -34,24 +33,15 @@ public static class RunCsv
         }));
     }
 
-    public static string Loads(Run run) => Write(run.Loads.Select(load => new
+    public static string Loads(Run run) => CsvText.Of(run.Loads.Select(load => new
     {
         at_ms = Ms(load.At), load = BenchJson.Name(load.Kind), index = load.Index, value = load.Value,
     }));
 
-    public static string Lags(Run run) => Write(run.Lags.Select(lag => new
+    public static string Lags(Run run) => CsvText.Of(run.Lags.Select(lag => new
     {
         kind = BenchJson.Name(lag.Kind), gesture = lag.Name, frame = lag.Frame, asked_ms = Ms(lag.AskedAt), lag_ms = Ms(lag.Lag),
     }));
 
     private static double? Ms(TimeSpan? time) => time is { } known ? Math.Round(known.TotalMilliseconds, 3) : null;
-
-    private static string Write<T>(IEnumerable<T> rows)
-    {
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using var csv = new CsvWriter(text, CultureInfo.InvariantCulture);
-        csv.WriteRecords(rows);
-        csv.Flush();
-        return text.ToString();
-    }
 }

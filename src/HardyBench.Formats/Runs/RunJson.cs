@@ -3,6 +3,7 @@ using HardyBench.Core.Findings;
 using HardyBench.Core.Findings.Lags;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Wording;
 using HardyBench.Formats.Json;
 
 namespace HardyBench.Formats.Runs;
@@ -56,7 +57,7 @@ public sealed record RunDocument(
             [.. findings.Select(PassageRow.Of)],
             [.. LagFindings.Of(run).Select(LagRow.Of)],
             [.. (marks ?? []).Select(MarkRow.Of)],
-            RunNotes.Of(run),
+            RunWords.NotesOf(run),
             trialId);
     }
 }
@@ -111,7 +112,7 @@ public sealed record PassageRow(
         return new PassageRow(
             finding.Index + 1, finding.Passage.Question, counts.Slots, counts.OnTime, counts.Late, counts.StartUpDrops,
             counts.SteadyDrops, counts.ShownRate, counts.LongestFreeze.TotalMilliseconds, finding.Verdict,
-            finding.Limiter?.Limiter, finding.Limiter?.Evidence, finding.Headroom, counts.Recovery?.TotalMilliseconds, counts.Slip.TotalMilliseconds,
+            finding.Limiter?.Limiter, finding.Limiter is { } limiter ? LimiterWords.Evidence(limiter) : null, finding.Headroom, counts.Recovery?.TotalMilliseconds, counts.Slip.TotalMilliseconds,
             counts.GapDeviation.TotalMilliseconds, counts.Lateness.TotalMilliseconds, counts.ToolLateness.TotalMilliseconds,
             counts.DropsByReason, finding.InVain.Frames, finding.InVain.Share, finding.Failure);
     }

@@ -19,6 +19,9 @@ public static class TimelineJson
     public static string Digest(Timeline timeline) =>
         Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(Played(timeline), BenchJson.Options)));
 
+    /// <summary>The same of one passage, whatever timeline it stands in: it is the same where two play the same.</summary>
+    public static string Digest(Timeline timeline, int passage) => Digest(timeline.Only(passage) with { Id = string.Empty });
+
     private static Timeline Played(Timeline timeline) => timeline with
     {
         Title = string.Empty,

@@ -32,7 +32,7 @@ public class ClipDecoder : IDisposable
         var opening = new ClipOpening(
             source.Track?.Index ?? -1, source.Rate?.Numerator ?? 0, source.Rate?.Denominator ?? 0, threads, oneByOne ? 1 : 0,
             source.Track is null ? 0 : 1, source.Track?.HeldBack ?? -1, source.Track?.Start ?? 0, source.FrameCount);
-        MediaException.Check(NativeMethods.ClipOpen(source.Path, opening, device, out var handle, out var info), $"opening {name}");
+        Outcome.Check(NativeMethods.ClipOpen(source.Path, opening, device, out var handle, out var info), $"opening {name}");
         clip = new ClipHandle(handle);
         (Raster, Rate) = (new Raster(info.Width, info.Height), new FrameRate(info.RateNumerator, info.RateDenominator));
         (FrameCount, FramesAtOnce) = (info.FrameCount, info.FramesAtOnce);
@@ -81,7 +81,7 @@ public class ClipDecoder : IDisposable
     public virtual DecodedFrame Next()
     {
         var code = NativeMethods.ClipNext(clip, out var frame, out var number, out var nextNumber, out var times);
-        MediaException.Check(code, $"playing {name}");
+        Outcome.Check(code, $"playing {name}");
         NextToSend = Math.Max(NextToSend, nextNumber);
         return new DecodedFrame(
             new FrameHandle(frame),
@@ -116,7 +116,7 @@ public class ClipDecoder : IDisposable
     /// <exception cref="MediaException">The file cannot be read there.</exception>
     public void SeekTo(long number)
     {
-        MediaException.Check(NativeMethods.ClipSeek(clip, number), $"seeking in {name}");
+        Outcome.Check(NativeMethods.ClipSeek(clip, number), $"seeking in {name}");
         NextToSend = number;
     }
 

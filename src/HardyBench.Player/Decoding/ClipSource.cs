@@ -1,5 +1,4 @@
 using HardyBench.Core.Footage;
-using HardyBench.Player.Playing;
 
 namespace HardyBench.Player.Decoding;
 
@@ -10,7 +9,7 @@ namespace HardyBench.Player.Decoding;
 /// <param name="AllIntra">Whether every frame is known to stand alone.</param>
 public sealed record ClipSource(string Path, FrameRate? Rate = null, int FrameCount = 0, ClipTrack? Track = null, bool AllIntra = false)
 {
-    /// <exception cref="Native.MediaException">There is no file for the clip.</exception>
+    /// <exception cref="MediaException">There is no file for the clip.</exception>
     public static ClipSource Of(Clip clip, IClipFiles files) => clip.Track is null
         ? new ClipSource(files.PathOf(clip))
         : new ClipSource(files.PathOf(clip), clip.Format.Rate, clip.FrameCount, clip.Track, clip.Format.IsAllIntra && clip.Track.Keys is null);

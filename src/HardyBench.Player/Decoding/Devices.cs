@@ -1,4 +1,5 @@
 using System.Runtime.InteropServices;
+using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Player.Native;
 
@@ -33,7 +34,7 @@ public static class Devices
     {
         try
         {
-            MediaException.Check(NativeMethods.DeviceTry(name), $"opening {name}");
+            Outcome.Check(NativeMethods.DeviceTry(name), $"opening {name}");
             return null;
         }
         catch (MediaException failure)

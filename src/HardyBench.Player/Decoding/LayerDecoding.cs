@@ -1,7 +1,8 @@
+using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
-using HardyBench.Player.Native;
-using HardyBench.Player.Playing;
+using HardyBench.Player.Course;
+using HardyBench.Telemetry;
 
 namespace HardyBench.Player.Decoding;
 

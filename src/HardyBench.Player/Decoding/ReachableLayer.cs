@@ -13,7 +13,7 @@ public sealed class ReachableLayer : IDisposable
     private DecodedFrame? last;
     private DecodedFrame? after;
 
-    /// <exception cref="Native.MediaException">The clip cannot be opened.</exception>
+    /// <exception cref="MediaException">The clip cannot be opened.</exception>
     public ReachableLayer(ClipSource clip, int threads, string? device, Layer layer)
     {
         this.layer = layer;
@@ -33,7 +33,7 @@ public sealed class ReachableLayer : IDisposable
     public string? Damage => source.Damage;
 
     /// <returns>The caller's own reference.</returns>
-    /// <exception cref="Native.MediaException">The clip is damaged.</exception>
+    /// <exception cref="MediaException">The clip is damaged.</exception>
     public DecodedFrame Reach(long position, FrameRate timeline)
     {
         var number = layer.SourceFrameAt(position, timeline, source.Rate);

@@ -1,6 +1,7 @@
-using System.Globalization;
+using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines.Effects;
 using HardyBench.Player.Native;
+using static System.FormattableString;
 
 namespace HardyBench.Player.Effects;
 
@@ -12,11 +13,11 @@ public static class DeviceFilters
     private static readonly Dictionary<(string Device, string Effect), DeviceFilter> Filters = new()
     {
         [("opencl", "sharpen")] = new("unsharp_opencl", TakesDeep: false, (effect, on) =>
-            On(EffectFilters.Yuv(on.Deep), Text($"unsharp_opencl=5:5:{effect["amount"]}:5:5:0"))),
+            On(WorkingFormat.Of(on.Deep), Invariant($"unsharp_opencl=5:5:{effect["amount"]}:5:5:0"))),
         [("opencl", "key")] = new("colorkey_opencl", TakesDeep: true, (effect, _) =>
-            On("rgba", Text($"colorkey_opencl=color={EffectFilters.Hue(effect["hue"])}:similarity={effect["tolerance"]}:blend={effect["softness"]}"))),
+            On("rgba", Invariant($"colorkey_opencl=color={EffectFilters.Hue(effect["hue"])}:similarity={effect["tolerance"]}:blend={effect["softness"]}"))),
         [("vulkan", "blur")] = new("gblur_vulkan", TakesDeep: true, (effect, on) =>
-            On(EffectFilters.Yuv(on.Deep), Text($"gblur_vulkan=sigma={EffectFilters.Sigma(effect, on)}"))),
+            On(WorkingFormat.Of(on.Deep), Invariant($"gblur_vulkan=sigma={EffectFilters.Sigma(effect, on)}"))),
     };
 
     /// <returns>The chain, or null where the processor has to do it.</returns>
@@ -38,6 +39,4 @@ public static class DeviceFilters
     private static string On(string format, string filter) => $"format={format},hwupload,{filter},hwdownload,format={format}";
 
     private sealed record DeviceFilter(string Filter, bool TakesDeep, Func<Effect, EffectContext, string> Chain);
-
-    private static string Text(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

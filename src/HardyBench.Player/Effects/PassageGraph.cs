@@ -1,9 +1,9 @@
-using System.Globalization;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
 using HardyBench.Player.Native;
+using static System.FormattableString;
 
 namespace HardyBench.Player.Effects;
 
@@ -35,7 +35,7 @@ public class PassageGraph(EffectFilters filters)
 
         return plan.Timeline.Passages.Index().Select(passage => plan.Played(passage.Index))
             .SelectMany(passage => passage.AllEffects().Select(effect =>
-                (effect.Id, Refusal: deviceRefusal ?? DeviceFilters.RefusalOf(device, effect, IsDeep(plan, passage)))))
+                (effect.Id, Refusal: deviceRefusal ?? DeviceFilters.RefusalOf(device, effect, plan.IsDeep(passage)))))
             .Where(effect => effect.Id != EffectCatalogue.Placement)
             .GroupBy(effect => effect.Id, effect => effect.Refusal)
             .ToDictionary(effect => effect.Key, effect => StateOf(device, [.. effect]));
@@ -49,17 +49,13 @@ public class PassageGraph(EffectFilters filters)
             : new EffectState(EffectState.Processor, refusal);
     }
 
-    /// <summary>Whether a passage is treated with more than 8 bits a sample.</summary>
-    public static bool IsDeep(PlaybackPlan plan, Passage passage) =>
-        plan.Timeline.IsDeep(plan.ClipsOf(passage).Select(clip => clip.Format));
-
     private sealed class Writer(EffectFilters filters, PlaybackPlan plan, Passage passage)
     {
         private readonly Raster raster = plan.Settings.ProcessedRaster(plan.Timeline.Raster);
         private readonly IReadOnlyList<Clip> clips = plan.ClipsOf(passage);
         private int effects;
 
-        private bool Deep { get; } = IsDeep(plan, passage);
+        private bool Deep { get; } = plan.IsDeep(passage);
 
         private double Seconds => plan.Timeline.Rate.StartOf(passage.FrameCount).TotalSeconds;
 
@@ -74,7 +70,7 @@ public class PassageGraph(EffectFilters filters)
             }
 
             parts.Add($"[{top}]{string.Join(',', passage.Over.Select(effect => Filter(effect, raster))
-                .Append($"format={EffectFilters.Yuv(Deep)}"))}[out]");
+                .Append($"format={WorkingFormat.Of(Deep)}"))}[out]");
             return string.Join(';', parts);
         }
 
@@ -89,15 +85,15 @@ public class PassageGraph(EffectFilters filters)
 
             chain.AddRange(layer.Effects.Select(effect => Filter(effect, size)));
             var transparent = index > 0 && (layer.IsTranslucent || layer.Effects.Any(EffectFilters.HasTransparency));
-            chain.Add($"format={(transparent ? EffectFilters.YuvTransparent(Deep) : EffectFilters.Yuv(Deep))}");
+            chain.Add($"format={(transparent ? WorkingFormat.TransparentOf(Deep) : WorkingFormat.Of(Deep))}");
             if (transparent && layer.IsTranslucent)
             {
-                chain.Add(Text($"lutyuv=a=val*{layer.Opacity}"));
+                chain.Add(Invariant($"lutyuv=a=val*{layer.Opacity}"));
             }
 
             if (passage.Transition == Transition.Dissolve && index == 1)
             {
-                chain.Add(Text($"format={EffectFilters.YuvTransparent(Deep)},fade=t=in:st=0:d={Seconds}:alpha=1"));
+                chain.Add(Invariant($"format={WorkingFormat.TransparentOf(Deep)},fade=t=in:st=0:d={Seconds}:alpha=1"));
             }
 
             return $"[in{index}]{string.Join(',', chain)}[l{index}]";
@@ -106,8 +102,8 @@ public class PassageGraph(EffectFilters filters)
         /// <summary>How a layer meets those below it.</summary>
         private string Joint(int index) => (passage.Transition, index) switch
         {
-            (Transition.Wipe, 1) => Text($"xfade=transition=wiperight:duration={Seconds}:offset=0"),
-            (Transition.Dip, 1) => Text($"xfade=transition=fadeblack:duration={Seconds}:offset=0"),
+            (Transition.Wipe, 1) => Invariant($"xfade=transition=wiperight:duration={Seconds}:offset=0"),
+            (Transition.Dip, 1) => Invariant($"xfade=transition=fadeblack:duration={Seconds}:offset=0"),
             _ => $"overlay={Corner(passage.Layers[index])}:format={(Deep ? "yuv422p10" : "yuv420")}",
         };
 
@@ -129,6 +125,4 @@ public class PassageGraph(EffectFilters filters)
     private static Effect? PlacementOf(Layer layer) => layer.Effects.FirstOrDefault(effect => effect.Id == EffectCatalogue.Placement);
 
     private static int EvenShare(int side, double share) => Math.Max(2, (int)(side * share) & ~1);
-
-    private static string Text(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

@@ -21,7 +21,7 @@ public class Treatment : IDisposable
             NativeMethods.FrameAbout(frame, out var width, out var height, out var pixelFormat, out _);
             return new GraphInput(width, height, pixelFormat, rate.Numerator, rate.Denominator);
         }).ToArray();
-        MediaException.Check(
+        Outcome.Check(
             NativeMethods.GraphOpen(description, inputs.Length, inputs, threads, device, out var handle), "preparing the effects");
         graph = new GraphHandle(handle);
         UsesDevice = device is not null;
@@ -41,14 +41,14 @@ public class Treatment : IDisposable
 
     /// <summary>Gives one frame of each layer.</summary>
     public void Give(IReadOnlyList<DecodedFrame> layers, long position) =>
-        MediaException.Check(NativeMethods.GraphGive(graph, [.. layers.Select(layer => layer.Picture.Pointer)], position), "treating a frame");
+        Outcome.Check(NativeMethods.GraphGive(graph, [.. layers.Select(layer => layer.Picture.Pointer)], position), "treating a frame");
 
     /// <summary>Takes a picture that is ready; null when the effects want another frame first.</summary>
     /// <param name="moment">Its place, in frames of the graph's output rate.</param>
     public FrameHandle? Take(out long moment)
     {
         moment = 0;
-        if (MediaException.Check(NativeMethods.GraphTake(graph, out var pointer), "treating a frame") == NativeMethods.End)
+        if (Outcome.Check(NativeMethods.GraphTake(graph, out var pointer), "treating a frame") == NativeMethods.End)
         {
             return null;
         }

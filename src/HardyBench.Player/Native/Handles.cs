@@ -1,4 +1,5 @@
 using System.Runtime.InteropServices;
+using HardyBench.Core.Footage;
 
 namespace HardyBench.Player.Native;
 
@@ -59,10 +60,10 @@ public sealed class FrameHandle : SafeHandle
     /// <summary>The planes one after another without padding, in the frame's own pixel format.</summary>
     public unsafe byte[] CopyPlanes()
     {
-        var bytes = new byte[MediaException.Check(NativeMethods.FrameCopy(this, null, 0), "reading a picture")];
+        var bytes = new byte[Outcome.Check(NativeMethods.FrameCopy(this, null, 0), "reading a picture")];
         fixed (byte* start = bytes)
         {
-            MediaException.Check(NativeMethods.FrameCopy(this, start, bytes.Length), "reading a picture");
+            Outcome.Check(NativeMethods.FrameCopy(this, start, bytes.Length), "reading a picture");
         }
 
         return bytes;
@@ -74,7 +75,7 @@ public sealed class FrameHandle : SafeHandle
         var bytes = new byte[width * width * 2];
         fixed (byte* start = bytes)
         {
-            var size = MediaException.Check(NativeMethods.FrameJpeg(this, width, start, bytes.Length), "drawing a picture");
+            var size = Outcome.Check(NativeMethods.FrameJpeg(this, width, start, bytes.Length), "drawing a picture");
             return bytes[..size];
         }
     }

@@ -2,7 +2,7 @@ using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Player.Decoding;
 using HardyBench.Player.Native;
-using HardyBench.Player.Telemetry;
+using HardyBench.Telemetry;
 
 namespace HardyBench.Player.Playing;
 
@@ -39,7 +39,7 @@ public sealed class FootageConditions(SystemFiles system, IClipFiles files)
         var refusal = settings.DecodeOn is { } device ? RefusalOf(source, device) : null;
         if (settings.Cache != FileCache.AsFound)
         {
-            MediaException.Check(NativeMethods.Cache(path, settings.Cache == FileCache.Warm ? 1 : 0), $"preparing {Path.GetFileName(path)}");
+            Outcome.Check(NativeMethods.Cache(path, settings.Cache == FileCache.Warm ? 1 : 0), $"preparing {Path.GetFileName(path)}");
         }
 
         var (drive, kind) = drives.Of(path);

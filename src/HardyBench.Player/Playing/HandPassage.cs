@@ -1,3 +1,4 @@
+using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Player.Decoding;

@@ -1,7 +1,7 @@
+using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Hand;
 using HardyBench.Player.Effects;
-using HardyBench.Player.Native;
 
 namespace HardyBench.Player.Playing;
 

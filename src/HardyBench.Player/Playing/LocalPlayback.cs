@@ -1,8 +1,9 @@
+using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Player.Decoding;
 using HardyBench.Player.Effects;
 using HardyBench.Player.Native;
-using HardyBench.Player.Telemetry;
+using HardyBench.Telemetry;
 
 namespace HardyBench.Player.Playing;
 

@@ -1,5 +1,5 @@
+using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
-using HardyBench.Player.Native;
 
 namespace HardyBench.Player.Playing;
 

@@ -1,21 +1,11 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
+using HardyBench.Player.Course;
 using HardyBench.Player.Effects;
-using HardyBench.Player.Native;
 
 namespace HardyBench.Player.Playing;
 
-/// <summary>The very pictures that playing a passage shows, for a file.</summary>
-public interface IPassagePictures
-{
-    /// <summary>Every frame of a passage, decoded and treated as the plan says: its planes without padding, made while they are read.</summary>
-    /// <param name="index">The passage's place in the plan, from 0.</param>
-    /// <exception cref="MediaException">A frame could not be decoded or treated.</exception>
-    /// <exception cref="OperationCanceledException">It was stopped.</exception>
-    IEnumerable<ReadOnlyMemory<byte>> Of(PlaybackPlan plan, int index, CancellationToken stop);
-}
-
-/// <summary>Makes them in this process.</summary>
+/// <summary>Makes the pictures of passages in this process.</summary>
 public sealed class PassagePictures(IClipFiles files, EffectFilters filters) : IPassagePictures
 {
     /// <inheritdoc />

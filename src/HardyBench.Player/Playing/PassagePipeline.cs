@@ -1,6 +1,7 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Player.Course;
 using HardyBench.Player.Decoding;
 using HardyBench.Player.Effects;
 
@@ -12,7 +13,7 @@ public sealed class PassagePipeline : IDisposable
     private readonly ILayerFrames?[] layers;
     private readonly PassageTreatment treatment;
 
-    /// <exception cref="Native.MediaException">A clip cannot be opened.</exception>
+    /// <exception cref="MediaException">A clip cannot be opened.</exception>
     /// <exception cref="NotSupportedException">This player has no filter for an effect.</exception>
     public PassagePipeline(
         PlaybackPlan plan, Passage passage, PassageCourse course, IClipFiles files, PassageGraph graph, int threads)
@@ -107,11 +108,4 @@ public sealed class PassagePipeline : IDisposable
             .OrderByDescending(one => clips[one.Index].Format.IsAllIntra ? 1 : clips[one.Index].Format.GopLength)
             .ThenByDescending(one => clips[one.Index].Format.Raster.Pixels)
             .Select(one => one.Index).FirstOrDefault(-1);
-}
-
-/// <summary>Knows where clips lie.</summary>
-public interface IClipFiles
-{
-    /// <exception cref="Native.MediaException">There is no file for the clip.</exception>
-    string PathOf(Clip clip);
 }

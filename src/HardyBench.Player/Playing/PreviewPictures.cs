@@ -1,5 +1,6 @@
 using HardyBench.Core.Playback;
 using HardyBench.Player.Native;
+using HardyBench.Telemetry;
 
 namespace HardyBench.Player.Playing;
 

@@ -1,8 +1,9 @@
+using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Player.Course;
 using HardyBench.Player.Decoding;
 using HardyBench.Player.Effects;
-using HardyBench.Player.Native;
 
 namespace HardyBench.Player.Playing;
 

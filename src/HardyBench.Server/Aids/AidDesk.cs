@@ -1,6 +1,6 @@
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
-using HardyBench.Player.Clips;
+using HardyBench.Media.Clips;
 using HardyBench.Server.Clips;
 using HardyBench.Server.Live;
 using HardyBench.Server.Plays;
@@ -22,7 +22,7 @@ public sealed class AidDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, 
     /// <summary>Starts rendering every passage that has no render yet, unless rendering goes on already.</summary>
     public async Task<MakingView> StartAsync(string timelineId)
     {
-        var plan = await bench.PlanAsync(timelineId, Machine.ThisId, WithRenders);
+        var plan = await bench.Plays.PlanAsync(timelineId, Machine.ThisId, WithRenders);
         lock (gate)
         {
             if (!Now.Running)
@@ -38,8 +38,8 @@ public sealed class AidDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, 
     /// <summary>What is rendered of a timeline as it stands now.</summary>
     public async Task<IReadOnlyList<RenderView>> RendersAsync(string timelineId)
     {
-        var plan = await bench.PlanAsync(timelineId, Machine.ThisId, WithRenders);
-        return [.. bench.Renders(plan).Select((note, index) => new RenderView(index + 1, note?.Took.TotalSeconds, note?.Bytes / 1e6))];
+        var plan = await bench.Plays.PlanAsync(timelineId, Machine.ThisId, WithRenders);
+        return [.. bench.Aids.Renders(plan).Select((note, index) => new RenderView(index + 1, note?.Took.TotalSeconds, note?.Bytes / 1e6))];
     }
 
     private async Task RenderAsync(PlaybackPlan plan)
@@ -48,7 +48,7 @@ public sealed class AidDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, 
         try
         {
             using var turn = await inUse.TakeAsync(lifetime.ApplicationStopping);
-            await bench.MakeAidsAsync(plan, null, new MakingReporter(Report), lifetime.ApplicationStopping);
+            await bench.Aids.MakeAsync(plan, null, new MakingReporter(Report), lifetime.ApplicationStopping);
         }
         catch (Exception failure)
         {
@@ -57,13 +57,13 @@ public sealed class AidDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, 
         }
 
         Now = Now with { Running = false, Clip = null, Problem = problem };
-        await live.Pages.Aids(Now);
+        await live.Tell(page => page.Aids(Now));
     }
 
     private void Report(MakingProgress progress)
     {
         Now = new MakingView(true, progress.Clip, progress.Done, progress.Of, progress.Share, null, null);
-        _ = live.Pages.Aids(Now);
+        _ = live.Tell(page => page.Aids(Now));
     }
 }
 

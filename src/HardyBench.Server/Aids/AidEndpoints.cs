@@ -1,4 +1,4 @@
-using HardyBench.Server.Clips;
+using HardyBench.Server.Live;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;

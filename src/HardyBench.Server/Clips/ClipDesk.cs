@@ -1,5 +1,5 @@
-using HardyBench.Player.Clips;
-using HardyBench.Player.Native;
+using HardyBench.Core.Playback;
+using HardyBench.Media.Clips;
 using HardyBench.Server.Live;
 using HardyBench.Server.Plays;
 using HardyBench.Workbench;
@@ -7,14 +7,6 @@ using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
 
 namespace HardyBench.Server.Clips;
-
-/// <summary>How the making of clips stands.</summary>
-/// <param name="Clip">The clip in work.</param>
-/// <param name="Share">Of all the work, 0 to 1.</param>
-/// <param name="SecondsLeft">At the present pace; null in the first seconds.</param>
-/// <param name="Problem">Why it failed, in words.</param>
-/// <param name="WasCancelled">A person ended it.</param>
-public sealed record MakingView(bool Running, string? Clip, int Done, int Of, double Share, double? SecondsLeft, string? Problem, bool WasCancelled = false);
 
 /// <summary>Makes clips in the background, one making at a time, when nothing plays on this machine.</summary>
 public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<ClipDesk> log)
@@ -77,7 +69,7 @@ public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         }
 
         Now = Now with { Running = false, Clip = null, SecondsLeft = null, Problem = problem, WasCancelled = cancelled };
-        await live.Pages.Making(Now);
+        await live.Tell(page => page.Making(Now));
     }
 
     private void Report(MakingProgress progress)
@@ -89,7 +81,7 @@ public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         if (now - told > TellEvery)
         {
             told = now;
-            _ = live.Pages.Making(Now);
+            _ = live.Tell(page => page.Making(Now));
         }
     }
 }

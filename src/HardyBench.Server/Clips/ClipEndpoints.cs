@@ -1,7 +1,9 @@
 using HardyBench.Core.Footage;
-using HardyBench.Player.Clips;
+using HardyBench.Media.Clips;
+using HardyBench.Server.Live;
 using HardyBench.Server.Plays;
 using HardyBench.Workbench;
+using HardyBench.Workbench.Clips;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.Features;
@@ -53,11 +55,11 @@ internal static class ClipEndpoints
                 return TypedResults.Ok(await FootageAsync(bench));
             })
             .WithName("lookForClips");
-        clips.MapGet("/{id}/facts", Ok<ClipFacts> (string id, Bench bench) => TypedResults.Ok(ClipFacts.Of(bench.Clip(id).Format)))
+        clips.MapGet("/{id}/facts", Ok<ClipFacts> (string id, Bench bench) => TypedResults.Ok(ClipFacts.Of(bench.Clips.Clips.Known(id).Format)))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("clipFacts");
         clips.MapDelete("/{id}", NoContent (string id, Bench bench) =>
             {
-                bench.Clips.Own!.PutAside(bench.Clip(id).Id);
+                bench.Clips.Own!.PutAside(bench.Clips.Clips.Known(id).Id);
                 return TypedResults.NoContent();
             })
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("deleteClip");
@@ -84,7 +86,7 @@ internal static class ClipEndpoints
     private static async Task<FootageView> FootageAsync(Bench bench)
     {
         var recipes = bench.Clips.Recipes.ToDictionary(recipe => recipe.Id);
-        var users = (await bench.TimelinesAsync()).SelectMany(timeline => timeline.ClipIds.Select(id => (id, timeline.Title))).ToLookup(use => use.id, use => use.Title);
+        var users = (await bench.Timelines.AllAsync()).SelectMany(timeline => timeline.ClipIds.Select(id => (id, timeline.Title))).ToLookup(use => use.id, use => use.Title);
         return new FootageView(
             [.. bench.Clips.Clips.Values.Select(clip => ClipView.Of(clip, recipes.GetValueOrDefault(clip.Id), bench.Clips.Own!.IsTakenIn(clip.Id), users[clip.Id]))],
             bench.Clips.Own!.Refused, bench.Clips.Own.Watched);

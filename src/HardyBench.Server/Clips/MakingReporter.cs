@@ -1,4 +1,4 @@
-using HardyBench.Player.Clips;
+using HardyBench.Media.Clips;
 
 namespace HardyBench.Server.Clips;
 

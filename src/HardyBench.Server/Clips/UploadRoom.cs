@@ -1,4 +1,4 @@
-using HardyBench.Workbench;
+using HardyBench.Workbench.Data;
 
 namespace HardyBench.Server.Clips;
 

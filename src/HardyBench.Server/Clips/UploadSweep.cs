@@ -1,4 +1,5 @@
 using HardyBench.Workbench;
+using HardyBench.Workbench.Data;
 using Microsoft.Extensions.Hosting;
 
 namespace HardyBench.Server.Clips;

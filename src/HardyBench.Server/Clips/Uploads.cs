@@ -1,7 +1,7 @@
 using System.Collections.Concurrent;
 using System.Globalization;
 using System.Text;
-using HardyBench.Player.Native;
+using HardyBench.Core.Footage;
 using HardyBench.Server.Plays;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;

@@ -2,6 +2,7 @@ using System.Net;
 using System.Security.Cryptography;
 using System.Security.Cryptography.X509Certificates;
 using HardyBench.Workbench;
+using HardyBench.Workbench.Data;
 
 namespace HardyBench.Server.Guard;
 

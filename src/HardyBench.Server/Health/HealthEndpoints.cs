@@ -20,7 +20,8 @@ internal static class HealthEndpoints
     public static void MapHealth(this IEndpointRouteBuilder routes) => routes
         .MapGet("/api/health", async Task<Results<Ok<HealthView>, JsonHttpResult<HealthView>>> (PlayDesk desk, Bench bench) =>
         {
-            var view = desk.HealthWith(await bench.Timelines.UnreadableAsync());
+            var queue = desk.Queue;
+            var view = new HealthView(queue.Lives, queue.Waiting, queue.Playing, await bench.Timelines.UnreadableAsync());
             return view.QueueLives ? TypedResults.Ok(view) : TypedResults.Json(view, statusCode: StatusCodes.Status503ServiceUnavailable);
         })
         .WithTags("Health").WithName("health");

@@ -1,7 +1,5 @@
 using System.Collections.Concurrent;
 using System.Net;
-using HardyBench.Server.Clips;
-using HardyBench.Server.Plays;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.SignalR;
 
@@ -64,8 +62,31 @@ public sealed class PagesHere
     public void Left(string id) => open.TryRemove(id, out _);
 }
 
-/// <summary>Sends to every open page.</summary>
-public sealed class LiveFeed(IHubContext<LiveHub, ILivePage> hub)
+/// <summary>Tells every open page, one thing after another.</summary>
+/// <param name="patience">A page that does not take what it is told keeps the others waiting no longer than this; null for a tenth of a second.</param>
+public sealed class LiveFeed(IHubContext<LiveHub, ILivePage> hub, TimeSpan? patience = null)
 {
-    public ILivePage Pages => hub.Clients.All;
+    private readonly TimeSpan patience = patience ?? TimeSpan.FromMilliseconds(100);
+    private readonly Lock gate = new();
+    private Task last = Task.CompletedTask;
+
+    /// <summary>Tells something when all that was to be told before it is told. How things stand is looked at then and not now: else what is
+    /// told last could be older than what is told before it, and a page would stay with it.</summary>
+    public Task Tell(Func<ILivePage, Task> what)
+    {
+        lock (gate)
+        {
+            return last = AfterAsync(last, what);
+        }
+    }
+
+    private async Task AfterAsync(Task before, Func<ILivePage, Task> what)
+    {
+        await before.ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing | ConfigureAwaitOptions.ForceYielding);
+        var telling = what(hub.Clients.All);
+        if (await Task.WhenAny(telling, Task.Delay(patience)) == telling)
+        {
+            await telling;
+        }
+    }
 }

@@ -1,5 +1,8 @@
-using HardyBench.Core.Footage;
+using System.Text;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Wording;
+using HardyBench.Formats.Machines;
+using HardyBench.Store;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -8,27 +11,71 @@ using Microsoft.AspNetCore.Routing;
 
 namespace HardyBench.Server.Machines;
 
-/// <summary>A machine as the page shows it.</summary>
-/// <param name="MediaEngine">What its media engine decodes, a line each; empty without one.</param>
+/// <summary>A machine as lists show it.</summary>
+/// <param name="Decodes">What its media engines decode, a line each; empty without one.</param>
 public sealed record MachineView(
-    string Id, string Name, MachineKind Kind, string Summary, string Processor, int Cores, int Threads, double? ClockGigahertz,
-    string? Graphics, double? GraphicsMemoryGigabytes, string? MediaEngineName, IReadOnlyList<string> MediaEngine,
-    double MemoryGigabytes, string? Drive, double? DriveMegabytesPerSecond, bool? Fanless, decimal? Price, string Currency)
+    string Id, string Name, MachineKind Kind, string Summary, int Cores, double MemoryGigabytes, string? Graphics, string? Drive, MachineForm? Form,
+    IReadOnlyList<string> Decodes, decimal? Price, string Currency)
 {
     public static MachineView Of(Machine machine) => new(
-        machine.Id, machine.Name, machine.Kind, machine.Summary, machine.Processor.Name, machine.Processor.Cores,
-        machine.Processor.Threads, machine.Processor.ClockGigahertz, machine.Graphics?.Name, machine.Graphics?.MemoryGigabytes,
-        machine.MediaEngine?.Name,
-        [.. machine.MediaEngine?.Capabilities.Select(capability =>
-            $"{capability.Codec.StandardName} {capability.Chroma.Notation} to {capability.MaxBitDepth} bit, up to {capability.MaxRaster}") ?? []],
-        machine.Memory.Gigabytes, machine.MediaDrive?.Kind, machine.MediaDrive?.MegabytesPerSecond, machine.Cooling?.Fanless,
-        machine.Price, Machine.Currency);
+        machine.Id, machine.Name, machine.Kind, machine.Summary, machine.Processor.Cores, machine.Memory.Gigabytes,
+        machine.MainGraphics?.Name, machine.DriveFor(DriveRole.Media)?.Kind, machine.Form,
+        [.. machine.MediaEngines.SelectMany(engine => engine.Capabilities).Select(MachineWords.Of).Distinct()], machine.Price, Machine.Currency);
 }
+
+/// <summary>A machine whole, to be read and changed.</summary>
+/// <param name="Version">Comes back with a change, so that two who edit at once do not overwrite each other.</param>
+public sealed record MachineDocument(int Version, Machine Machine)
+{
+    public static MachineDocument Of(StoredMachine stored) => new(stored.Version, stored.Machine);
+}
+
+/// <summary>What became of a file of machines.</summary>
+/// <param name="Problems">Machines that were left out, or what was passed over.</param>
+public sealed record ShelfView(IReadOnlyList<MachineDocument> Added, IReadOnlyList<RowProblem> Problems);
 
 internal static class MachineEndpoints
 {
-    public static void MapMachines(this IEndpointRouteBuilder routes) =>
-        routes.MapGet("/api/machines", async Task<Ok<MachineView[]>> (Bench bench) =>
-                TypedResults.Ok((await bench.MachinesAsync()).Select(MachineView.Of).ToArray()))
-            .WithName("listMachines").WithTags("Machines");
+    public static void MapMachines(this IEndpointRouteBuilder routes)
+    {
+        var machines = routes.MapGroup("/api/machines").WithTags("Machines");
+        machines.MapGet("/", async Task<Ok<MachineView[]>> (Bench bench) =>
+                TypedResults.Ok((await bench.Machines.AllAsync()).Select(MachineView.Of).ToArray()))
+            .WithName("listMachines");
+        machines.MapGet("/{id}", async Task<Ok<MachineDocument>> (string id, Bench bench) =>
+                TypedResults.Ok(MachineDocument.Of(await bench.Machines.StoredAsync(id))))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("machine");
+        machines.MapPost("/", async Task<Ok<MachineDocument>> (Machine machine, Bench bench) =>
+                TypedResults.Ok(MachineDocument.Of(await bench.Machines.AddAsync(machine))))
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addMachine");
+        machines.MapPut("/{id}", async Task<Ok<MachineDocument>> (string id, MachineDocument change, Bench bench) =>
+            {
+                var machine = change.Machine with { Id = id };
+                return TypedResults.Ok(new MachineDocument(await bench.Machines.KeepAsync(machine, change.Version), machine));
+            })
+            .ProducesProblem(StatusCodes.Status409Conflict).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("keepMachine");
+        machines.MapPost("/{id}/duplicate", async Task<Ok<MachineDocument>> (string id, Bench bench) =>
+                TypedResults.Ok(MachineDocument.Of(await bench.Machines.DuplicateAsync(id))))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("duplicateMachine");
+        machines.MapDelete("/{id}", (string id, Bench bench) => PutAsideAsync(bench, id, aside: true))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("putMachineAside");
+        machines.MapPost("/{id}/restore", (string id, Bench bench) => PutAsideAsync(bench, id, aside: false))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("bringMachineBack");
+        machines.MapPost("/import", async Task<Ok<ShelfView>> (string name, HttpRequest request, Bench bench) =>
+            {
+                using var reader = new StreamReader(request.Body, Encoding.UTF8);
+                var outcome = await bench.Machines.ImportAsync(name, await reader.ReadToEndAsync());
+                return TypedResults.Ok(new ShelfView([.. outcome.Added.Select(MachineDocument.Of)], outcome.Problems));
+            })
+            .Accepts<Stream>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("importMachines");
+        machines.MapGet("/export", async Task<FileContentHttpResult> (string format, string[] ids, Bench bench) =>
+                TypedResults.File(Encoding.UTF8.GetBytes(await bench.Machines.ExportAsync(ids, format)), "application/octet-stream", $"machines.{format}"))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("exportMachines");
+    }
+
+    private static async Task<NoContent> PutAsideAsync(Bench bench, string id, bool aside)
+    {
+        await bench.Machines.PutAsideAsync(id, aside);
+        return TypedResults.NoContent();
+    }
 }

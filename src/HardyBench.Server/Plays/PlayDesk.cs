@@ -1,13 +1,15 @@
 using System.Text;
+using System.Threading.Channels;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Trials;
-using HardyBench.Server.Health;
+using HardyBench.Core.Wording;
 using HardyBench.Server.Live;
 using HardyBench.Server.Runs;
 using HardyBench.Store;
 using HardyBench.Workbench;
+using HardyBench.Workbench.Trials;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
 
@@ -17,12 +19,13 @@ namespace HardyBench.Server.Plays;
 public sealed class PlayDesk(
     Bench bench, ThisMachineInUse inUse, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<PlayDesk> log) : BackgroundService, ITrialListener
 {
-    private static readonly TimeSpan LookAgain = TimeSpan.FromMilliseconds(200);
-
     private readonly Lock gate = new();
     private readonly StringBuilder teeth = new();
     private readonly List<WaitingView> waiting = [];
-    private readonly SemaphoreSlim asked = new(0);
+
+    /// <summary>That there may be something to begin: a trial was asked for, or this machine came free. One signal stands for many.</summary>
+    private readonly Channel<bool> stirred = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
+    private readonly NewsPace pace = new(TimeProvider.System);
     private CancellationTokenSource? stop;
     private StoredTrial? trial;
     private PlayView? now;
@@ -53,7 +56,7 @@ public sealed class PlayDesk(
 
     private async Task<PlayView> QueueAsync(StoredTrial stored)
     {
-        var machine = await bench.MachineAsync(stored.Asked.MachineId);
+        var machine = await bench.Machines.FindAsync(stored.Asked.MachineId);
         lock (gate)
         {
             waiting.Add(WaitingView.Of(stored, machine));
@@ -65,18 +68,20 @@ public sealed class PlayDesk(
             }
         }
 
-        asked.Release();
-        await live.Pages.Play(Now);
+        Stir();
+        _ = live.Tell(page => page.Play(Now));
         return Now!;
     }
 
-    /// <summary>Whether it goes on with what waits.</summary>
-    /// <param name="unreadable">Timelines that cannot be worked with.</param>
-    public HealthView HealthWith(IReadOnlyList<UnreadableTimeline> unreadable)
+    /// <summary>How the queue stands.</summary>
+    public QueueState Queue
     {
-        lock (gate)
+        get
         {
-            return new HealthView(ExecuteTask is { IsCompleted: false }, waiting.Count, now is { Running: true } ? now.TrialId : null, unreadable);
+            lock (gate)
+            {
+                return new QueueState(ExecuteTask is { IsCompleted: false }, waiting.Count, now is { Running: true } ? now.TrialId : null);
+            }
         }
     }
 
@@ -84,19 +89,15 @@ public sealed class PlayDesk(
     public async Task StopAsync()
     {
         long? notBegun;
+        CancellationTokenSource? playing;
         lock (gate)
         {
-            notBegun = waiting.FirstOrDefault(one => one.TrialId == now?.TrialId)?.TrialId;
-            if (notBegun is null)
-            {
-                stop?.Cancel();
-                return;
-            }
-
-            now = now! with { Running = false };
+            (notBegun, playing) = (waiting.FirstOrDefault(one => one.TrialId == now?.TrialId)?.TrialId, stop);
+            now = notBegun is null ? now : now! with { Running = false };
         }
 
-        await WithdrawAsync(notBegun.Value);
+        // Whatever is told of the stop at once may ask the desk, so nothing is held here.
+        await (notBegun is { } waits ? WithdrawAsync(waits) : playing?.CancelAsync() ?? Task.CompletedTask);
     }
 
     /// <summary>Takes a trial out of the queue; does nothing when it is not in it.</summary>
@@ -111,25 +112,25 @@ public sealed class PlayDesk(
         }
 
         await bench.Trials.WithdrawAsync(id);
-        await live.Pages.Play(Now);
+        _ = live.Tell(page => page.Play(Now));
     }
 
     void ITrialListener.StepBegan(TrialStep step, int number, int? of) => Change(play => play with
     {
-        Step = step.Label,
+        Step = step.Role.Label,
         StepNumber = number,
         StepCount = of,
         Scale = step.Plan.Settings.Scale,
         Frames = 0,
         Of = step.Plan.Hand is { } moves ? moves.Sum(move => (long)move.Frames.Count) : step.Plan.Timeline.FrameCount,
-        FromFrame = trial!.Asked.Kind == TrialKind.Ramp ? FirstFrameOf(step) : 0,
+        FromFrame = step.Role.Passage is { } passage ? trial!.Asked.Timeline.StartOf(passage) : 0,
         FramesPerSecond = step.Plan.Timeline.Rate.FramesPerSecond,
     });
 
     void ITrialListener.Making(string what)
     {
         Change(play => play with { Step = $"making the {what}" });
-        _ = live.Pages.Play(Now);
+        _ = live.Tell(page => page.Play(Now));
     }
 
     public void Started(long id, RunHeader header)
@@ -137,30 +138,36 @@ public sealed class PlayDesk(
         lock (gate)
         {
             teeth.Clear();
+            pace.Begin(trial!.Asked.MachineId == Machine.ThisId);
         }
 
-        Change(play => play with { RunId = id, Notes = RunNotes.OfConditions(header.Conditions) });
-        _ = live.Pages.Play(Now);
+        Change(play => play with { RunId = id, Notes = RunWords.NotesOf(header.Conditions) });
+        _ = live.Tell(page => page.Play(Now));
     }
 
     public void Progressed(long id, RunProgress progress)
     {
+        RunProgress? news;
         lock (gate)
         {
             teeth.Append(CombTeeth.Of(progress.Frames));
             now = now! with { Frames = now.ByHand ? now.Frames + progress.Lags.Count : teeth.Length };
+            news = pace.Add(progress);
         }
 
-        _ = live.Pages.News(PlayNews.Of(id, progress));
+        if (news is not null)
+        {
+            _ = live.Tell(page => page.News(PlayNews.Of(id, news)));
+        }
     }
 
     public void Pictured(long id, int frame, byte[] jpeg) =>
-        _ = live.Pages.Picture(new PlayPicture(id, frame, Convert.ToBase64String(jpeg)));
+        _ = live.Tell(page => page.Picture(new PlayPicture(id, frame, Convert.ToBase64String(jpeg))));
 
     /// <summary>Trials that waited when the program ended wait again.</summary>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        var machines = await bench.MachinesAsync();
+        var machines = await bench.Machines.AllAsync();
         foreach (var stored in (await bench.Trials.ListAsync()).Where(one => one.State == TrialState.Waiting).Reverse())
         {
             // A trial whose machine is gone waits too: its turn says why it cannot be played.
@@ -169,15 +176,15 @@ public sealed class PlayDesk(
                 waiting.Add(WaitingView.Of(stored, machines.FirstOrDefault(one => one.Id == stored.Asked.MachineId)));
             }
 
-            asked.Release();
+            Stir();
         }
 
+        inUse.Freed += Stir;
         try
         {
-            while (true)
+            await foreach (var _ in stirred.Reader.ReadAllAsync(stoppingToken))
             {
-                await asked.WaitAsync(stoppingToken);
-                if (await NextAsync(stoppingToken) is var (next, turn))
+                while (Next() is var (next, turn))
                 {
                     using (turn)
                     {
@@ -190,32 +197,23 @@ public sealed class PlayDesk(
         {
             // The program ends; what still waits is asked again when it starts.
         }
+        finally
+        {
+            inUse.Freed -= Stir;
+        }
     }
 
-    /// <summary>The first that waits, with this machine's turn when it plays there.</summary>
-    private async Task<(WaitingView Next, IDisposable? Turn)?> NextAsync(CancellationToken stopping)
+    private void Stir() => stirred.Writer.TryWrite(true);
+
+    /// <summary>The first that waits, with this machine's turn when it plays there; null when none waits or this machine is in use.
+    /// Stand-ins wait behind this machine too: to simulate beside a run would take from what is measured.</summary>
+    private (WaitingView Next, IDisposable? Turn)? Next()
     {
-        while (true)
+        lock (gate)
         {
-            lock (gate)
-            {
-                if (waiting.Count == 0)
-                {
-                    return null;
-                }
-
-                if (waiting[0].MachineId != Machine.ThisId)
-                {
-                    return (waiting[0], null);
-                }
-
-                if (inUse.TryTake(isMeasured: true) is { } turn)
-                {
-                    return (waiting[0], turn);
-                }
-            }
-
-            await Task.Delay(LookAgain, stopping);
+            return waiting is not [var first, ..] ? null
+                : first.MachineId != Machine.ThisId ? (first, null)
+                : inUse.TryTake(isMeasured: true) is { } turn ? (first, turn) : null;
         }
     }
 
@@ -236,7 +234,7 @@ public sealed class PlayDesk(
         try
         {
             var report = await bench.Trials.ReportAsync(next.TrialId);
-            var machine = await bench.MachineAsync(next.MachineId);
+            var machine = await bench.Machines.FindAsync(next.MachineId);
             lock (gate)
             {
                 trial = report.Trial;
@@ -259,10 +257,8 @@ public sealed class PlayDesk(
             now = now?.TrialId == next.TrialId ? now with { Running = false, Problem = problem } : now;
         }
 
-        await live.Pages.Play(Now);
+        _ = live.Tell(page => page.Play(Now));
     }
-
-    private long FirstFrameOf(TrialStep step) => trial!.Asked.Timeline.StartOf(RampSearch.IndexOf(step.Label));
 
     private void Change(Func<PlayView, PlayView> change)
     {
@@ -272,3 +268,9 @@ public sealed class PlayDesk(
         }
     }
 }
+
+/// <summary>How the queue of plays stands.</summary>
+/// <param name="Lives">Whether it goes on with what waits.</param>
+/// <param name="Waiting">How many trials wait.</param>
+/// <param name="Playing">The trial that plays, or null.</param>
+public sealed record QueueState(bool Lives, int Waiting, long? Playing);

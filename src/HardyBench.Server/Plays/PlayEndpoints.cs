@@ -1,4 +1,5 @@
 using HardyBench.Core.Machines;
+using HardyBench.Server.Live;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -34,5 +35,9 @@ internal static class PlayEndpoints
             await desk.WithdrawAsync(trialId);
             return TypedResults.NoContent();
         }).WithName("withdrawPlay");
+        routes.MapPost("/api/runs/{id:long}/again", async Task<Accepted<PlayView>> (long id, int? passage, PlayDesk desk) =>
+                TypedResults.Accepted((string?)null, await desk.AskAgainAsync(id, passage - 1)))
+            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithTags("Runs").WithName("playAgain");
     }
 }

@@ -7,6 +7,9 @@ public sealed class ThisMachineInUse : IDisposable
     private readonly SemaphoreSlim turn = new(1);
     private volatile bool isOver;
 
+    /// <summary>The turn was given back.</summary>
+    public event Action? Freed;
+
     /// <summary>Whether somebody has the turn.</summary>
     public bool IsTaken => turn.CurrentCount == 0;
 
@@ -47,6 +50,7 @@ public sealed class ThisMachineInUse : IDisposable
         if (!isOver)
         {
             turn.Release();
+            Freed?.Invoke();
         }
     }
 

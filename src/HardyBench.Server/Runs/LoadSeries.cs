@@ -1,5 +1,5 @@
-using System.Globalization;
 using HardyBench.Core.Playback;
+using static System.FormattableString;
 
 namespace HardyBench.Server.Runs;
 
@@ -10,57 +10,122 @@ namespace HardyBench.Server.Runs;
 public sealed record LoadSeries(
     string Group, string Name, string Unit, double? Limit, IReadOnlyList<double> At, IReadOnlyList<double> Values)
 {
-    private const string Processor = "Processor", Devices = "Graphics and media engine", Drives = "Drive";
+    private const string Processor = "Processor", Devices = "Graphics and media engine", Drives = "Drive", Work = "Player's work";
+
+    /// <summary>Numbers within a kind lie below this bit; the kernel's numbers of threads do not exceed 2^22 (pid_max in proc(5)).</summary>
+    private const int KindFrom = 23;
 
     /// <summary>Of the player's threads only so many, the busiest, are worth a line each.</summary>
     private const int MostThreads = 3;
 
-    public static IReadOnlyList<LoadSeries> Of(IEnumerable<LoadReading> loads, TimeSpan from) =>
-    [
-        .. WithFewThreads(loads).GroupBy(load => (load.Kind, load.Index))
-            .Select(series => (series.Key, About: Describe(series.Key.Kind, series.Key.Index), Readings: series.ToList()))
-            .Where(series => series.About is not null)
-            .OrderBy(series => series.Key.Kind).ThenBy(series => series.Key.Index)
-            .Select(series => new LoadSeries(
-                series.About!.Value.Group, series.About.Value.Name, series.About.Value.Unit, series.About.Value.Limit,
-                [.. series.Readings.Select(load => Math.Round((load.At - from).TotalMilliseconds, 1))],
-                [.. series.Readings.Select(load => Math.Round(load.Value * series.About.Value.Factor, 3))])),
-    ];
-
-    private static IEnumerable<LoadReading> WithFewThreads(IEnumerable<LoadReading> loads)
+    /// <summary>The series worth a line, in the order of their kinds. One pass without queries: it is also made of every piece of news.</summary>
+    public static IReadOnlyList<LoadSeries> Of(IEnumerable<LoadReading> loads, TimeSpan from)
     {
-        var byKind = loads.ToLookup(load => load.Kind == LoadKind.OwnThread);
-        var busiest = byKind[true].GroupBy(load => load.Index).OrderByDescending(thread => thread.Sum(load => load.Value))
-            .Take(MostThreads).SelectMany(thread => thread);
-        return byKind[false].Concat(busiest);
+        var found = new SortedDictionary<int, Line>();
+        foreach (var load in loads)
+        {
+            if (NameOf(load.Kind) is not null)
+            {
+                // By kind, then by number.
+                var place = ((int)load.Kind << KindFrom) | load.Index;
+                if (!found.TryGetValue(place, out var line))
+                {
+                    found[place] = line = new Line(load.Kind, load.Index);
+                }
+
+                line.Add(load, from);
+            }
+        }
+
+        var series = new List<LoadSeries>();
+        foreach (var line in found.Values)
+        {
+            if (line.Kind != LoadKind.OwnThread || IsBusy(line, found.Values))
+            {
+                series.Add(line.ToSeries());
+            }
+        }
+
+        return series;
     }
 
-    private static (string Group, string Name, string Unit, double? Limit, double Factor)? Describe(LoadKind kind, int index) => kind switch
+    private static bool IsBusy(Line thread, IEnumerable<Line> all)
     {
-        LoadKind.Core => (Processor, string.Create(CultureInfo.InvariantCulture, $"core {index}"), "%", 100, 100),
-        LoadKind.OwnDecode => ("Player's work", "decoding", "cores", null, 1),
-        LoadKind.OwnEffects => ("Player's work", "effects", "cores", null, 1),
-        LoadKind.OwnPresenting => ("Player's work", "presenting", "cores", null, 1),
-        LoadKind.OwnPictures => ("Player's work", "preview pictures", "cores", null, 1),
-        LoadKind.OwnTool => ("Player's work", "the tool itself", "cores", null, 1),
-        LoadKind.MemoryUsed => ("Memory", "in use", "GB", null, 1e-9),
-        LoadKind.SwapTraffic => ("Swap", "in and out", "MB/s", null, 1e-6),
-        LoadKind.DriveRead => (Drives, string.Create(CultureInfo.InvariantCulture, $"read {index}"), "MB/s", null, 1e-6),
-        LoadKind.GraphicsBusy => (Devices, "graphics compute", "%", 100, 100),
-        LoadKind.MediaEngineBusy => (Devices, "media engine", "%", 100, 100),
-        LoadKind.OwnThread => ("Busiest threads", string.Create(CultureInfo.InvariantCulture, $"thread {index}"), "cores", 1, 1),
-        LoadKind.MemoryPressure => ("Waiting for memory", "tasks standing still", "%", 100, 100),
-        LoadKind.DriveWrite => (Drives, string.Create(CultureInfo.InvariantCulture, $"written {index}"), "MB/s", null, 1e-6),
-        LoadKind.PackagePower => ("Power", string.Create(CultureInfo.InvariantCulture, $"package {index}"), "W", null, 1),
-        LoadKind.BatteryPower => ("Power", "from the battery", "W", null, 1),
-        LoadKind.GraphicsPower => ("Power", string.Create(CultureInfo.InvariantCulture, $"graphics {index}"), "W", null, 1),
-        LoadKind.BatteryCharge => ("Battery", "charge", "%", 100, 100),
-        LoadKind.FanSpeed => ("Fans", string.Create(CultureInfo.InvariantCulture, $"fan {index}"), "turns a minute", null, 1),
-        LoadKind.GraphicsMemoryUsed => ("Graphics memory", string.Create(CultureInfo.InvariantCulture, $"in use {index}"), "GB", null, 1e-9),
-        LoadKind.GraphicsTemperature => ("Heat", string.Create(CultureInfo.InvariantCulture, $"graphics {index}"), "°C", null, 1),
-        LoadKind.BusBusy => (Devices, "bus", "%", 100, 100),
-        LoadKind.Clock => ("Clock", "clock", "GHz", null, 1e-9),
-        LoadKind.Temperature => ("Heat", "processor", "°C", null, 1),
+        var busier = 0;
+        foreach (var other in all)
+        {
+            busier += other.Kind == LoadKind.OwnThread && other.Sum > thread.Sum ? 1 : 0;
+        }
+
+        return busier < MostThreads;
+    }
+
+    /// <summary>Group and name; null for what is worth no line. "#" stands for the number.</summary>
+    private static (string Group, string Name)? NameOf(LoadKind kind) => kind switch
+    {
+        LoadKind.Core => (Processor, "core #"),
+        LoadKind.OwnDecode => (Work, "decoding"),
+        LoadKind.OwnEffects => (Work, "effects"),
+        LoadKind.OwnPresenting => (Work, "presenting"),
+        LoadKind.OwnPictures => (Work, "preview pictures"),
+        LoadKind.OwnTool => (Work, "the tool itself"),
+        LoadKind.MemoryUsed => ("Memory", "in use"),
+        LoadKind.SwapTraffic => ("Swap", "in and out"),
+        LoadKind.DriveRead => (Drives, "read #"),
+        LoadKind.GraphicsBusy => (Devices, "graphics compute"),
+        LoadKind.MediaEngineBusy => (Devices, "media engine"),
+        LoadKind.OwnThread => ("Busiest threads", "thread #"),
+        LoadKind.MemoryPressure => ("Waiting for memory", "tasks standing still"),
+        LoadKind.DriveWrite => (Drives, "written #"),
+        LoadKind.PackagePower => ("Power", "package #"),
+        LoadKind.BatteryPower => ("Power", "from the battery"),
+        LoadKind.GraphicsPower => ("Power", "graphics #"),
+        LoadKind.BatteryCharge => ("Battery", "charge"),
+        LoadKind.FanSpeed => ("Fans", "fan #"),
+        LoadKind.GraphicsMemoryUsed => ("Graphics memory", "in use #"),
+        LoadKind.GraphicsTemperature => ("Heat", "graphics #"),
+        LoadKind.BusBusy => (Devices, "bus"),
+        LoadKind.Clock => ("Clock", "clock"),
+        LoadKind.Temperature => ("Heat", "processor"),
         _ => null,
     };
+
+    /// <summary>A unit in which people read it, and how many of it go into the unit that is kept.</summary>
+    private static (string Unit, double Factor) Shown(LoadUnit unit) => unit switch
+    {
+        LoadUnit.Share => ("%", 100),
+        LoadUnit.Cores => ("cores", 1),
+        LoadUnit.Bytes => ("GB", 1e-9),
+        LoadUnit.BytesPerSecond => ("MB/s", 1e-6),
+        LoadUnit.Hertz => ("GHz", 1e-9),
+        LoadUnit.DegreesCelsius => ("°C", 1),
+        LoadUnit.Watts => ("W", 1),
+        LoadUnit.TurnsPerMinute => ("turns a minute", 1),
+        _ => ("s", 1),
+    };
+
+    private sealed class Line(LoadKind kind, int index)
+    {
+        private readonly List<double> at = [];
+        private readonly List<double> values = [];
+        private readonly (string Unit, double Factor) shown = Shown(LoadUnits.UnitOf(kind));
+
+        public LoadKind Kind => kind;
+
+        public double Sum { get; private set; }
+
+        public void Add(LoadReading load, TimeSpan from)
+        {
+            at.Add(Math.Round((load.At - from).TotalMilliseconds, 1));
+            values.Add(Math.Round(load.Value * shown.Factor, 3));
+            Sum += load.Value;
+        }
+
+        public LoadSeries ToSeries()
+        {
+            var (group, name) = NameOf(kind)!.Value;
+            return new LoadSeries(
+                group, name.Replace("#", Invariant($"{index}"), StringComparison.Ordinal), shown.Unit, LoadUnits.CeilingOf(kind) * shown.Factor, at, values);
+        }
+    }
 }

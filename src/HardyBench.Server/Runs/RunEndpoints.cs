@@ -1,7 +1,7 @@
 using System.Text;
+using HardyBench.Core;
 using HardyBench.Core.Findings;
 using HardyBench.Formats.Runs;
-using HardyBench.Server.Plays;
 using HardyBench.Store;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
@@ -18,8 +18,8 @@ internal static class RunEndpoints
         var runs = routes.MapGroup("/api/runs").WithTags("Runs");
         runs.MapGet("/", async Task<Ok<RunLineView[]>> (Bench bench) =>
             {
-                var timelines = (await bench.TimelinesAsync()).ToDictionary(timeline => timeline.Id, timeline => timeline.Title);
-                var machines = (await bench.MachinesAsync()).ToDictionary(machine => machine.Id, machine => machine.Name);
+                var timelines = (await bench.Timelines.AllAsync()).ToDictionary(timeline => timeline.Id, timeline => timeline.Title);
+                var machines = (await bench.Machines.AllAsync()).ToDictionary(machine => machine.Id, machine => machine.Name);
                 return TypedResults.Ok((await bench.Runs.ListAsync()).Select(run => RunLineView.Of(run, timelines, machines)).ToArray());
             })
             .WithName("listRuns");
@@ -54,14 +54,11 @@ internal static class RunEndpoints
                 return TypedResults.File(TraceEvents.Write(stored.Run, stored.Marks), "application/json", $"run-{id}-trace.json");
             })
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("runAsTrace");
-        runs.MapPost("/{id:long}/again", async Task<Accepted<PlayView>> (long id, int? passage, PlayDesk desk) =>
-                TypedResults.Accepted((string?)null, await desk.AskAgainAsync(id, passage - 1)))
-            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("playAgain");
         runs.MapPost("/aside", async Task<Ok<int>> (RunIds asked, Bench bench) =>
                 TypedResults.Ok(await bench.Runs.PutAsideAsync(asked.Ids, asked.Aside, DateTimeOffset.UtcNow)))
             .WithName("putRunsAside");
         runs.MapPost("/{id:long}/marks", async Task<Ok<MarkRow>> (long id, MarkRequest request, Bench bench) =>
-                TypedResults.Ok(MarkRow.Of(await bench.MarkAsync(
+                TypedResults.Ok(MarkRow.Of(await bench.Plays.MarkAsync(
                     id, request.AtMs is { } ms ? TimeSpan.FromMilliseconds(Math.Clamp(ms, -1e12, 1e12)) : null, request.Frame, request.Kind, request.Text))))
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addMark");
         runs.MapDelete("/{id:long}/marks/{mark:long}", async Task<NoContent> (long id, long mark, Bench bench) =>

@@ -1,6 +1,7 @@
 using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Core.Wording;
 using HardyBench.Formats.Runs;
 using HardyBench.Store;
 
@@ -47,8 +48,8 @@ public sealed record PassageDetail(
         var from = frames.Count > 0 ? frames[0].SlotStart : TimeSpan.Zero;
         var to = frames.Count > 0 ? frames[^1].SlotStart + timeline.Rate.FrameDuration : TimeSpan.Zero;
         return new PassageDetail(
-            stored.Id, run.Header.Machine.Name, run.Header.Conditions.Seed is not null, PassageRow.Of(finding), finding.Limiter?.Helps,
-            finding.Limiter?.HelpsNot, RunNotes.Of(run), from.TotalMilliseconds, timeline.Rate.FrameDuration.TotalMilliseconds,
+            stored.Id, run.Header.Machine.Name, run.Header.Conditions.Seed is not null, PassageRow.Of(finding),
+            finding.Limiter is { } helped ? LimiterWords.Helps(helped) : null, finding.Limiter is { } limiter ? LimiterWords.HelpsNot(limiter) : null, RunWords.NotesOf(run), from.TotalMilliseconds, timeline.Rate.FrameDuration.TotalMilliseconds,
             FrameColumns.Of(frames, timeline), LoadSeries.Of(run.Loads.Where(load => load.At > from && load.At <= to), from),
             [.. stored.Marks.Where(mark => mark.At >= from && mark.At < to).Select(MarkRow.Of)]);
     }

@@ -15,10 +15,10 @@ public sealed class AdviceDesk(Bench bench, ThisMachineInUse inUse, LiveFeed liv
         {
             if (turn is not null || !inUse.IsMeasured)
             {
-                await bench.PlayStandInsAsync(timelineId, stop, live.Pages.RunsChanged);
+                await bench.Advice.PlayStandInsAsync(timelineId, stop, () => live.Tell(page => page.RunsChanged()));
             }
         }
 
-        return await bench.AdviseAsync(timelineId);
+        return await bench.Advice.AdviseAsync(timelineId);
     }
 }

@@ -1,14 +1,13 @@
 using HardyBench.Core.Advice;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
-using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
+using HardyBench.Core.Wording;
 using HardyBench.Server.Machines;
-using HardyBench.Server.Runs;
-using HardyBench.Store;
+using HardyBench.Workbench.Timelines;
 
 namespace HardyBench.Server.Timelines;
 
@@ -76,25 +75,29 @@ public sealed record PassageView(
 /// <param name="Cells">One a passage; empty without a run.</param>
 public sealed record ColumnView(
     MachineView Machine, IReadOnlyList<RunOfColumn> Runs, long? RunId, long? BareId, RunEnding? Ending, DateTimeOffset? StartedAt, double? StartLagMs, IReadOnlyList<string> Notes,
-    NextStep? Next, IReadOnlyList<CellView> Cells)
+    NextStepView? Next, IReadOnlyList<CellView> Cells)
 {
     /// <summary>The most runs that are offered; older ones are opened from the list of runs.</summary>
     private const int Offered = 20;
 
-    public static ColumnView Of(Machine machine, IReadOnlyList<RunOfColumn> runs, StoredRun? stored)
+    public static ColumnView Of(SheetColumn column)
     {
+        var (machine, runs, shown) = (MachineView.Of(column.Machine), column.Runs, column.Shown);
         var bare = RunOfColumn.Shown(runs, []);
-        var offered = runs.Where((run, place) => place < Offered || run.Id == bare || run.Id == stored?.Id).ToList();
-        if (stored is null)
-        {
-            return new ColumnView(MachineView.Of(machine), offered, null, bare, null, null, null, [], null, []);
-        }
-
-        var (run, findings) = (stored.Run, RunFindings.Of(stored.Run));
-        return new ColumnView(
-            MachineView.Of(machine), offered, stored.Id, bare, run.Ending, run.Header.StartedAt, run.StartLag?.TotalMilliseconds,
-            RunNotes.Of(run), NextStep.After(run, findings), CellView.AllOf(run, findings));
+        var offered = runs.Where((run, place) => place < Offered || run.Id == bare || run.Id == shown?.Id).ToList();
+        return shown is null
+            ? new ColumnView(machine, offered, null, bare, null, null, null, [], null, [])
+            : new ColumnView(
+                machine, offered, shown.Id, bare, shown.Ending, shown.StartedAt, shown.StartLag?.TotalMilliseconds, shown.Notes,
+                NextStepView.Of(NextStep.After(shown.Ending, shown.Scale, shown.Passages)), [.. shown.Passages.Select(CellView.Of)]);
     }
+}
+
+/// <summary>What is sensible to do after the run, and why.</summary>
+/// <param name="Scale">For a step down: the scale to play at.</param>
+public sealed record NextStepView(NextAct Act, PreviewScale? Scale, string Words)
+{
+    public static NextStepView Of(NextStep next) => new(next.Act, next.Scale, AdviceWords.Of(next));
 }
 
 /// <summary>One result.</summary>
@@ -103,9 +106,7 @@ public sealed record CellView(
     Verdict? Verdict, double ShownRate, int Slots, int Shown, int StartUpDrops, int SteadyDrops, double LongestFreezeMs,
     Limiter? Limiter, double? Headroom, string Comb)
 {
-    public static IReadOnlyList<CellView> AllOf(Run run, IReadOnlyList<PassageFinding> findings) =>
-        [.. findings.Select(finding => new CellView(
-            finding.Verdict, finding.Counts.ShownRate, finding.Counts.Slots, finding.Counts.Shown, finding.Counts.StartUpDrops,
-            finding.Counts.SteadyDrops, finding.Counts.LongestFreeze.TotalMilliseconds, finding.Limiter?.Limiter, finding.Headroom,
-            CombTeeth.Of(run.FramesOf(finding.Index))))];
+    public static CellView Of(PassageSummary passage) => new(
+        passage.Verdict, passage.ShownRate, passage.Slots, passage.Shown, passage.StartUpDrops, passage.SteadyDrops,
+        passage.LongestFreeze.TotalMilliseconds, passage.Limiter, passage.Headroom, passage.Teeth);
 }

@@ -1,4 +1,5 @@
 using System.Text;
+using HardyBench.Core;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
@@ -8,12 +9,14 @@ using HardyBench.Core.Timelines.Effects;
 using HardyBench.Formats.Advice;
 using HardyBench.Formats.Interchange;
 using HardyBench.Formats.Timelines;
-using HardyBench.Player.Effects;
+using HardyBench.Media.EffectFiles;
 using HardyBench.Store;
 using HardyBench.Workbench;
+using HardyBench.Workbench.Timelines;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Routing;
 
 namespace HardyBench.Server.Timelines;
@@ -52,15 +55,22 @@ internal static class TimelineEndpoints
     {
         var timelines = routes.MapGroup("/api/timelines").WithTags("Timelines");
         timelines.MapGet("/", async Task<Ok<TimelineView[]>> (Bench bench) =>
-            TypedResults.Ok((await bench.TimelinesAsync()).Select(timeline => TimelineView.Of(timeline, bench.Clips.Clips)).ToArray()))
+            TypedResults.Ok((await bench.Timelines.AllAsync()).Select(timeline => TimelineView.Of(timeline, bench.Clips.Clips)).ToArray()))
             .WithName("listTimelines");
         timelines.MapGet("/{id}/sheet", SheetAsync).ProducesProblem(StatusCodes.Status404NotFound).WithName("sheet");
         timelines.MapGet("/{id}/advice", async Task<Ok<PickDocument>> (string id, Bench bench) =>
-                TypedResults.Ok(PickDocument.Of(id, await bench.AdviseAsync(id))))
+                TypedResults.Ok(PickDocument.Of(id, await bench.Advice.AdviseAsync(id))))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("advice");
         timelines.MapPost("/{id}/advice", async Task<Ok<PickDocument>> (string id, AdviceDesk desk, CancellationToken stop) =>
                 TypedResults.Ok(PickDocument.Of(id, await desk.AdviseAsync(id, stop))))
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("playForAdvice");
+        timelines.MapPut("/{id}/machines", async Task<NoContent> (string id, [FromBody] string[] ids, Bench bench) =>
+            {
+                await bench.Timelines.FindAsync(id);
+                await bench.Machines.ShowAsync(id, ids);
+                return TypedResults.NoContent();
+            })
+            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("showMachines");
         MapWriting(timelines);
         MapInterchange(timelines);
         var looks = routes.MapGroup("/api/looks").WithTags("Timelines");
@@ -133,16 +143,8 @@ internal static class TimelineEndpoints
         var wanted = Enum.TryParse<PreviewScale>(scale, ignoreCase: true, out var known) && Enum.IsDefined(known)
             ? known
             : throw new UnknownThingException("preview scale", scale, Enum.GetNames<PreviewScale>().Select(name => name.ToLowerInvariant()));
-        var timeline = await bench.TimelineAsync(id);
-        var digest = TimelineJson.Digest(timeline);
-        var columns = new List<ColumnView>();
-        foreach (var machine in await bench.MachinesAsync())
-        {
-            var runs = await bench.Runs.OfColumnAsync(digest, machine.Id, wanted);
-            var shown = RunOfColumn.Shown(runs, run);
-            columns.Add(ColumnView.Of(machine, runs, shown is { } one ? await bench.Runs.FindAsync(one) : null));
-        }
-
-        return TypedResults.Ok(new SheetView(TimelineView.Of(timeline, bench.Clips.Clips), columns));
+        var sheet = await bench.Sheets.OfAsync(id, wanted, run);
+        return TypedResults.Ok(new SheetView(
+            TimelineView.Of(sheet.Timeline, bench.Clips.Clips), [.. sheet.Columns.Select(column => ColumnView.Of(column))]));
     }
 }

@@ -1,9 +1,11 @@
+using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Trials;
+using HardyBench.Core.Wording;
 using HardyBench.Formats.Runs;
 using HardyBench.Server.Timelines;
 using HardyBench.Store;
-using HardyBench.Workbench;
+using HardyBench.Workbench.Trials;
 
 namespace HardyBench.Server.Trials;
 
@@ -32,11 +34,11 @@ public sealed record TrialView(
     public static TrialView Of(TrialReport report, IReadOnlyList<Machine> machines)
     {
         var (stored, answer) = (report.Trial, report.Answer);
-        var cells = report.Runs.Select(run => CellView.AllOf(run.Run, Core.Findings.RunFindings.Of(run.Run))).ToList();
+        var cells = report.Runs.Select(run => RunSummary.Of(run.Run).Passages.Select(CellView.Of).ToList()).ToList();
         return new TrialView(
             TrialLineView.Of(stored, machines),
-            stored.Asked.Settings.Differences(), TrialChange.InWords(stored.Asked.Settings, stored.Asked.Other, stored.Asked.WithoutEffect), answer.Words,
-            [.. report.Runs.Select(run => new TrialRunView(run.Id, run.Place!.Label, run.Run.Header.Timeline.Rate.FramesPerSecond))],
+            stored.Asked.Settings.Differences(), ChangeWords.Of(stored.Asked.Settings, stored.Asked.Other, stored.Asked.WithoutEffect), answer.Words,
+            [.. report.Runs.Select(run => new TrialRunView(run.Id, run.Place!.Role.Label, run.Run.Header.Timeline.Rate.FramesPerSecond))],
             [.. answer.Rows.Select(row => new TrialRowView(
                 row.Index + 1, row.Question, stored.Asked.Timeline.Passages[row.Index].FrameCount, row.Words,
                 [.. row.Cells.Select((cell, run) => cell is null ? null : cells[run][cell.Index])],

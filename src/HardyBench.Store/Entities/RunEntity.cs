@@ -16,6 +16,9 @@ public sealed class RunEntity
 
     public required string MachineId { get; set; }
 
+    /// <summary>Digest of the machine as it was described, so that results of a changed one are not mixed up with it.</summary>
+    public required string MachineDigest { get; set; }
+
     public PreviewScale Scale { get; set; }
 
     public PlayingPolicy Policy { get; set; }
@@ -37,6 +40,12 @@ public sealed class RunEntity
     /// <summary>What it stands for within the trial.</summary>
     public string? Label { get; set; }
 
+    /// <summary>The one passage of the trial's timeline that it plays, from 0; null for all.</summary>
+    public int? Passage { get; set; }
+
+    /// <summary>Of a comparison.</summary>
+    public Side? Side { get; set; }
+
     /// <summary>Whether a hand moved about instead of playing through.</summary>
     public bool ByHand { get; set; }
 
@@ -48,6 +57,12 @@ public sealed class RunEntity
 
     /// <summary>What differed from the defaults, in words.</summary>
     public required string Differences { get; set; }
+
+    /// <summary>The version of the rules by which its passages were judged; 0 while they were not.</summary>
+    public int Rules { get; set; }
+
+    /// <summary>What to know before trusting it, a phrase each, by the same rules.</summary>
+    public string NotesJson { get; set; } = "[]";
 
     /// <summary>When it was put aside; it can be brought back until it is cleared away.</summary>
     public DateTime? DeletedAtUtc { get; set; }
@@ -130,7 +145,21 @@ public sealed class PassageEntity
 
     public int Shown { get; set; }
 
+    public int StartUpDrops { get; set; }
+
     public int SteadyDrops { get; set; }
+
+    public double ShownRate { get; set; }
+
+    public long LongestFreezeTicks { get; set; }
+
+    public double? Headroom { get; set; }
+
+    /// <summary>Why it could not be played, or null.</summary>
+    public string? Failure { get; set; }
+
+    /// <summary>A letter a slot: o on time, l late, d dropped.</summary>
+    public string Teeth { get; set; } = string.Empty;
 
     public Verdict? Verdict { get; set; }
 
@@ -150,4 +179,7 @@ public sealed class DocumentEntity
     public int Version { get; set; }
 
     public required string Json { get; set; }
+
+    /// <summary>When it was put aside; one that ships is not set out again while it is.</summary>
+    public DateTime? DeletedAtUtc { get; set; }
 }

@@ -1,7 +1,7 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
-using HardyBench.Player.Effects;
+using HardyBench.Media.EffectFiles;
 
 namespace HardyBench.Workbench.Demo;
 

@@ -2,12 +2,14 @@ using System.IO.Compression;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
+using HardyBench.Core.Footage;
 using HardyBench.Core.Timelines;
+using HardyBench.Formats.Interchange;
 using HardyBench.Formats.Json;
 using HardyBench.Formats.Timelines;
-using HardyBench.Formats.Interchange;
-using HardyBench.Player.Clips;
-using HardyBench.Player.Native;
+using HardyBench.Media.Clips;
+using HardyBench.Workbench.Data;
+using HardyBench.Workbench.Timelines;
 
 namespace HardyBench.Workbench.Packs;
 

@@ -1,9 +1,8 @@
 using System.Buffers.Binary;
 using System.Text;
+using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Formats.PlayerProtocol;
-using HardyBench.Player.Native;
-using HardyBench.Player.Playing;
 
 namespace HardyBench.Workbench.Playing;
 

@@ -2,8 +2,6 @@ using System.Text.Json;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Formats.PlayerProtocol;
-using HardyBench.Player.Native;
-using HardyBench.Player.Playing;
 
 namespace HardyBench.Workbench.Playing;
 

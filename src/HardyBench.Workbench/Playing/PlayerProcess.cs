@@ -1,8 +1,8 @@
 using System.ComponentModel;
 using System.Diagnostics;
 using System.Text.Json;
+using HardyBench.Core.Playback;
 using HardyBench.Formats.PlayerProtocol;
-using HardyBench.Player.Native;
 
 namespace HardyBench.Workbench.Playing;
 

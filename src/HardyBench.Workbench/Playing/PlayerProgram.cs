@@ -1,6 +1,6 @@
 using System.Diagnostics;
 using System.Globalization;
-using HardyBench.Player.Native;
+using HardyBench.Core.Playback;
 
 namespace HardyBench.Workbench.Playing;
 

@@ -1,6 +1,6 @@
 using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
 using HardyBench.Formats.PlayerProtocol;
-using HardyBench.Player.Native;
 
 namespace HardyBench.Workbench.Playing;
 

@@ -3,6 +3,7 @@ using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
+using HardyBench.Core.Wording;
 
 namespace HardyBench.Core.Tests.Advice;
 
@@ -15,9 +16,9 @@ public sealed class PickTests
 
         Assert.Equal("right", pick.Machine!.Id);
         Assert.Equal(["weak", "dear"], pick.Others.Select(other => other.Machine.Id));
-        Assert.Matches("^Passage 1 breaks. Processor (9[0-9]|100) % busy", pick.Others[0].Why);
+        Assert.Matches("^Passage 1 breaks. Processor (9[0-9]|100) % busy", AdviceWords.WhyNot(pick.Others[0]));
         Assert.Equal(0, pick.Others[0].FirstFailure!.Index);
-        Assert.Contains("costs 1,500 EUR more", pick.Others[1].Why, StringComparison.Ordinal);
+        Assert.Contains("costs 1,500 EUR more", AdviceWords.WhyNot(pick.Others[1]), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -51,8 +52,8 @@ public sealed class PickTests
         var pick = Pick.From([spoilt, dear]);
 
         Assert.Equal("dear", pick.Machine!.Id);
-        Assert.Equal($"Its run does not count: {words}", Assert.Single(pick.Others).Why);
-        Assert.Equal("No machine holds every passage in a run that counts; some runs do not count, and have to be played again.", Pick.From([spoilt]).Reason);
+        Assert.Equal($"Its run does not count: {words}", AdviceWords.WhyNot(Assert.Single(pick.Others)));
+        Assert.Equal("No machine holds every passage in a run that counts; some runs do not count, and have to be played again.", AdviceWords.ReasonFor(Pick.From([spoilt])));
     }
 
     /// <summary>A file of a gigabyte on a machine of 32 lies in the cache the next time; one of 30 never does.</summary>
@@ -70,7 +71,7 @@ public sealed class PickTests
         });
 
         var failing = Candidate.Of(machine, Cold(await RunOn(machine)));
-        Assert.Equal(isSpoilt ? "the footage of passage 1 had to come from the drive first" : null, failing.Spoilt?.By);
+        Assert.Equal(isSpoilt ? "the footage of passage 1 had to come from the drive first" : null, failing.Spoilt is { } spoilt ? AdviceWords.By(spoilt) : null);
 
         var strong = Samples.Machine("strong", cores: 16, price: 100);
         Assert.True(Candidate.Of(strong, Cold(await RunOn(strong))).Answers);
@@ -84,7 +85,7 @@ public sealed class PickTests
         var right = await Play("right", 16, 1500);
         var close = right with { Findings = [.. right.Findings!.Select(finding => finding with { Headroom = headroom })] };
 
-        Assert.Equal(isClose, Pick.From([close]).Reason.Contains("close call", StringComparison.Ordinal));
+        Assert.Equal(isClose, AdviceWords.ReasonFor(Pick.From([close])).Contains("close call", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -94,16 +95,18 @@ public sealed class PickTests
 
         Assert.Equal("right", Pick.From([unplayed, await Play("right", 16, 900)]).Machine!.Id);
         Assert.Null(Pick.From([unplayed]).Machine);
-        Assert.Equal("No machine has played this timeline yet.", Pick.From([unplayed]).Reason);
+        Assert.Equal("No machine has played this timeline yet.", AdviceWords.ReasonFor(Pick.From([unplayed])));
     }
 
     [Fact]
     public async Task The_next_step_after_a_run_follows_what_it_found()
     {
         var run = await RunOn(Samples.Machine(cores: 16));
-        Assert.Equal(NextAct.SeeAdvice, NextStep.After(run, RunFindings.Of(run)).Act);
-        Assert.Equal(NextAct.PlayAgain, NextStep.After(run with { Ending = RunEnding.CutShort }, RunFindings.Of(run)).Act);
-        Assert.Equal(NextAct.MendClips, NextStep.After(run with { Failures = [new PassageFailure(0, "gone")] }, RunFindings.Of(run)).Act);
+        Assert.Equal(NextAct.SeeAdvice, After(run));
+        Assert.Equal(NextAct.PlayAgain, After(run with { Ending = RunEnding.CutShort }));
+        Assert.Equal(NextAct.MendClips, After(run with { Failures = [new PassageFailure(0, "gone")] }));
+
+        static NextAct After(Run run) => NextStep.After(run.Ending, run.Header.Settings.Scale, RunSummary.Of(run).Passages).Act;
     }
 
     [Fact]

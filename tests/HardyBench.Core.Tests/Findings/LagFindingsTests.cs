@@ -3,6 +3,7 @@ using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Hand;
 using HardyBench.Core.Tests.Trials;
 using HardyBench.Core.Trials;
+using HardyBench.Core.Trials.Kinds;
 
 namespace HardyBench.Core.Tests.Findings;
 
@@ -38,19 +39,19 @@ public sealed class LagFindingsTests
     public void A_place_that_the_hand_left_is_not_late(TrialKind kind)
     {
         var run = With([Lag(1, 40), Lag(2, 85), Lag(3, null), Lag(4, null)]);
-        var answer = TrialAnswers.Of(kind, run.Header.Timeline, [new StepOutcome("1 of 1", run)]);
+        var answer = Trial.Of(kind).Answer(run.Header.Timeline, [new StepOutcome(StepRole.Only, run)]);
 
         Assert.Equal(
             "100 % of the 2 pictures that were shown came at once (0.1 s), 100 % within a second; the longest took 85 ms; 2 of 4 places were passed over because the hand had moved on.",
             answer.Words);
         Assert.Equal("100 % within 0.1 s, 100 % within 1 s, 2 of 4 places passed over", answer.Rows[0].Words);
         var none = With([Lag(1, null)]);
-        Assert.Equal("Nothing that was asked for came on screen.", TrialAnswers.Of(kind, none.Header.Timeline, [new StepOutcome("1 of 1", none)]).Words);
+        Assert.Equal("Nothing that was asked for came on screen.", Trial.Of(kind).Answer(none.Header.Timeline, [new StepOutcome(StepRole.Only, none)]).Words);
     }
 
     private static LagReading Lag(int frame, double? ms) =>
         new(MoveKind.Jump, "to a far frame", frame, TimeSpan.FromSeconds(frame), ms is { } known ? Samples.Ms(known) : null);
 
     private static Run With(LagReading[] lags) =>
-        Scripted.Play(new TrialStep("1 of 1", Scripted.Plan(2)), _ => 0).Run with { Lags = lags };
+        Scripted.Play(new TrialStep(StepRole.Only, Scripted.Plan(2)), _ => 0).Run with { Lags = lags };
 }

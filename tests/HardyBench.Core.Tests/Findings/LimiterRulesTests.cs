@@ -1,5 +1,6 @@
 using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Wording;
 
 namespace HardyBench.Core.Tests.Findings;
 
@@ -7,7 +8,7 @@ public sealed class LimiterRulesTests
 {
     private static readonly Conditions Cores = new("p", null, [0, 1], null, null, null);
 
-    public static TheoryData<Limiter, (LoadKind, short, float)[]> Cases => new()
+    public static TheoryData<Limiter, (LoadKind, int, float)[]> Cases => new()
     {
         { Limiter.Memory, [(LoadKind.SwapTraffic, 0, 5e6f), (LoadKind.MemoryUsed, 0, 15.9e9f), (LoadKind.MemoryFitted, 0, 16e9f), .. Busy(1, 1, 2, 0)] },
         { Limiter.MediaEngine, [(LoadKind.MediaEngineBusy, 0, 0.97f), .. Busy(0.2f, 0.2f, 0.2f, 0)] },
@@ -28,12 +29,12 @@ public sealed class LimiterRulesTests
 
     [Theory]
     [MemberData(nameof(Cases))]
-    public void The_limiter_is_the_first_rule_that_fits(Limiter expected, (LoadKind, short, float)[] loads)
+    public void The_limiter_is_the_first_rule_that_fits(Limiter expected, (LoadKind, int, float)[] loads)
     {
         var finding = LimiterRules.Find(Means(loads), Cores);
 
         Assert.Equal(expected, finding.Limiter);
-        Assert.EndsWith(".", finding.Evidence, StringComparison.Ordinal);
+        Assert.EndsWith(".", LimiterWords.Evidence(finding), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -41,8 +42,8 @@ public sealed class LimiterRulesTests
     {
         var finding = LimiterRules.Find(Means(Busy(0.95f, 0.97f, 1.82f, 0.18f)), Cores);
 
-        Assert.Equal("Processor 96 % busy and 91 % of the player's work was decoding, from 0.0 to 6.0 s.", finding.Evidence);
-        Assert.Contains("smaller timeline raster", finding.HelpsNot, StringComparison.Ordinal);
+        Assert.Equal("Processor 96 % busy and 91 % of the player's work was decoding, from 0.0 to 6.0 s.", LimiterWords.Evidence(finding));
+        Assert.Contains("smaller timeline raster", LimiterWords.HelpsNot(finding), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -69,14 +70,14 @@ public sealed class LimiterRulesTests
         var finding = LimiterRules.Find(loads, conditions);
 
         Assert.Equal(expected, finding.Limiter);
-        Assert.Contains(evidence, finding.Evidence, StringComparison.Ordinal);
+        Assert.Contains(evidence, LimiterWords.Evidence(finding), StringComparison.Ordinal);
         Assert.Equal(footageLiesOn == "sdb" ? 1 / 0.99 : 1 / 0.2, Headrooms.Least(loads, conditions)!.Value, 3);
     }
 
     [Fact]
     public void A_thread_that_is_busy_now_and_then_is_no_limit()
     {
-        LoadReading[] loads = [.. Enumerable.Range(1, 6).Select(n => new LoadReading(Samples.Ms(n * 1000), LoadKind.OwnThread, (short)(n == 1 ? 7 : 8), n == 1 ? 1f : 0.3f))];
+        LoadReading[] loads = [.. Enumerable.Range(1, 6).Select(n => new LoadReading(Samples.Ms(n * 1000), LoadKind.OwnThread, n == 1 ? 7 : 8, n == 1 ? 1f : 0.3f))];
 
         var means = LoadMeans.Over(loads, TimeSpan.Zero, Samples.Ms(6000));
 
@@ -98,11 +99,11 @@ public sealed class LimiterRulesTests
         var loads = Enumerable.Range(1, 60).SelectMany(n => At(n, n % 12 is 0 or >= 10 ? (float)busyBefore : 0.1f)).ToList();
         var whole = LoadMeans.Over(loads, TimeSpan.Zero, Samples.Ms(6000));
 
-        var finding = LimiterRules.Find(MissWindows.Of(missed, loads, whole), whole, Cores);
+        var finding = LimiterRules.Find(MissWindows.Of(missed, loads, whole), true, whole, Cores);
 
         Assert.Equal(expected, finding.Limiter);
-        Assert.Contains(evidence, finding.Evidence, StringComparison.OrdinalIgnoreCase);
-        Assert.EndsWith("before every miss.", finding.Evidence, StringComparison.Ordinal);
+        Assert.Contains(evidence, LimiterWords.Evidence(finding), StringComparison.OrdinalIgnoreCase);
+        Assert.EndsWith("before every miss.", LimiterWords.Evidence(finding), StringComparison.Ordinal);
         Assert.InRange(whole.Of(LoadKind.Core)!.Value, 0.15, 0.4);
         Assert.Equal(Limiter.Unknown, LimiterRules.Find(whole, Cores).Limiter);
     }
@@ -117,10 +118,10 @@ public sealed class LimiterRulesTests
         var loads = Enumerable.Range(1, 60).SelectMany(n => At(n, (n - 1) / 6 < idle ? 0.2f : 1)).ToList();
         var whole = LoadMeans.Over(loads, TimeSpan.Zero, Samples.Ms(6000));
 
-        var finding = LimiterRules.Find(MissWindows.Of(missed, loads, whole), whole, Cores);
+        var finding = LimiterRules.Find(MissWindows.Of(missed, loads, whole), true, whole, Cores);
 
         Assert.Equal(expected, finding.Limiter);
-        Assert.EndsWith(evidence, finding.Evidence, StringComparison.Ordinal);
+        Assert.EndsWith(evidence, LimiterWords.Evidence(finding), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -148,12 +149,12 @@ public sealed class LimiterRulesTests
     private static IEnumerable<LoadReading> At(int step, float busy) =>
         Busy(busy, busy, 1.9f * busy, 0.05f * busy).Select(load => new LoadReading(Samples.Ms(step * 100), load.Item1, load.Item2, load.Item3));
 
-    private static (LoadKind, short, float)[] Busy(float core0, float core1, float decode, float effects) =>
+    private static (LoadKind, int, float)[] Busy(float core0, float core1, float decode, float effects) =>
     [
         (LoadKind.Core, 0, core0), (LoadKind.Core, 1, core1), (LoadKind.OwnDecode, 0, decode), (LoadKind.OwnEffects, 0, effects),
         (LoadKind.OwnProcess, 0, decode + effects + 0.02f),
     ];
 
-    private static LoadMeans Means((LoadKind Kind, short Index, float Value)[] loads) => LoadMeans.Over(
+    private static LoadMeans Means((LoadKind Kind, int Index, float Value)[] loads) => LoadMeans.Over(
         loads.Select(load => new LoadReading(Samples.Ms(1000), load.Kind, load.Index, load.Value)), TimeSpan.Zero, Samples.Ms(6000));
 }

@@ -2,6 +2,7 @@ using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Tests.Trials;
 using HardyBench.Core.Trials;
+using HardyBench.Core.Wording;
 
 namespace HardyBench.Core.Tests.Findings;
 
@@ -28,19 +29,19 @@ public sealed class RunNotesTests
     [MemberData(nameof(Unfavourable))]
     public void What_was_unfavourable_before_the_first_frame_is_said_first(string note, Conditions conditions)
     {
-        Assert.Contains(note, RunNotes.OfConditions(conditions));
-        Assert.Contains(note, RunNotes.Of(Played(conditions)));
+        Assert.Contains(note, RunWords.NotesOf(conditions));
+        Assert.Contains(note, RunWords.NotesOf(Played(conditions)));
     }
 
     [Fact]
-    public void A_quiet_machine_and_a_bare_run_need_no_note() => Assert.Empty(RunNotes.Of(Played(Fine)));
+    public void A_quiet_machine_and_a_bare_run_need_no_note() => Assert.Empty(RunWords.NotesOf(Played(Fine)));
 
     /// <summary>An idle processor lowers its clock, and with these drivers "powersave" is how it is let to.</summary>
     [Theory]
     [InlineData("intel_pstate")]
     [InlineData("amd-pstate-epp")]
     public void A_healthy_machine_at_rest_needs_no_note(string driver) =>
-        Assert.Empty(RunNotes.Of(Played(Fine with { Machine = Quiet with { ClockShare = 0.3, Governor = "powersave", ClockDriver = driver } })));
+        Assert.Empty(RunWords.NotesOf(Played(Fine with { Machine = Quiet with { ClockShare = 0.3, Governor = "powersave", ClockDriver = driver } })));
 
     [Theory]
     [InlineData(0.95f, true)]
@@ -59,7 +60,7 @@ public sealed class RunNotesTests
             ],
         };
 
-        Assert.Equal(told ? ["the clock fell to 50 % of its rating while the processor was busy"] : [], RunNotes.Of(run));
+        Assert.Equal(told ? ["the clock fell to 50 % of its rating while the processor was busy"] : [], RunWords.NotesOf(run));
     }
 
     [Fact]
@@ -68,7 +69,7 @@ public sealed class RunNotesTests
         var run = Played(Fine);
         var late = run with { Frames = [.. run.Frames.Select(frame => frame with { Shown = frame.Shown + Samples.Ms(8) })] };
 
-        Assert.Contains(RunNotes.Of(late), note => note.Contains("8.0 ms late at the 99th percentile, so in part this run measured the tool", StringComparison.Ordinal));
+        Assert.Contains(RunWords.NotesOf(late), note => note.Contains("8.0 ms late at the 99th percentile, so in part this run measured the tool", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -81,17 +82,17 @@ public sealed class RunNotesTests
             Loads = [new LoadReading(Samples.Ms(100), LoadKind.OwnTool, 0, 0.3f)],
         };
 
-        Assert.Equal(["1 drop is the player's own: it woke too late", "the tool itself took 0.30 cores"], RunNotes.Of(own));
+        Assert.Equal(["1 drop is the player's own: it woke too late", "the tool itself took 0.30 cores"], RunWords.NotesOf(own));
     }
 
     [Theory]
     [InlineData(RunEnding.Stopped, "stopped early")]
     [InlineData(RunEnding.CutShort, "cut short; kept up to its last second")]
-    public void An_early_end_is_said(RunEnding ending, string note) => Assert.Contains(note, RunNotes.Of(Played(Fine) with { Ending = ending }));
+    public void An_early_end_is_said(RunEnding ending, string note) => Assert.Contains(note, RunWords.NotesOf(Played(Fine) with { Ending = ending }));
 
     private static Run Played(Conditions conditions)
     {
-        var run = Scripted.Play(new TrialStep("1 of 1", Scripted.Plan(1)), _ => 1).Run;
+        var run = Scripted.Play(new TrialStep(StepRole.Only, Scripted.Plan(1)), _ => 1).Run;
         return run with { Header = run.Header with { Conditions = conditions } };
     }
 }

@@ -8,6 +8,8 @@ using HardyBench.Core.StandIns;
 using HardyBench.Core.Tests.Trials;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Trials;
+using HardyBench.Core.Trials.Kinds;
+using HardyBench.Core.Wording;
 
 namespace HardyBench.Core.Tests.Findings;
 
@@ -20,7 +22,7 @@ public sealed class WrongAnswerTests
     {
         var plan = Scripted.Plan(2);
         plan = plan with { Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0], plan.Timeline.Passages[1] with { FrameCount = 25 }] } };
-        var findings = RunFindings.Of(Scripted.Play(new TrialStep("1 of 1", plan), _ => 1).Run);
+        var findings = RunFindings.Of(Scripted.Play(new TrialStep(StepRole.Only, plan), _ => 1).Run);
 
         Assert.True(findings[1].IsTooShort);
         Assert.True(new Candidate(plan.Machine, findings).Answers);
@@ -35,10 +37,10 @@ public sealed class WrongAnswerTests
         var passages = trial.Start.Timeline.Passages.Select((passage, i) => passage with { FrameCount = i == 1 ? 10 : passage.FrameCount });
         trial = trial with { Start = trial.Start with { Timeline = trial.Start.Timeline with { Passages = [.. passages] } } };
 
-        var done = Scripted.Course(trial, (step, _) => RampSearch.IndexOf(step.Label) < 3 ? 1 : 0.5);
+        var done = Scripted.Course(trial, (step, _) => step.Role.Passage < 3 ? 1 : 0.5);
 
-        Assert.Equal(["passage 1", "passage 3", "passage 4"], done.Select(outcome => outcome.Label));
-        Assert.Contains("up to passage 3", TrialAnswers.Of(TrialKind.Ramp, trial.Start.Timeline, done).Words, StringComparison.Ordinal);
+        Assert.Equal(["passage 1", "passage 3", "passage 4"], done.Select(outcome => outcome.Role.Label));
+        Assert.Contains("up to passage 3", Trial.Of(TrialKind.Ramp).Answer(trial.Start.Timeline, done).Words, StringComparison.Ordinal);
     }
 
     public static TheoryData<PlaybackSettings> NotBare =>
@@ -61,7 +63,7 @@ public sealed class WrongAnswerTests
     [Fact]
     public void Headroom_is_over_the_passage_and_not_around_its_late_frames()
     {
-        var run = Scripted.Play(new TrialStep("1 of 1", Scripted.Plan(1)), _ => 1).Run;
+        var run = Scripted.Play(new TrialStep(StepRole.Only, Scripted.Plan(1)), _ => 1).Run;
         var frames = run.Frames.Select((frame, i) => i == 50 ? frame with { Status = FrameStatus.Late } : frame).ToList();
         var loads = Enumerable.Range(1, 40).Select(n => new LoadReading(Samples.Ms(n * 100), LoadKind.Core, 0, n is >= 18 and <= 22 ? 1f : 0.1f)).ToList();
         run = run with { Frames = frames, Loads = loads, Header = run.Header with { Conditions = run.Header.Conditions with { UsableCores = [0] } } };
@@ -70,6 +72,27 @@ public sealed class WrongAnswerTests
 
         Assert.Equal(Verdict.Holds, finding.Verdict);
         Assert.InRange(finding.Headroom!.Value, 1 / 0.25, 1 / 0.2);
+    }
+
+    /// <summary>A passage that is given up after a second idles for the rest of it. What limited it shows while frames were begun, and that is what is said:
+    /// not that the processor was full before misses that nothing was tried for.</summary>
+    [Fact]
+    public void Of_a_passage_that_was_given_up_it_is_said_what_was_full_while_frames_were_begun()
+    {
+        var run = Scripted.Play(new TrialStep(StepRole.Only, Scripted.Plan(1)), _ => 1).Run;
+        var frames = run.Frames.Select((frame, i) => i < 20 ? frame with { Ready = frame.SlotStart }
+            : frame with { Status = FrameStatus.Dropped, Reason = DropReason.DecodeSkipped, Shown = null, Ready = null }).ToList();
+        var loads = Enumerable.Range(1, 40).SelectMany(n => (LoadReading[])
+        [
+            new(Samples.Ms(n * 100), LoadKind.Core, 0, n <= 8 ? 1 : 0), new(Samples.Ms(n * 100), LoadKind.OwnDecode, 0, n <= 8 ? 1 : 0),
+            new(Samples.Ms(n * 100), LoadKind.OwnEffects, 0, 0),
+        ]).ToList();
+        run = run with { Frames = frames, Loads = loads, Header = run.Header with { Conditions = run.Header.Conditions with { UsableCores = [0] } } };
+
+        var limiter = Assert.Single(RunFindings.Of(run)).Limiter!;
+
+        Assert.Equal(Limiter.ProcessorDecode, limiter.Limiter);
+        Assert.EndsWith("before every frame that was begun.", LimiterWords.Evidence(limiter), StringComparison.Ordinal);
     }
 
     /// <summary>The mean over a GOP of what single frames cost, counted out one by one.</summary>

@@ -1,5 +1,6 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Wording;
 
 namespace HardyBench.Core.Tests.Machines;
 
@@ -11,8 +12,8 @@ public sealed class MediaEngineTests
     public void A_refusal_says_what_is_missing()
     {
         Assert.Null(Engine.RefusalOf(Samples.HdAvc));
-        Assert.Equal("no HEVC", Engine.RefusalOf(Samples.UhdHevc422));
-        Assert.Equal("no 10-bit 4:2:0 for AVC", Engine.RefusalOf(Samples.HdAvc with { BitDepth = 10 }));
-        Assert.Equal("UHD is larger than it takes for AVC", Engine.RefusalOf(Samples.HdAvc with { Raster = Raster.Uhd }));
+        Assert.Equal("no HEVC", MachineWords.Of(Engine.RefusalOf(Samples.UhdHevc422)!));
+        Assert.Equal("no 10-bit 4:2:0 for AVC", MachineWords.Of(Engine.RefusalOf(Samples.HdAvc with { BitDepth = 10 })!));
+        Assert.Equal("no raster as large as UHD for AVC", MachineWords.Of(Engine.RefusalOf(Samples.HdAvc with { Raster = Raster.Uhd })!));
     }
 }

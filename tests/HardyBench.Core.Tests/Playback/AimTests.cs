@@ -151,6 +151,22 @@ public sealed class AimTests
         Assert.Equal(new Choice(52, LeavesOut: true), aim.Next(Samples.Ms(1400), Clock, Nothing));
     }
 
+    /// <summary>In the last GOP of a passage there is nothing to give up for: half of it is passed over where that is what it takes.</summary>
+    [Fact]
+    public void Where_nothing_stands_alone_any_more_it_runs_up_however_far()
+    {
+        var aim = Aim(gop: 1000, decode: 40, effects: 0);
+        for (var known = 0; known < 5; known++)
+        {
+            aim.LearnRunningUp(leftOut: true, Samples.Ms(20), 1);
+        }
+
+        // Ten seconds late, of which each frame gains 20 ms.
+        var choice = aim.Next(Samples.Ms(11_000), Clock, Nothing);
+        Assert.Equal((true, false), (choice.LeavesOut, choice.GivesUp));
+        Assert.InRange(choice.Frame, 500, 504);
+    }
+
     [Fact]
     public void Late_effects_give_up_no_decoding()
     {

@@ -1,9 +1,9 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
-using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
+using HardyBench.Core.Wording;
 
 namespace HardyBench.Core.Tests.StandIns;
 
@@ -21,7 +21,7 @@ public sealed class CostModelTests
 
         Assert.Equal(0, demand.DemandSeconds(Station.MediaEngine));
         Assert.True(demand.DemandSeconds(Station.Processor) > 0);
-        Assert.Equal(["no 10-bit 4:2:2 for HEVC"], demand.SilentFallbacks);
+        Assert.Equal(["no 10-bit 4:2:2 for HEVC"], demand.SilentFallbacks.Select(MachineWords.Of));
     }
 
     [Fact]

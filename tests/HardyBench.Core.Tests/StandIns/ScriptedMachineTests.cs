@@ -1,6 +1,5 @@
 using CsCheck;
 using HardyBench.Core.Findings;
-using HardyBench.Core.Findings.Lags;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Hand;
@@ -96,13 +95,13 @@ public sealed class ScriptedMachineTests
     {
         var trial = Scripted.Trial(TrialKind.Ramp, 16);
         var done = new List<StepOutcome>();
-        while (TrialCourse.Next(trial, done, default) is { } step)
+        while (trial.Next(done, default) is { } step)
         {
-            var layers = RampSearch.IndexOf(step.Label) + 1;
+            var layers = step.Role.Passage!.Value + 1;
             var simulation = new Simulation(
                 [Demand(Scripted.Frames, 1, [0], [perLayer * layers], 0)], Rate, step.Plan.Settings, ServiceSpread.None, null);
             var run = Scripted.Play(step, _ => 1).Run with { Frames = simulation.Play() };
-            done.Add(new StepOutcome(step.Label, run));
+            done.Add(new StepOutcome(step.Role, run));
         }
 
         Assert.Equal(holding, RampSearch.Bounds([.. Enumerable.Range(0, 16)], RampSearch.Known(done)).FirstFails);

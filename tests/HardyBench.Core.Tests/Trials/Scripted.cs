@@ -36,17 +36,17 @@ internal static class Scripted
         var header = new RunHeader(
             timeline, step.Plan.Machine, step.Plan.Settings, new Conditions("p", null, [], null, null, 1), new Dictionary<string, string>(), default);
         var loads = celsius is { } degrees ? [new LoadReading(rate.StartOf(timeline.FrameCount), LoadKind.Temperature, 0, degrees)] : new List<LoadReading>();
-        return new StepOutcome(step.Label, new Run(header, RunEnding.Finished, TimeSpan.Zero, frames, loads, []));
+        return new StepOutcome(step.Role, new Run(header, RunEnding.Finished, TimeSpan.Zero, frames, loads, []));
     }
 
     /// <summary>The same with other loads.</summary>
-    public static StepOutcome With(this StepOutcome outcome, IReadOnlyList<LoadReading> loads) => new(outcome.Label, outcome.Run with { Loads = loads });
+    public static StepOutcome With(this StepOutcome outcome, IReadOnlyList<LoadReading> loads) => new(outcome.Role, outcome.Run with { Loads = loads });
 
     /// <summary>Plays a trial to its end.</summary>
     public static List<StepOutcome> Course(TrialPlan trial, Func<TrialStep, int, double> shown, Func<int, float?>? celsius = null, TimeSpan perRun = default)
     {
         var done = new List<StepOutcome>();
-        while (TrialCourse.Next(trial, done, perRun * done.Count) is { } step)
+        while (trial.Next(done, perRun * done.Count) is { } step)
         {
             done.Add(Play(step, passage => shown(step, passage), celsius?.Invoke(done.Count)));
             Assert.True(done.Count < 200, "The trial does not end.");

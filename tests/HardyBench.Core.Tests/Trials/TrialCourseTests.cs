@@ -3,6 +3,8 @@ using HardyBench.Core.Playback.Hand;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
 using HardyBench.Core.Trials;
+using HardyBench.Core.Trials.Kinds;
+using HardyBench.Core.Wording;
 
 namespace HardyBench.Core.Tests.Trials;
 
@@ -32,21 +34,21 @@ public sealed class TrialCourseTests
     {
         var trial = Scripted.Trial(TrialKind.Ramp, count);
 
-        var done = Scripted.Course(trial, (step, _) => RampSearch.IndexOf(step.Label) < holding ? 1 : 0.5);
+        var done = Scripted.Course(trial, (step, _) => step.Role.Passage < holding ? 1 : 0.5);
 
         Assert.Equal((holding - 1, holding), RampSearch.Bounds([.. Enumerable.Range(0, count)], RampSearch.Known(done)));
         Assert.All(done, outcome => Assert.Single(outcome.Run.Header.Timeline.Passages));
         Assert.True(done.Count <= (count <= 4 ? count : (int)Math.Ceiling(Math.Log2(count + 1))), $"{done.Count} runs for {count} passages");
-        Assert.Equal(done.Count, done.Select(outcome => outcome.Label).Distinct().Count());
+        Assert.Equal(done.Count, done.Select(outcome => outcome.Role.Label).Distinct().Count());
     }
 
     [Fact]
     public void A_ramp_s_answer_names_the_last_passage_that_holds_and_the_first_that_does_not()
     {
         var trial = Scripted.Trial(TrialKind.Ramp, 8);
-        var done = Scripted.Course(trial, (step, _) => RampSearch.IndexOf(step.Label) < 5 ? 1 : 0.5);
+        var done = Scripted.Course(trial, (step, _) => step.Role.Passage < 5 ? 1 : 0.5);
 
-        var answer = TrialAnswers.Of(TrialKind.Ramp, trial.Start.Timeline, done);
+        var answer = Trial.Of(TrialKind.Ramp).Answer(trial.Start.Timeline, done);
 
         Assert.Equal("It holds up to passage 5, “asked 5”, and no longer at passage 6, “asked 6”.", answer.Words);
     }
@@ -66,8 +68,8 @@ public sealed class TrialCourseTests
         var falling = rising with { Start = rising.Start with { Timeline = rising.Start.Timeline with { Passages = [passages[0], passages[2], passages[1]] } } };
         Assert.StartsWith("This is no ramp: passage 3 asks less than passage 2 (decoding, effects, memory, drive)", Assert.Single(falling.Remarks()), StringComparison.Ordinal);
         var done = Scripted.Course(falling, (_, _) => 1);
-        Assert.EndsWith(falling.Remarks()[0], TrialAnswers.Of(TrialKind.Ramp, falling.Start.Timeline, done, falling.Start.Clips).Words, StringComparison.Ordinal);
-        Assert.DoesNotContain("no ramp", TrialAnswers.Of(TrialKind.Ramp, rising.Start.Timeline, Scripted.Course(rising, (_, _) => 1), rising.Start.Clips).Words, StringComparison.Ordinal);
+        Assert.EndsWith(falling.Remarks()[0], Trial.Of(TrialKind.Ramp).Answer(falling.Start.Timeline, done, falling.Start.Clips).Words, StringComparison.Ordinal);
+        Assert.DoesNotContain("no ramp", Trial.Of(TrialKind.Ramp).Answer(rising.Start.Timeline, Scripted.Course(rising, (_, _) => 1), rising.Start.Clips).Words, StringComparison.Ordinal);
     }
 
     [Theory]
@@ -82,7 +84,7 @@ public sealed class TrialCourseTests
         var done = Scripted.Course(trial, (step, passage) => passage == 0 || (int)step.Plan.Settings.Scale >= holdsFrom ? 1 : 0.6);
 
         Assert.Equal(runs, done.Count);
-        Assert.Equal(words, TrialAnswers.Of(TrialKind.StepDown, trial.Start.Timeline, done).Words);
+        Assert.Equal(words, Trial.Of(TrialKind.StepDown).Answer(trial.Start.Timeline, done).Words);
         Assert.Equal(done.Select((_, i) => (PreviewScale)(1 << i)), done.Select(outcome => outcome.Run.Header.Settings.Scale));
     }
 
@@ -92,12 +94,12 @@ public sealed class TrialCourseTests
         var trial = Scripted.Trial(TrialKind.StepDown, 1) with { Start = Scripted.Plan(1, new PlaybackSettings(PreviewScale.Eighth)) };
         var loads = Enumerable.Range(1, 40).SelectMany(n => new[] { (LoadKind.Core, 0.99f), (LoadKind.OwnDecode, 0.9f), (LoadKind.OwnEffects, 0.05f), (LoadKind.OwnProcess, 0.97f) }
             .Select(load => new LoadReading(TimeSpan.FromMilliseconds(100 * n), load.Item1, 0, load.Item2))).ToList();
-        var played = Scripted.Play(TrialCourse.Next(trial, [], default)!, _ => 0.5);
+        var played = Scripted.Play(trial.Next([], default)!, _ => 0.5);
         var run = played.Run with { Loads = loads, Header = played.Run.Header with { Conditions = played.Run.Header.Conditions with { UsableCores = [0] } } };
 
         Assert.Equal(
             "No scale is small enough: at eighth scale 1 of 1 passages do not hold. Decoding is the limit, which no scale changes; proxies would.",
-            TrialAnswers.Of(TrialKind.StepDown, trial.Start.Timeline, [new StepOutcome(played.Label, run)]).Words);
+            Trial.Of(TrialKind.StepDown).Answer(trial.Start.Timeline, [new StepOutcome(played.Role, run)]).Words);
     }
 
     /// <summary>A machine that drops frames works as hard as it can at either rate.</summary>
@@ -111,7 +113,7 @@ public sealed class TrialCourseTests
         var done = Scripted.Course(trial, (_, passage) => passage == 0 ? firstShown : secondShown).Select((outcome, place) => outcome.With(
             [.. Enumerable.Range(1, 150).Select(n => new LoadReading(TimeSpan.FromMilliseconds(100 * n), LoadKind.OwnDecode, 0, place == 0 ? 1f : 0.5f))])).ToList();
 
-        var answer = TrialAnswers.Of(TrialKind.HalfRate, trial.Start.Timeline, done);
+        var answer = Trial.Of(TrialKind.HalfRate).Answer(trial.Start.Timeline, done);
 
         Assert.Equal((words, row), (answer.Words, answer.Rows[0].Words));
     }
@@ -125,7 +127,7 @@ public sealed class TrialCourseTests
         var plan = Scripted.Plan(1);
         var trial = Scripted.Trial(kind, 1) with { Start = plan with { Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0] with { FrameCount = 20 }] } } };
 
-        var answer = TrialAnswers.Of(kind, trial.Start.Timeline, Scripted.Course(trial, (_, _) => 1));
+        var answer = Trial.Of(kind).Answer(trial.Start.Timeline, Scripted.Course(trial, (_, _) => 1));
 
         Assert.Equal(("No passage was played long enough for a verdict.", "too short for a verdict"), (answer.Words, answer.Rows[0].Words));
     }
@@ -139,7 +141,7 @@ public sealed class TrialCourseTests
         var done = Scripted.Course(trial, (_, _) => 1).ConvertAll(outcome => outcome.With(
             [.. outcome.Run.Frames.Select(frame => new LoadReading(frame.SlotStart + TimeSpan.FromMilliseconds(1), LoadKind.OwnDecode, 0, frame.Frame < 300 ? 1 : 3))]));
 
-        Assert.StartsWith("At half the rate the player's work falls from 1.50 to 1.50 cores, to 100 %", TrialAnswers.Of(TrialKind.HalfRate, trial.Start.Timeline, done).Words, StringComparison.Ordinal);
+        Assert.StartsWith("At half the rate the player's work falls from 1.50 to 1.50 cores, to 100 %", Trial.Of(TrialKind.HalfRate).Answer(trial.Start.Timeline, done).Words, StringComparison.Ordinal);
     }
 
     [Fact]
@@ -147,7 +149,7 @@ public sealed class TrialCourseTests
     {
         var trial = Scripted.Trial(TrialKind.StepDown, 1) with { Start = Scripted.Plan(1, new PlaybackSettings(PreviewScale.Quarter)) };
 
-        Assert.Equal("quarter scale", TrialCourse.Next(trial, [], default)!.Label);
+        Assert.Equal("quarter scale", trial.Next([], default)!.Role.Label);
     }
 
     [Fact]
@@ -167,7 +169,7 @@ public sealed class TrialCourseTests
 
         // The machine loses two frames in a hundred from each run to the next, whatever the side.
         var done = Scripted.Course(trial, (_, _) => 1 - 0.02 * run++ / Scripted.Frames);
-        var drifting = TrialAnswers.Pairs(done, 0)!;
+        var drifting = CompareTrial.Pairs(done, 0)!;
 
         Assert.False(drifting.IsReal);
         Assert.Equal(0, drifting.Difference.Mean, 9);
@@ -181,7 +183,7 @@ public sealed class TrialCourseTests
 
         var done = Scripted.Course(trial, (step, passage) =>
             passage == 0 ? noise[place++ / Scripted.Frames % noise.Length] : step.Plan.Settings.Scale == PreviewScale.Half ? 1 : 0.5);
-        var answer = TrialAnswers.Of(TrialKind.Compare, trial.Start.Timeline, done);
+        var answer = Trial.Of(TrialKind.Compare).Answer(trial.Start.Timeline, done);
 
         Assert.Contains("within noise", answer.Rows[0].Words, StringComparison.Ordinal);
         Assert.Contains("+12.50", answer.Rows[1].Words, StringComparison.Ordinal);
@@ -210,10 +212,10 @@ public sealed class TrialCourseTests
     {
         var (bare, half) = (new PlaybackSettings(), new PlaybackSettings(PreviewScale.Half, Threads: 2));
 
-        Assert.Equal("half scale, 2 threads", TrialChange.InWords(bare, half, null));
-        Assert.Equal("no longer half scale", TrialChange.InWords(half, half with { Scale = PreviewScale.Full }, null));
-        Assert.Equal("without blur", TrialChange.InWords(half, null, "blur"));
-        Assert.Null(TrialChange.InWords(half, null, null));
+        Assert.Equal("half scale, 2 threads", ChangeWords.Of(bare, half, null));
+        Assert.Equal("no longer half scale", ChangeWords.Of(half, half with { Scale = PreviewScale.Full }, null));
+        Assert.Equal("without blur", ChangeWords.Of(half, null, "blur"));
+        Assert.Null(ChangeWords.Of(half, null, null));
     }
 
     [Fact]
@@ -221,7 +223,7 @@ public sealed class TrialCourseTests
     {
         var trial = Scripted.Trial(TrialKind.Compare, 1, other: new PlaybackSettings(Threads: 1));
 
-        Assert.Equal("no difference at all", TrialAnswers.Of(TrialKind.Compare, trial.Start.Timeline, Scripted.Course(trial, (_, _) => 1)).Rows[0].Words);
+        Assert.Equal("no difference at all", Trial.Of(TrialKind.Compare).Answer(trial.Start.Timeline, Scripted.Course(trial, (_, _) => 1)).Rows[0].Words);
     }
 
     [Fact]
@@ -231,7 +233,7 @@ public sealed class TrialCourseTests
 
         // 50, 75.3, 84.6, 88.0, 89.3, 89.7: the last three lie within a degree only from 89.3 on.
         Assert.Equal(7, done.Count);
-        Assert.Contains("heat settled at 90 °C", TrialAnswers.Of(TrialKind.Soak, Scripted.Timeline(1), done).Words, StringComparison.Ordinal);
+        Assert.Contains("heat settled at 90 °C", Trial.Of(TrialKind.Soak).Answer(Scripted.Timeline(1), done).Words, StringComparison.Ordinal);
     }
 
     [Fact]
@@ -244,16 +246,16 @@ public sealed class TrialCourseTests
         Assert.Equal(5, done.Count);
         Assert.Equal(
             "After 5 rounds its temperature cannot be read. Passage 1 does worse than in the first round.",
-            TrialAnswers.Of(TrialKind.Soak, Scripted.Timeline(1), done).Words);
+            Trial.Of(TrialKind.Soak).Answer(Scripted.Timeline(1), done).Words);
     }
 
     [Fact]
     public void Each_soak_round_begins_as_hot_as_the_one_before_ended()
     {
         var trial = Scripted.Trial(TrialKind.Soak, 1);
-        var first = Scripted.Play(TrialCourse.Next(trial, [], default)!, _ => 1, 71);
+        var first = Scripted.Play(trial.Next([], default)!, _ => 1, 71);
 
-        Assert.Equal(71, TrialCourse.Next(trial, [first], default)!.Plan.StartCelsius);
+        Assert.Equal(71, trial.Next([first], default)!.Plan.StartCelsius);
     }
 
     /// <summary>A stand-in plays eight seconds in far less, and ten minutes at most are ten minutes of playing.</summary>
@@ -280,9 +282,9 @@ public sealed class TrialCourseTests
         var (trial, run) = (Scripted.Trial(TrialKind.Repeat, 2), 0);
 
         var done = Scripted.Course(trial, (_, passage) => passage == 0 || run++ < Scripted.Frames ? 1 : 0.5);
-        var answer = TrialAnswers.Of(TrialKind.Repeat, trial.Start.Timeline, done);
+        var answer = Trial.Of(TrialKind.Repeat).Answer(trial.Start.Timeline, done);
 
-        Assert.Equal(["1 of 3", "2 of 3", "3 of 3"], done.Select(outcome => outcome.Label));
+        Assert.Equal(["1 of 3", "2 of 3", "3 of 3"], done.Select(outcome => outcome.Role.Label));
         Assert.StartsWith("median 25.0, 25.00 ± 0.00 shown a second", answer.Rows[0].Words, StringComparison.Ordinal);
         Assert.Contains("verdicts differ", answer.Rows[1].Words, StringComparison.Ordinal);
         Assert.StartsWith("1 of 2 passages got different verdicts", answer.Words, StringComparison.Ordinal);
@@ -301,7 +303,7 @@ public sealed class TrialCourseTests
         List<int> Seeds()
         {
             var (trial, done, seeds) = (Scripted.Trial(kind, 1, other: new PlaybackSettings(Threads: 1)), new List<StepOutcome>(), new List<int>());
-            while (TrialCourse.Next(trial, done, default) is { } step)
+            while (trial.Next(done, default) is { } step)
             {
                 seeds.Add(step.Plan.Occasion);
                 done.Add(Scripted.Play(step, _ => 1));
@@ -329,10 +331,10 @@ public sealed class TrialCourseTests
         foreach (var kind in new[] { TrialKind.Scrub, TrialKind.StartLag })
         {
             var trial = Scripted.Trial(kind, 2);
-            var step = TrialCourse.Next(trial, [], default)!;
+            var step = trial.Next([], default)!;
 
             Assert.NotEmpty(step.Plan.Hand!);
-            Assert.Null(TrialCourse.Next(trial, [Scripted.Play(step, _ => 1)], default));
+            Assert.Null(trial.Next([Scripted.Play(step, _ => 1)], default));
             Assert.Equal(kind == TrialKind.StartLag, step.Plan.Hand!.All(move => move.Kind == MoveKind.Start));
         }
     }

@@ -4,7 +4,8 @@ using System.Text.Json;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
-using HardyBench.Player.Clips;
+using HardyBench.Media.Clips;
+using HardyBench.Player.Course;
 using HardyBench.Player.Decoding;
 using HardyBench.Player.Effects;
 using HardyBench.Player.Native;
@@ -150,7 +151,7 @@ public sealed class ForeignClipTests
 
             using var picture = pipeline.Treat(frames, slot)!;
             frames.ToList().ForEach(frame => frame.Dispose());
-            shown.Add(Reading.Number(picture.CopyPlanes(), picture.Raster, deep: PassageGraph.IsDeep(plan, plan.Timeline.Passages[0])));
+            shown.Add(Reading.Number(picture.CopyPlanes(), picture.Raster, deep: plan.IsDeep(plan.Timeline.Passages[0])));
         }
 
         return shown;

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using HardyBench.Core.Footage.Strips;
-using HardyBench.Player.Clips;
+using HardyBench.Media.Clips;
+using HardyBench.Player.Strips;
 
 namespace HardyBench.Player.Tests.Clips;
 

@@ -2,8 +2,8 @@ using System.Diagnostics;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Player.Course;
 using HardyBench.Player.Decoding;
-using HardyBench.Player.Playing;
 
 namespace HardyBench.Player.Tests.Decoding;
 

@@ -1,4 +1,4 @@
-using HardyBench.Player.Clips;
+using HardyBench.Media.Clips;
 using HardyBench.Player.Decoding;
 
 namespace HardyBench.Player.Tests.Decoding;

@@ -3,6 +3,7 @@ using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
+using HardyBench.Core.Wording;
 using HardyBench.Player.Decoding;
 using HardyBench.Player.Effects;
 using HardyBench.Player.Native;
@@ -22,7 +23,7 @@ public sealed class DeviceTests
 
         Assert.Equal(new EffectState("opencl", null), run.Header.Conditions.Effects!["sharpen"]);
         Assert.Equal(new EffectState("processor", "there is no filter for it on opencl"), run.Header.Conditions.Effects["blur"]);
-        Assert.Contains("blur was done on the processor: there is no filter for it on opencl", RunNotes.Of(run));
+        Assert.Contains("blur was done on the processor: there is no filter for it on opencl", RunWords.NotesOf(run));
         Assert.All(run.Frames, frame => Assert.NotNull(frame.Shown));
     }
 
@@ -55,7 +56,7 @@ public sealed class DeviceTests
         var run = await PlayAsync(Sharpened, new PlaybackSettings(DecodeOn: "opencl"));
 
         Assert.Equal("there is no decoder of this codec for opencl", run.Header.Conditions.Footage!["hd-avc-25"].Refusal);
-        Assert.Contains(RunNotes.Of(run), note => note.StartsWith("hd-avc-25 was decoded on the processor", StringComparison.Ordinal));
+        Assert.Contains(RunWords.NotesOf(run), note => note.StartsWith("hd-avc-25 was decoded on the processor", StringComparison.Ordinal));
     }
 
     [Fact]

@@ -2,8 +2,8 @@ using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
-using HardyBench.Player.Clips;
-using HardyBench.Player.Playing;
+using HardyBench.Core.Wording;
+using HardyBench.Media.Clips;
 using HardyBench.Player.Tests.Playing;
 
 namespace HardyBench.Player.Tests.Faults;
@@ -45,7 +45,7 @@ public sealed class FootageFaultTests
         Assert.Contains(run.Failures, one => one.Message.Contains("have no picture of their own; the picture before stayed on", StringComparison.Ordinal));
         var failure = run.Failures[0];
         Assert.Matches("^the decoder reported (an error|\\d+ errors) in copy.mp4, from its frame \\d+ on; what it could decode was shown$", failure.Message);
-        Assert.Contains($"passage 1: {failure.Message}", RunNotes.Of(run));
+        Assert.Contains($"passage 1: {failure.Message}", RunWords.NotesOf(run));
         Assert.Equal(75, run.Frames.Count);
         Assert.NotNull(run.Frames[0].Shown);
         Assert.NotEqual(Limiter.Clip, RunFindings.Of(run)[0].Limiter?.Limiter);

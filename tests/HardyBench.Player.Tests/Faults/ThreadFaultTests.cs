@@ -1,7 +1,8 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
-using HardyBench.Player.Clips;
+using HardyBench.Media.Clips;
+using HardyBench.Player.Course;
 using HardyBench.Player.Decoding;
 using HardyBench.Player.Native;
 using HardyBench.Player.Playing;

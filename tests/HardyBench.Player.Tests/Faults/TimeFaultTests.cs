@@ -1,10 +1,9 @@
 using HardyBench.Core.Findings;
-using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Timelines;
+using HardyBench.Core.Wording;
 using HardyBench.Player.Playing;
-using HardyBench.Player.Telemetry;
 using HardyBench.Player.Tests.Playing;
+using HardyBench.Telemetry;
 
 namespace HardyBench.Player.Tests.Faults;
 
@@ -41,7 +40,7 @@ public sealed class TimeFaultTests
 
         Assert.Equal(50, run.Frames.Count);
         Assert.All(run.Frames.Zip(run.Frames.Skip(1)), pair => Assert.Equal(40, (pair.Second.SlotStart - pair.First.SlotStart).TotalMilliseconds, 3));
-        Assert.Contains(RunNotes.Of(run), note => note.StartsWith("the time of day was set back by 7200 s at", StringComparison.Ordinal)
+        Assert.Contains(RunWords.NotesOf(run), note => note.StartsWith("the time of day was set back by 7200 s at", StringComparison.Ordinal)
             && note.EndsWith("the run's own clock does not follow it", StringComparison.Ordinal));
     }
 
@@ -51,7 +50,7 @@ public sealed class TimeFaultTests
         var run = await Plans.PlayAsync(await Plans.SmallAsync(1, 10, new PlaybackSettings()));
         var slept = run with { Loads = [.. run.Loads, new LoadReading(TimeSpan.FromSeconds(0.3), LoadKind.Asleep, 0, 90)] };
 
-        Assert.Contains("the machine slept for 90 s at 0.3 s; the run's clock stood still meanwhile, so nothing counts as dropped for it", RunNotes.Of(slept));
+        Assert.Contains("the machine slept for 90 s at 0.3 s; the run's clock stood still meanwhile, so nothing counts as dropped for it", RunWords.NotesOf(slept));
     }
 
     /// <summary>Two samples a tenth of a second apart by the run's clock, over which the other clocks moved as given.</summary>

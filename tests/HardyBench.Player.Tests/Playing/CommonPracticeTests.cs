@@ -2,10 +2,10 @@ using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
-using HardyBench.Player.Aids;
+using HardyBench.Media.Aids;
+using HardyBench.Player.Course;
 using HardyBench.Player.Decoding;
 using HardyBench.Player.Effects;
-using HardyBench.Player.Native;
 using HardyBench.Player.Playing;
 
 namespace HardyBench.Player.Tests.Playing;

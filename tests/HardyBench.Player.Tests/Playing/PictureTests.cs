@@ -6,11 +6,11 @@ using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Hand;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
-using HardyBench.Player.Decoding;
+using HardyBench.Media.EffectFiles;
 using HardyBench.Player.Effects;
 using HardyBench.Player.Native;
 using HardyBench.Player.Playing;
-using HardyBench.Player.Telemetry;
+using HardyBench.Telemetry;
 using HardyBench.Workbench.Demo;
 
 namespace HardyBench.Player.Tests.Playing;

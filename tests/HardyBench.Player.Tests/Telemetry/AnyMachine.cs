@@ -1,5 +1,5 @@
 using HardyBench.Core.Machines;
-using HardyBench.Player.Telemetry;
+using HardyBench.Telemetry;
 
 namespace HardyBench.Player.Tests.Telemetry;
 

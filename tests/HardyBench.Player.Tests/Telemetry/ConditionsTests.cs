@@ -1,8 +1,7 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
-using HardyBench.Player.Playing;
-using HardyBench.Player.Telemetry;
 using HardyBench.Player.Tests.Playing;
+using HardyBench.Telemetry;
 
 namespace HardyBench.Player.Tests.Telemetry;
 

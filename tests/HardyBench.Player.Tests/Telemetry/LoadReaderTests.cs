@@ -1,5 +1,5 @@
 using HardyBench.Core.Playback;
-using HardyBench.Player.Telemetry;
+using HardyBench.Telemetry;
 
 namespace HardyBench.Player.Tests.Telemetry;
 

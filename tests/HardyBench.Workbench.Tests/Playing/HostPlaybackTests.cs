@@ -4,8 +4,8 @@ using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Formats.PlayerProtocol;
+using HardyBench.Media.EffectFiles;
 using HardyBench.Player.Effects;
-using HardyBench.Player.Native;
 using HardyBench.Player.Playing;
 using HardyBench.Workbench.Playing;
 
@@ -17,7 +17,7 @@ public sealed class HostPlaybackTests : IAsyncLifetime
     private static readonly EffectPlaces Effects = new("/nowhere", Fonts.ForTitles);
 
     private readonly string homes = TestData.NewFolder("homes");
-    private Player.Clips.ClipFolder clips = null!;
+    private Media.Clips.ClipFolder clips = null!;
     private Players players = null!;
 
     public async ValueTask InitializeAsync()
@@ -70,6 +70,42 @@ public sealed class HostPlaybackTests : IAsyncLifetime
         Assert.Equal((0, false), (failure.PassageIndex, failure.Overcome));
         Assert.Contains("it was ended by SIGSEGV), at “The wings", failure.Message, StringComparison.Ordinal);
         Assert.Equal(RunEnding.Finished, (await Playback().PlayAsync(Plan(frames: 5), new Heard(), CancellationToken.None)).Ending);
+    }
+
+    /// <summary>Each made clip with bytes of it turned over, from its header to its last frame, or its end cut off: whatever the libraries make of it,
+    /// at worst the run is cut short. Nothing of it is seen here, and the next run plays.</summary>
+    [Fact]
+    public async Task Damaged_clips_end_at_most_the_run_that_plays_them()
+    {
+        const int Damages = 6, Frames = 8;
+        var (folder, random) = (TestData.NewFolder("damaged"), new Random(1));
+        var damaged = clips.Clips.Values.Where(clip => clip.Sha256 is not null).SelectMany(clip => Enumerable.Range(0, Damages).Select(n => (clip, n))).Select(one =>
+        {
+            var bytes = File.ReadAllBytes(clips.PathOf(one.clip));
+            var (from, count) = one.n switch { 0 => (0, 40), 1 => (Math.Max(0, bytes.Length - 4096), 40), _ => (0, 4 << one.n) };
+            for (var turned = 0; turned < count; turned++)
+            {
+                bytes[random.Next(from, one.n == 0 ? Math.Min(2048, bytes.Length) : bytes.Length)] ^= (byte)(1 << random.Next(8));
+            }
+
+            var clip = one.clip with { Id = $"{one.clip.Id}-{one.n}", Title = $"{one.clip.Title}, damaged {one.n}" };
+            File.WriteAllBytes(Path.Combine(folder, clip.Id), one.n == Damages - 1 ? bytes[..(bytes.Length / 2)] : bytes);
+            return clip;
+        }).ToDictionary(clip => clip.Id);
+        Assert.True(damaged.Count >= 4 * Damages);
+        using var confined = new Players(new PlayerProgram([clips.Path, folder], homes));
+        var plan = Plan(Frames) with { Clips = damaged };
+        plan = plan with
+        {
+            Timeline = plan.Timeline with { Passages = [.. damaged.Values.Select(clip => new Passage(clip.Title, Frames, [new Layer(clip.Id, [])], []))] },
+        };
+
+        var run = await new HostPlayback(confined, new In(folder), Effects, homes, null).PlayAsync(plan, new Heard(), CancellationToken.None);
+
+        Assert.True(run.Ending == RunEnding.CutShort ? run.Failures.Count > 0 : run.Frames.Count == damaged.Count * Frames, $"{run.Ending}, {run.Frames.Count} slots");
+        Assert.NotEmpty(run.Failures);
+        Assert.All(run.Failures, failure => Assert.Matches(@"^\p{L}.*\w.*[.…]?$", failure.Message));
+        Assert.Equal(RunEnding.Finished, (await new HostPlayback(confined, clips, Effects, homes, null).PlayAsync(Plan(frames: 5), new Heard(), CancellationToken.None)).Ending);
     }
 
     [Fact]
@@ -193,8 +229,13 @@ public sealed class HostPlaybackTests : IAsyncLifetime
         return new PlaybackPlan(
             new Timeline("t", "T", Raster.Hd.DividedBy(3), new FrameRate(25), [new Passage("asked", frames, [new Layer(clip.Id, [])], [])]),
             new Dictionary<string, Clip> { [clip.Id] = clip },
-            new Machine(Machine.ThisId, "This", MachineKind.This, string.Empty, new Processor("p", 2, 2, null, null), null, null, new Memory(8, 1, null, null), null, null, null),
+            new Machine(Machine.ThisId, "This", MachineKind.This, string.Empty, new Processor("p", 2, 2, null, null), [], [], new Memory(8, 1, null, null), [], null, null),
             new PlaybackSettings());
+    }
+
+    private sealed class In(string folder) : IClipFiles
+    {
+        public string PathOf(Clip clip) => Path.Combine(folder, clip.Id);
     }
 
     private sealed class Elsewhere(string path) : IClipFiles

@@ -2,6 +2,7 @@ using System.Diagnostics;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Trials;
 using HardyBench.Workbench.Playing;
+using HardyBench.Workbench.Trials;
 
 namespace HardyBench.Workbench.Tests.Playing;
 

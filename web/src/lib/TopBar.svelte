@@ -10,6 +10,7 @@
     ['/timelines', 'Timelines'],
     ['/trials', 'Trials'],
     ['/runs', 'Runs'],
+    ['/compare', 'Compare'],
     ['/advice', 'Advice'],
     ['/words', 'Words']
   ];

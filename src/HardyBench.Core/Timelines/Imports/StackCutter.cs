@@ -1,5 +1,4 @@
 using HardyBench.Core.Footage;
-using HardyBench.Core.Timelines.Effects;
 
 namespace HardyBench.Core.Timelines.Imports;
 

@@ -26,6 +26,13 @@ export function orThrow<T>(answer: { data?: T; error?: unknown; response: Respon
   throw new Error(problem?.detail ?? problem?.title ?? `The server answered ${answer.response.status}.`);
 }
 
+/** Sends a file's bytes as they are. */
+export async function sendFile<T>(address: string, file: File): Promise<T> {
+  const answer = await fetch(address, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } });
+  const outcome = await answer.json().catch(() => null);
+  return orThrow<T>({ data: outcome, error: outcome, response: answer });
+}
+
 export type Timeline = Schemas['Timeline'];
 export type Passage = Schemas['Passage'];
 export type Layer = Schemas['Layer'];

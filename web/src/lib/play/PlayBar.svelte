@@ -47,12 +47,11 @@
     <kbd class="kbd kbd-xs figure">P</kbd>
   </label>
   <button class="btn btn-sm" aria-expanded={open} onclick={() => (open = !open)}>Conditions</button>
-  {#if running}
-    <button class="btn btn-neutral btn-sm" onclick={onstop}>Stop <kbd class="figure text-xs">Space</kbd></button>
-    <button class="btn btn-sm" onclick={onplay}>Queue</button>
-  {:else}
-    <button class="btn btn-primary btn-sm" onclick={onplay}>Play <kbd class="figure text-xs">Space</kbd></button>
-  {/if}
+  <!-- One button all along: another in its place would lose the focus of whoever pressed it. -->
+  <button class="btn btn-sm {running ? 'btn-neutral' : 'btn-primary'}" onclick={running ? onstop : onplay}>
+    {running ? 'Stop' : 'Play'} <kbd class="figure text-xs">Space</kbd>
+  </button>
+  {#if running}<button class="btn btn-sm" onclick={onplay}>Queue</button>{/if}
 </div>
 <p class="mt-1 text-right text-sm" data-testid="about-to">
   <span>{kinds[ask.kind].question}</span>

@@ -22,7 +22,7 @@
         playing now
       {:else if others.length}
         <select
-          class="select select-xs select-ghost -ml-2 w-full max-w-40 min-w-0 pr-6 text-ellipsis"
+          class="select select-xs select-ghost -ml-2 w-full max-w-40 min-w-0 pr-6! text-ellipsis"
           aria-label="Run shown for {machine.name}"
           title="Which run this column shows"
           value={column.runId === column.bareId ? '' : column.runId}

@@ -45,7 +45,8 @@
   }
 </script>
 
-<table bind:this={table} class="w-full border-separate border-spacing-0" data-testid="sheet">
+<!-- Columns are alike, and none narrower than its figures: a sheet of many is moved sideways. -->
+<table bind:this={table} class="w-full table-fixed border-separate border-spacing-0" style:min-width="{16 + 12 * sheet.columns.length}rem" data-testid="sheet">
   <thead>
     <tr>
       <th scope="col" class="sticky top-0 left-0 z-20 w-[25%] min-w-60 border-r border-b border-base-300 bg-base-200 px-3 py-1.5 text-left align-bottom text-sm font-semibold">

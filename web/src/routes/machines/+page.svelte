@@ -1,58 +1,114 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { api, orThrow, type Machine } from '#lib/api/client.ts';
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import MachineForm from '#lib/machines/MachineForm.svelte';
+  import ThisMachine from '#lib/machines/ThisMachine.svelte';
+  import { Shelf } from '#lib/machines/shelf.svelte.ts';
   import { money } from '#lib/words.ts';
 
-  let machines = $state<Machine[]>([]);
-  let problem = $state<string | null>(null);
-  onMount(async () => {
-    try {
-      machines = orThrow(await api.GET('/api/machines'));
-    } catch (failure) {
-      problem = (failure as Error).message;
-    }
+  const shelf = new Shelf();
+  let words = $state('');
+  let picker: HTMLInputElement;
+
+  const chosen = $derived(page.url.searchParams.get('id') ?? 'this');
+  const draft = $derived(shelf.drafts[chosen]);
+  const listed = $derived(shelf.list.filter((one) => words.toLowerCase().split(/\s+/).every((word) => `${one.name} ${one.summary} ${one.graphics ?? ''} ${one.drive ?? ''}`.toLowerCase().includes(word))));
+
+  onMount(() => void shelf.trying(() => shelf.read()));
+  // What was said before stays: it is often about the machine that is opened now.
+  $effect(() => void shelf.open(chosen).catch((failure: Error) => (shelf.problem = failure.message)));
+
+  const show = (id: string) => goto(`?id=${id}`, { reset: false });
+  const doing = (work: () => Promise<string | undefined | void>) => () =>
+    void shelf.trying(async () => {
+      const id = await work();
+      if (id) await show(id);
+    });
+
+  const add = doing(() => shelf.add());
+  const duplicate = doing(() => shelf.duplicate(chosen));
+  const keep = doing(() => shelf.keep(chosen));
+  const bringBack = doing(() => shelf.bringBack());
+  const putAside = doing(async () => {
+    await shelf.putAside(chosen);
+    return 'this';
   });
 
-  const facts: [string, (machine: Machine) => string][] = [
-    ['processor', (m) => m.processor],
-    ['cores and threads', (m) => `${m.cores} / ${m.threads}`],
-    ['clock', (m) => (m.clockGigahertz ? `${m.clockGigahertz} GHz` : 'not told')],
-    ['graphics', (m) => (m.graphics ? `${m.graphics}, ${m.graphicsMemoryGigabytes} GB` : 'none seen')],
-    ['media engine', (m) => m.mediaEngineName ?? 'none seen'],
-    ['it decodes', (m) => m.mediaEngine.join('; ') || '—'],
-    ['memory', (m) => `${m.memoryGigabytes} GB`],
-    ['media drive', (m) => (m.drive ? `${m.drive}, ${m.driveMegabytesPerSecond} MB/s` : 'not told')],
-    ['cooling', (m) => (m.fanless == null ? 'not told' : m.fanless ? 'fanless' : 'fans')],
-    ['price', (m) => money(m.price ?? null, m.currency)]
-  ];
+  const bringIn = (input: HTMLInputElement) => {
+    const file = input.files?.[0];
+    input.value = '';
+    if (file) doing(() => shelf.bringIn(file))();
+  };
+
+  function keys(event: KeyboardEvent) {
+    if ((event.ctrlKey || event.metaKey) && event.key === 's') {
+      event.preventDefault();
+      if (shelf.isChanged(chosen)) keep();
+    }
+  }
 </script>
 
 <svelte:head><title>Machines · Hardy Bench</title></svelte:head>
-<div class="p-4">
-  <h1 class="text-lg font-semibold">Machines</h1>
-  <p class="quiet mb-3 text-sm">This machine really plays; stand-ins are simulated from the figures below.</p>
-  {#if problem}<p role="alert" class="text-error">{problem}</p>{/if}
-  <table class="w-full border-separate border-spacing-0 text-sm" data-testid="machines">
-    <thead>
-      <tr>
-        <td class="w-40 border-b border-base-300"></td>
-        {#each machines as machine (machine.id)}
-          <th scope="col" class="border-b border-base-300 bg-base-200 px-3 py-2 text-left align-top" class:hatched={machine.kind === 'standIn'}>
-            <span class="font-semibold">{machine.name}</span>
-            <span class="quiet block font-normal">{machine.summary}</span>
-          </th>
-        {/each}
-      </tr>
-    </thead>
-    <tbody>
-      {#each facts as [name, of] (name)}
-        <tr>
-          <th scope="row" class="quiet border-b border-base-300 py-1.5 text-left font-normal">{name}</th>
-          {#each machines as machine (machine.id)}
-            <td class="border-b border-base-300 px-3 py-1.5 align-top" data-fact={name}>{of(machine)}</td>
-          {/each}
-        </tr>
+<svelte:window onkeydown={keys} />
+<div class="flex h-full min-h-0 flex-wrap md:flex-nowrap">
+  <section class="flex w-full flex-col border-base-300 md:w-80 md:shrink-0 md:border-r" aria-label="The shelf">
+    <div class="grid gap-2 p-3">
+      <h1 class="text-lg font-semibold">Machines <span class="quiet text-sm font-normal">{shelf.list.length - 1} stand-ins and this one</span></h1>
+      <div class="flex gap-2">
+        <input class="input input-sm min-w-0 flex-1" placeholder="show only…" aria-label="Show only machines with" bind:value={words} />
+        <button class="btn btn-primary btn-sm" onclick={add}>Add</button>
+      </div>
+      <p class="text-sm">
+        <button class="link mr-3" onclick={() => picker.click()}>Bring in a file</button>
+        <span class="quiet">take the shelf away as</span>
+        <a class="link mx-1" href="/api/machines/export?format=csv" download>csv</a>
+        <a class="link" href="/api/machines/export?format=json" download>json</a>
+      </p>
+      <input bind:this={picker} class="hidden" type="file" accept=".csv,.json" aria-label="A file of machines, csv or json" onchange={(event) => bringIn(event.currentTarget)} />
+    </div>
+    <ul class="max-h-60 overflow-auto md:max-h-none md:min-h-0 md:flex-1" data-testid="machines">
+      {#each listed as machine (machine.id)}
+        <li>
+          <a class="flex gap-2 border-t border-base-300 px-3 py-1.5 text-sm hover:bg-base-200" class:bg-base-300={machine.id === chosen} href="?id={machine.id}" aria-current={machine.id === chosen ? 'true' : undefined} data-sveltekit-noscroll>
+            <span class="min-w-0 flex-1">
+              <span class="font-semibold">{machine.name}</span>{#if shelf.isChanged(machine.id)}<span class="text-warning"> · changed, not kept</span>{/if}
+              <span class="quiet block truncate">{machine.summary || `${machine.cores} cores, ${machine.memoryGigabytes} GB`}</span>
+            </span>
+            <span class="figure quiet shrink-0 text-xs leading-6">{machine.kind === 'this' ? 'really plays' : machine.price == null ? '' : money(machine.price, machine.currency)}</span>
+          </a>
+        </li>
+      {:else}
+        {#if words}<li class="quiet px-3 py-2 text-sm">No machine has these words.</li>{/if}
       {/each}
-    </tbody>
-  </table>
+    </ul>
+  </section>
+
+  <section class="min-w-0 flex-1 overflow-auto p-4" aria-label="The machine chosen">
+    {#if shelf.problem}<p role="alert" class="mb-2 text-sm text-error">{shelf.problem}</p>{/if}
+    {#if shelf.said}<p role="status" class="mb-2 text-sm">{shelf.said}</p>{/if}
+    {#if shelf.gone}<p role="status" class="mb-2 text-sm">{shelf.gone.name} is off the shelf; its runs are kept. <button class="link" onclick={bringBack}>Bring it back</button></p>{/if}
+    {#if shelf.problems.length}
+      <details class="mb-3 border border-base-300 px-3 py-2 text-sm" open data-testid="row-problems">
+        <summary>What was left out or passed over <button class="link ml-3" onclick={() => (shelf.problems = [])}>put away</button></summary>
+        <ul class="max-h-40 overflow-auto">{#each shelf.problems as row, at (at)}<li><span class="font-semibold">{row.where}{row.name ? `, ${row.name}` : ''}:</span> {row.why}</li>{/each}</ul>
+      </details>
+    {/if}
+    {#if draft && draft.machine.kind === 'this'}
+      <ThisMachine machine={draft.machine} />
+    {:else if draft}
+      <div class="mb-3 flex flex-wrap items-center gap-3 text-sm">
+        <h2 class="text-base font-semibold">{draft.machine.name}</h2>
+        <span class="quiet">a stand-in: simulated from these figures</span>
+        <span class="ml-auto flex items-center gap-3">
+          {#if shelf.isChanged(chosen)}<button class="link" onclick={() => shelf.dropChanges(chosen)}>Leave it as it was</button>{/if}
+          <button class="btn btn-primary btn-sm" disabled={!shelf.isChanged(chosen)} onclick={keep}>Keep</button>
+          <button class="btn btn-sm" onclick={duplicate}>Duplicate</button>
+          <button class="btn btn-sm" onclick={putAside}>Take off the shelf</button>
+          <a class="link" href="/api/machines/export?format=json&ids={chosen}" download="{chosen}.json">take away</a>
+        </span>
+      </div>
+      {#key chosen}<MachineForm bind:machine={draft.machine} />{/key}
+    {/if}
+  </section>
 </div>

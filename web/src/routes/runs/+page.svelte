@@ -14,6 +14,8 @@
   let said = $state('');
   const shown = $derived(filtered(runs ?? [], words));
   const taken = $derived(shown.filter((run) => selected.has(run.id)));
+  /** In the order of their numbers: the earliest is the base. */
+  const comparable = $derived(taken.filter((run) => !run.byHand && run.ending !== 'playing').map((run) => run.id).sort((one, other) => one - other).slice(0, 6));
   const worth = $derived(taken.length ? taken : shown);
 
   $effect(() => {
@@ -69,6 +71,7 @@
     </label>
     <span class="quiet">{shown.length} of {runs?.length ?? 0} runs{taken.length ? `, ${taken.length} selected` : ''}</span>
     <span class="ml-auto flex gap-2">
+      <a class="btn btn-sm {comparable.length < 2 ? 'btn-disabled' : ''}" aria-disabled={comparable.length < 2} href={comparable.length < 2 ? undefined : `/compare?${comparable.map((id) => `run=${id}`).join('&')}`}>Compare</a>
       <button class="btn btn-sm" onclick={save} disabled={!worth.length}>Save as CSV</button>
       <button class="btn btn-sm" onclick={copy} disabled={!worth.length}>Copy as table</button>
       <button class="btn btn-sm" onclick={() => put(taken.map((run) => run.id), true)} disabled={!taken.length}>Delete</button>

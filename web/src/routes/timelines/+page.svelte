@@ -1,7 +1,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
-  import { api, orThrow, type Schemas } from '#lib/api/client.ts';
+  import { api, orThrow, sendFile, type Schemas } from '#lib/api/client.ts';
   import { imported } from '#lib/editor/imported.svelte.ts';
 
   let timelines = $state<Schemas['TimelineView'][] | null>(null);
@@ -37,25 +37,19 @@
       if (!file) return;
       input.value = '';
       if (/\.edl$/i.test(file.name)) {
-        const rate = await send<Schemas['EdlRateView']>('/api/timelines/import/rate', file);
+        const rate = await sendFile<Schemas['EdlRateView']>('/api/timelines/import/rate', file);
         asked = { file, rate, chosen: rate.likely };
       } else if (/\.zip$/i.test(file.name)) {
-        await send('/api/packs', file);
+        await sendFile('/api/packs', file);
         await read();
       } else await bringIn(file, null);
     });
 
   async function bringIn(file: File, rate: string | null) {
     const query = new URLSearchParams({ name: file.name, ...(rate ? { rate } : {}) });
-    const outcome = await send<Schemas['ImportOutcome']>(`/api/timelines/import?${query}`, file);
+    const outcome = await sendFile<Schemas['ImportOutcome']>(`/api/timelines/import?${query}`, file);
     imported.note(outcome);
     await goto(`/timelines/${outcome.stored.timeline.id}/write`);
-  }
-
-  async function send<T>(address: string, file: File): Promise<T> {
-    const answer = await fetch(address, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } });
-    const outcome = await answer.json().catch(() => null);
-    return orThrow<T>({ data: outcome, error: outcome, response: answer });
   }
 
   const letGo = (id: string) =>

@@ -7,6 +7,7 @@
   import { scales } from '#lib/words.ts';
   import PassagePanel from '#lib/detail/PassagePanel.svelte';
   import { Ask } from '#lib/play/ask.svelte.ts';
+  import MachineChoice from '#lib/sheet/MachineChoice.svelte';
   import Legend from '#lib/sheet/Legend.svelte';
   import NowPlaying from '#lib/play/NowPlaying.svelte';
   import PlayBar from '#lib/play/PlayBar.svelte';
@@ -24,6 +25,8 @@
   let sheet = $state<Sheet | null>(null);
   let problem = $state<string | null>(null);
   const ask = new Ask();
+  /** Rises when other machines were chosen. */
+  let looks = $state(0);
   const chosenRun = $derived(sheet?.columns.find((column) => column.machine.id === chosen?.machineId)?.runId ?? null);
   const unknownCell = $derived(
     sheet && chosen && !(chosenRun && chosen.number <= sheet.timeline.passages.length) && !live.play?.running
@@ -35,6 +38,7 @@
   $effect(() => {
     void live.ended;
     void live.making?.done;
+    void looks;
     const run = picked.split(',').filter(Boolean).map(Number).filter(Number.isSafeInteger);
     const request = { params: { path: { id }, query: { scale, run } } };
     let current = true;
@@ -97,7 +101,7 @@
     <div class="border-b border-base-300 px-4 py-2">
       <div class="flex flex-wrap items-baseline gap-x-6 gap-y-1">
         <h1 class="text-lg font-semibold">{sheet.timeline.title}</h1>
-        <span class="quiet text-sm">{sheet.timeline.raster} {sheet.timeline.rate}, {sheet.timeline.passages.length} {sheet.timeline.passages.length === 1 ? 'passage' : 'passages'}, <span class="figure">{sheet.timeline.seconds}</span> s <a class="link ml-1" href="/timelines/{id}/write">Write</a></span>
+        <span class="quiet text-sm">{sheet.timeline.raster} {sheet.timeline.rate}, {sheet.timeline.passages.length} {sheet.timeline.passages.length === 1 ? 'passage' : 'passages'}, <span class="figure">{sheet.timeline.seconds}</span> s <a class="link ml-1" href="/timelines/{id}/write">Write</a> <MachineChoice timelineId={id} columns={sheet.columns} onchange={() => looks++} /></span>
         <div class="ml-auto">
           <PlayBar {ask} columns={sheet.columns} {scale} timeline={{ id, effects: sheet.timeline.effects }} onscale={changeScale} onplay={() => play()} onstop={stop} />
         </div>

@@ -1,0 +1,59 @@
+namespace HardyBench.Core.Findings.Comparing;
+
+/// <summary>What two runs can differ in.</summary>
+public enum Condition
+{
+    Timeline,
+    TimelineRaster,
+    TimelineRate,
+    Footage,
+    PreviewScale,
+    AutomaticScale,
+    Policy,
+    LookAhead,
+    PreviewPictures,
+    Proxies,
+    PreRenders,
+    FileCache,
+    DecodeAskedOn,
+    EffectsAskedOn,
+    Threads,
+    Player,
+    Kernel,
+    UsableCores,
+    OtherLoad,
+    Power,
+    Governor,
+    DecodedOn,
+    Cached,
+    EffectRanOn,
+    PresenterPriority,
+    PagesOpen,
+
+    Processor,
+    Cores,
+    CoreSpeed,
+    MemorySize,
+    MemorySpeed,
+    MemorySticks,
+    MemoryChannels,
+    MemoryInUse,
+    Graphics,
+    MediaEngine,
+    MediaDrive,
+    OtherDrives,
+    Cooling,
+    PowerLimit,
+    OperatingSystem,
+    DriverDate,
+}
+
+/// <summary>One thing in which two runs differ.</summary>
+/// <param name="Of">Which clip or effect it is about; null for the run as a whole.</param>
+/// <param name="Base">As the base had it, in figures; null where it was not stated.</param>
+/// <param name="Other">As the other had it.</param>
+public sealed record ConditionDifference(Condition What, string? Of, string? Base, string? Other)
+{
+    /// <summary>Whether it is a part of the machine: another machine differs in many of them.</summary>
+    public bool IsOfMachine => What >= Condition.Processor;
+}

@@ -1,0 +1,109 @@
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using static System.FormattableString;
+
+namespace HardyBench.Core.Findings.Comparing;
+
+/// <summary>Compares the conditions of two runs field by field: what differs besides the one thing under study spoils a comparison.</summary>
+public static class LikeForLike
+{
+    /// <param name="baseTimeline">Digest of the timeline as it was played.</param>
+    /// <param name="otherTimeline">The same of the other run.</param>
+    public static IReadOnlyList<ConditionDifference> Differences(RunHeader one, string baseTimeline, RunHeader other, string otherTimeline)
+    {
+        var (first, second) = (Facts(one, baseTimeline), Facts(other, otherTimeline));
+        return [.. first.Keys.Union(second.Keys).OrderBy(fact => fact.What).ThenBy(fact => fact.Of, StringComparer.Ordinal)
+            .Select(fact => new ConditionDifference(fact.What, fact.Of, first.GetValueOrDefault(fact), second.GetValueOrDefault(fact)))
+            .Where(difference => difference.Base != difference.Other)];
+    }
+
+    private static Dictionary<(Condition What, string? Of), string?> Facts(RunHeader header, string timeline)
+    {
+        var facts = new Dictionary<(Condition, string?), string?>();
+        OfTimeline(header, timeline, Add);
+        OfSettings(header.Settings, Add);
+        OfConditions(header, Add);
+        OfMachine(header.Machine, Add);
+        return facts;
+
+        void Add(Condition what, string? value, string? of = null) => facts[(what, of)] = value;
+    }
+
+    private static void OfTimeline(RunHeader header, string digest, Adding add)
+    {
+        add(Condition.Timeline, $"{header.Timeline.Title} ({digest[..Math.Min(8, digest.Length)]})");
+        add(Condition.TimelineRaster, header.Timeline.Raster.ToString());
+        add(Condition.TimelineRate, header.Timeline.Rate.ToString());
+        foreach (var (clip, checksum) in header.ClipChecksums)
+        {
+            add(Condition.Footage, checksum[..Math.Min(8, checksum.Length)], clip);
+        }
+    }
+
+    private static void OfSettings(PlaybackSettings settings, Adding add)
+    {
+        add(Condition.PreviewScale, settings.Scale.ToString().ToLowerInvariant());
+        add(Condition.AutomaticScale, YesNo(settings.AutomaticScale));
+        add(Condition.Policy, settings.Policy == PlayingPolicy.KeepFrames ? "every frame shown" : "the clock kept");
+        add(Condition.LookAhead, Invariant($"{settings.LookAhead} frames"));
+        add(Condition.PreviewPictures, YesNo(settings.Pictures));
+        add(Condition.Proxies, settings.Proxies.ToString().ToLowerInvariant());
+        add(Condition.PreRenders, YesNo(settings.PreRenders));
+        add(Condition.FileCache, settings.Cache switch { FileCache.Cold => "cold", FileCache.Warm => "warm", _ => "as found" });
+        add(Condition.DecodeAskedOn, settings.DecodeOn);
+        add(Condition.EffectsAskedOn, settings.EffectsOn);
+        add(Condition.Threads, settings.Threads is { } threads ? Invariant($"{threads}") : null);
+    }
+
+    private static void OfConditions(RunHeader header, Adding add)
+    {
+        var conditions = header.Conditions;
+        add(Condition.Player, conditions.Player);
+        add(Condition.Kernel, conditions.Kernel);
+        var (usable, threads) = (conditions.UsableCores.Count, header.Machine.Processor.Threads);
+        // A stand-in's cores are counted without their second threads.
+        add(Condition.UsableCores, usable < Math.Min(threads, header.Machine.Processor.Cores) ? Invariant($"{usable} of {threads}") : "all");
+        add(Condition.OtherLoad, conditions.OtherLoad is > RunNotes.BusyFrom and var busy ? Invariant($"{busy:0.0} cores busy") : "quiet");
+        add(Condition.Power, conditions.Machine?.OnMains switch { false => "battery", _ => "mains" });
+        add(Condition.Governor, conditions.Machine?.Governor);
+        add(Condition.PresenterPriority, conditions.PresenterPriority == false ? "none" : "had");
+        add(Condition.PagesOpen, conditions.PagesHere is > 0 and var pages ? Invariant($"{pages} here") : "none here");
+        foreach (var (clip, state) in conditions.Footage ?? new Dictionary<string, FootageState>())
+        {
+            add(Condition.DecodedOn, state.DecodedOn, clip);
+            add(Condition.Cached, state.CachedShare is < RunNotes.CachedFrom ? "came from the drive" : "at hand", clip);
+        }
+
+        foreach (var (effect, state) in conditions.Effects ?? new Dictionary<string, EffectState>())
+        {
+            add(Condition.EffectRanOn, state.RanOn, effect);
+        }
+    }
+
+    private static void OfMachine(Machine machine, Adding add)
+    {
+        var (processor, memory) = (machine.Processor, machine.Memory);
+        add(Condition.Processor, processor.Name);
+        add(Condition.Cores, processor.SlowCores > 0 ? Invariant($"{processor.Cores - processor.SlowCores} fast, {processor.SlowCores} slow") : Invariant($"{processor.Cores}"));
+        add(Condition.CoreSpeed, processor.RelativeCoreSpeed is { } speed ? Invariant($"{speed:0.##}") : null);
+        add(Condition.MemorySize, Invariant($"{memory.Gigabytes:0.#} GB"));
+        add(Condition.MemorySpeed, memory.MegatransfersPerSecond is { } transfers ? Invariant($"{transfers} MT/s") : null);
+        add(Condition.MemorySticks, memory.Sticks is { } sticks ? Invariant($"{sticks}") : null);
+        add(Condition.MemoryChannels, memory.Channels is { } channels ? Invariant($"{channels}") : null);
+        add(Condition.MemoryInUse, machine.Kind == MachineKind.This ? null : Invariant($"{memory.InUseGigabytes:0.#} GB"));
+        add(Condition.Graphics, machine.Graphics.Count == 0 ? "none" : string.Join(" + ", machine.Graphics.Select(unit => Invariant($"{unit.Name} ({unit.PeakGigaflops:0} Gflop/s, {unit.MemoryGigabytes:0.#} GB)"))));
+        add(Condition.MediaEngine, machine.MediaEngines.Count == 0 ? "none" : string.Join(" + ", machine.MediaEngines.Select(engine => Invariant($"{engine.Name} ({engine.MegapixelsPerSecond:0} Mpixel/s)"))));
+        add(Condition.MediaDrive, machine.DriveFor(DriveRole.Media) is { } drive ? Text(drive) : null);
+        add(Condition.OtherDrives, string.Join(" + ", machine.Drives.Where(other => !other.Roles.Contains(DriveRole.Media)).Select(Text)) is { Length: > 0 } others ? others : null);
+        add(Condition.Cooling, machine.Cooling is { } cooling ? Invariant($"{(cooling.Fanless ? "fanless" : "fans")}, {cooling.ResistanceKelvinPerWatt:0.##} K/W, {cooling.FullWatts:0} W") : null);
+        add(Condition.PowerLimit, machine.PowerLimit is { } limit ? Invariant($"{limit:0} W") : null);
+        add(Condition.OperatingSystem, machine.OperatingSystem);
+        add(Condition.DriverDate, machine.DriverDate is { } day ? Invariant($"{day:yyyy-MM-dd}") : null);
+    }
+
+    private static string Text(Drive drive) => Invariant($"{drive.Kind}, {drive.ReadMegabytesPerSecond:0} MB/s");
+
+    private static string YesNo(bool value) => value ? "yes" : "no";
+
+    private delegate void Adding(Condition what, string? value, string? of = null);
+}

@@ -1,0 +1,50 @@
+using HardyBench.Core.Findings.Statistics;
+
+namespace HardyBench.Core.Findings.Comparing;
+
+/// <summary>A passage on one side beside the base.</summary>
+/// <param name="Place">Of the passage in the base, from 0.</param>
+/// <param name="Difference">Frames shown a second, this side − base; null where a side did not play it.</param>
+/// <param name="Ratio">This side ÷ base; null where that says nothing.</param>
+/// <param name="Headroom">Where both hold: this side's headroom ÷ the base's; null where that is not known.</param>
+/// <param name="IsReal">Whether they differ by more than chance, even though so many passages were looked at. Null where a side was played once.</param>
+public sealed record PassageBeside(int Place, WelchDifference? Difference, double? Ratio, double? Headroom, bool? IsReal);
+
+/// <summary>One side beside the base, passage by passage.</summary>
+/// <param name="MeanRatio">Geometric mean of the ratios over passages that both played; null without any.</param>
+/// <param name="Better">Places of passages with a better verdict than the base's.</param>
+/// <param name="Worse">Places of those with a worse one.</param>
+public sealed record SideBeside(IReadOnlyList<PassageBeside> Passages, double? MeanRatio, IReadOnlyList<int> Better, IReadOnlyList<int> Worse)
+{
+    private const double MostChance = 0.05;
+
+    /// <param name="bases">Each run of the base: its passages.</param>
+    /// <param name="others">Each run of this side: the passages that match the base's, in its order; null where it has none such.</param>
+    public static SideBeside Of(IReadOnlyList<IReadOnlyList<PassageSummary>> bases, IReadOnlyList<IReadOnlyList<PassageSummary?>> others)
+    {
+        var places = Enumerable.Range(0, bases[0].Count).ToList();
+        var differences = places.Select(place => DifferenceOf(
+            [.. bases.Select(run => run[place]).Where(IsPlayed).Select(passage => passage.ShownRate)],
+            [.. others.Select(run => run[place]).OfType<PassageSummary>().Where(IsPlayed).Select(passage => passage.ShownRate)])).ToList();
+        var judged = places.Where(place => differences[place]?.Difference.Chance is not null).ToList();
+        var real = HolmCorrection.Rejected([.. judged.Select(place => differences[place]!.Value.Difference.Chance!.Value)], MostChance).Select(at => judged[at]).ToHashSet();
+        var passages = places.Select(place => new PassageBeside(
+            place, differences[place]?.Difference, differences[place]?.Ratio, HeadroomOf(bases[0][place], others[0][place]), differences[place]?.Difference.Chance is null ? null : real.Contains(place))).ToList();
+        var ratios = passages.Select(passage => passage.Ratio).OfType<double>().Where(ratio => ratio > 0).ToList();
+        return new SideBeside(
+            passages, ratios.Count == 0 ? null : Math.Exp(ratios.Average(Math.Log)),
+            [.. places.Where(place => Verdicts(place) is var (one, other) && other < one)], [.. places.Where(place => Verdicts(place) is var (one, other) && other > one)]);
+
+        (Verdict Base, Verdict Other)? Verdicts(int place) =>
+            bases[0][place].Verdict is { } one && others[0][place]?.Verdict is { } other ? (one, other) : null;
+    }
+
+    private static double? HeadroomOf(PassageSummary one, PassageSummary? other) =>
+        one.Verdict == Verdict.Holds && other?.Verdict == Verdict.Holds ? other.Headroom / one.Headroom : null;
+
+    private static bool IsPlayed(PassageSummary passage) => passage.Slots > 0 && passage.Failure is null;
+
+    private static (WelchDifference Difference, double? Ratio)? DifferenceOf(IReadOnlyList<double> first, IReadOnlyList<double> second) =>
+        first.Count == 0 || second.Count == 0 ? null
+            : (WelchDifference.Of(first, second), first.Average() > 0 ? second.Average() / first.Average() : null);
+}

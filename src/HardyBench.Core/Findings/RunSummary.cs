@@ -1,0 +1,28 @@
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Core.Findings;
+
+/// <summary>What is kept beside a run, so that sheets and lists need not decode it.</summary>
+/// <param name="Passages">One a passage, in order.</param>
+public sealed record RunSummary(IReadOnlyList<PassageSummary> Passages)
+{
+    /// <summary>Rises whenever a rule changes by which runs are judged; what was kept by earlier ones is drawn anew.</summary>
+    public const int Rules = 1;
+
+    public static RunSummary Of(Run run) => new(
+        [.. RunFindings.Of(run).Select(finding => PassageSummary.Of(finding, CombTeeth.Of(run.FramesOf(finding.Index))))]);
+}
+
+/// <summary>The same of one passage.</summary>
+/// <param name="Teeth">As <see cref="CombTeeth"/> writes them.</param>
+public sealed record PassageSummary(
+    int Index, Verdict? Verdict, Limiter? Limiter, double? Headroom, int Slots, int Shown, double ShownRate, int StartUpDrops, int SteadyDrops,
+    TimeSpan LongestFreeze, string? Failure, string Teeth)
+{
+    /// <inheritdoc cref="PassageFinding.Fails"/>
+    public bool Fails => Verdict is Findings.Verdict.Wavers or Findings.Verdict.Breaks;
+
+    public static PassageSummary Of(PassageFinding finding, string teeth) => new(
+        finding.Index, finding.Verdict, finding.Limiter?.Limiter, finding.Headroom, finding.Counts.Slots, finding.Counts.Shown, finding.Counts.ShownRate,
+        finding.Counts.StartUpDrops, finding.Counts.SteadyDrops, finding.Counts.LongestFreeze, finding.Failure, teeth);
+}

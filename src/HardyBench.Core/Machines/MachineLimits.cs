@@ -1,0 +1,195 @@
+using static System.FormattableString;
+
+namespace HardyBench.Core.Machines;
+
+/// <summary>A machine that cannot be worked with; the message says what is wrong with it.</summary>
+public sealed class MachineRefusedException(string message) : Exception(message);
+
+/// <summary>What keeps a description from being a machine: parts that are missing, negative, absurd or contradict each other.</summary>
+public static class MachineLimits
+{
+    public const int LongestName = 80, MostParts = 8, MostCapabilities = 64;
+
+    private const int LongestText = 200;
+
+    /// <exception cref="MachineRefusedException">Something is wrong with it; everything is named.</exception>
+    public static Machine Checked(Machine machine)
+    {
+        var problems = Problems(machine).ToList();
+        return problems.Count == 0 ? machine : throw new MachineRefusedException(string.Join(' ', problems));
+    }
+
+    /// <summary>A sentence each; nothing for a machine that can be simulated.</summary>
+    public static IReadOnlyList<string> Problems(Machine machine) => Lacking(machine).ToList() is { Count: > 0 } lacking ? lacking :
+    [
+        .. Named(machine), .. OfProcessor(machine.Processor), .. OfMemory(machine), .. OfGraphics(machine), .. OfEngines(machine),
+        .. OfDrives(machine), .. OfCooling(machine), .. OfRest(machine),
+    ];
+
+    private static IEnumerable<string> Lacking(Machine machine)
+    {
+        if (machine.Processor is null || machine.Memory is null || machine.Graphics is null || machine.MediaEngines is null || machine.Drives is null
+            || machine.Graphics.Contains(null!) || machine.MediaEngines.Any(engine => engine?.Capabilities is null || engine.Capabilities.Contains(null!))
+            || machine.Drives.Any(drive => drive?.Roles is null))
+        {
+            yield return "A part is missing: a machine has a processor, memory, and lists of graphics units, media engines and drives.";
+        }
+    }
+
+    private static IEnumerable<string> Named(Machine machine)
+    {
+        if (string.IsNullOrWhiteSpace(machine.Name) || machine.Name.Length > LongestName)
+        {
+            yield return $"A machine has a name of 1 to {LongestName} letters.";
+        }
+
+        foreach (var (what, text) in Texts(machine))
+        {
+            if (text is null || text.Length > LongestText || text.Any(char.IsControl))
+            {
+                yield return $"The {what} has at most {LongestText} letters, in one line.";
+            }
+        }
+    }
+
+    private static IEnumerable<(string What, string? Text)> Texts(Machine machine) =>
+    [
+        ("name", machine.Name), ("summary", machine.Summary), ("processor's name", machine.Processor.Name), ("operating system", machine.OperatingSystem ?? string.Empty),
+        .. machine.Graphics.Select(unit => ("graphics unit's name", unit.Name)),
+        .. machine.MediaEngines.Select(engine => ("media engine's name", engine.Name)),
+        .. machine.Drives.Select(drive => ("drive's kind", drive.Kind)),
+    ];
+
+    private static IEnumerable<string> OfProcessor(Processor processor)
+    {
+        foreach (var problem in Within("cores", processor.Cores, 1, 256).Concat(Within("threads", processor.Threads, 1, 512))
+            .Concat(Within("core speed", processor.RelativeCoreSpeed, 0.05, 20)).Concat(Within("clock in GHz", processor.ClockGigahertz, 0.1, 12))
+            .Concat(Within("slow cores", processor.SlowCores, 0, 255)).Concat(Within("speed of a slow core", processor.RelativeSlowSpeed, 0.05, 20)))
+        {
+            yield return problem;
+        }
+
+        if (processor.Threads < processor.Cores)
+        {
+            yield return $"{processor.Threads} threads are fewer than {processor.Cores} cores; each core has at least one.";
+        }
+
+        if (processor.SlowCores >= processor.Cores)
+        {
+            yield return $"{processor.SlowCores} slow cores leave no fast one of {processor.Cores}; describe a processor of like cores without slow ones.";
+        }
+
+        if (processor.SlowCores > 0 && processor.RelativeSlowSpeed is null)
+        {
+            yield return "There are slow cores, but their speed is not stated.";
+        }
+
+        if (processor.RelativeSlowSpeed > processor.FastSpeed)
+        {
+            yield return Invariant($"A slow core is not faster ({processor.RelativeSlowSpeed}) than a fast one ({processor.FastSpeed}).");
+        }
+
+        if (processor.VectorBits is { } bits && bits is not (64 or 128 or 256 or 512 or 1024 or 2048))
+        {
+            yield return $"Vector units are 64 to 2048 bits wide, a power of two, not {bits}.";
+        }
+    }
+
+    private static IEnumerable<string> OfMemory(Machine machine)
+    {
+        var memory = machine.Memory;
+        foreach (var problem in Within("memory in GB", memory.Gigabytes, 0.5, 8192).Concat(Within("memory in use in GB", memory.InUseGigabytes, 0, 8192))
+            .Concat(Within("sticks", memory.Sticks, 1, 64)).Concat(Within("channels", memory.Channels, 1, 24))
+            .Concat(Within("memory speed in MT/s", memory.MegatransfersPerSecond, 200, 40_000)))
+        {
+            yield return problem;
+        }
+
+        if (memory.InUseGigabytes >= memory.Gigabytes)
+        {
+            yield return Invariant($"{memory.InUseGigabytes} GB in use leave nothing of {memory.Gigabytes} GB.");
+        }
+
+        if (machine.Graphics.FirstOrDefault(unit => unit.BusGigabytesPerSecond is null && unit.MemoryGigabytes > memory.Gigabytes) is { } built)
+        {
+            yield return Invariant($"{built.Name} shares main memory and cannot take {built.MemoryGigabytes} of {memory.Gigabytes} GB.");
+        }
+    }
+
+    private static IEnumerable<string> OfGraphics(Machine machine) =>
+    [
+        .. TooMany("graphics units", machine.Graphics.Count, MostParts),
+        .. machine.Graphics.SelectMany(unit => Within($"Gflop/s of {unit.Name}", unit.PeakGigaflops, 10, 2e6)
+            .Concat(Within($"GB/s of {unit.Name}'s memory", unit.BandwidthGigabytesPerSecond, 1, 20_000))
+            .Concat(Within($"GB of {unit.Name}'s memory", unit.MemoryGigabytes, 0.1, 1024))
+            .Concat(Within($"GB/s of {unit.Name}'s bus", unit.BusGigabytesPerSecond, 0.1, 1000))),
+    ];
+
+    private static IEnumerable<string> OfEngines(Machine machine) =>
+    [
+        .. TooMany("media engines", machine.MediaEngines.Count, MostParts),
+        .. machine.MediaEngines.SelectMany(engine => Within($"Mpixel/s of {engine.Name}", engine.MegapixelsPerSecond, 1, 1e6)
+            .Concat(TooMany($"rows in the table of {engine.Name}", engine.Capabilities.Count, MostCapabilities))
+            .Concat(engine.Capabilities.SelectMany(row => Within($"bit depth of {engine.Name}", row.MaxBitDepth, 8, 16)))
+            .Concat(engine.Capabilities.Any(row => !Enum.IsDefined(row.Codec) || !Enum.IsDefined(row.Chroma)) ? [$"{engine.Name} has a row for a codec or a chroma that there is none of."] : [])),
+    ];
+
+    private static IEnumerable<string> OfDrives(Machine machine)
+    {
+        foreach (var problem in TooMany("drives", machine.Drives.Count, MostParts).Concat(machine.Drives.SelectMany(drive =>
+            Within($"MB/s read from {drive.Kind}", drive.ReadMegabytesPerSecond, 1, 200_000)
+                .Concat(Within($"MB/s written to {drive.Kind}", drive.WriteMegabytesPerSecond, 1, 200_000))
+                .Concat(Within($"latency of {drive.Kind} in ms", drive.LatencyMilliseconds, 0, 10_000)))))
+        {
+            yield return problem;
+        }
+
+        if (machine.Drives.Any(drive => drive.Roles.Any(role => !Enum.IsDefined(role))))
+        {
+            yield return "A drive is to hold something that there is none of.";
+        }
+
+        foreach (var role in machine.Drives.SelectMany(drive => drive.Roles).GroupBy(role => role).Where(role => role.Count() > 1))
+        {
+            yield return $"Two drives are to hold the {role.Key.ToString().ToLowerInvariant()}; say which.";
+        }
+    }
+
+    private static IEnumerable<string> OfCooling(Machine machine)
+    {
+        if (machine.Cooling is not { } cooling)
+        {
+            return machine.OnBattery ? ["It is to run from its battery, but no power is stated; fill in cooling and power."] : [];
+        }
+
+        return
+        [
+            .. Within("thermal resistance in K/W", cooling.ResistanceKelvinPerWatt, 0.01, 100),
+            .. Within("heat capacity in J/K", cooling.CapacityJoulesPerKelvin, 1, 100_000),
+            .. Within("ambient temperature in °C", cooling.AmbientCelsius, -40, 60),
+            .. Within("temperature limit in °C", cooling.LimitCelsius, 40, 130),
+            .. Within("idle power in W", cooling.IdleWatts, 0.1, 2000),
+            .. Within("full power in W", cooling.FullWatts, 0.1, 5000),
+            .. Within("power limit on mains in W", cooling.MainsWatts, 0.1, 5000),
+            .. Within("power limit on battery in W", cooling.BatteryWatts, 0.1, 5000),
+            .. cooling.FullWatts <= cooling.IdleWatts ? [Invariant($"{cooling.FullWatts} W at full load are not more than {cooling.IdleWatts} W idle.")] : Array.Empty<string>(),
+            .. cooling.LimitCelsius <= cooling.AmbientCelsius + cooling.IdleWatts * cooling.ResistanceKelvinPerWatt
+                ? ["Idle, it would stand at its temperature limit already: the limit is too low, or the cooling too weak."] : Array.Empty<string>(),
+            .. new[] { cooling.MainsWatts, cooling.BatteryWatts }.Any(limit => limit <= cooling.IdleWatts)
+                ? ["A power limit is not above what it draws idle."] : Array.Empty<string>(),
+            .. machine.OnBattery && cooling.BatteryWatts is null ? ["It is to run from its battery, but no power on battery is stated."] : Array.Empty<string>(),
+        ];
+    }
+
+    private static IEnumerable<string> OfRest(Machine machine) =>
+    [
+        .. Within("price", (double?)machine.Price, 0, 1e7),
+        .. Within("noise in dB", machine.NoiseDecibels, 0, 120),
+        .. machine.Form is { } form && !Enum.IsDefined(form) ? ["There is no such form."] : Array.Empty<string>(),
+    ];
+
+    private static IEnumerable<string> Within(string what, double? value, double least, double most) =>
+        value is { } known && !(known >= least && known <= most) ? [Invariant($"The {what} is {known}; from {least} to {most} can be worked with.")] : [];
+
+    private static IEnumerable<string> TooMany(string what, int count, int most) => count > most ? [$"There are {count} {what}; at most {most} can be worked with."] : [];
+}

@@ -1,0 +1,97 @@
+using HardyBench.Core.Findings.Statistics;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using static System.FormattableString;
+
+namespace HardyBench.Core.Trials.Kinds;
+
+/// <summary>Does one changed setting or one effect less make a difference?</summary>
+public sealed class CompareTrial : Trial
+{
+    private const double MostChance = 0.05;
+
+    public override string? Problem(TrialPlan plan) =>
+        plan.Times is < 1 or > TrialPlan.MostTimes ? $"A comparison takes 1 to {TrialPlan.MostTimes} pairs, not {plan.Times}."
+        : plan.Other is null && plan.WithoutEffect is null ? "Say what the second side changes: a setting, or an effect to leave out."
+        : plan.Other == plan.Start.Settings && plan.WithoutEffect is null ? "Both sides are the same. Change one setting, or leave out an effect."
+        : plan.WithoutEffect is { } effect && !Effects(plan.Start.Timeline).Contains(effect) ? $"There is no effect '{effect}' in {plan.Start.Timeline.Title}."
+        : null;
+
+    public override int? StepCount(TrialPlan plan) => plan.Times * 2;
+
+    /// <summary>In the order first, second, second, first, and so on, so that what drifts hits both sides alike.</summary>
+    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed)
+    {
+        if (done.Count >= plan.Times * 2)
+        {
+            return null;
+        }
+
+        var (pair, place) = (done.Count / 2, done.Count % 2);
+        return (pair + place) % 2 == 0
+            ? new TrialStep(new StepRole($"as set, {pair + 1}", Side: Side.First), start)
+            : new TrialStep(new StepRole($"changed, {pair + 1}", Side: Side.Second), start with
+            {
+                Settings = plan.Other ?? start.Settings,
+                Timeline = plan.WithoutEffect is { } effect ? start.Timeline.Without(effect) : start.Timeline,
+            });
+    }
+
+    protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done)
+    {
+        var real = RealDifferences(done, blank.Rows.Count);
+        return blank with
+        {
+            Rows = Told(blank, row => OfPassage(done, row.Index, real.Contains(row.Index))),
+            Words = OfAll(blank.Rows.Count, done, real.Count),
+        };
+    }
+
+    private static string OfPassage(IReadOnlyList<StepOutcome> done, int index, bool isReal)
+    {
+        if (Pairs(done, index) is not { } difference)
+        {
+            return string.Empty;
+        }
+
+        var spread = difference.Difference;
+        if (spread is { Mean: 0, Deviation: 0 })
+        {
+            return "no difference at all";
+        }
+
+        var width = spread.Half is { } half ? Invariant($" ± {half:0.00}") : string.Empty;
+        return Invariant($"{spread.Mean:+0.00;−0.00;0.00}{width} shown a second: ") + (isReal ? "a real difference"
+            : difference.PairsToSettle is { } pairs ? $"within noise; about {pairs} pairs would settle it"
+            : "within noise");
+    }
+
+    private static string OfAll(int passages, IReadOnlyList<StepOutcome> done, int real)
+    {
+        return done.Count < 2 ? "The second side has not been played yet."
+            : done.Count < 4 ? "One pair says nothing about noise."
+            : real == 0 ? $"In {done.Count / 2} pairs no passage differs by more than noise."
+            : $"In {done.Count / 2} pairs {real} of {passages} passages differ by more than noise.";
+    }
+
+    /// <summary>Passages, from 0, that differ by more than noise even though so many were looked at: with twenty passages and no
+    /// difference at all, one of them would seem to differ if each was judged alone.</summary>
+    private static HashSet<int> RealDifferences(IReadOnlyList<StepOutcome> done, int passages)
+    {
+        var pairs = Enumerable.Range(0, passages).Select(index => (Index: index, Chance: Pairs(done, index)?.Chance)).Where(pair => pair.Chance is not null).ToList();
+        return [.. HolmCorrection.Rejected([.. pairs.Select(pair => pair.Chance!.Value)], MostChance).Select(place => pairs[place].Index)];
+    }
+
+    /// <summary>Frames shown a second, changed side − side as set, pair by pair.</summary>
+    public static PairedDifference? Pairs(IReadOnlyList<StepOutcome> done, int index)
+    {
+        var (first, second) = (Of(Side.First), Of(Side.Second));
+        var pairs = Math.Min(first.Count, second.Count);
+        return pairs == 0 ? null : PairedDifference.Of([.. first.Take(pairs)], [.. second.Take(pairs)]);
+
+        List<double> Of(Side side) => [.. done.Where(outcome => outcome.Role.Side == side).Select(outcome => outcome.Findings[index].Counts.ShownRate)];
+    }
+
+    private static IEnumerable<string> Effects(Timeline timeline) =>
+        timeline.Passages.SelectMany(passage => passage.WithoutOff().AllEffects()).Select(effect => effect.Id);
+}

@@ -1,0 +1,66 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using static System.FormattableString;
+
+namespace HardyBench.Core.Trials.Kinds;
+
+/// <summary>What does half the frame rate do to the load?</summary>
+public sealed class HalfRateTrial : Trial
+{
+    public override int? StepCount(TrialPlan plan) => 2;
+
+    /// <summary>The second run takes twice as long, frame by frame.</summary>
+    public override TimeSpan? Length(TrialPlan plan) => Once(plan) * 3;
+
+    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) => done.Count switch
+    {
+        0 => AtRateOf(start),
+        1 => AtRateOf(start with { Timeline = start.Timeline.AtHalfRate() }),
+        _ => null,
+    };
+
+    protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done) =>
+        blank with
+        {
+            Rows = Told(blank, row => OfPassage(done, row.Index)),
+            Words = done.Count < 2 ? "Half the rate has not been played yet." : OfAll(done),
+        };
+
+    private static TrialStep AtRateOf(PlaybackPlan plan) => new(new StepRole($"{plan.Timeline.Rate} a second"), plan);
+
+    /// <summary>A machine that drops frames works as hard as it can at either rate, so only passages that hold at both say anything.</summary>
+    private static bool TellsOfRate(IReadOnlyList<StepOutcome> done, int index) =>
+        done.All(outcome => outcome.Findings[index].Verdict == Verdict.Holds);
+
+    private static string OfPassage(IReadOnlyList<StepOutcome> done, int index) => done.Count < 2 ? string.Empty
+        : done.Any(outcome => outcome.Findings[index].Fails) ? "does not tell: frames are dropped"
+        : !TellsOfRate(done, index) ? "too short for a verdict"
+        : PlayersWork.Of(done[0].Run, index) is { } full && PlayersWork.Of(done[1].Run, index) is { } half && full > 0
+            ? Invariant($"{full:0.00} to {half:0.00} cores, {half / full * 100:0} %")
+            : string.Empty;
+
+    private static string OfAll(IReadOnlyList<StepOutcome> done)
+    {
+        var telling = done[0].Findings.Select(finding => finding.Index).Where(index => TellsOfRate(done, index)).ToList();
+        if (telling.Count == 0)
+        {
+            return done.Any(outcome => outcome.Findings.Any(finding => finding.Fails))
+                ? "It does not tell: no passage holds at both rates, and a machine that drops frames works as hard as it can at either."
+                : NoneLongEnough;
+        }
+
+        var (full, half) = (WorkOver(done[0].Run, telling), WorkOver(done[1].Run, telling));
+        return full is > 0 && half is not null
+            ? Invariant($"At half the rate the player's work falls from {full:0.00} to {half:0.00} cores, to {half / full * 100:0} %, ")
+                + (telling.Count == done[0].Findings.Count ? "over all passages." : $"over the {telling.Count} of {done[0].Findings.Count} passages that hold at both.")
+            : "The player's work could not be read.";
+    }
+
+    /// <summary>Over several passages, each by its length.</summary>
+    private static double? WorkOver(Run run, List<int> passages)
+    {
+        var lengths = run.Header.Timeline.Passages;
+        return passages.Sum(index => PlayersWork.Of(run, index) * lengths[index].FrameCount) / passages.Sum(index => lengths[index].FrameCount);
+    }
+}

@@ -1,0 +1,58 @@
+using HardyBench.Core.Findings.Lags;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Timelines;
+using static System.FormattableString;
+
+namespace HardyBench.Core.Trials.Kinds;
+
+/// <summary>A trial in which a hand asks for places and the time until they are shown is measured.</summary>
+public abstract class HandTrial : Trial
+{
+    public override bool IsByHand => true;
+
+    /// <summary>It goes as fast as the machine shows what is asked for.</summary>
+    public override TimeSpan? Length(TrialPlan plan) => null;
+
+    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
+        done.Count == 0 ? new TrialStep(StepRole.Only, start with { Hand = Moves(plan) }) : null;
+
+    protected abstract IReadOnlyList<HandMove> Moves(TrialPlan plan);
+
+    protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done)
+    {
+        var lags = done.SelectMany(outcome => LagFindings.Of(outcome.Run)).ToList();
+        var rows = Told(blank, row => OfPassage([.. lags.Where(lag => lag.PassageIndex == row.Index)]));
+        return new TrialAnswer(OfAll(lags), rows, lags);
+    }
+
+    private static string OfPassage(List<LagFinding> lags) => lags.Count == 0 ? string.Empty
+        : Came(lags) == 0 ? "nothing came on screen"
+        : Invariant($"{Within(lags, lag => lag.WithinTenth) * 100:0} % within 0.1 s, {Within(lags, lag => lag.WithinSecond) * 100:0} % within 1 s") + PassedOver(lags, ", ", "places passed over");
+
+    private static string OfAll(List<LagFinding> lags)
+    {
+        if (lags.Count == 0)
+        {
+            return "Nothing was asked for.";
+        }
+
+        if (Came(lags) == 0)
+        {
+            return "Nothing that was asked for came on screen.";
+        }
+
+        var longest = lags.Select(lag => lag.Longest).OfType<TimeSpan>().DefaultIfEmpty().Max();
+        return Invariant($"{Within(lags, lag => lag.WithinTenth) * 100:0} % of the {Came(lags)} pictures that were shown came at once (0.1 s), {Within(lags, lag => lag.WithinSecond) * 100:0} % within a second; the longest took {longest.TotalMilliseconds:0} ms")
+            + PassedOver(lags, "; ", "places were passed over because the hand had moved on") + ".";
+    }
+
+    private static double Within(List<LagFinding> lags, Func<LagFinding, double> share) =>
+        lags.Sum(lag => share(lag) * lag.Came) / Came(lags);
+
+    private static int Came(List<LagFinding> lags) => lags.Sum(lag => lag.Came);
+
+    private static string PassedOver(List<LagFinding> lags, string before, string words) => lags.Sum(lag => lag.PassedOver) is > 0 and var over
+        ? $"{before}{over} of {lags.Sum(lag => lag.Asked)} {words}"
+        : string.Empty;
+}

@@ -1,0 +1,21 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+
+namespace HardyBench.Core.Trials.Kinds;
+
+/// <summary>Does it play in real time?</summary>
+public sealed class PlayTrial : Trial
+{
+    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
+        done.Count == 0 ? new TrialStep(StepRole.Only, start) : null;
+
+    protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done)
+    {
+        var judged = done[0].Findings.Where(finding => finding.Verdict is not null).ToList();
+        return blank with
+        {
+            Words = judged.Count == 0 ? NoneLongEnough : $"{judged.Count(finding => finding.Verdict == Verdict.Holds)} of {judged.Count} passages hold.",
+        };
+    }
+}

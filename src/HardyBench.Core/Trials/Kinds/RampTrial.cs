@@ -1,0 +1,48 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Footage;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+
+namespace HardyBench.Core.Trials.Kinds;
+
+/// <summary>At which step of a ramp does it stop holding?</summary>
+public sealed class RampTrial : Trial
+{
+    public override string? Problem(TrialPlan plan) => plan.Start.Timeline.Passages.Count < 2
+        ? "A ramp needs at least two passages, each asking more than the one before."
+        : AllTooShort(plan);
+
+    public override string? Remark(Timeline timeline, IReadOnlyDictionary<string, Clip> clips) => RampSearch.WhyNotRising(timeline, clips);
+
+    public override int? StepCount(TrialPlan plan) => null;
+
+    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
+        RampSearch.Next(RampSearch.Judged(start.Timeline), RampSearch.Known(done)) is { } index
+            ? new TrialStep(Of(index), start with { Timeline = start.Timeline.Only(index) })
+            : null;
+
+    protected override PassageFinding? FindingOf(StepOutcome outcome, int passage) => outcome.Role.Passage == passage ? outcome.Findings[0] : null;
+
+    protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done) =>
+        blank with { Words = OfAll(timeline, done) };
+
+    private static StepRole Of(int passage) => new($"passage {passage + 1}", passage);
+
+    private static string OfAll(Timeline timeline, IReadOnlyList<StepOutcome> done)
+    {
+        var judged = RampSearch.Judged(timeline);
+        var (holds, fails) = RampSearch.Bounds(judged, RampSearch.Known(done));
+        if (fails - holds > 1)
+        {
+            return holds < 0
+                ? $"The break lies at {Named(fails)} at the latest."
+                : $"The break lies after {Named(holds)}{(fails < judged.Count ? $" and at {Named(fails)} at the latest" : string.Empty)}.";
+        }
+
+        return fails == judged.Count ? $"It holds to the end of the ramp, {Named(holds)}: the ramp is too short for this machine."
+            : holds < 0 ? $"It does not hold even at {Named(fails)}."
+            : $"It holds up to {Named(holds)}, and no longer at {Named(fails)}.";
+
+        string Named(int place) => $"passage {judged[place] + 1}, “{timeline.Passages[judged[place]].Question}”";
+    }
+}

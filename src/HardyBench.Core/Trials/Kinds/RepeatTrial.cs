@@ -1,0 +1,47 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Findings.Statistics;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using static System.FormattableString;
+
+namespace HardyBench.Core.Trials.Kinds;
+
+/// <summary>Does it play so every time?</summary>
+public sealed class RepeatTrial : Trial
+{
+    public override string? Problem(TrialPlan plan) => plan.Times is < 3 or > TrialPlan.MostTimes
+        ? $"A repeat takes 3 to {TrialPlan.MostTimes} runs, not {plan.Times}: with fewer the spread says nothing."
+        : null;
+
+    public override int? StepCount(TrialPlan plan) => plan.Times;
+
+    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
+        done.Count < plan.Times ? new TrialStep(new StepRole($"{done.Count + 1} of {plan.Times}"), start) : null;
+
+    protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done) =>
+        blank with { Rows = Told(blank, OfPassage), Words = OfAll(blank.Rows, done.Count) };
+
+    private static string OfPassage(PassageAnswer row)
+    {
+        var shown = Shown(row);
+        if (shown.Count < 2)
+        {
+            return string.Empty;
+        }
+
+        var spread = Spread.Of([.. shown]);
+        var verdicts = row.Cells.Select(cell => cell?.Verdict).OfType<Verdict>().Distinct().ToList();
+        return Invariant($"median {spread.Median:0.0}, {spread.Mean:0.00} ± {spread.Half:0.00} shown a second")
+            + (spread.Variation is { } variation ? Invariant($", varies by {variation * 100:0.0} %") : string.Empty)
+            + (verdicts.Count > 1 ? ", verdicts differ" : string.Empty)
+            + (spread.Outliers.Count > 0 ? $", outlier in run {string.Join(", ", spread.Outliers.Select(place => place + 1))}" : string.Empty);
+    }
+
+    private static string OfAll(IReadOnlyList<PassageAnswer> rows, int runs)
+    {
+        var differing = rows.Count(row => row.Cells.Select(cell => cell?.Verdict).OfType<Verdict>().Distinct().Count() > 1);
+        return runs < 2 ? "One run says nothing about spread."
+            : differing == 0 ? $"All {runs} runs give every passage the same verdict."
+            : $"{differing} of {rows.Count} passages got different verdicts in {runs} runs: they stand at a limit, or something else ran.";
+    }
+}

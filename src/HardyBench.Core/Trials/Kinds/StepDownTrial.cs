@@ -1,0 +1,58 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+
+namespace HardyBench.Core.Trials.Kinds;
+
+/// <summary>Which is the first preview scale that holds?</summary>
+public sealed class StepDownTrial : Trial
+{
+    private static readonly PreviewScale[] Scales = [PreviewScale.Full, PreviewScale.Half, PreviewScale.Quarter, PreviewScale.Eighth];
+
+    public override string? Problem(TrialPlan plan) => AllTooShort(plan);
+
+    public override int? StepCount(TrialPlan plan) => null;
+
+    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed)
+    {
+        var next = Array.IndexOf(Scales, start.Settings.Scale) + done.Count;
+        return next < Scales.Length && (done.Count == 0 || !done[^1].Holds)
+            ? new TrialStep(
+                new StepRole($"{Scales[next].ToString().ToLowerInvariant()} scale"), start with { Settings = start.Settings with { Scale = Scales[next] } })
+            : null;
+    }
+
+    protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done) =>
+        blank with
+        {
+            Rows = Told(blank, row => OfPassage(done, row.Cells)),
+            Words = done[^1].Holds ? $"Every passage holds from {done[^1].Role.Label} on." : NoneHolds(done[^1], blank.Rows.Count),
+        };
+
+    private static string OfPassage(IReadOnlyList<StepOutcome> done, IReadOnlyList<PassageFinding?> cells)
+    {
+        var first = cells.ToList().FindIndex(cell => cell?.Verdict == Verdict.Holds);
+        return first >= 0 ? $"holds from {done[first].Role.Label}"
+            : cells.All(cell => cell?.Verdict is null) ? "too short for a verdict"
+            : $"does not hold at {done[^1].Role.Label}";
+    }
+
+    private static string NoneHolds(StepOutcome last, int passages)
+    {
+        var failing = last.Findings.Where(finding => finding.Fails).ToList();
+        if (failing.Count == 0)
+        {
+            return NoneLongEnough;
+        }
+
+        if (last.Run.Header.Settings.Scale != PreviewScale.Eighth)
+        {
+            return $"At {last.Role.Label} {failing.Count} of {passages} passages do not hold yet.";
+        }
+
+        return $"No scale is small enough: at {last.Role.Label} {failing.Count} of {passages} passages do not hold."
+            + (failing.TrueForAll(finding => finding.Limiter?.Limiter is Limiter.ProcessorDecode or Limiter.MediaEngine)
+                ? " Decoding is the limit, which no scale changes; proxies would."
+                : string.Empty);
+    }
+}

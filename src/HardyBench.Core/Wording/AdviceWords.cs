@@ -1,0 +1,75 @@
+using HardyBench.Core.Advice;
+using HardyBench.Core.Findings;
+using HardyBench.Core.Machines;
+using static System.FormattableString;
+
+namespace HardyBench.Core.Wording;
+
+/// <summary>Advice in words.</summary>
+public static class AdviceWords
+{
+    /// <summary>Why this machine, or none; a sentence or more.</summary>
+    public static string ReasonFor(Pick pick)
+    {
+        if (pick.Machine is not { } taken)
+        {
+            return pick.Played == 0 ? "No machine has played this timeline yet."
+                : pick.SomeSpoilt ? "No machine holds every passage in a run that counts; some runs do not count, and have to be played again."
+                : $"None of the {pick.Played} machines that played it holds every passage.";
+        }
+
+        var tightest = pick.Tightest is { } passage
+            ? Invariant($" Its tightest is passage {passage.Index + 1}, with {passage.Headroom:0.0} times what it asks.")
+            : string.Empty;
+        var close = pick.IsCloseCall ? " That is a close call: a little more work, or a warmer day, and it drops frames." : string.Empty;
+        return $"Every passage holds on it, and it is {(taken.Price is null ? "at hand already" : "the cheapest that does")}.{tightest}{close}";
+    }
+
+    /// <summary>Why not this machine; a sentence or more.</summary>
+    public static string WhyNot(Passed passed) => passed.Because switch
+    {
+        PassedBecause.Spoilt => $"Its run does not count: {By(passed.Spoilt!)}. {First(passed.Spoilt!)}",
+        PassedBecause.NotPlayed => "It has not played this timeline at full scale yet.",
+        PassedBecause.Dearer => Invariant($"Every passage holds on it too, but it costs {passed.More:#,0} {Machine.Currency} more and this timeline gains nothing."),
+        PassedBecause.Fails => Fails(passed.FirstFailure!),
+        PassedBecause.TooShort => "Every passage is too short for a verdict; make them 2 s long or longer.",
+        _ => "Its run ended before every passage was judged.",
+    };
+
+    /// <summary>What was wrong with a run that does not count, a phrase.</summary>
+    public static string By(Spoilt spoilt) => spoilt switch
+    {
+        PassageNotPlayed failed => $"passage {failed.Passage + 1} could not be played",
+        OthersBusy => "other programs were busy",
+        ColdFootage cold => $"the footage of passage {cold.Passage + 1} had to come from the drive first",
+        OnBattery => "it ran from the battery",
+        FewerCores cores => $"it could use {cores.Could} of its {cores.Has} cores",
+        _ => throw new ArgumentOutOfRangeException(nameof(spoilt), spoilt, "There are no words for this."),
+    };
+
+    /// <summary>What to do before anything can be said, a sentence.</summary>
+    public static string First(Spoilt spoilt) => spoilt switch
+    {
+        PassageNotPlayed => "Make or relink its clips, then play again.",
+        OthersBusy => "Close them and play again.",
+        ColdFootage => "Play again, now that it lies in the file cache.",
+        OnBattery => "Plug it in and play again.",
+        FewerCores => "Let it use all of them and play again.",
+        _ => throw new ArgumentOutOfRangeException(nameof(spoilt), spoilt, "There are no words for this."),
+    };
+
+    /// <summary>What to do after a run and why; a sentence or two.</summary>
+    public static string Of(NextStep next) => next switch
+    {
+        { Act: NextAct.MendClips } => "A clip could not be played. Make the clips again, then play.",
+        { Act: NextAct.PlayAgain } => "The run ended early. Play it to its end.",
+        { Act: NextAct.StepDown } => $"{next.Failing} of {next.Of} passages do not hold, some for want of effects power. "
+            + "A smaller preview scale shows where that ends.",
+        { Failing: 0 } => "Every passage holds. See which machine is the cheapest that does.",
+        _ => $"{next.Failing} of {next.Of} passages do not hold. See which machine holds them.",
+    };
+
+    private static string Fails(PassageFinding failure) =>
+        $"Passage {failure.Index + 1} {(failure.Verdict == Verdict.Breaks ? "breaks" : "wavers")}. "
+        + (failure.Limiter is { } limiter ? LimiterWords.Evidence(limiter) : string.Empty);
+}

@@ -1,0 +1,107 @@
+using HardyBench.Core.Findings.Comparing;
+using static System.FormattableString;
+
+namespace HardyBench.Core.Wording;
+
+/// <summary>Comparisons in words.</summary>
+public static class ComparisonWords
+{
+    /// <summary>The sum of it, two sentences.</summary>
+    /// <param name="name">Of this side.</param>
+    /// <param name="baseName">Of the base.</param>
+    public static string Sum(SideBeside side, string name, string baseName)
+    {
+        var verdicts = (side.Better.Count, side.Worse.Count) switch
+        {
+            (0, 0) => $"{name} gives every passage the same verdict as {baseName}.",
+            (_, 0) => $"{name} does better than {baseName} in {Passages(side.Better)}, worse in none.",
+            (0, _) => $"{name} does worse than {baseName} in {Passages(side.Worse)}, better in none.",
+            _ => $"{name} does better than {baseName} in {Passages(side.Better)} and worse in {Passages(side.Worse)}.",
+        };
+        var ratio = side.MeanRatio switch
+        {
+            null => "No passage was played by both.",
+            >= 0.995 and <= 1.005 => "On the whole it shows as many frames; where both hold, only headroom tells them apart.",
+            var mean => Invariant($"On the whole it shows {mean:0.00} times the frames (geometric mean over passages)."),
+        };
+        return $"{verdicts} {ratio}";
+    }
+
+    /// <summary>Sides that differ in one thing only, a sentence.</summary>
+    public static string Of(Axis axis)
+    {
+        var (first, last, knee) = (axis.Points[0], axis.Points[^1], axis.Points[axis.Knee]);
+        var along = $"Along {About(new ConditionDifference(axis.What, null, null, null))} from {first.Text} to {last.Text}: ";
+        return along + (axis.Knee == 0 ? $"{first.Text} shows as many frames as any."
+            : knee == last ? Invariant($"every step gains, × {last.Ratio / first.Ratio:0.00} at {last.Text}.")
+            : Invariant($"× {knee.Ratio / first.Ratio:0.00} up to {knee.Text}, from there on no more frames are shown."));
+    }
+
+    /// <summary>A passage beside the base, a phrase; empty where there is nothing to say.</summary>
+    public static string Of(PassageBeside passage) => passage.Difference switch
+    {
+        null => string.Empty,
+        { Mean: 0, Half: null or 0 } => passage.Headroom switch
+        {
+            null or (>= 0.95 and <= 1.05) => "the same",
+            var headroom => Invariant($"both hold, × {headroom:0.0} headroom"),
+        },
+        { } difference => Invariant($"{difference.Mean:+0.0;−0.0;0.0}")
+            + (difference.Half is > 0 and var half ? Invariant($" ± {half:0.0}") : string.Empty)
+            + (passage.Ratio is { } ratio ? Invariant($", × {ratio:0.00}") : string.Empty)
+            + (passage.IsReal switch { true => ", real", false => ", within noise", null => string.Empty }),
+    };
+
+    /// <summary>What a difference of conditions is about, a phrase.</summary>
+    public static string About(ConditionDifference difference) => (difference.What switch
+    {
+        Condition.Timeline => "timeline",
+        Condition.TimelineRaster => "timeline raster",
+        Condition.TimelineRate => "timeline rate",
+        Condition.Footage => "file of",
+        Condition.PreviewScale => "preview scale",
+        Condition.AutomaticScale => "scale steps down by itself",
+        Condition.Policy => "kept under load",
+        Condition.LookAhead => "look-ahead",
+        Condition.PreviewPictures => "preview pictures",
+        Condition.Proxies => "proxies",
+        Condition.PreRenders => "pre-renders used",
+        Condition.FileCache => "file cache",
+        Condition.DecodeAskedOn => "decoding asked on",
+        Condition.EffectsAskedOn => "effects asked on",
+        Condition.Threads => "threads",
+        Condition.Player => "player",
+        Condition.Kernel => "kernel",
+        Condition.UsableCores => "usable cores",
+        Condition.OtherLoad => "other programs",
+        Condition.Power => "powered by",
+        Condition.Governor => "clock governor",
+        Condition.DecodedOn => "decoder of",
+        Condition.Cached => "footage of",
+        Condition.EffectRanOn => "place of",
+        Condition.PresenterPriority => "presenter's priority",
+        Condition.PagesOpen => "pages open",
+        Condition.Processor => "processor",
+        Condition.Cores => "cores",
+        Condition.CoreSpeed => "core speed",
+        Condition.MemorySize => "memory",
+        Condition.MemorySpeed => "memory speed",
+        Condition.MemorySticks => "sticks of memory",
+        Condition.MemoryChannels => "memory channels",
+        Condition.MemoryInUse => "memory in use before",
+        Condition.Graphics => "graphics",
+        Condition.MediaEngine => "media engine",
+        Condition.MediaDrive => "media drive",
+        Condition.OtherDrives => "other drives",
+        Condition.Cooling => "cooling",
+        Condition.PowerLimit => "power limit",
+        Condition.OperatingSystem => "operating system",
+        _ => "graphics driver of",
+    }) + (difference.Of is { } of ? $" {of}" : string.Empty);
+
+    private static string Passages(IReadOnlyList<int> places) =>
+        $"{(places.Count == 1 ? "passage" : "passages")} {Listed([.. places.Select(place => place + 1)])}";
+
+    private static string Listed(IReadOnlyList<int> numbers) =>
+        numbers.Count == 1 ? $"{numbers[0]}" : $"{string.Join(", ", numbers.SkipLast(1))} and {numbers[^1]}";
+}

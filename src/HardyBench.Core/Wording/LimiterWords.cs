@@ -1,0 +1,78 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Playback;
+using static System.FormattableString;
+using static HardyBench.Core.Wording.Figures;
+
+namespace HardyBench.Core.Wording;
+
+/// <summary>A limiter in words: how it is known, what would help and what would not.</summary>
+public static class LimiterWords
+{
+    /// <summary>Figures, seconds, and before how much of what was judged; one sentence.</summary>
+    public static string Evidence(LimiterFinding finding)
+    {
+        var evidence = finding.Evidence;
+        var said = FiguresOf(finding) is { } figures
+            ? Invariant($"{char.ToUpperInvariant(figures[0])}{figures[1..]}, from {evidence.From.TotalSeconds:0.0} to {evidence.To.TotalSeconds:0.0} s")
+            : evidence is NotPlayed { Why: var why } ? why : "No loads could be read here.";
+        return finding.Before is { } before ? $"{said.TrimEnd('.')}, {Before(before)}." : $"{said.TrimEnd('.')}.";
+    }
+
+    /// <summary>What would change the result, a sentence or two.</summary>
+    public static string Helps(LimiterFinding finding) => finding.Limiter switch
+    {
+        Limiter.Memory => "More memory, or fewer layers at once.",
+        Limiter.MediaEngine => "An all-intra intermediate decoded on the processor, a smaller source raster, or a faster media engine.",
+        Limiter.GraphicsEffects => "A smaller preview scale, a pre-render of this passage, or a stronger graphics unit.",
+        Limiter.Heat => "Better cooling, or less work at a time.",
+        Limiter.OtherPrograms => "Close other programs and play again. A virtual machine needs cores that its host gives to nobody else.",
+        Limiter.ProcessorDecode => "An all-intra intermediate or proxies, a media engine that takes this format, or more cores.",
+        Limiter.ProcessorEffects => "A smaller preview scale, a pre-render of this passage, or effects on a graphics unit.",
+        Limiter.SingleThread => "A processor with faster cores.",
+        Limiter.Drive => "Media on a faster drive, or footage of a lower data rate.",
+        Limiter.Bus => "Decoding on the graphics unit's own media engine, or a wider bus.",
+        Limiter.Clip => "Make or relink the clip, then play again.",
+        _ => "Play it three times to see whether it stays; then look at the software.",
+    };
+
+    /// <summary>What would not, though it is often tried; null where nothing common comes to mind.</summary>
+    public static string? HelpsNot(LimiterFinding finding) => finding.Limiter switch
+    {
+        Limiter.Memory => "A faster processor will not help while it waits for swap.",
+        Limiter.MediaEngine => "A smaller timeline raster will not help: every source frame is still decoded whole.",
+        Limiter.GraphicsEffects => "Proxies will not help: the effects work at the timeline's raster, not the clip's.",
+        Limiter.Heat => "A cold start will not show this: it comes after a while.",
+        Limiter.ProcessorDecode => "A smaller timeline raster or a faster drive will not help: every source frame is still decoded whole.",
+        Limiter.ProcessorEffects => "Proxies will hardly help: the effects work at the timeline's raster, not the clip's.",
+        Limiter.SingleThread => "More cores will not help: this work cannot be shared among them.",
+        Limiter.Drive => "A faster processor or graphics unit will not help while they wait for the drive.",
+        _ => null,
+    };
+
+    private static string? FiguresOf(LimiterFinding finding) => finding.Evidence switch
+    {
+        FullMemory memory => Invariant($"memory {Percent(memory.Used)} full and {memory.SwapTraffic / 1e6:0} MB/s going to and from swap"),
+        BusyDevice device => $"{NameOf(device.Device)} {Percent(device.Busy)} busy",
+        FallenClock clock => Invariant($"clock down to {clock.Clock / 1e9:0.0} of {clock.Rated / 1e9:0.0} GHz at {clock.Celsius:0} °C"),
+        BusyProcessor processor => $"processor {Percent(processor.Busy)} busy and {Percent(processor.Work)} of the player's work was {(finding.Limiter == Limiter.ProcessorDecode ? "decoding" : "effects")}",
+        TakenProcessor taken => Invariant($"processor {Percent(taken.Busy)} busy, but only {taken.Own:0.0} of {taken.Cores} cores with this player"),
+        BusyThread thread => $"one thread of the player {Percent(thread.Busy)} busy while the processor as a whole is at {Percent(thread.Pool)}",
+        BusyCore core => $"one core {Percent(core.Busy)} busy while the others stay at {Percent(core.Next)} or below",
+        NothingAtItsCeiling { OtherDrive: { } drive } nothing => $"nothing measured that it plays with is at its ceiling (processor {Percent(nothing.Pool)}); "
+            + $"drive {drive}, which holds none of this footage, is {Percent(nothing.OtherBusy ?? 0)} busy",
+        NothingAtItsCeiling nothing => $"nothing measured is at its ceiling (processor {Percent(nothing.Pool)})",
+        _ => null,
+    };
+
+    private static string NameOf(LoadKind device) => device switch
+    {
+        LoadKind.MediaEngineBusy => "media engine",
+        LoadKind.GraphicsBusy => "graphics compute",
+        LoadKind.DriveBusy => "media drive",
+        _ => "bus to the graphics unit",
+    };
+
+    private static string Before(ShareOfWindows before) => before.Share >= 1
+        ? $"before every {(before.AreMisses ? "miss" : "frame that was begun")}"
+        : $"before {Percent(before.Share)} of the {(before.AreMisses ? "misses" : "frames that were begun")}";
+}

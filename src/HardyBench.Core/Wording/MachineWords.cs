@@ -1,0 +1,20 @@
+using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
+
+namespace HardyBench.Core.Wording;
+
+/// <summary>Machines in words.</summary>
+public static class MachineWords
+{
+    /// <summary>What a media engine lacks, a phrase: "no 10-bit 4:2:2 for HEVC".</summary>
+    public static string Of(EngineRefusal refusal) => refusal.Lack switch
+    {
+        Lack.Codec => $"no {refusal.Format.Codec.StandardName}",
+        Lack.Profile => $"no {refusal.Format.BitDepth}-bit {refusal.Format.Chroma.Notation} for {refusal.Format.Codec.StandardName}",
+        _ => $"no raster as large as {refusal.Format.Raster} for {refusal.Format.Codec.StandardName}",
+    };
+
+    /// <summary>A row of a media engine's table: "AVC 4:2:0 to 8 bit, up to 3840×2160".</summary>
+    public static string Of(DecodeCapability capability) =>
+        $"{capability.Codec.StandardName} {capability.Chroma.Notation} to {capability.MaxBitDepth} bit, up to {capability.MaxRaster}";
+}

@@ -1,0 +1,47 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines.Effects;
+using static System.FormattableString;
+using static HardyBench.Core.Wording.Figures;
+
+namespace HardyBench.Core.Wording;
+
+/// <summary>What a reader has to know before trusting a run, a phrase each.</summary>
+public static class RunWords
+{
+    /// <summary>What differed from a bare run, what was unfavourable, and what happened, in this order.</summary>
+    public static IReadOnlyList<string> NotesOf(Run run) => [.. run.Header.Settings.Differences(), .. RunNotes.Of(run).Select(Of)];
+
+    public static IReadOnlyList<string> NotesOf(Conditions conditions) => [.. RunNotes.OfConditions(conditions).Select(Of)];
+
+    public static string Of(RunNote note) => note switch
+    {
+        OthersWereBusy busy => Invariant($"{busy.Cores:0.0} cores were busy with other work"),
+        PresenterHadNoPriority => "the presenter had no priority",
+        LittleMemoryFree memory => Invariant($"only {memory.Bytes / 1e6:0} MB of memory were free"),
+        LittleRoomFree room => Invariant($"only {room.Bytes / 1e6:0} MB were free on the drive that keeps the run"),
+        RanFromBattery => "it ran from the battery",
+        BatteryWasLow battery => $"the battery was at {Percent(battery.Charge)}",
+        GovernorSavesPower => "the clock governor saves power",
+        DecodedElsewhere clip => $"{clip.Clip} was decoded on the {clip.Place}: {clip.Why}",
+        NotOnEngine clip => $"{clip.Clip} was decoded on the processor: the media engine has {MachineWords.Of(clip.Lacks)}",
+        WaitedForDrive clip => $"{clip.Clip} lay in the file cache to {Percent(clip.Cached)}, so the drive was waited for at first",
+        EffectRanElsewhere effect => $"{EffectCatalogue.LabelOf(effect.Effect)} was done on the {effect.Place}: {effect.Why}",
+        EndedEarly { Ending: RunEnding.Stopped } => "stopped early",
+        EndedEarly => "cut short; kept up to its last second",
+        PlayedFromRenders rendered => $"played from pre-renders: passage {string.Join(", ", rendered.Passages.Select(index => index + 1))}",
+        WentWrong wrong => $"passage {wrong.Passage + 1}: {wrong.What}",
+        OwnDrops { Count: 1 } => "1 drop is the player's own: it woke too late",
+        OwnDrops drops => $"{drops.Count} drops are the player's own: it woke too late",
+        PresenterWasLate late => Invariant($"the presenter itself was {late.By.TotalMilliseconds:0.0} ms late at the 99th percentile, ") + "so in part this run measured the tool",
+        ClockFell clock => $"the clock fell to {Percent(clock.Share)} of its rating while the processor was busy",
+        ToolTook tool => Invariant($"the tool itself took {tool.Cores:0.00} cores"),
+        PicturesTook pictures => Invariant($"preview pictures took {pictures.Cores:0.00} cores"),
+        Slept slept => Invariant($"the machine slept for {slept.For.TotalSeconds:0} s at {slept.At.TotalSeconds:0.0} s; ")
+            + "the run's clock stood still meanwhile, so nothing counts as dropped for it",
+        TimeWasSet set => Invariant($"the time of day was set {(set.By > TimeSpan.Zero ? "forward" : "back")} by {Math.Abs(set.By.TotalSeconds):0} s at {set.At.TotalSeconds:0.0} s; ")
+            + "the run's own clock does not follow it",
+        StoodStill still => Invariant($"the machine stood still for {still.For.TotalSeconds:0} s, held up by something else; what was due then counts as dropped"),
+        _ => throw new ArgumentOutOfRangeException(nameof(note), note, "There are no words for this note."),
+    };
+}

@@ -1,0 +1,27 @@
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Core.Wording;
+
+/// <summary>Settings in words.</summary>
+public static class SettingWords
+{
+    /// <summary>What differs from the defaults, a phrase each; nothing for a bare run on the processor.</summary>
+    public static IReadOnlyList<string> Differences(this PlaybackSettings settings)
+    {
+        string?[] all =
+        [
+            settings.Scale == PreviewScale.Full ? null : $"{settings.Scale.ToString().ToLowerInvariant()} scale",
+            settings.AutomaticScale ? "the scale steps down by itself" : null,
+            settings.Proxies == Proxies.None ? null : $"{settings.Proxies.ToString().ToLowerInvariant()}-raster proxies",
+            settings.PreRenders ? "pre-renders used" : null,
+            settings.Policy == PlayingPolicy.KeepFrames ? "every frame shown, the clock slips" : null,
+            settings.Pictures ? "preview pictures on, which cost some of what is measured" : null,
+            settings.Cache switch { FileCache.Cold => "footage cold", FileCache.Warm => "footage warm", _ => null },
+            settings.DecodeOn is { } decoder ? $"decoding on {decoder}" : null,
+            settings.EffectsOn is { } device ? $"effects on {device}" : null,
+            settings.Threads is { } threads ? $"{threads} threads" : null,
+            settings.LookAhead == new PlaybackSettings().LookAhead ? null : $"look-ahead {settings.LookAhead}",
+        ];
+        return [.. all.OfType<string>()];
+    }
+}

@@ -1,0 +1,76 @@
+using System.Globalization;
+using CsvHelper;
+using CsvHelper.Configuration;
+using HardyBench.Core.Machines;
+
+namespace HardyBench.Formats.Machines;
+
+/// <summary>Machines as comma-separated text with a head line (RFC 4180), a machine a line; docs/formats.md describes every column. A machine
+/// with several units of a kind has their columns again, with a number behind.</summary>
+public static class MachineCsv
+{
+    /// <summary>More lines than this are not read.</summary>
+    public const int MostLines = 20_000;
+
+    private static readonly string[] Needed = ["name", "cores", "memory_gb"];
+
+    public static string Write(IReadOnlyList<Machine> machines)
+    {
+        using var text = new StringWriter(CultureInfo.InvariantCulture);
+        using var csv = new CsvWriter(text, CultureInfo.InvariantCulture);
+        var rows = machines.Select(machine => MachineRow.Of(machine).ToDictionary()).ToList();
+        var columns = MachineRow.Columns.Where(column => MachineRow.IsFirst(column) || rows.Exists(row => row.ContainsKey(column))).ToList();
+        foreach (var cells in rows.Select(row => columns.Select(column => row.GetValueOrDefault(column, string.Empty))).Prepend(columns))
+        {
+            foreach (var cell in cells)
+            {
+                csv.WriteField(cell);
+            }
+
+            csv.NextRecord();
+        }
+
+        csv.Flush();
+        return text.ToString();
+    }
+
+    /// <exception cref="ShelfException">There is no head line that names the columns needed, or far too many lines.</exception>
+    public static ShelfReading Read(string text)
+    {
+        using var reader = new StringReader(text);
+        using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture)
+        {
+            PrepareHeaderForMatch = head => head.Header.Trim().ToLowerInvariant(), BadDataFound = null, MissingFieldFound = null, TrimOptions = TrimOptions.Trim,
+        });
+        var head = csv.Read() && csv.ReadHeader() ? csv.HeaderRecord!.Select(name => name.Trim().ToLowerInvariant()).ToList() : [];
+        var missing = Needed.Except(head).ToList();
+        if (missing.Count > 0)
+        {
+            throw new ShelfException($"The head line does not name the {(missing.Count == 1 ? "column" : "columns")} {string.Join(", ", missing)}. Export a shelf to see every column.");
+        }
+
+        var unknown = head.Where(name => name.Length > 0 && !MachineRow.Columns.Contains(name)).ToList();
+        var problems = unknown.Count == 0 ? [] : new List<RowProblem> { new("line 1", null, $"There is no column {string.Join(", ", unknown)}; it was passed over.") };
+        var machines = new List<Machine>();
+        while (csv.Read())
+        {
+            if (machines.Count + problems.Count > MostLines)
+            {
+                throw new ShelfException($"The table has more than {MostLines} lines. Nothing was taken; divide it.");
+            }
+
+            var row = new MachineRow(head.Index().Where(column => column.Item.Length > 0)
+                .GroupBy(column => column.Item).ToDictionary(column => column.Key, column => csv.GetField(column.First().Index) ?? string.Empty));
+            try
+            {
+                machines.Add(MachineLimits.Checked(row.ToMachine()));
+            }
+            catch (MachineRefusedException wrong)
+            {
+                problems.Add(new RowProblem($"line {csv.Parser.RawRow}", row.Name, wrong.Message));
+            }
+        }
+
+        return new ShelfReading(machines, problems);
+    }
+}

@@ -1,0 +1,254 @@
+using System.Globalization;
+using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
+using HardyBench.Formats.Json;
+
+namespace HardyBench.Formats.Machines;
+
+/// <summary>A machine as the cells of a line, by column.</summary>
+internal sealed class MachineRow(Dictionary<string, string> cells)
+{
+    private static readonly string[]
+        Before =
+        [
+            "id", "name", "summary", "form", "processor", "cores", "threads", "core_speed", "slow_cores", "slow_core_speed", "clock_ghz", "vector_bits",
+            "memory_gb", "memory_in_use_gb", "sticks", "channels", "memory_mt_s",
+        ],
+        GraphicsColumns = ["graphics", "graphics_gflops", "graphics_gb_s", "graphics_gb", "graphics_bus_gb_s"],
+        EngineColumns = ["engine", "engine_mpixel_s", "engine_decodes"],
+        DriveColumns = ["drive", "drive_roles", "drive_read_mb_s", "drive_write_mb_s", "drive_latency_ms"],
+        After =
+        [
+            "fanless", "resistance_k_w", "capacity_j_k", "ambient_c", "limit_c", "idle_w", "full_w", "mains_w", "battery_w", "on_battery", "noise_db",
+            "operating_system", "driver_date", "price_eur", "priced_on",
+        ];
+
+    private readonly List<string> wrong = [];
+
+    /// <summary>Every column there is, in order.</summary>
+    public static IReadOnlyList<string> Columns { get; } =
+        [.. Before, .. Repeated(GraphicsColumns), .. Repeated(EngineColumns), .. Repeated(DriveColumns), .. After];
+
+    public string? Name => cells.GetValueOrDefault("name");
+
+    /// <summary>Whether a column is written even where no machine fills it.</summary>
+    public static bool IsFirst(string column) => !char.IsAsciiDigit(column[^1]);
+
+    public static MachineRow Of(Machine machine)
+    {
+        var row = new MachineRow([]);
+        row.Put("id", machine.Id);
+        row.Put("name", machine.Name);
+        row.Put("summary", machine.Summary);
+        row.Put("form", machine.Form is { } form ? BenchJson.Name(form) : null);
+        var processor = machine.Processor;
+        row.Put("processor", processor.Name);
+        row.Put("cores", processor.Cores);
+        row.Put("threads", processor.Threads);
+        row.Put("core_speed", processor.RelativeCoreSpeed);
+        row.Put("slow_cores", processor.SlowCores);
+        row.Put("slow_core_speed", processor.RelativeSlowSpeed);
+        row.Put("clock_ghz", processor.ClockGigahertz);
+        row.Put("vector_bits", processor.VectorBits);
+        row.Put("memory_gb", machine.Memory.Gigabytes);
+        row.Put("memory_in_use_gb", machine.Memory.InUseGigabytes);
+        row.Put("sticks", machine.Memory.Sticks);
+        row.Put("channels", machine.Memory.Channels);
+        row.Put("memory_mt_s", machine.Memory.MegatransfersPerSecond);
+        foreach (var (place, unit) in machine.Graphics.Index())
+        {
+            row.PutAll(GraphicsColumns, place, unit.Name, unit.PeakGigaflops, unit.BandwidthGigabytesPerSecond, unit.MemoryGigabytes, unit.BusGigabytesPerSecond);
+        }
+
+        foreach (var (place, engine) in machine.MediaEngines.Index())
+        {
+            row.PutAll(EngineColumns, place, engine.Name, engine.MegapixelsPerSecond, string.Join("; ", engine.Capabilities.Select(Text)));
+        }
+
+        foreach (var (place, drive) in machine.Drives.Index())
+        {
+            row.PutAll(
+                DriveColumns, place, drive.Kind, string.Join("; ", drive.Roles.Select(BenchJson.Name)), drive.ReadMegabytesPerSecond,
+                drive.WriteMegabytesPerSecond, drive.LatencyMilliseconds);
+        }
+
+        if (machine.Cooling is { } cooling)
+        {
+            row.PutAll(
+                After, 0, cooling.Fanless, cooling.ResistanceKelvinPerWatt, cooling.CapacityJoulesPerKelvin, cooling.AmbientCelsius, cooling.LimitCelsius,
+                cooling.IdleWatts, cooling.FullWatts, cooling.MainsWatts, cooling.BatteryWatts);
+        }
+
+        row.Put("on_battery", machine.OnBattery);
+        row.Put("noise_db", machine.NoiseDecibels);
+        row.Put("operating_system", machine.OperatingSystem);
+        row.Put("driver_date", machine.DriverDate);
+        row.Put("price_eur", machine.Price);
+        row.Put("priced_on", machine.PricedOn);
+        return row;
+    }
+
+    public IReadOnlyDictionary<string, string> ToDictionary() => cells;
+
+    /// <exception cref="MachineRefusedException">A cell cannot be read, or one that is needed is empty.</exception>
+    public Machine ToMachine()
+    {
+        var cores = Whole("cores") ?? Lacking("cores", 1);
+        var machine = new Machine(
+            Text("id") ?? string.Empty,
+            Text("name") ?? string.Empty,
+            MachineKind.StandIn,
+            Text("summary") ?? string.Empty,
+            new Processor(
+                Text("processor") ?? string.Empty, cores, Whole("threads") ?? cores, Number("core_speed"), Number("clock_ghz"), Whole("slow_cores") ?? 0,
+                Number("slow_core_speed"), Whole("vector_bits")),
+            [.. Filled(GraphicsColumns).Select(place => new Graphics(
+                Text(At(GraphicsColumns[0], place))!, Needed(At(GraphicsColumns[1], place)), Needed(At(GraphicsColumns[2], place)),
+                Needed(At(GraphicsColumns[3], place)), Number(At(GraphicsColumns[4], place))))],
+            [.. Filled(EngineColumns).Select(place => new MediaEngine(
+                Text(At(EngineColumns[0], place))!, Needed(At(EngineColumns[1], place)), Capabilities(At(EngineColumns[2], place))))],
+            new Memory(
+                Number("memory_gb") ?? Lacking("memory_gb", 1.0), Number("memory_in_use_gb") ?? 0, Whole("sticks"), Whole("memory_mt_s"), Whole("channels")),
+            [.. Filled(DriveColumns).Select(place => new Drive(
+                Roles(At(DriveColumns[1], place)), Text(At(DriveColumns[0], place))!, Needed(At(DriveColumns[2], place)),
+                Number(At(DriveColumns[3], place)) ?? Number(At(DriveColumns[2], place)) ?? 0,
+                Number(At(DriveColumns[4], place)) ?? 0))],
+            Cooling(),
+            (decimal?)Within(Number("price_eur")))
+        {
+            Form = Word<MachineForm>("form"), OnBattery = Truth("on_battery") ?? false, NoiseDecibels = Number("noise_db"),
+            OperatingSystem = Text("operating_system"), DriverDate = Day("driver_date"), PricedOn = Day("priced_on"),
+        };
+        return wrong.Count == 0 ? machine : throw new MachineRefusedException(string.Join(' ', wrong));
+    }
+
+    /// <summary>All of it, or none: a part of it describes nothing.</summary>
+    private Cooling? Cooling() => Text("idle_w") is null && Text("full_w") is null ? null : new Cooling(
+        Truth("fanless") ?? false, Needed("resistance_k_w"), Needed("capacity_j_k"), Number("ambient_c") ?? 24, Needed("limit_c"), Needed("idle_w"),
+        Needed("full_w"), Number("mains_w"), Number("battery_w"));
+
+    private static IEnumerable<string> Repeated(string[] columns) =>
+        Enumerable.Range(0, MachineLimits.MostParts).SelectMany(place => columns.Select(column => At(column, place)));
+
+    private static string At(string column, int place) => place == 0 ? column : string.Create(CultureInfo.InvariantCulture, $"{column}_{place + 1}");
+
+    private static string Text(DecodeCapability row) => string.Create(
+        CultureInfo.InvariantCulture,
+        $"{BenchJson.Name(row.Codec)} {row.Chroma.Notation} {row.MaxBitDepth} {row.MaxRaster.Width}x{row.MaxRaster.Height}");
+
+    private IEnumerable<int> Filled(string[] columns) => Enumerable.Range(0, MachineLimits.MostParts).Where(place => Text(At(columns[0], place)) is not null);
+
+    private List<DecodeCapability> Capabilities(string column)
+    {
+        var rows = new List<DecodeCapability>();
+        foreach (var text in (Text(column) ?? string.Empty).Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        {
+            var words = text.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+            var sides = words.Length == 4 ? words[3].Split('x') : [];
+            var chroma = Enum.GetValues<ChromaSubsampling>().Where(one => words.Length == 4 && one.Notation == words[1]).Cast<ChromaSubsampling?>().FirstOrDefault();
+            if (chroma is { } known && Enum.TryParse<Codec>(words[0], ignoreCase: true, out var codec) && Enum.IsDefined(codec)
+                && int.TryParse(words[2], NumberStyles.None, CultureInfo.InvariantCulture, out var depth) && sides.Length == 2
+                && int.TryParse(sides[0], NumberStyles.None, CultureInfo.InvariantCulture, out var width) && width > 0
+                && int.TryParse(sides[1], NumberStyles.None, CultureInfo.InvariantCulture, out var height) && height > 0)
+            {
+                rows.Add(new DecodeCapability(codec, known, depth, new Raster(width, height)));
+            }
+            else
+            {
+                wrong.Add($"'{text}' in {column} is no row of a table; 'hevc 4:2:2 10 3840x2160' is one.");
+            }
+        }
+
+        return rows;
+    }
+
+    private List<DriveRole> Roles(string column)
+    {
+        var roles = new List<DriveRole>();
+        foreach (var word in (Text(column) ?? "media; project; renders; system").Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        {
+            if (Enum.TryParse<DriveRole>(word, ignoreCase: true, out var role) && Enum.IsDefined(role))
+            {
+                roles.Add(role);
+            }
+            else
+            {
+                wrong.Add($"'{word}' in {column} lies on no drive; media, project, renders and system do.");
+            }
+        }
+
+        return roles;
+    }
+
+    private void PutAll(string[] columns, int place, params object?[] values)
+    {
+        foreach (var (column, value) in columns.Zip(values))
+        {
+            Put(At(column, place), value);
+        }
+    }
+
+    private void Put(string column, object? value)
+    {
+        if (value is not null)
+        {
+            cells[column] = value switch
+            {
+                bool truth => truth ? "yes" : "no",
+                DateOnly day => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                IFormattable number => number.ToString(null, CultureInfo.InvariantCulture),
+                _ => value.ToString()!,
+            };
+        }
+    }
+
+    private string? Text(string column) => cells.GetValueOrDefault(column) is { Length: > 0 } text ? text : null;
+
+    private double? Number(string column) => Parsed(column, "a number", text =>
+        double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && double.IsFinite(number) ? number : (double?)null);
+
+    private int? Whole(string column) => Parsed(column, "a whole number", text =>
+        int.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number) ? number : (int?)null);
+
+    private DateOnly? Day(string column) => Parsed(column, "a day such as 2026-11-26", text =>
+        DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? day : (DateOnly?)null);
+
+    private bool? Truth(string column) => Parsed(column, "yes or no", text =>
+        text.ToLowerInvariant() switch { "yes" or "true" or "1" => true, "no" or "false" or "0" => false, _ => (bool?)null });
+
+    private T? Word<T>(string column)
+        where T : struct, Enum => Parsed(column, $"one of {string.Join(", ", Enum.GetValues<T>().Select(BenchJson.Name))}", text =>
+        Enum.TryParse<T>(text, ignoreCase: true, out var word) && Enum.IsDefined(word) ? word : (T?)null);
+
+    private T? Parsed<T>(string column, string what, Func<string, T?> parse)
+        where T : struct
+    {
+        if (Text(column) is not { } text)
+        {
+            return null;
+        }
+
+        if (parse(text) is { } value)
+        {
+            return value;
+        }
+
+        wrong.Add($"'{text}' in {column} is not {what}.");
+        return null;
+    }
+
+    private double Needed(string column) => Number(column) ?? Lacking(column, 1.0);
+
+    private T Lacking<T>(string column, T instead)
+    {
+        if (Text(column) is null)
+        {
+            wrong.Add($"The column {column} is empty.");
+        }
+
+        return instead;
+    }
+
+    /// <summary>What no amount can be is refused by the limits, not by arithmetic.</summary>
+    private static double? Within(double? price) => price is { } amount ? Math.Clamp(amount, -1e9, 1e9) : null;
+}

@@ -1,0 +1,147 @@
+using System.ComponentModel;
+using System.Globalization;
+using System.Text;
+using CliWrap;
+using HardyBench.Core.Footage;
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Media.Commands;
+
+/// <summary>What a command may take before it is ended.</summary>
+/// <param name="MemoryBytes">Of address space.</param>
+/// <param name="Processor">Processor time, all threads together.</param>
+/// <param name="Clock">Time by the clock.</param>
+/// <param name="FileBytes">The largest file that it may write; 0 for none.</param>
+internal sealed record CommandLimits(long MemoryBytes, TimeSpan Processor, TimeSpan Clock, long FileBytes);
+
+/// <summary>What a command said.</summary>
+/// <param name="WasEnded">Whether it took more than its limits; what it said until then is there.</param>
+internal sealed record CommandOutcome(int ExitCode, string Output, string Errors, bool WasEnded);
+
+/// <summary>Runs FFmpeg's commands in processes apart. Arguments are only ever a list, so that no name of a file can become one; what a
+/// command reads is a file or what is piped to it, in a container that holds pictures itself; and what it takes has limits.</summary>
+internal static class MediaCommand
+{
+    /// <summary>Characters of output, and of errors, that are kept; a command that goes on is ended.</summary>
+    private const int MostCharacters = 8 << 20;
+
+    /// <summary>Of encoding: the largest rasters take some gigabytes in some encoders, and some encoders reserve far more than they use.</summary>
+    private static readonly CommandLimits EncodeLimits = new(64L << 30, TimeSpan.FromHours(24), TimeSpan.FromHours(12), 4L << 40);
+
+    private const string Containers = "mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,mpegts,mpeg,mxf,avi,asf,flv,ogg,ivf,dv,png_pipe,jpeg_pipe,j2k_pipe,"
+        + "tiff_pipe,dpx_pipe,exr_pipe,bmp_pipe,gif,yuv4mpegpipe,rawvideo";
+
+    /// <summary>Streams without a container: recognised, so that the refusal can say what they are.</summary>
+    private const string BareStreams = ",mpegvideo,h264,hevc,m4v,obu,vc1";
+
+    /// <summary>For <c>ffprobe</c>: the arguments that stand before what is asked of a file.</summary>
+    public static IReadOnlyList<string> ProbeOf(string path, params IEnumerable<string> asked) =>
+        ["ffprobe", "-v", "error", "-protocol_whitelist", "file", "-format_whitelist", Containers + BareStreams, "-max_streams", "64", .. asked, "-i", $"file:{path}"];
+
+    /// <summary>For <c>ffmpeg</c>: a command that reads a file and writes another.</summary>
+    public static IReadOnlyList<string> FromFile(string path, IEnumerable<string> arguments, string target) =>
+        [.. Head, "-protocol_whitelist", "file", "-format_whitelist", Containers, "-i", $"file:{path}", .. arguments, $"file:{target}"];
+
+    /// <summary>For <c>ffmpeg</c>: a command that is given raw pictures and writes a file.</summary>
+    public static IReadOnlyList<string> FromPictures(RawVideo pictures, IEnumerable<string> arguments, string target) =>
+        [.. Head, "-protocol_whitelist", "pipe", .. pictures.Arguments, "-i", "pipe:0", .. arguments, $"file:{target}"];
+
+    private static IReadOnlyList<string> Head => ["ffmpeg", "-nostdin", "-v", "error", "-y"];
+
+    /// <param name="command">The program and its arguments.</param>
+    /// <param name="input">Writes what is piped to it; null for nothing.</param>
+    /// <exception cref="PlayerUnavailableException">The program is not installed.</exception>
+    /// <exception cref="OperationCanceledException">It was stopped, and has ended.</exception>
+    public static async Task<CommandOutcome> RunAsync(
+        IReadOnlyList<string> command, CommandLimits limits, Func<Stream, CancellationToken, Task>? input, CancellationToken stop)
+    {
+        using var ending = CancellationTokenSource.CreateLinkedTokenSource(stop);
+        ending.CancelAfter(limits.Clock);
+        var (output, errors) = (new StringBuilder(), new StringBuilder());
+        var run = Cli.Wrap("prlimit")
+            .WithArguments([.. Limited(limits), "--", .. command])
+            .WithValidation(CommandResultValidation.None)
+            .WithStandardInputPipe(input is null ? PipeSource.Null : PipeSource.Create(input))
+            .WithStandardOutputPipe(Into(output, ending))
+            .WithStandardErrorPipe(Into(errors, ending));
+        try
+        {
+            var result = await run.ExecuteAsync(ending.Token);
+            return new CommandOutcome(result.ExitCode, output.ToString(), errors.ToString(), result.ExitCode > 128);
+        }
+        catch (OperationCanceledException) when (!stop.IsCancellationRequested)
+        {
+            return new CommandOutcome(-1, output.ToString(), errors.ToString(), WasEnded: true);
+        }
+        catch (Win32Exception missing)
+        {
+            throw new PlayerUnavailableException("The commands prlimit, ffprobe and ffmpeg are missing; install them with 'make setup'.", missing);
+        }
+    }
+
+    /// <summary>Has FFmpeg write a file.</summary>
+    /// <param name="pictures">What is piped to it; null where it reads a file.</param>
+    /// <param name="target">The file written, for errors.</param>
+    /// <exception cref="MediaException">It failed; the message is the encoder's own reason.</exception>
+    /// <exception cref="OperationCanceledException">It was stopped.</exception>
+    public static async Task EncodeAsync(IReadOnlyList<string> command, RawVideo? pictures, string target, CancellationToken stop)
+    {
+        var outcome = await RunAsync(command, EncodeLimits, pictures is null ? null : pictures.FeedAsync, stop);
+        stop.ThrowIfCancellationRequested();
+        if (outcome.ExitCode != 0)
+        {
+            throw new MediaException($"{ReasonOf(outcome, target)}.");
+        }
+    }
+
+    /// <summary>The line of what a command said that tells most: the last one that names no mere consequence.</summary>
+    public static string ReasonOf(CommandOutcome outcome, string path)
+    {
+        var lines = outcome.Errors.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+        var telling = lines.LastOrDefault(line => !line.StartsWith("Conversion failed", StringComparison.Ordinal)) ?? lines.LastOrDefault();
+        return telling?.Replace($"file:{path}: ", string.Empty, StringComparison.Ordinal).TrimEnd('.')
+            ?? (outcome.WasEnded ? "it took more than its limits" : $"it ended with code {outcome.ExitCode}");
+    }
+
+    private static IEnumerable<string> Limited(CommandLimits limits)
+    {
+        FormattableString[] all =
+        [
+            $"--as={limits.MemoryBytes}", $"--cpu={(long)Math.Ceiling(limits.Processor.TotalSeconds)}", $"--fsize={limits.FileBytes}", $"--core={0}", $"--nproc={8192}",
+        ];
+        return all.Select(one => one.ToString(CultureInfo.InvariantCulture));
+    }
+
+    /// <summary>Keeps what comes, and ends the command when too much does.</summary>
+    private static PipeTarget Into(StringBuilder text, CancellationTokenSource ending) => PipeTarget.Create(async (stream, stop) =>
+    {
+        using var reader = new StreamReader(stream, Encoding.UTF8, leaveOpen: true);
+        var buffer = new char[16384];
+        for (int read; (read = await reader.ReadAsync(buffer, stop)) > 0;)
+        {
+            text.Append(buffer, 0, read);
+            if (text.Length > MostCharacters)
+            {
+                await ending.CancelAsync();
+                return;
+            }
+        }
+    });
+}
+
+/// <summary>Pictures without a container, for an encoder.</summary>
+/// <param name="PixelFormat">By FFmpeg's name of it.</param>
+/// <param name="Pictures">The planes of one picture after another, without padding; made while they are read.</param>
+internal sealed record RawVideo(Core.Footage.Raster Raster, string PixelFormat, Core.Footage.FrameRate Rate, IEnumerable<ReadOnlyMemory<byte>> Pictures)
+{
+    public IReadOnlyList<string> Arguments =>
+        ["-f", "rawvideo", "-pix_fmt", PixelFormat, "-s", $"{Raster.Width}x{Raster.Height}", "-r", $"{Rate.Numerator}/{Rate.Denominator}"];
+
+    public async Task FeedAsync(Stream pipe, CancellationToken stop)
+    {
+        foreach (var picture in Pictures)
+        {
+            await pipe.WriteAsync(picture, stop);
+        }
+    }
+}

@@ -1,0 +1,302 @@
+using HardyBench.Core.Footage;
+using HardyBench.Core.Playback;
+using static HardyBench.Core.Playback.TimeSpans;
+
+namespace HardyBench.Player.Course;
+
+/// <summary>Which frames of a passage are begun, one after another, for all its layers alike. One layer leads: its decoding chooses, by
+/// <see cref="Aim"/>, and the others follow. Any thread may call it. Positions are frames of the passage, from 0.</summary>
+/// <param name="start">Timeline frame on which the passage begins.</param>
+/// <param name="keepsTime">Whether frames may be dropped at all.</param>
+/// <param name="layers">Layers of the passage.</param>
+/// <param name="isAhead">Whether another passage still plays: then each layer decodes its first frame and waits until it is told to go on.</param>
+public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int frameCount, bool keepsTime, int layers = 1, bool isAhead = false)
+{
+    /// <summary>Waiting for less than this is none.</summary>
+    private static readonly TimeSpan Noticeable = TimeSpan.FromMilliseconds(1);
+
+    private static readonly TimeSpan LookAgain = TimeSpan.FromMilliseconds(50);
+
+    private readonly object gate = new();
+    private readonly List<(long Position, TimeSpan At, DropReason Before)> begun = [];
+    private Aim? aim;
+    private bool isLed;
+    private bool isHeld = isAhead;
+    private bool isTurnTaken;
+    private bool isAtEnd;
+    private bool isClosed;
+    private TimeSpan lastDecoded;
+    private TimeSpan lastFinished;
+    private TimeSpan? lastGathered;
+    private TimeSpan? effectsSince;
+    private long taken = -1;
+    private bool paused;
+    private DropReason lastReason = DropReason.PassedOver;
+
+    public FrameRate Rate => rate;
+
+    /// <summary>Frames of the passage.</summary>
+    public int FrameCount => frameCount;
+
+    public TimeSpan Now => run.Now;
+
+    /// <summary>How many decoded frames of a layer may wait.</summary>
+    public int DecodeAhead => Locked(() => isHeld || aim is { WantsOneAhead: true } ? 1 : PlaybackSettings.DecodeAhead);
+
+    /// <summary>Whether frames have to be left out at present.</summary>
+    public bool IsBehind => Locked(() => aim is { IsBehind: true });
+
+    /// <summary>How long a frame takes from beginning to end at present.</summary>
+    public TimeSpan Way => Locked(() => aim?.Way ?? TimeSpan.Zero);
+
+    /// <summary>Between two finished frames, on average.</summary>
+    public TimeSpan TimeOfAFrame => Locked(() => aim?.Finishing.Mean ?? TimeSpan.Zero);
+
+    /// <summary>Before anything else: a layer leads, or, where every frame has to be decoded in any case, none does.</summary>
+    /// <param name="footage">By timeline frame; null where no layer leads.</param>
+    public void Lead(Func<long, IReferences>? footage) => Changed(() =>
+    {
+        isLed = footage is not null;
+        aim = new Aim(rate, start, start + frameCount, footage?.Invoke(start) ?? new AnyFrame());
+    });
+
+    /// <summary>The passage is about to begin: decoding goes on from its first frame.</summary>
+    public void GoOn() => Changed(() => isHeld = false);
+
+    /// <summary>While another passage still plays, the layers of this one decode one after another, so that together they take no more of the
+    /// machine at once than one of them would.</summary>
+    /// <param name="isOver">Whether the layer is not needed any more; looked at now and then.</param>
+    /// <returns>The turn, to be given back by disposing it; null where none is needed.</returns>
+    public IDisposable? Turn(Func<bool> isOver)
+    {
+        lock (gate)
+        {
+            while (isHeld && isTurnTaken && !isClosed && !isOver())
+            {
+                Monitor.Wait(gate, LookAgain);
+            }
+
+            if (!isHeld || isTurnTaken)
+            {
+                return null;
+            }
+
+            isTurnTaken = true;
+            return new TurnTaken(this);
+        }
+    }
+
+    /// <summary>The leader: chooses the next frame.</summary>
+    /// <returns>Its position; null when nothing more of the passage is to be begun.</returns>
+    public Choice? Choose() => Locked(() =>
+    {
+        var now = run.Now;
+        var clock = keepsTime ? run.Slots : null;
+        var before = clock is null ? 0 : begun.Count(one => one.Position > taken && IsWorth(one.Position, now));
+        var choice = aim!.Next(now, clock, new UnderWay(0, lastDecoded, before, effectsSince));
+        lastReason = choice.Reason;
+        return choice.Frame < start + frameCount ? choice with { Frame = choice.Frame - start } : (Choice?)null;
+    });
+
+    /// <summary>The leader: a frame is begun, for every layer.</summary>
+    /// <param name="at">When its decoding began.</param>
+    /// <param name="before">What is said of the frames that were left out before it.</param>
+    public void Begin(long position, TimeSpan at, DropReason before) => Changed(() =>
+    {
+        begun.Add((position, at, before));
+        aim!.GoOnFrom(start + position);
+    });
+
+    /// <summary>The leader: nothing more is begun.</summary>
+    public void End() => Changed(() => isAtEnd = true);
+
+    /// <summary>The leader learned how long decoding takes.</summary>
+    /// <param name="latency">From beginning a frame to having it; null where frames were run up to.</param>
+    /// <param name="each">Since the frame before.</param>
+    /// <param name="begun">Where decoding had just begun afresh, how many frames it had begun when it gave this one.</param>
+    /// <param name="advanced">Source frames since the frame before.</param>
+    /// <param name="leftOut">Whether unreferenced ones were left out.</param>
+    public void Decoded(TimeSpan? latency, TimeSpan each, long? begun, long advanced, bool leftOut) => Locked(() =>
+    {
+        lastDecoded = run.Now;
+        if (begun is { } several)
+        {
+            aim!.LearnStarting(each, each / Math.Max(1, several));
+            return;
+        }
+
+        aim!.DecodingEach.Add(each);
+        if (latency is { } known)
+        {
+            aim.Decoding.Add(known);
+        }
+
+        aim.LearnRunningUp(leftOut, each, advanced);
+    });
+
+    /// <summary>A layer that follows: waits for a frame that is begun, or taken by treating, after those it knows of.</summary>
+    /// <param name="after">The last frame it follows.</param>
+    /// <param name="seenTaken">The last frame it knows to be taken.</param>
+    /// <returns>The frame to follow, null where none was begun, and the last one taken.</returns>
+    public (long? Position, long Taken) Follow(long after, long seenTaken, TimeSpan atMost)
+    {
+        lock (gate)
+        {
+            if (Find(after) is null && taken == seenTaken && !isClosed)
+            {
+                Monitor.Wait(gate, atMost);
+            }
+
+            return (Find(after), taken);
+        }
+    }
+
+    /// <summary>Treating: waits for the frame that is treated after another.</summary>
+    /// <returns>Null when there is none left in the passage, or the course was closed.</returns>
+    public long? Take(long after)
+    {
+        lock (gate)
+        {
+            while (true)
+            {
+                if (isClosed)
+                {
+                    return null;
+                }
+
+                if (Find(after) is { } next)
+                {
+                    return next;
+                }
+
+                if (isAtEnd)
+                {
+                    return null;
+                }
+
+                if (aim is not null && !isLed)
+                {
+                    if (Choose() is { } choice)
+                    {
+                        Begin(choice.Frame, run.Now, choice.Reason);
+                        continue;
+                    }
+
+                    isAtEnd = true;
+                    continue;
+                }
+
+                Monitor.Wait(gate);
+            }
+        }
+    }
+
+    /// <summary>What is said of the frames that were left out before one; before the end of the passage where none is named.</summary>
+    public DropReason ReasonBefore(long? position) => Locked(() =>
+        begun.FindIndex(one => one.Position == position) is >= 0 and var place ? begun[place].Before : lastReason);
+
+    /// <summary>Treating: the layers of a frame are taken now, and none of those before it will be.</summary>
+    public void Taking(long position) => Changed(() =>
+    {
+        taken = position;
+        begun.RemoveAll(one => one.Position < position);
+    });
+
+    /// <summary>Treating: whether the frame it took can still be seen by what effects take on average.</summary>
+    public bool IsWorthTreating(long position) => Locked(() => IsWorth(position, run.Now));
+
+    /// <summary>Treating: all layers of a frame are there.</summary>
+    /// <param name="waited">How long it was waited for.</param>
+    public void Gathered(long position, TimeSpan waited) => Locked(() =>
+    {
+        var now = run.Now;
+        // A leader knows its own decoding; what the others take beyond that, and all of it where none leads, shows here.
+        if (waited > Noticeable && lastGathered is { } before && (!isLed || layers > 1) && ReasonBefore(position) != DropReason.DecodeSkipped)
+        {
+            aim!.Decoding.Add(now - before);
+        }
+
+        lastGathered = effectsSince = now;
+    });
+
+    /// <summary>Treating: a frame is done, or was given up.</summary>
+    /// <param name="effects">How long its effects took; null when they were not begun.</param>
+    /// <param name="inTime">Whether its slot was not over.</param>
+    public void Done(long position, TimeSpan? effects, bool inTime) => Locked(() =>
+    {
+        var now = run.Now;
+        effectsSince = null;
+        var at = begun.Find(one => one.Position == position).At;
+        var wasKnown = aim!.Effects.Known > 0;
+        if (effects is { } spent)
+        {
+            aim.Effects.Add(spent);
+            aim.EffectsBegun.Add(spent);
+            // Work that paused could have gone at the pace of its slower part; and the first frame is decoded long before the passage begins.
+            aim.Finishing.Add(paused || !wasKnown ? Longer(aim.DecodingEach.Mean, spent) : now - Longer(at, lastFinished));
+            (lastFinished, paused) = (now, false);
+        }
+
+        // What was begun before anything was known says nothing of the aim.
+        if (wasKnown && keepsTime && run.Slots is { } slots && at > slots.FirstShown)
+        {
+            aim.Learn(inTime);
+        }
+    });
+
+    /// <summary>Treating: it waited so long for room.</summary>
+    public void HadRoom(TimeSpan waited) => Locked(() => paused |= waited > Noticeable);
+
+    /// <summary>From now on effects take another time.</summary>
+    public void ForgetEffects() => Locked(() => aim?.ForgetEffects());
+
+    /// <summary>The leader failed: what was begun is still taken, and then a frame that nobody begins, whose taking tells.</summary>
+    public void Break() => Changed(() => isLed = false);
+
+    /// <summary>Ends all waiting.</summary>
+    public void Close() => Changed(() => isClosed = true);
+
+    private bool IsWorth(long position, TimeSpan now) =>
+        !keepsTime || run.Slots is not { } clock || Pacing.IsWorthTreating(now, aim!.EffectsBegun.Mean, clock.EndOf(start + position));
+
+    private long? Find(long after)
+    {
+        var place = begun.FindIndex(one => one.Position > after);
+        return place < 0 ? null : begun[place].Position;
+    }
+
+    private T Locked<T>(Func<T> work)
+    {
+        lock (gate)
+        {
+            return work();
+        }
+    }
+
+    private void Locked(Action work)
+    {
+        lock (gate)
+        {
+            work();
+        }
+    }
+
+    private void Changed(Action change) => Locked(() =>
+    {
+        change();
+        Monitor.PulseAll(gate);
+    });
+
+    private sealed class TurnTaken(PassageCourse course) : IDisposable
+    {
+        public void Dispose() => course.Changed(() => course.isTurnTaken = false);
+    }
+
+    /// <summary>Every frame can be had as it is.</summary>
+    private sealed class AnyFrame : IReferences
+    {
+        public bool StandAlone => true;
+
+        public long FirstFrom(long frame) => frame;
+    }
+}

@@ -1,0 +1,67 @@
+using HardyBench.Core.Findings.Comparing;
+using HardyBench.Core.Timelines;
+using HardyBench.Core.Wording;
+using HardyBench.Server.Timelines;
+using HardyBench.Workbench.Comparing;
+
+namespace HardyBench.Server.Comparing;
+
+/// <summary>Runs side by side, the base first.</summary>
+/// <param name="Axis">Where they differ in one thing only, what is gained along it, a sentence; null else.</param>
+/// <param name="SameTimeline">Whether all were played from the same timeline.</param>
+public sealed record ComparisonView(IReadOnlyList<SideView> Sides, IReadOnlyList<ComparedRow> Rows, bool SameTimeline, string? Axis)
+{
+    public static ComparisonView Of(Comparison comparison)
+    {
+        var first = comparison.Sides[0];
+        return new ComparisonView(
+            [.. comparison.Sides.Select(side => SideView.Of(side, first))],
+            [.. first.Header.Timeline.Passages.Select((passage, place) => new ComparedRow(
+                place + 1, passage.Question, passage.FrameCount,
+                [.. comparison.Sides.Select(side => side.Passages[place] is { } found
+                    ? new ComparedCell(CellView.Of(found), side.Beside is { } beside ? ComparisonWords.Of(beside.Passages[place]) : string.Empty, side.Beside?.Passages[place].IsReal)
+                    : null)]))],
+            comparison.Sides.All(side => side.Differences.All(difference => difference.What != Condition.Timeline)),
+            Core.Findings.Comparing.Axis.Of([.. comparison.Sides.Select(side => (side.Differences, side.Beside))]) is { } axis ? ComparisonWords.Of(axis) : null);
+    }
+}
+
+/// <summary>A side's head.</summary>
+/// <param name="Timeline">Its title.</param>
+/// <param name="Repeats">How many runs were played just so, this one among them.</param>
+/// <param name="Notes">What to know before trusting it, a phrase each.</param>
+/// <param name="Conditions">Differences from the base besides the parts of the machine.</param>
+/// <param name="Parts">Differences of the machine.</param>
+/// <param name="Sum">What it shows beside the base; empty for the base.</param>
+public sealed record SideView(
+    long RunId, string Machine, bool IsStandIn, string Timeline, DateTimeOffset StartedAt, double FramesPerSecond, int Repeats, IReadOnlyList<string> Notes,
+    IReadOnlyList<DifferenceView> Conditions, IReadOnlyList<DifferenceView> Parts, string Sum)
+{
+    public static SideView Of(ComparedSide side, ComparedSide first)
+    {
+        var differences = side.Differences.ToLookup(difference => difference.IsOfMachine, DifferenceView.Of);
+        return new SideView(
+            side.Judged.Id, side.Header.Machine.Name, side.Header.Conditions.Seed is not null, side.Header.Timeline.Title, side.Judged.StartedAt,
+            side.Header.Timeline.Rate.FramesPerSecond, side.Repeats.Count, side.Judged.Notes, [.. differences[false]], [.. differences[true]],
+            side.Beside is { } beside ? ComparisonWords.Sum(beside, Name(side, first), Name(first, side)) : string.Empty);
+    }
+
+    /// <summary>The machine's name, or where both have the same, the run's number.</summary>
+    private static string Name(ComparedSide side, ComparedSide other) =>
+        side.Header.Machine.Name == other.Header.Machine.Name ? $"Run {side.Judged.Id}" : side.Header.Machine.Name;
+}
+
+/// <summary>A difference of conditions.</summary>
+public sealed record DifferenceView(string What, string? Base, string? Other)
+{
+    public static DifferenceView Of(ConditionDifference difference) => new(ComparisonWords.About(difference), difference.Base, difference.Other);
+}
+
+/// <summary>A passage across all sides.</summary>
+/// <param name="Cells">One a side; null where it did not play this passage.</param>
+public sealed record ComparedRow(int Number, string Question, int FrameCount, IReadOnlyList<ComparedCell?> Cells);
+
+/// <summary>A passage on one side.</summary>
+/// <param name="Beside">Beside the base, a phrase; empty for the base.</param>
+/// <param name="IsReal">Whether it differs by more than chance; null where that cannot be told.</param>
+public sealed record ComparedCell(CellView Cell, string Beside, bool? IsReal);

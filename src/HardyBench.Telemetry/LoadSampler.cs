@@ -1,0 +1,71 @@
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Telemetry;
+
+/// <summary>Reads one part of a machine. The first call only remembers where counters stand.</summary>
+public interface ILoadReader
+{
+    /// <param name="at">Now, from the key of the run.</param>
+    /// <param name="elapsed">Time since the call before.</param>
+    void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into);
+}
+
+/// <summary>Samples every load ten times a second while a run plays.</summary>
+/// <param name="owner">The process that asked for the run; null where it is this one.</param>
+public sealed class LoadSampler(SystemFiles files, TimeProvider time, int? owner = null) : IDisposable
+{
+    public static readonly TimeSpan Interval = TimeSpan.FromMilliseconds(100);
+
+    private readonly ILoadReader[] readers =
+    [
+        new CoreLoads(files),
+        new OwnThreads(files, owner),
+        new MemoryLoads(files),
+        new DriveLoads(files),
+        new ClockAndHeat(files),
+        new GraphicsLoads(files),
+        new TimeKeeping(files, time),
+        new Seldom(new OwnThreadsOneByOne(files)),
+        new Seldom(new PackagePower(files)),
+        new Seldom(new PowerSupplies(files)),
+        new Seldom(new Fans(files)),
+        .. GraphicsCommand.Installed(GraphicsLoads.CardsOf(files).Count),
+        new Seldom(new GraphicsClients(files)),
+    ];
+
+    /// <summary>Which device each reading is of.</summary>
+    public static IReadOnlyList<LoadSource> SourcesOf(SystemFiles files) =>
+        [.. new DriveLoads(files).Sources, .. new GraphicsLoads(files).Sources, .. GraphicsCommand.Installed(GraphicsLoads.CardsOf(files).Count).SelectMany(command => command.Sources)];
+
+    /// <summary>One sample of everything.</summary>
+    public IReadOnlyList<LoadReading> Read(TimeSpan at, TimeSpan elapsed)
+    {
+        var readings = new List<LoadReading>();
+        foreach (var reader in readers)
+        {
+            reader.Read(at, elapsed, readings);
+        }
+
+        return readings;
+    }
+
+    public void Sample(RunClock clock, RunJournal journal, CancellationToken over)
+    {
+        var last = clock.Now;
+        Read(last, TimeSpan.Zero);
+        while (!over.WaitHandle.WaitOne(Interval))
+        {
+            var now = clock.Now;
+            journal.Sampled(Read(now, now - last));
+            last = now;
+        }
+    }
+
+    public void Dispose()
+    {
+        foreach (var reader in readers.OfType<IDisposable>())
+        {
+            reader.Dispose();
+        }
+    }
+}

@@ -1,0 +1,124 @@
+using System.Globalization;
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Telemetry;
+
+/// <summary>What our own processes and each kind of their threads take, in cores, from /proc.</summary>
+/// <param name="owner">The process that asked for the run, all of which is the tool's own; null where it is this one.</param>
+public sealed class OwnThreads(SystemFiles files, int? owner = null) : ILoadReader, IDisposable
+{
+    internal const string Self = "proc/self/task";
+
+    private readonly string? ofOwner = owner is { } id ? string.Create(CultureInfo.InvariantCulture, $"proc/{id}/task") : null;
+
+    private readonly Dictionary<string, Known> before = [];
+
+    public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
+    {
+        var spent = new Dictionary<LoadKind, long>
+        {
+            [LoadKind.OwnProcess] = 0, [LoadKind.OwnDecode] = 0, [LoadKind.OwnEffects] = 0,
+            [LoadKind.OwnPresenting] = 0, [LoadKind.OwnPictures] = 0, [LoadKind.OwnTool] = 0,
+        };
+        var own = files.Names(Self);
+        List<string> threads = [.. own.Select(thread => $"{Self}/{thread}")];
+        threads.AddRange(ofOwner is null ? [] : files.Names(ofOwner).Select(thread => $"{ofOwner}/{thread}"));
+        foreach (var thread in threads)
+        {
+            if (!before.TryGetValue(thread, out var known))
+            {
+                before[thread] = known = new Known(
+                    ofOwner is not null && thread.StartsWith(ofOwner, StringComparison.Ordinal) ? LoadKind.OwnTool : RoleOf(files, thread), files.Keep($"{thread}/schedstat"));
+            }
+
+            if (OnProcessor(known.Schedule.ReadText()) is not { } now)
+            {
+                continue;
+            }
+
+            spent[LoadKind.OwnProcess] += now - known.Nanoseconds;
+            spent[known.Role] += now - known.Nanoseconds;
+            known.Nanoseconds = now;
+        }
+
+        foreach (var gone in before.Keys.Except(threads).ToList())
+        {
+            before[gone].Schedule.Dispose();
+            before.Remove(gone);
+        }
+
+        if (elapsed > TimeSpan.Zero && own.Count > 0)
+        {
+            into.AddRange(spent.Where(part => part.Key != LoadKind.OwnPictures || part.Value > 0).Select(part =>
+                new LoadReading(at, part.Key, 0, (float)(part.Value / (elapsed.TotalSeconds * 1e9)))));
+        }
+    }
+
+    public void Dispose()
+    {
+        foreach (var known in before.Values)
+        {
+            known.Schedule.Dispose();
+        }
+
+        before.Clear();
+    }
+
+    /// <summary>The first figure of schedstat is nanoseconds on a processor.</summary>
+    internal static long? OnProcessor(string? text) =>
+        text is not null
+        && long.TryParse(text.AsSpan(0, Math.Max(0, text.IndexOf(' ', StringComparison.Ordinal))), NumberStyles.None, CultureInfo.InvariantCulture, out var spent)
+            ? spent
+            : null;
+
+    /// <param name="thread">Its folder below the root.</param>
+    internal static LoadKind RoleOf(SystemFiles files, string thread) => files.ReadText($"{thread}/comm")?.Trim() switch
+    {
+        ThreadRoles.Decode => LoadKind.OwnDecode,
+        ThreadRoles.Effects => LoadKind.OwnEffects,
+        ThreadRoles.Present => LoadKind.OwnPresenting,
+        ThreadRoles.Picture => LoadKind.OwnPictures,
+        _ => LoadKind.OwnTool,
+    };
+
+    private sealed class Known(LoadKind role, KeptFile schedule)
+    {
+        public LoadKind Role => role;
+
+        public KeptFile Schedule => schedule;
+
+        public long Nanoseconds { get; set; }
+    }
+}
+
+/// <summary>What each single thread that decodes or treats takes, in cores, where it is worth telling: a thread at one core is a limit
+/// that no mean over cores shows. The presenter spins by design and is not among them.</summary>
+public sealed class OwnThreadsOneByOne(SystemFiles files) : ILoadReader
+{
+    private const double WorthTelling = 0.02;
+
+    private Dictionary<string, long> before = [];
+
+    public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
+    {
+        var (now, told) = (new Dictionary<string, long>(), new List<LoadReading>());
+        foreach (var thread in files.Names(OwnThreads.Self))
+        {
+            if (OwnThreads.OnProcessor(files.ReadText($"{OwnThreads.Self}/{thread}/schedstat")) is not { } spent)
+            {
+                continue;
+            }
+
+            now[thread] = spent;
+            var cores = elapsed > TimeSpan.Zero ? (spent - before.GetValueOrDefault(thread)) / (elapsed.TotalSeconds * 1e9) : 0;
+            if (elapsed > TimeSpan.Zero && OwnThreads.RoleOf(files, $"{OwnThreads.Self}/{thread}") is LoadKind.OwnDecode or LoadKind.OwnEffects)
+            {
+                told.Add(new LoadReading(at, LoadKind.OwnThread, int.Parse(thread, CultureInfo.InvariantCulture), (float)cores));
+            }
+        }
+
+        // The busiest is told in any case, so that a mean knows how often they were looked at.
+        into.AddRange(told.Where(load => load.Value >= WorthTelling || load.Value >= told.Max(one => one.Value)));
+        before = now;
+    }
+}

@@ -1,0 +1,35 @@
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Telemetry;
+
+/// <summary>Power of each processor package, from the energy counters in /sys/class/powercap: millionths of a joule that begin anew
+/// past a range. On many systems only an administrator may read them.</summary>
+public sealed class PackagePower(SystemFiles files) : ILoadReader
+{
+    private const string Root = "sys/class/powercap";
+
+    private readonly IReadOnlyList<string> packages = [.. files.Names(Root)
+        .Where(zone => files.ReadText($"{Root}/{zone}/name")?.StartsWith("package-", StringComparison.Ordinal) == true)];
+
+    private readonly Dictionary<string, double> before = [];
+
+    public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
+    {
+        foreach (var (index, package) in packages.Index())
+        {
+            if (files.ReadNumber($"{Root}/{package}/energy_uj") is not { } energy)
+            {
+                before.Remove(package);
+                continue;
+            }
+
+            if (before.TryGetValue(package, out var last) && elapsed > TimeSpan.Zero)
+            {
+                var range = energy < last ? files.ReadNumber($"{Root}/{package}/max_energy_range_uj") ?? 0 : 0;
+                into.Add(new LoadReading(at, LoadKind.PackagePower, index, (float)((energy - last + range) / 1e6 / elapsed.TotalSeconds)));
+            }
+
+            before[package] = energy;
+        }
+    }
+}

@@ -1,0 +1,76 @@
+namespace HardyBench.Workbench.Data;
+
+/// <summary>Where everything is kept: bench.db, clips/, own/, incoming/, looks/, aids/, player/.</summary>
+public sealed class DataFolder
+{
+    /// <summary>Opens a folder, making it if needed.</summary>
+    /// <exception cref="DataFolderException">It cannot be made or written.</exception>
+    public DataFolder(string path)
+    {
+        Path = System.IO.Path.GetFullPath(path);
+        var probe = System.IO.Path.Combine(Path, $".write-{Environment.ProcessId}");
+        try
+        {
+            Directory.CreateDirectory(Incoming);
+            File.WriteAllText(probe, "probe");
+            File.Delete(probe);
+        }
+        catch (Exception failure) when (failure is IOException or UnauthorizedAccessException)
+        {
+            throw new DataFolderException(
+                $"The data folder {Path} cannot be written: {failure.Message} Nothing was changed. "
+                + "Free some space, mend its rights, or choose another folder with --data.",
+                failure);
+        }
+    }
+
+    public string Path { get; }
+
+    /// <summary>Left free on the drive, whatever comes in.</summary>
+    private const long Reserve = 256L << 20;
+
+    /// <summary>Bytes that may still be taken in.</summary>
+    public long Room => Math.Max(0, new DriveInfo(Path).AvailableFreeSpace - Reserve);
+
+    public string Database => System.IO.Path.Combine(Path, "bench.db");
+
+    public string Clips => System.IO.Path.Combine(Path, "clips");
+
+    /// <summary>Clips that people brought.</summary>
+    public string Own => System.IO.Path.Combine(Path, "own");
+
+    /// <summary>Files on their way in.</summary>
+    public string Incoming => System.IO.Path.Combine(Path, "incoming");
+
+    public string Looks => System.IO.Path.Combine(Path, "looks");
+
+    /// <summary>Proxies and pre-renders.</summary>
+    public string Aids => System.IO.Path.Combine(Path, "aids");
+
+    /// <summary>Working folders of processes that play, each named after the process that started it.</summary>
+    public string Players => System.IO.Path.Combine(Path, "player");
+
+    /// <summary>Makes the folders that players are handed, and clears away what those of programs that are gone left.</summary>
+    public void MakeReady()
+    {
+        Array.ForEach([Clips, Own, Aids, Players], folder => Directory.CreateDirectory(folder));
+        foreach (var left in Directory.GetDirectories(Players).Where(folder => !Directory.Exists($"/proc/{System.IO.Path.GetFileName(folder).Split('-')[0]}")))
+        {
+            try
+            {
+                Directory.Delete(left, recursive: true);
+            }
+            catch (Exception failure) when (failure is IOException or UnauthorizedAccessException)
+            {
+                // Another program clears it away at the same time, or it is somebody else's.
+            }
+        }
+    }
+
+    /// <summary>The folder used unless another is named: $HARDYBENCH_DATA, or .hardybench below the present one.</summary>
+    public static string Default =>
+        Environment.GetEnvironmentVariable("HARDYBENCH_DATA") is { Length: > 0 } named ? named : ".hardybench";
+}
+
+/// <summary>The data folder cannot be used; the message says why and what to do.</summary>
+public sealed class DataFolderException(string message, Exception? cause = null) : Exception(message, cause);

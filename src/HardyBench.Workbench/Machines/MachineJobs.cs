@@ -1,0 +1,171 @@
+using HardyBench.Core;
+using HardyBench.Core.Machines;
+using HardyBench.Formats.Machines;
+using HardyBench.Store;
+using HardyBench.Telemetry;
+using HardyBench.Workbench.Demo;
+
+namespace HardyBench.Workbench.Machines;
+
+/// <summary>What became of a file of machines.</summary>
+public sealed record ShelfOutcome(IReadOnlyList<StoredMachine> Added, IReadOnlyList<RowProblem> Problems);
+
+/// <summary>The shelf: this machine, and the stand-ins that people keep.</summary>
+public sealed class MachineJobs(DocumentStore documents)
+{
+    /// <summary>More columns than this do not go on a sheet.</summary>
+    public const int MostShown = 12;
+
+    /// <summary>More machines than this are no shelf that a person looks at.</summary>
+    public const int MostOnShelf = 2000;
+
+    private const int LongestId = 40;
+
+    /// <summary>This machine first, then the stand-ins.</summary>
+    public async Task<IReadOnlyList<Machine>> AllAsync() => [.. (await ShelfAsync()).Select(stored => stored.Machine)];
+
+    /// <summary>The same with their versions; this machine's is 0.</summary>
+    public async Task<IReadOnlyList<StoredMachine>> ShelfAsync() =>
+        [new StoredMachine(ThisMachine.Describe(SystemFiles.Live), 0), .. await documents.MachinesAsync()];
+
+    /// <exception cref="UnknownThingException">There is no such machine.</exception>
+    public async Task<Machine> FindAsync(string id) => Known(await AllAsync(), id);
+
+    /// <exception cref="UnknownThingException">There is no such machine.</exception>
+    public async Task<StoredMachine> StoredAsync(string id)
+    {
+        var all = await ShelfAsync();
+        return all.FirstOrDefault(stored => stored.Machine.Id == id)
+            ?? throw new UnknownThingException("machine", id, all.Select(stored => stored.Machine.Id));
+    }
+
+    /// <summary>Keeps a new stand-in under an id made from its name.</summary>
+    /// <exception cref="MachineRefusedException">It cannot be worked with.</exception>
+    public async Task<StoredMachine> AddAsync(Machine machine) => (await AddAllAsync([MachineLimits.Checked(machine)]))[0];
+
+    /// <summary>A copy of a machine under a name of its own, to change one part of.</summary>
+    /// <exception cref="UnknownThingException">There is no such machine.</exception>
+    public async Task<StoredMachine> DuplicateAsync(string id)
+    {
+        var all = await AllAsync();
+        var machine = Known(all, id);
+        return await AddAsync(machine with { Name = CopyOf(machine.Name, [.. all.Select(one => one.Name)]) });
+    }
+
+    /// <exception cref="MachineRefusedException">It cannot be worked with, or is the machine that this runs on.</exception>
+    /// <exception cref="VersionConflictException">It was changed since it was read.</exception>
+    public async Task<int> KeepAsync(Machine machine, int version)
+    {
+        await StoredAsync(NotThis(machine.Id));
+        return await documents.KeepAsync([MachineLimits.Checked(machine) with { Kind = MachineKind.StandIn }], version);
+    }
+
+    /// <summary>Puts a stand-in aside; its runs stay, with the description it had then.</summary>
+    /// <exception cref="UnknownThingException">There is no such machine on the shelf.</exception>
+    public async Task PutAsideAsync(string id, bool aside)
+    {
+        if (!await documents.PutMachineAsideAsync(NotThis(id), aside, DateTimeOffset.UtcNow))
+        {
+            throw new UnknownThingException("machine", id, (await AllAsync()).Select(machine => machine.Id));
+        }
+    }
+
+    /// <summary>Adds every machine of a file that can be worked with, and names the others.</summary>
+    /// <param name="fileName">Ends in .csv or .json.</param>
+    /// <exception cref="ShelfException">It holds no machines at all.</exception>
+    public async Task<ShelfOutcome> ImportAsync(string fileName, string text)
+    {
+        var read = Path.GetExtension(fileName).ToLowerInvariant() switch
+        {
+            ".json" => MachineJson.Read(text),
+            ".csv" => MachineCsv.Read(text),
+            var other => throw new ShelfException($"'{other}' is no ending that can be read; .json and .csv are."),
+        };
+        var known = (await AllAsync()).ToDictionary(machine => machine.Id, Content);
+        var again = read.Machines.Where(machine => known.GetValueOrDefault(machine.Id) == Content(machine)).ToList();
+        return new ShelfOutcome(
+            await AddAllAsync([.. read.Machines.Except(again)]),
+            [.. read.Problems, .. again.Select(machine => new RowProblem(machine.Id, machine.Name, "It is on the shelf already, just so; nothing was added."))]);
+    }
+
+    /// <param name="ids">The machines wanted; none for the whole shelf of stand-ins.</param>
+    /// <param name="format">"json" or "csv".</param>
+    /// <exception cref="UnknownThingException">There is no such machine or format.</exception>
+    public async Task<string> ExportAsync(IReadOnlyList<string> ids, string format)
+    {
+        var all = await AllAsync();
+        IReadOnlyList<Machine> machines = ids.Count > 0 ? [.. ids.Select(id => Known(all, id))] : [.. all.Where(machine => machine.Kind == MachineKind.StandIn)];
+        return format switch
+        {
+            "json" => MachineJson.Write(machines),
+            "csv" => MachineCsv.Write(machines),
+            _ => throw new UnknownThingException("format", format, ["json", "csv"]),
+        };
+    }
+
+    /// <summary>The machines that the sheet of a timeline shows, in order: those that a person chose and that are still on the shelf, else this
+    /// one and a few others.</summary>
+    public async Task<IReadOnlyList<Machine>> ShownAsync(string timelineId)
+    {
+        var (all, chosen) = ((await AllAsync()).ToDictionary(machine => machine.Id), await documents.SheetMachinesAsync(timelineId));
+        IReadOnlyList<string> ids = chosen ?? [Machine.ThisId, .. DemoMachines.FirstShown];
+        return [.. ids.Select(all.GetValueOrDefault).OfType<Machine>()];
+    }
+
+    /// <summary>Chooses them.</summary>
+    /// <exception cref="UnknownThingException">One of them is not on the shelf.</exception>
+    /// <exception cref="MachineRefusedException">They are none, or too many.</exception>
+    public async Task ShowAsync(string timelineId, IReadOnlyList<string> ids)
+    {
+        var known = (await AllAsync()).Select(machine => machine.Id).ToList();
+        if (ids.Any(id => !known.Contains(id)))
+        {
+            throw new UnknownThingException("machine", ids.First(id => !known.Contains(id)) ?? "null", known);
+        }
+
+        var wanted = ids.Distinct().ToList();
+        if (wanted.Count is 0 or > MostShown)
+        {
+            throw new MachineRefusedException($"A sheet shows 1 to {MostShown} machines, not {wanted.Count}.");
+        }
+
+        await documents.KeepSheetMachinesAsync(timelineId, wanted);
+    }
+
+    private static Machine Known(IReadOnlyList<Machine> all, string id) =>
+        all.FirstOrDefault(machine => machine.Id == id) ?? throw new UnknownThingException("machine", id, all.Select(machine => machine.Id));
+
+    private static string Content(Machine machine) => MachineJson.Write([machine]);
+
+    private static bool IsId(string id) => id.Length is > 0 and <= LongestId && Slug.Of(id, LongestId, string.Empty) == id;
+
+    private static string NotThis(string id) => id != Machine.ThisId ? id
+        : throw new MachineRefusedException("This machine is described by its kernel; it cannot be changed or taken away. Duplicate it to describe it otherwise.");
+
+    private static string CopyOf(string name, HashSet<string> taken)
+    {
+        var stem = name.Length > MachineLimits.LongestName - 8 ? name[..(MachineLimits.LongestName - 8)] : name;
+        return Enumerable.Range(2, int.MaxValue - 2).Select(n => $"{stem} ({n})").First(copy => !taken.Contains(copy));
+    }
+
+    private async Task<IReadOnlyList<StoredMachine>> AddAllAsync(IReadOnlyList<Machine> machines)
+    {
+        var taken = new HashSet<string>(await documents.MachineIdsAsync()) { Machine.ThisId };
+        if (machines.Count > 0 && taken.Count + machines.Count > MostOnShelf)
+        {
+            throw new MachineRefusedException($"A shelf holds up to {MostOnShelf} machines, with those taken off it; {machines.Count} more would be too many. Nothing was added.");
+        }
+
+        var named = new List<Machine>();
+        foreach (var machine in machines)
+        {
+            var id = IsId(machine.Id) && !taken.Contains(machine.Id) ? machine.Id
+                : Slug.Unused(Slug.Of(machine.Name, LongestId, "machine"), taken.Contains);
+            taken.Add(id);
+            named.Add(machine with { Id = id, Kind = MachineKind.StandIn });
+        }
+
+        await documents.KeepAsync(named, null);
+        return [.. named.Select(machine => new StoredMachine(machine, 1))];
+    }
+}

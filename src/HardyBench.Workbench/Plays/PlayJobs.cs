@@ -1,0 +1,63 @@
+using HardyBench.Core;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Core.StandIns;
+using HardyBench.Formats.PlayerProtocol;
+using HardyBench.Media.Aids;
+using HardyBench.Media.Clips;
+using HardyBench.Store;
+using HardyBench.Workbench.Aids;
+using HardyBench.Workbench.Machines;
+using HardyBench.Workbench.Playing;
+using HardyBench.Workbench.Timelines;
+
+namespace HardyBench.Workbench.Plays;
+
+/// <summary>Plays plans and keeps the runs.</summary>
+/// <param name="files">Where clips and aids lie.</param>
+/// <param name="effects">Where effects have their files.</param>
+/// <param name="folder">The data folder.</param>
+public sealed class PlayJobs(
+    TimelineJobs timelines, MachineJobs machines, ClipFolder clips, AidJobs aids, RunStore runs, Players players, AidFolder files, EffectPlaces effects, string folder)
+{
+    /// <summary>How many pages of the product are open on this machine; null where nobody knows.</summary>
+    public Func<int>? PagesHere { get; set; }
+
+    /// <summary>Puts a plan together and checks it.</summary>
+    /// <exception cref="UnknownThingException">There is no such timeline or machine.</exception>
+    /// <exception cref="PlanRefusedException">It cannot be played as it stands.</exception>
+    public async Task<PlaybackPlan> PlanAsync(string timelineId, string machineId, PlaybackSettings settings) =>
+        new PlaybackPlan((await timelines.FindAsync(timelineId)).Timeline, clips.Clips, await machines.FindAsync(machineId), settings).Checked();
+
+    /// <summary>Plays a plan on its machine, real or stand-in, with the aids that its settings ask for, and keeps the run
+    /// while it plays.</summary>
+    /// <param name="place">The run's place in a trial, or null.</param>
+    public async Task<StoredRun> PlayAsync(PlaybackPlan plan, IRunListener? listener, CancellationToken stop, RunPlace? place = null)
+    {
+        var keeper = new RunKeeper(runs, listener, place);
+        try
+        {
+            return await keeper.FinishAsync(await PlayerFor(plan.Machine).PlayAsync(aids.Apply(plan), keeper, stop));
+        }
+        catch
+        {
+            await keeper.AbandonAsync();
+            throw;
+        }
+    }
+
+    /// <summary>Pins an observation to a moment of a run, in play or ended.</summary>
+    /// <param name="at">From the key; null to go by the frame.</param>
+    /// <param name="frame">Timeline frame; null to go by the moment. Without either it is the newest moment kept.</param>
+    /// <exception cref="UnknownThingException">There is no such run.</exception>
+    /// <exception cref="PlanRefusedException">The moment lies outside the run, or the text is too long.</exception>
+    public async Task<RunMark> MarkAsync(long runId, TimeSpan? at, int? frame, MarkKind kind, string text)
+    {
+        var run = (await runs.FindAsync(runId))?.Run ?? throw new UnknownThingException("run", $"{runId}", []);
+        return await runs.MarkAsync(runId, RunMoments.Mark(run, at, frame, kind, text));
+    }
+
+    private IPlayback PlayerFor(Machine machine) => machine.Kind == MachineKind.StandIn
+        ? new StandInPlayback(TimeProvider.System)
+        : new HostPlayback(players, files, effects, folder, PagesHere?.Invoke());
+}

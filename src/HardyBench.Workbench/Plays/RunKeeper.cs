@@ -1,0 +1,162 @@
+using System.Threading.Channels;
+using HardyBench.Core.Playback;
+using HardyBench.Store;
+
+namespace HardyBench.Workbench.Plays;
+
+/// <summary>Keeps a run while it plays, once a second and off the player's threads, and passes everything on. When the drive is full
+/// playing goes on, what is not kept yet waits in memory, and keeping is tried again every second.</summary>
+public sealed class RunKeeper : IRunObserver
+{
+    private static readonly TimeSpan KeepEvery = TimeSpan.FromSeconds(1);
+    private static readonly RunProgress Nothing = new([], [], []);
+
+    private readonly RunStore runs;
+    private readonly IRunListener? listener;
+    private readonly RunPlace? place;
+    private readonly TimeProvider time;
+    private readonly Channel<RunProgress> pieces = Channel.CreateUnbounded<RunProgress>();
+    private readonly TaskCompletionSource<long> started = new();
+    private readonly TaskCompletionSource ended = new();
+    private readonly Task keeping;
+    private RunProgress waiting = Nothing;
+    private long slotsKept;
+
+    /// <param name="time">Goes by which seconds; the system's without.</param>
+    public RunKeeper(RunStore runs, IRunListener? listener, RunPlace? place, TimeProvider? time = null)
+    {
+        (this.runs, this.listener, this.place, this.time) = (runs, listener, place, time ?? TimeProvider.System);
+        keeping = Task.Run(KeepAsync);
+    }
+
+    public void Started(RunHeader header)
+    {
+        // The number must be known before anything else is told; a player tells of its start before it plays.
+        var id = runs.BeginAsync(header, place).GetAwaiter().GetResult();
+        // A first, empty piece: what keeping needs is loaded and compiled now and not in the first second of playing.
+        runs.AppendAsync(id, 0, Nothing).GetAwaiter().GetResult();
+        started.SetResult(id);
+        listener?.Started(id, header);
+    }
+
+    public void Progressed(RunProgress progress)
+    {
+        pieces.Writer.TryWrite(progress);
+        listener?.Progressed(started.Task.Result, progress);
+    }
+
+    public void Pictured(int frame, byte[] jpeg) => listener?.Pictured(started.Task.Result, frame, jpeg);
+
+    /// <summary>Keeps the ended run as a whole.</summary>
+    /// <exception cref="RunNotKeptException">There is no room for it; what was kept while it played stays.</exception>
+    public async Task<StoredRun> FinishAsync(Run run)
+    {
+        await EndAsync();
+        var id = await started.Task;
+        try
+        {
+            await runs.FinishAsync(id, run);
+        }
+        catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
+        {
+            // A commit can come through and be told as failed all the same: then the run is there, whole.
+            if (await IsKeptWholeAsync(id))
+            {
+                return new StoredRun(id, run) { Place = place };
+            }
+
+            await AbandonAsync();
+            throw new RunNotKeptException(
+                $"Run {id} was played but could not be kept whole: {failure.GetBaseException().Message} "
+                + $"{slotsKept} of its {run.Frames.Count} slots are kept. Make room on the drive that holds the data, then play it again.",
+                failure);
+        }
+
+        return new StoredRun(id, run) { Place = place };
+    }
+
+    /// <summary>Ends keeping after a failure; what came until then stays.</summary>
+    public async Task AbandonAsync()
+    {
+        await EndAsync();
+        if (!started.Task.IsCompletedSuccessfully)
+        {
+            return;
+        }
+
+        try
+        {
+            await runs.CutShortAsync(started.Task.Result);
+        }
+        catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
+        {
+            // Its pieces stay as they are, and are made whole when the program starts again.
+        }
+    }
+
+    /// <summary>What still waits is kept at once, not when its second is over.</summary>
+    private Task EndAsync()
+    {
+        pieces.Writer.TryComplete();
+        ended.TrySetResult();
+        return keeping;
+    }
+
+    private async Task<bool> IsKeptWholeAsync(long id)
+    {
+        try
+        {
+            return await runs.IsWholeAsync(id);
+        }
+        catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
+        {
+            return false;
+        }
+    }
+
+    private async Task KeepAsync()
+    {
+        var sequence = 1;
+        while (await pieces.Reader.WaitToReadAsync())
+        {
+            await Task.WhenAny(Task.Delay(KeepEvery, time), ended.Task);
+            waiting = waiting.Then(TakeAll());
+            try
+            {
+                await runs.AppendAsync(await started.Task, sequence, waiting);
+            }
+            catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
+            {
+                continue;
+            }
+
+            sequence++;
+            slotsKept += waiting.Frames.Count;
+            waiting = Nothing;
+        }
+    }
+
+    private RunProgress TakeAll()
+    {
+        var all = Nothing;
+        while (pieces.Reader.TryRead(out var piece))
+        {
+            all = all.Then(piece);
+        }
+
+        return all;
+    }
+}
+
+/// <summary>A run could not be kept; the message says how much of it was, and what to do.</summary>
+public sealed class RunNotKeptException(string message, Exception cause) : Exception(message, cause);
+
+/// <summary>Hears of kept runs while they play. Calls come from one thread at a time, those with pictures from another.</summary>
+public interface IRunListener
+{
+    void Started(long id, RunHeader header);
+
+    void Progressed(long id, RunProgress progress);
+
+    void Pictured(long id, int frame, byte[] jpeg);
+}

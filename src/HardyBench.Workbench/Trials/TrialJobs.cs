@@ -1,0 +1,196 @@
+using System.Diagnostics;
+using HardyBench.Core;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using HardyBench.Core.Trials;
+using HardyBench.Core.Trials.Kinds;
+using HardyBench.Media.Clips;
+using HardyBench.Store;
+using HardyBench.Workbench.Aids;
+using HardyBench.Workbench.Machines;
+using HardyBench.Workbench.Playing;
+using HardyBench.Workbench.Plays;
+
+namespace HardyBench.Workbench.Trials;
+
+/// <summary>A trial with what it has found so far.</summary>
+/// <param name="Runs">Its runs in the order played.</param>
+public sealed record TrialReport(StoredTrial Trial, TrialAnswer Answer, IReadOnlyList<StoredRun> Runs);
+
+/// <summary>Hears how a trial goes on.</summary>
+public interface ITrialListener : IRunListener
+{
+    /// <summary>A run of it begins.</summary>
+    /// <param name="number">From 1.</param>
+    /// <param name="of">How many it takes, or null where that is not known yet.</param>
+    void StepBegan(TrialStep step, int number, int? of);
+
+    /// <summary>Something that its runs need is made first.</summary>
+    /// <param name="what">"proxy of hd-avc-25".</param>
+    void Making(string what);
+}
+
+/// <summary>Asks, plays and answers trials.</summary>
+public sealed class TrialJobs(
+    MachineJobs machines, ClipFolder clips, AidJobs aids, PlayJobs plays, RunStore runs, TrialStore trials)
+{
+    /// <summary>Puts a trial together, checks it and keeps it; it waits for its turn.</summary>
+    /// <exception cref="UnknownThingException">There is no such timeline or machine.</exception>
+    /// <exception cref="PlanRefusedException">It makes no sense as it stands.</exception>
+    public async Task<StoredTrial> AskAsync(
+        TrialKind kind, string timelineId, string machineId, PlaybackSettings settings, int times, TimeSpan atMost,
+        PlaybackSettings? other = null, string? withoutEffect = null)
+    {
+        var plan = await plays.PlanAsync(timelineId, machineId, settings);
+        return await AskAsync(new TrialPlan(kind, plan, times, atMost, other, withoutEffect));
+    }
+
+    /// <summary>Asks for a run to be played once more as it was: the timeline as it stood then, the same machine and conditions.</summary>
+    /// <param name="passage">Only this passage of it, from 0; null for all.</param>
+    /// <exception cref="UnknownThingException">There is no such run, passage or machine.</exception>
+    /// <exception cref="PlanRefusedException">It cannot be played any more, as when a clip is gone, or was no playing through.</exception>
+    public async Task<StoredTrial> AskAgainAsync(long runId, int? passage)
+    {
+        var header = (await runs.FindAsync(runId))?.Run.Header ?? throw new UnknownThingException("run", $"{runId}", []);
+        if (header.ByHand)
+        {
+            throw new PlanRefusedException("A hand moved about in that run. Ask its trial again instead.");
+        }
+
+        if (passage is { } wanted && (wanted < 0 || wanted >= header.Timeline.Passages.Count))
+        {
+            throw new UnknownThingException("passage", $"{wanted + 1}", []);
+        }
+
+        var timeline = passage is { } one ? header.Timeline.Only(one) : header.Timeline;
+        return await AskAsync(new TrialPlan(
+            TrialKind.Play, new PlaybackPlan(timeline, clips.Clips, await machines.FindAsync(header.Machine.Id), header.Settings), 1, TimeSpan.FromMinutes(1)));
+    }
+
+    private async Task<StoredTrial> AskAsync(TrialPlan plan)
+    {
+        plan.Checked();
+        var start = plan.Start;
+        return await trials.AddAsync(
+            new AskedTrial(plan.Kind, start.Timeline, start.Machine.Id, start.Settings, plan.Times, plan.AtMost, plan.Other, plan.WithoutEffect), DateTimeOffset.UtcNow);
+    }
+
+    /// <summary>Closes a trial that cannot be played, so that those behind it can. A trial that has ended by itself stays as it is.</summary>
+    public async Task FailAsync(long id, string problem)
+    {
+        try
+        {
+            await trials.FailAsync(id, problem);
+        }
+        catch (Exception full) when (BenchDatabaseFactory.IsStorageFailure(full))
+        {
+            // There is no room even for that; the next start closes it.
+        }
+    }
+
+    /// <summary>Plays a trial's runs one after another until its question is answered, or it is stopped.</summary>
+    public async Task<TrialReport> PlayAsync(long id, ITrialListener? listener, CancellationToken stop)
+    {
+        var stored = await FindAsync(id);
+        if (!await trials.ClaimAsync(id))
+        {
+            throw new PlanRefusedException($"Trial {id} is not waiting any more: another program plays it or has played it.");
+        }
+
+        var began = Stopwatch.GetTimestamp();
+        try
+        {
+            var plan = await PlanOfAsync(stored.Asked);
+            await MakeAidsAsync(plan, listener, stop);
+            var done = new List<StepOutcome>();
+            while (!stop.IsCancellationRequested
+                && plan.Next(done, Stopwatch.GetElapsedTime(began)) is { } step)
+            {
+                listener?.StepBegan(step, done.Count + 1, plan.StepCount);
+                var run = await plays.PlayAsync(step.Plan, listener, stop, new RunPlace(id, step.Role));
+                done.Add(new StepOutcome(step.Role, run.Run));
+                if (run.Run.Ending == RunEnding.CutShort)
+                {
+                    throw new PlayerEndedException(run.Run.Failures[^1].Message);
+                }
+
+                if (run.Run.Ending == RunEnding.Finished)
+                {
+                    await trials.AnswerAsync(id, Trial.Of(stored.Asked.Kind).Answer(stored.Asked.Timeline, done, clips.Clips).Words);
+                }
+            }
+
+            await trials.ChangeAsync(id, stop.IsCancellationRequested ? TrialState.Stopped : TrialState.Finished);
+        }
+        catch (OperationCanceledException) when (stop.IsCancellationRequested)
+        {
+            await trials.ChangeAsync(id, TrialState.Stopped);
+        }
+        catch (Exception failure)
+        {
+            try
+            {
+                await trials.ChangeAsync(id, TrialState.Failed, failure.Message);
+            }
+            catch (Exception full) when (BenchDatabaseFactory.IsStorageFailure(full))
+            {
+                // There is no room even for that; the first failure is the one to tell.
+            }
+
+            throw;
+        }
+
+        return await ReportAsync(id);
+    }
+
+    /// <summary>A trial that waits is taken out of the queue.</summary>
+    public Task WithdrawAsync(long id) => trials.ChangeAsync(id, TrialState.Stopped, "Taken out of the queue before it began.");
+
+    /// <exception cref="UnknownThingException">There is no such trial.</exception>
+    public async Task<TrialReport> ReportAsync(long id)
+    {
+        var stored = await FindAsync(id);
+        var played = (await runs.OfTrialAsync(id)).Where(run => run.Run.Ending == RunEnding.Finished).ToList();
+        var trial = Trial.Of(stored.Asked.Kind);
+        var outcomes = played.Select(run => new StepOutcome(run.Place!.Role, run.Run)).ToList();
+        return new TrialReport(stored, trial.Answer(stored.Asked.Timeline, outcomes, clips.Clips), played);
+    }
+
+    public Task<IReadOnlyList<StoredTrial>> ListAsync() => trials.ListAsync();
+
+    /// <summary>After a start of the program: what was playing when it ended is closed; what waited still waits.</summary>
+    public Task RecoverAsync() =>
+        trials.RecoverAsync("The program ended under it. Its runs are kept, the last one up to its last second.");
+
+    private async Task MakeAidsAsync(TrialPlan plan, ITrialListener? listener, CancellationToken stop)
+    {
+        foreach (var settings in new[] { plan.Start.Settings, plan.Other }.OfType<PlaybackSettings>())
+        {
+            if (plan.Start.Machine.Kind == Core.Machines.MachineKind.This && settings.Proxies != Proxies.None)
+            {
+                await aids.MakeAsync(plan.Start with { Settings = settings with { PreRenders = false } }, null, listener is null ? null : new Telling(listener), stop);
+            }
+        }
+    }
+
+    /// <summary>Passes on what is being made, in order and at once, as <see cref="Progress{T}"/> would not.</summary>
+    private sealed class Telling(ITrialListener listener) : IProgress<MakingProgress>
+    {
+        public void Report(MakingProgress value)
+        {
+            if (value.Clip is { } what)
+            {
+                listener.Making(what);
+            }
+        }
+    }
+
+    private async Task<StoredTrial> FindAsync(long id) =>
+        await trials.FindAsync(id)
+        ?? throw new UnknownThingException("trial", $"{id}", (await trials.ListAsync()).Take(5).Select(trial => $"{trial.Id}"));
+
+    private async Task<TrialPlan> PlanOfAsync(AskedTrial asked) => new TrialPlan(
+        asked.Kind,
+        new PlaybackPlan(asked.Timeline, clips.Clips, await machines.FindAsync(asked.MachineId), asked.Settings),
+        asked.Times, asked.AtMost, asked.Other, asked.WithoutEffect).Checked();
+}

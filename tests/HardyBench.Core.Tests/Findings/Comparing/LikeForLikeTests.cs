@@ -1,0 +1,93 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Findings.Comparing;
+using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using HardyBench.Core.Wording;
+
+namespace HardyBench.Core.Tests.Findings.Comparing;
+
+/// <summary>Every planted unlike condition is named, and nothing else.</summary>
+public sealed class LikeForLikeTests
+{
+    private static readonly RunHeader Base = new(
+        new Timeline("t", "T", Raster.Uhd, new FrameRate(25), [new Passage("asked", 100, [new Layer("c", [])], [])]),
+        Samples.Machine(graphics: new Graphics("g", 5000, 250, 8, 15.75), cooling: new Cooling(false, 0.4, 200, 24, 95, 30, 120, 100, 40)) with { OperatingSystem = "one" },
+        new PlaybackSettings(),
+        new Conditions("player 1", "6.1", [0, 1, 2, 3], 0.05, true, null, new MachineState("performance", true, null, null, null, null, null, 4),
+            new Dictionary<string, FootageState> { ["c"] = new("sda", "solid state", 1, "processor", null) },
+            Effects: new Dictionary<string, EffectState> { ["blur"] = new("processor", null) }),
+        new Dictionary<string, string> { ["c"] = "abcdef0123456789" },
+        DateTimeOffset.UnixEpoch);
+
+    public static TheoryData<Condition, Func<RunHeader, RunHeader>> Planted => new()
+    {
+        { Condition.TimelineRaster, run => run with { Timeline = run.Timeline with { Raster = Raster.Hd } } },
+        { Condition.TimelineRate, run => run with { Timeline = run.Timeline with { Rate = new FrameRate(50) } } },
+        { Condition.Footage, run => run with { ClipChecksums = new Dictionary<string, string> { ["c"] = "0000000000000000" } } },
+        { Condition.PreviewScale, run => run with { Settings = run.Settings with { Scale = PreviewScale.Half } } },
+        { Condition.Policy, run => run with { Settings = run.Settings with { Policy = PlayingPolicy.KeepFrames } } },
+        { Condition.LookAhead, run => run with { Settings = run.Settings with { LookAhead = 12 } } },
+        { Condition.PreviewPictures, run => run with { Settings = run.Settings with { Pictures = true } } },
+        { Condition.AutomaticScale, run => run with { Settings = run.Settings with { AutomaticScale = true } } },
+        { Condition.Proxies, run => run with { Settings = run.Settings with { Proxies = Proxies.Half } } },
+        { Condition.PreRenders, run => run with { Settings = run.Settings with { PreRenders = true } } },
+        { Condition.FileCache, run => run with { Settings = run.Settings with { Cache = FileCache.Cold } } },
+        { Condition.DecodeAskedOn, run => run with { Settings = run.Settings with { DecodeOn = "vaapi" } } },
+        { Condition.EffectsAskedOn, run => run with { Settings = run.Settings with { EffectsOn = "opencl" } } },
+        { Condition.Threads, run => run with { Settings = run.Settings with { Threads = 2 } } },
+        { Condition.Player, run => Under(run, conditions => conditions with { Player = "player 2" }) },
+        { Condition.Kernel, run => Under(run, conditions => conditions with { Kernel = "6.2" }) },
+        { Condition.UsableCores, run => Under(run, conditions => conditions with { UsableCores = [0, 1] }) },
+        { Condition.OtherLoad, run => Under(run, conditions => conditions with { OtherLoad = 1.2 }) },
+        { Condition.Power, run => Under(run, conditions => conditions with { Machine = conditions.Machine! with { OnMains = false } }) },
+        { Condition.Governor, run => Under(run, conditions => conditions with { Machine = conditions.Machine! with { Governor = "powersave" } }) },
+        { Condition.PresenterPriority, run => Under(run, conditions => conditions with { PresenterPriority = false }) },
+        { Condition.PagesOpen, run => Under(run, conditions => conditions with { PagesHere = 2 }) },
+        { Condition.DecodedOn, run => Under(run, conditions => conditions with { Footage = Footage(state => state with { DecodedOn = "vaapi" }) }) },
+        { Condition.Cached, run => Under(run, conditions => conditions with { Footage = Footage(state => state with { CachedShare = 0.1 }) }) },
+        { Condition.EffectRanOn, run => Under(run, conditions => conditions with { Effects = new Dictionary<string, EffectState> { ["blur"] = new("opencl", null) } }) },
+        { Condition.CoreSpeed, run => run with { Machine = run.Machine with { Processor = run.Machine.Processor with { RelativeCoreSpeed = 1.2 } } } },
+        { Condition.MemorySize, run => run with { Machine = run.Machine with { Memory = run.Machine.Memory with { Gigabytes = 64 } } } },
+        { Condition.MemorySpeed, run => run with { Machine = run.Machine with { Memory = run.Machine.Memory with { MegatransfersPerSecond = 5600 } } } },
+        { Condition.MemorySticks, run => run with { Machine = run.Machine with { Memory = run.Machine.Memory with { Sticks = 4 } } } },
+        { Condition.Graphics, run => run with { Machine = run.Machine with { Graphics = [.. run.Machine.Graphics, .. run.Machine.Graphics] } } },
+        { Condition.MediaDrive, run => run with { Machine = run.Machine with { Drives = [run.Machine.Drives[0] with { Kind = "SATA" }] } } },
+        { Condition.Cooling, run => run with { Machine = run.Machine with { Cooling = run.Machine.Cooling! with { Fanless = true } } } },
+        { Condition.PowerLimit, run => run with { Machine = run.Machine with { OnBattery = true } } },
+        { Condition.OperatingSystem, run => run with { Machine = run.Machine with { OperatingSystem = "another" } } },
+        { Condition.DriverDate, run => run with { Machine = run.Machine with { DriverDate = new DateOnly(2026, 1, 2) } } },
+    };
+
+    [Theory]
+    [MemberData(nameof(Planted))]
+    public void A_planted_difference_is_named_and_nothing_else(Condition planted, Func<RunHeader, RunHeader> change)
+    {
+        var difference = Assert.Single(LikeForLike.Differences(Base, "same", change(Base), "same"));
+
+        Assert.Equal(planted, difference.What);
+        Assert.Equal(planted >= Condition.Processor, difference.IsOfMachine);
+        Assert.NotEqual(difference.Base, difference.Other);
+        Assert.NotEmpty(ComparisonWords.About(difference));
+    }
+
+    [Fact]
+    public void Like_is_like() => Assert.Empty(LikeForLike.Differences(Base, "same", Base with { StartedAt = DateTimeOffset.UtcNow }, "same"));
+
+    [Fact]
+    public void An_edited_timeline_under_the_same_title_is_told_apart()
+    {
+        var difference = Assert.Single(LikeForLike.Differences(Base, "aaaaaaaaaaaa", Base, "bbbbbbbbbbbb"));
+
+        Assert.Equal((Condition.Timeline, "T (aaaaaaaa)", "T (bbbbbbbb)"), (difference.What, difference.Base, difference.Other));
+    }
+
+    [Fact]
+    public void Every_condition_has_words_of_its_own() =>
+        Assert.Equal(Enum.GetValues<Condition>().Length, Enum.GetValues<Condition>().Select(what => ComparisonWords.About(new ConditionDifference(what, null, null, null))).Distinct().Count());
+
+    private static Dictionary<string, FootageState> Footage(Func<FootageState, FootageState> change) => new() { ["c"] = change(Base.Conditions.Footage!["c"]) };
+
+    private static RunHeader Under(RunHeader run, Func<Conditions, Conditions> change) => run with { Conditions = change(run.Conditions) };
+}

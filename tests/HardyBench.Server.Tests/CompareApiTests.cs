@@ -1,0 +1,74 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+
+namespace HardyBench.Server.Tests;
+
+/// <summary>Runs side by side, through the API.</summary>
+public sealed class CompareApiTests : ServerTest
+{
+    [Fact]
+    public async Task Two_machines_stand_side_by_side_with_what_differs_and_what_came_of_it()
+    {
+        var (slate, desk) = (await PlayToEndAsync("sandpiper-slate"), await PlayToEndAsync("curlew-desk"));
+
+        var comparison = JsonNode.Parse(await Http.GetStringAsync($"/api/compare?run={slate}&run={desk}"))!;
+
+        Assert.True((bool)comparison["sameTimeline"]!);
+        Assert.Equal(8, comparison["rows"]!.AsArray().Count);
+        var other = comparison["sides"]![1]!;
+        Assert.Contains("memory", other["parts"]!.AsArray().Select(part => (string)part!["what"]!));
+        Assert.Contains("Curlew desk", (string)other["sum"]!, StringComparison.Ordinal);
+        Assert.Equal(string.Empty, (string)comparison["sides"]![0]!["sum"]!);
+    }
+
+    [Fact]
+    public async Task A_family_is_summed_up_along_what_it_differs_in()
+    {
+        var runs = new List<long>();
+        foreach (var id in new[] { "heron-8", "heron-16", "heron-64" })
+        {
+            runs.Add(await PlayToEndAsync(id));
+        }
+
+        var comparison = JsonNode.Parse(await Http.GetStringAsync($"/api/compare?{string.Join('&', runs.Select(run => $"run={run}"))}"))!;
+
+        Assert.StartsWith("Along memory from 8 GB to 64 GB: ", (string)comparison["axis"]!, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_planted_condition_is_named_beside_the_result_and_repeats_are_counted()
+    {
+        var first = await PlayToEndAsync("curlew-desk");
+        // From the same seed the same run: no repeat. The three of a repeat trial have seeds of their own, the first that of this one.
+        await PlayToEndAsync("curlew-desk");
+        await AskAsync("curlew-desk", "repeat", times: 3);
+        await WaitAsync(play => !(bool)play["running"]!);
+        await AskAsync("curlew-desk", settings: new { scale = "half" });
+        var half = (long)(await WaitAsync(play => !(bool)play["running"]!))["runId"]!;
+
+        var comparison = JsonNode.Parse(await Http.GetStringAsync($"/api/compare?run={first}&run={half}"))!;
+
+        var condition = Assert.Single(comparison["sides"]![1]!["conditions"]!.AsArray())!;
+        Assert.Equal(("preview scale", "full", "half"), ((string)condition["what"]!, (string)condition["base"]!, (string)condition["other"]!));
+        Assert.Empty(comparison["sides"]![1]!["parts"]!.AsArray());
+        Assert.Equal((3, 1), ((int)comparison["sides"]![0]!["repeats"]!, (int)comparison["sides"]![1]!["repeats"]!));
+    }
+
+    [Fact]
+    public async Task A_run_by_hand_or_of_a_machine_that_is_gone_is_answered_in_words()
+    {
+        var run = await PlayToEndAsync("curlew-desk");
+        await AskAsync("curlew-desk", "scrub");
+        var hand = (long)(await WaitAsync(play => !(bool)play["running"]!))["runId"]!;
+        var refused = await Http.GetAsync($"/api/compare?run={run}&run={hand}");
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+        Assert.Contains("by hand", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+
+        // The machine leaves the shelf; its runs keep the description that it had.
+        var slate = await PlayToEndAsync("sandpiper-slate");
+        await Http.DeleteAsync("/api/machines/curlew-desk");
+        Assert.Equal("Curlew desk", (string)JsonNode.Parse(await Http.GetStringAsync($"/api/compare?run={run}&run={slate}"))!["sides"]![0]!["machine"]!);
+        await Http.PostAsJsonAsync("/api/machines/curlew-desk/restore", new { });
+    }
+}

@@ -1,0 +1,60 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text;
+using System.Text.Json.Nodes;
+
+namespace HardyBench.Server.Tests;
+
+/// <summary>The shelf through the API.</summary>
+public sealed class MachineApiTests : ServerTest
+{
+    [Fact]
+    public async Task A_machine_is_duplicated_changed_shown_and_played()
+    {
+        var copy = await ReadAsync(await Http.PostAsync("/api/machines/curlew-desk/duplicate", null));
+        var id = (string)copy["machine"]!["id"]!;
+        copy["machine"]!["memory"]!["gigabytes"] = 64;
+
+        var kept = await ReadAsync(await Http.PutAsync($"/api/machines/{id}", Json(copy)));
+        Assert.Equal(2, (int)kept["version"]!);
+        Assert.Equal(HttpStatusCode.Conflict, (await Http.PutAsync($"/api/machines/{id}", Json(copy))).StatusCode);
+
+        Assert.Equal(HttpStatusCode.NoContent, (await Http.PutAsJsonAsync("/api/timelines/touring-night/machines", new[] { "this", id })).StatusCode);
+        await PlayToEndAsync(id);
+        var sheet = JsonNode.Parse(await Http.GetStringAsync("/api/timelines/touring-night/sheet"))!;
+        Assert.Equal(["this", id], sheet["columns"]!.AsArray().Select(column => (string)column!["machine"]!["id"]!));
+        Assert.Equal(8, sheet["columns"]![1]!["cells"]!.AsArray().Count);
+        Assert.True(((string)sheet["columns"]![1]!["cells"]![0]!["comb"]!).Length > 0);
+    }
+
+    [Fact]
+    public async Task A_machine_off_the_shelf_is_on_no_sheet_and_comes_back()
+    {
+        Assert.Equal(HttpStatusCode.NoContent, (await Http.DeleteAsync("/api/machines/curlew-desk")).StatusCode);
+        Assert.DoesNotContain("curlew-desk", await Http.GetStringAsync("/api/machines"), StringComparison.Ordinal);
+        Assert.DoesNotContain("Curlew", await Http.GetStringAsync("/api/timelines/touring-night/sheet"), StringComparison.Ordinal);
+
+        Assert.Equal(HttpStatusCode.NoContent, (await Http.PostAsync("/api/machines/curlew-desk/restore", null)).StatusCode);
+        Assert.Contains("curlew-desk", await Http.GetStringAsync("/api/machines"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_shelf_comes_in_with_what_is_wrong_named_and_goes_out()
+    {
+        var table = "name,cores,memory_gb\nNew one,6,16\nBroken,0,16\nWorse,six,16\n";
+        var answer = await ReadAsync(await Http.PostAsync("/api/machines/import?name=shelf.csv", new ByteArrayContent(Encoding.UTF8.GetBytes(table)) { Headers = { ContentType = new("application/octet-stream") } }));
+
+        Assert.Equal("new-one", (string)Assert.Single(answer["added"]!.AsArray())!["machine"]!["id"]!);
+        Assert.Equal(["line 3", "line 4"], answer["problems"]!.AsArray().Select(problem => (string)problem!["where"]!));
+        var exported = await Http.GetStringAsync("/api/machines/export?format=csv&ids=new-one&ids=curlew-desk");
+        Assert.Equal(3, exported.TrimEnd().Split('\n').Length);
+    }
+
+    private static ByteArrayContent Json(JsonNode body) => new(Encoding.UTF8.GetBytes(body.ToJsonString())) { Headers = { ContentType = new("application/json") } };
+
+    private static async Task<JsonNode> ReadAsync(HttpResponseMessage answer)
+    {
+        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+        return JsonNode.Parse(await answer.Content.ReadAsStringAsync())!;
+    }
+}

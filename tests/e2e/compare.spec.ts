@@ -1,0 +1,60 @@
+import { expect, test } from '@playwright/test';
+import { expectAccessible } from './support';
+
+/** Runs of the demo's stand-ins, newest last, by machine. */
+async function runOf(request: import('@playwright/test').APIRequestContext, machineId: string): Promise<number> {
+  const body = { timelineId: 'touring-night', machineId };
+  const { trialId } = await (await request.post('/api/play', { data: body })).json();
+  for (;;) {
+    const { trial, runs } = await (await request.get(`/api/trials/${trialId}`)).json();
+    if (!['waiting', 'playing'].includes(trial.state)) return runs[0].runId;
+    await new Promise((done) => setTimeout(done, 200));
+  }
+}
+
+test('runs are compared: the sum, unlike conditions, passage by passage, in step by keyboard, and taken away', async ({ page, request }) => {
+  const [slate, desk] = [await runOf(request, 'sandpiper-slate'), await runOf(request, 'curlew-desk')];
+  await page.goto('/runs');
+  await page.getByRole('checkbox', { name: `Run ${slate}`, exact: true }).check();
+  await page.getByRole('checkbox', { name: `Run ${desk}`, exact: true }).check();
+  await page.getByRole('link', { name: 'Compare', exact: true }).last().click();
+
+  await expect(page).toHaveURL(new RegExp(`/compare\\?run=${slate}&run=${desk}`));
+  await expect(page.getByTestId('sums')).toContainText('Curlew desk');
+  const table = page.getByTestId('comparison');
+  await expect(table.getByRole('columnheader')).toHaveCount(3);
+  await expect(table).toContainText('parts of the machine differ');
+  await expect(table.locator('tbody tr')).toHaveCount(8);
+  await expectAccessible(page);
+
+  await page.getByRole('button', { name: 'make it the base' }).click();
+  await expect(page).toHaveURL(new RegExp(`run=${desk}&run=${slate}`));
+  await page.getByRole('button', { name: 'Passage 5 in step' }).click();
+  const slider = page.getByRole('slider', { name: 'Slot' });
+  await slider.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(slider).toHaveAttribute('aria-valuenow', '2');
+  await page.keyboard.press('End');
+  await page.keyboard.press('n');
+  await expect(page.getByTestId('in-step').getByRole('status')).toContainText('do not part again');
+  await expectAccessible(page);
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('in-step')).toHaveCount(0);
+
+  const csv = await (await request.get(`/api/compare/table.csv?run=${desk}&run=${slate}`)).text();
+  expect(csv.trim().split('\n')).toHaveLength(1 + 8 * 2);
+});
+
+test('what cannot be compared is said in words', async ({ page, request }) => {
+  const run = await runOf(request, 'curlew-desk');
+  await page.goto(`/compare?run=${run}&run=${run}`);
+  await expect(page.getByRole('alert')).toContainText(`Run ${run} beside itself says nothing`);
+  await page.goto(`/compare?run=${run}`);
+  await expect(page.getByRole('alert')).toContainText('Choose two runs or more');
+  await page.goto(`/compare?run=${run}&run=999999`);
+  await expect(page.getByRole('alert')).toContainText('There is no run');
+  await page.goto('/compare');
+  await page.getByRole('button', { name: 'Choose runs' }).click();
+  await expect(page.getByRole('dialog').getByRole('checkbox').first()).toBeVisible();
+  await expectAccessible(page);
+});

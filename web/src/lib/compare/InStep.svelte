@@ -1,0 +1,68 @@
+<script lang="ts">
+  import Comb from '../comb/Comb.svelte';
+  import type { Schemas } from '../api/client';
+  import { fate, nextParting } from './parting';
+
+  /** One passage of every side on one clock: combs one above the other, a cursor across all of them. */
+  let { row, sides, onclose }: { row: Schemas['ComparedRow']; sides: Schemas['SideView'][]; onclose: () => void } = $props();
+
+  let at = $state(0);
+  let said = $state('');
+  const teeth = $derived(row.cells.map((cell) => cell?.cell.comb ?? ''));
+  const rate = $derived(sides[0].framesPerSecond);
+
+  $effect(() => {
+    void row.number;
+    at = 0;
+    said = '';
+  });
+
+  function move(to: number) {
+    at = Math.max(0, Math.min(row.frameCount - 1, to));
+    said = '';
+  }
+
+  function part(step: 1 | -1) {
+    const found = nextParting(teeth, at, step);
+    if (found === null) said = step > 0 ? 'They do not part again after this.' : 'They did not part before this.';
+    else move(found);
+  }
+
+  const steps: Record<string, () => void> = {
+    ArrowRight: () => move(at + 1), ArrowLeft: () => move(at - 1), PageDown: () => move(at + rate), PageUp: () => move(at - rate),
+    Home: () => move(0), End: () => move(row.frameCount - 1), n: () => part(1), N: () => part(-1), Escape: () => onclose()
+  };
+
+  function key(event: KeyboardEvent) {
+    if (event.ctrlKey || event.metaKey || event.altKey || !(event.key in steps)) return;
+    event.preventDefault();
+    steps[event.key]();
+  }
+
+  function point(event: PointerEvent) {
+    const { left, width } = (event.currentTarget as HTMLElement).getBoundingClientRect();
+    move(Math.floor(((event.clientX - left) / width) * row.frameCount));
+  }
+</script>
+
+<section class="sticky bottom-0 border-t border-base-300 bg-base-100 px-4 py-3 text-sm" aria-label="In step" data-testid="in-step">
+  <div class="mb-2 flex flex-wrap items-baseline gap-3">
+    <h2 class="font-semibold">Passage {row.number}, {row.question}: in step</h2>
+    <span class="figure">slot {at + 1} of {row.frameCount}, {(at / rate).toFixed(2)} s</span>
+    <button class="link" onclick={() => part(-1)}>Part before <kbd class="kbd kbd-xs">⇧N</kbd></button>
+    <button class="link" onclick={() => part(1)}>Part next <kbd class="kbd kbd-xs">N</kbd></button>
+    {#if said}<span role="status" class="quiet">{said}</span>{/if}
+    <button class="link ml-auto" onclick={onclose}>Close</button>
+  </div>
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex: the slider within is moved by keys and by pointing -->
+  <div class="relative cursor-crosshair" role="slider" tabindex="0" aria-label="Slot" aria-valuemin={1} aria-valuemax={row.frameCount} aria-valuenow={at + 1}
+    aria-valuetext={sides.map((side, place) => `${side.machine}: ${fate(teeth[place][at])}`).join(', ')} onkeydown={key} onpointerdown={point}>
+    {#each sides as side, place (side.runId)}
+      <div class="mb-1.5">
+        <span class="flex justify-between"><span>{side.machine} <span class="quiet">run {side.runId}</span></span><span class="quiet">{fate(teeth[place][at])}</span></span>
+        {#if row.cells[place]}<Comb teeth={teeth[place]} frames={row.frameCount} frameMs={1000 / rate} class="h-5 w-full" />{:else}<span class="quiet">did not play this passage</span>{/if}
+      </div>
+    {/each}
+    <span class="pointer-events-none absolute inset-y-0 w-px bg-secondary" style="left: {((at + 0.5) / row.frameCount) * 100}%"></span>
+  </div>
+</section>
