@@ -71,6 +71,20 @@ public sealed class BenchTests
     }
 
     [Fact]
+    public async Task A_page_that_is_left_stops_the_stand_ins_between_two_machines_and_leaves_no_stopped_run()
+    {
+        var bench = await OpenAsync();
+        using var left = new CancellationTokenSource();
+
+        await Assert.ThrowsAsync<OperationCanceledException>(() => bench.Advice.PlayStandInsAsync("touring-night", left.Token, () => left.CancelAsync()));
+
+        Assert.Equal(RunEnding.Finished, Assert.Single(await bench.Runs.ListAsync()).Ending);
+        using var leftEarly = new CancellationTokenSource(TimeSpan.FromMilliseconds(1));
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => bench.Advice.PlayStandInsAsync("touring-night", leftEarly.Token));
+        Assert.All(await bench.Runs.ListAsync(), run => Assert.Equal(RunEnding.Finished, run.Ending));
+    }
+
+    [Fact]
     public async Task Stand_ins_play_again_once_their_clips_are_measured()
     {
         var folder = TestData.NewFolder();

@@ -31,6 +31,7 @@ public sealed class AdviceJobs(TimelineJobs timelines, MachineJobs machines, Cli
     }
 
     /// <summary>Plays a timeline on every stand-in that has not played it yet with its clips as they are.</summary>
+    /// <param name="stop">Heard between one machine and the next.</param>
     /// <param name="played">Called whenever one has.</param>
     /// <returns>How many played.</returns>
     public async Task<int> PlayStandInsAsync(string timelineId, CancellationToken stop, Func<Task>? played = null)
@@ -42,9 +43,11 @@ public sealed class AdviceJobs(TimelineJobs timelines, MachineJobs machines, Cli
             var (timeline, count) = ((await timelines.FindAsync(timelineId)).Timeline, 0);
             foreach (var machine in (await machines.AllAsync()).Where(machine => machine.Kind == MachineKind.StandIn))
             {
+                stop.ThrowIfCancellationRequested();
                 if (await NewestAsync(timeline, machine) is (var plan, null))
                 {
-                    await plays.PlayAsync(plan, null, stop);
+                    // To its end in any case: a page that was left makes no stopped runs.
+                    await plays.PlayAsync(plan, null, CancellationToken.None);
                     count++;
                     await (played?.Invoke() ?? Task.CompletedTask);
                 }

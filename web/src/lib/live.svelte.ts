@@ -5,6 +5,8 @@ import { api, type Making, type Play } from './api/client';
 type LoadNow = { group: string; name: string; unit: string; value: number };
 type News = { runId: number; from: number; teeth: string; asked: number; lastLagMs: number | null; loads: LoadNow[] };
 
+const made = (making: Making | null) => [making?.done, making?.running].join();
+
 /** Longer from try to try, ten seconds at most. */
 export const pauseBefore = (tried: number) => Math.min(10_000, 500 * 2 ** Math.min(tried, 10));
 
@@ -15,6 +17,10 @@ class Live {
   picture = $state<string | null>(null);
   making = $state<Making | null>(null);
   aids = $state<Making | null>(null);
+  /** Changes when another clip is made, or the making ends; its progress is told several times a second. */
+  clipsMade = $derived(made(this.making));
+  /** The same of proxies and renders. */
+  aidsMade = $derived(made(this.aids));
   /** How long the newest picture that a hand asked for took. */
   lastLagMs = $state<number | null>(null);
   /** The trial that has just ended before this page's eyes, until another begins. */

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { tick } from 'svelte';
-  import { api, orThrow, type PassageDetail } from '../api/client';
+  import { api, type PassageDetail } from '../api/client';
+  import { Reading } from '../api/reading.svelte';
   import VerdictMark from '../VerdictMark.svelte';
   import { live } from '../live.svelte';
   import { fixed } from '../words';
@@ -13,8 +14,12 @@
   import MarkList from './MarkList.svelte';
 
   let { runId, number, onclose }: { runId: number; number: number; onclose: () => void } = $props();
-  let detail = $state<PassageDetail | null>(null);
-  let problem = $state<string | null>(null);
+  const reading = new Reading<PassageDetail>(() => {
+    const params = { path: { id: runId, number } };
+    return (signal) => api.GET('/api/runs/{id}/passages/{number}', { params, signal });
+  }, () => live.marked);
+  const detail = $derived(reading.value);
+  const problem = $derived(reading.problem);
 
   let panel: HTMLElement;
   /** What was chosen to open it. */
@@ -35,19 +40,9 @@
   });
 
   $effect(() => {
-    void live.marked;
-    const path = { id: runId, number };
-    let current = true;
-    api.GET('/api/runs/{id}/passages/{number}', { params: { path } })
-      .then(async (answer) => {
-        if (!current) return;
-        [detail, problem] = [orThrow(answer), null];
-        await tick();
-        if (goesOn) panel.querySelector<HTMLElement>('[role=slider]')?.focus();
-        goesOn = false;
-      })
-      .catch((failure: Error) => current && (problem = failure.message));
-    return () => (current = false);
+    if (!detail || !goesOn) return;
+    goesOn = false;
+    void tick().then(() => panel.querySelector<HTMLElement>('[role=slider]')?.focus());
   });
 </script>
 

@@ -1,16 +1,14 @@
 <script lang="ts">
-  import { api, orThrow, type Clip, type Schemas } from '../api/client';
+  import { api, type Clip, type Schemas } from '../api/client';
+  import { Reading } from '../api/reading.svelte';
   import { fixed } from '../words';
 
   let { clip, onclose, ondelete }: { clip: Clip; onclose: () => void; ondelete: (clip: Clip) => void } = $props();
-  let facts = $state<Schemas['ClipFacts'] | null>(null);
-  let problem = $state<string | null>(null);
-
-  $effect(() => {
-    void api.GET('/api/clips/{id}/facts', { params: { path: { id: clip.id } } })
-      .then((answer) => ([facts, problem] = [orThrow(answer), null]))
-      .catch((failure: Error) => (problem = failure.message));
+  const reading = new Reading<Schemas['ClipFacts']>(() => {
+    const params = { path: { id: clip.id } };
+    return (signal) => api.GET('/api/clips/{id}/facts', { params, signal });
   });
+  const facts = $derived(reading.value);
 
   const lines = $derived(
     facts && [
@@ -38,7 +36,7 @@
   </header>
   {#if facts?.standard?.refusal}<p class="text-warning">Outside its standard: {facts.standard.refusal}.</p>{/if}
   {#each clip.caveats as caveat, at (at)}<p class="text-warning">Caveat: {caveat}.</p>{/each}
-  {#if problem}<p role="alert" class="text-error">{problem}</p>{/if}
+  {#if reading.problem}<p role="alert" class="text-error">{reading.problem}</p>{/if}
   <dl class="grid grid-cols-[10rem_1fr] gap-y-1">
     {#each lines ?? [] as [name, value] (name)}<dt class="quiet">{name}</dt><dd class="figure text-right">{value}</dd>{/each}
   </dl>

@@ -1,19 +1,18 @@
 <script lang="ts">
   import { api, orThrow, type Schemas } from '../api/client';
+  import { Reading } from '../api/reading.svelte';
   import { live } from '../live.svelte';
   import { fixed } from '../words';
 
   let { timelineId }: { timelineId: string } = $props();
-  let renders = $state<Schemas['RenderView'][]>([]);
   let problem = $state<string | null>(null);
   const path = $derived({ path: { id: timelineId } });
+  const reading = new Reading<Schemas['RenderView'][]>(() => {
+    const params = path;
+    return (signal) => api.GET('/api/timelines/{id}/renders', { params, signal });
+  }, () => live.aidsMade);
+  const renders = $derived(reading.value ?? []);
   const made = $derived(renders.filter((render) => render.megabytes != null));
-
-  $effect(() => {
-    void live.aids?.done;
-    void live.aids?.running;
-    api.GET('/api/timelines/{id}/renders', { params: path }).then((answer) => (renders = answer.data ?? []));
-  });
 
   async function make() {
     problem = null;

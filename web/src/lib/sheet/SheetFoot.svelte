@@ -1,32 +1,19 @@
 <script lang="ts">
-  import { api, orThrow, type Advice, type Scale, type Sheet } from '../api/client';
+  import { api, type Advice, type Scale, type Sheet } from '../api/client';
+  import { Reading } from '../api/reading.svelte';
   import { live } from '../live.svelte';
 
   let { sheet, scale, onplay }: { sheet: Sheet; scale: Scale; onplay: (machineId: string, scale: Scale | null) => void } = $props();
-  let advice = $state<Advice | null>(null);
-  let asking = $state(false);
-  let problem = $state<string | null>(null);
   const here = $derived(sheet.columns.find((column) => column.machine.kind === 'this'));
   const timelineId = $derived(sheet.timeline.id);
   const unplayed = $derived(scale === 'full' ? sheet.columns.filter((column) => column.machine.kind === 'standIn' && !column.bareId).map((column) => column.machine.name) : []);
 
-  $effect(() => {
-    void live.ended;
+  // What the stand-ins have not played yet they play for it, unless something is measured here just now.
+  const reading = new Reading<Advice>(() => {
     const params = { path: { id: timelineId } };
-    let current = true;
-    asking = true;
-    // What the stand-ins have not played yet they play for it, unless something is measured here just now.
-    api.POST('/api/timelines/{id}/advice', { params }).then((answer) => {
-      if (!current) return;
-      asking = false;
-      try {
-        [advice, problem] = [orThrow(answer), null];
-      } catch (failure) {
-        [advice, problem] = [null, (failure as Error).message];
-      }
-    });
-    return () => (current = false);
-  });
+    return (signal) => api.POST('/api/timelines/{id}/advice', { params, signal });
+  }, () => live.ended);
+  const advice = $derived(reading.problem ? null : reading.value);
 </script>
 
 <div class="grid gap-1 px-4 py-2.5 text-sm">
@@ -36,11 +23,11 @@
       {advice.reason} <a class="link" href="/advice?timeline={sheet.timeline.id}">Why not the others</a>
     </p>
   {/if}
-  {#if problem}
-    <p role="alert" class="text-error" data-testid="stand-ins">No advice: {problem}</p>
+  {#if reading.problem}
+    <p role="alert" class="text-error" data-testid="stand-ins">No advice: {reading.problem}</p>
   {:else if unplayed.length}
     <p role="status" class="quiet" data-testid="stand-ins">
-      {asking ? `${unplayed.join(', ')}: playing it now, simulated; a column fills when its machine is done.` : `${unplayed.join(', ')}: will play it when nothing is being measured on this machine.`}
+      {reading.asking ? `${unplayed.join(', ')}: playing it now, simulated; a column fills when its machine is done.` : `${unplayed.join(', ')}: will play it when nothing is being measured on this machine.`}
     </p>
   {/if}
   {#if here && !here.bareId && !live.play?.running}

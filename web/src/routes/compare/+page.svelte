@@ -1,7 +1,8 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { api, orThrow, type Schemas } from '#lib/api/client.ts';
+  import { api, type Schemas } from '#lib/api/client.ts';
+  import { Reading } from '#lib/api/reading.svelte.ts';
   import Comb from '#lib/comb/Comb.svelte';
   import InStep from '#lib/compare/InStep.svelte';
   import RunChoice from '#lib/compare/RunChoice.svelte';
@@ -9,32 +10,16 @@
   import VerdictMark from '#lib/VerdictMark.svelte';
   import { fixed, limiterWord } from '#lib/words.ts';
 
-  let comparison = $state<Schemas['ComparisonView'] | null>(null);
-  let problem = $state<string | null>(null);
   let said = $state('');
 
   const runs = $derived(page.url.searchParams.getAll('run').map(Number).filter(Number.isSafeInteger));
   const query = $derived(runs.map((run) => `run=${run}`).join('&'));
-  const inStep = $derived(comparison?.rows.find((row) => row.number === Number(page.url.searchParams.get('passage'))) ?? null);
-
-  $effect(() => {
-    const wanted = runs;
-    let current = true;
-    [comparison, problem, said] = [null, null, ''];
-    if (wanted.length === 0) return;
-    api.GET('/api/compare', { params: { query: { run: wanted } } }).then(
-      (answer) => {
-        if (!current) return;
-        try {
-          comparison = orThrow(answer);
-        } catch (failure) {
-          problem = (failure as Error).message;
-        }
-      },
-      () => current && (problem = 'The server does not answer.')
-    );
-    return () => (current = false);
+  const reading = new Reading<Schemas['ComparisonView']>(() => {
+    const params = { query: { run: runs } };
+    return runs.length ? (signal) => api.GET('/api/compare', { params, signal }) : null;
   });
+  const comparison = $derived(reading.problem ? null : reading.value);
+  const inStep = $derived(comparison?.rows.find((row) => row.number === Number(page.url.searchParams.get('passage'))) ?? null);
 
   function address(wanted: number[], passage: number | null = null) {
     const search = new URLSearchParams([...wanted.map((run) => ['run', `${run}`]), ...(passage ? [['passage', `${passage}`]] : [])]);
@@ -61,8 +46,8 @@
     <RunChoice {runs} onchoose={(chosen) => address(chosen)} />
   </span>
 </div>
-{#if problem}
-  <p role="alert" class="px-4 text-error">{problem}</p>
+{#if reading.problem}
+  <p role="alert" class="px-4 text-error">{reading.problem}</p>
 {:else if runs.length === 0}
   <p class="px-4 text-sm">Choose two runs or more: two machines, one machine with one part or one setting changed, or the same twice to see the noise. They can also be selected under <a class="link" href="/runs">Runs</a>.</p>
 {:else if comparison}

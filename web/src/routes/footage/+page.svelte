@@ -14,8 +14,7 @@
   const wanted = $derived(picked.filter((id) => !clips.find((clip) => clip.id === id)?.made));
 
   $effect(() => {
-    void live.making?.done;
-    void live.making?.running;
+    void live.clipsMade;
     void uploads.taken;
     void trying(read);
   });

@@ -1,12 +1,13 @@
 <script lang="ts">
   import { SvelteSet } from 'svelte/reactivity';
-  import { api, orThrow, type RunLine } from '#lib/api/client.ts';
+  import { api, type RunLine } from '#lib/api/client.ts';
+  import { Reading } from '#lib/api/reading.svelte.ts';
   import { live } from '#lib/live.svelte.ts';
   import { columns, filtered, grouped, written, type Grouping } from '#lib/run/list.ts';
 
   const figures = ['run', 'holds', 'wavers', 'breaks', 'shown %', 'slots', 'marks'];
-  let runs = $state<RunLine[] | null>(null);
-  let problem = $state<string | null>(null);
+  const reading = new Reading<RunLine[]>(() => (signal) => api.GET('/api/runs', { signal }), () => live.ended);
+  const runs = $derived(reading.value);
   let words = $state('');
   let by = $state<Grouping>('none');
   const selected = new SvelteSet<number>();
@@ -17,19 +18,6 @@
   /** In the order of their numbers: the earliest is the base. */
   const comparable = $derived(taken.filter((run) => !run.byHand && run.ending !== 'playing').map((run) => run.id).sort((one, other) => one - other).slice(0, 6));
   const worth = $derived(taken.length ? taken : shown);
-
-  $effect(() => {
-    void live.ended;
-    void read();
-  });
-
-  async function read() {
-    try {
-      [runs, problem] = [orThrow(await api.GET('/api/runs')), null];
-    } catch {
-      problem = 'The server does not answer.';
-    }
-  }
 
   async function put(ids: number[], away: boolean) {
     await api.POST('/api/runs/aside', { body: { ids, aside: away } });
@@ -84,8 +72,8 @@
   {:else if said}
     <p role="status" class="quiet mb-2 text-sm">{said}</p>
   {/if}
-  {#if problem}
-    <p role="alert" class="text-error">{problem}</p>
+  {#if reading.problem}
+    <p role="alert" class="text-error">{reading.problem}</p>
   {:else if runs?.length === 0}
     <p>Nothing has been played yet. <a class="link" href="/timelines">Open a timeline and press Space.</a></p>
   {:else if runs && !shown.length}

@@ -1,30 +1,23 @@
 <script lang="ts">
-  import { api, orThrow, type Schemas } from '#lib/api/client.ts';
+  import { api, type Schemas } from '#lib/api/client.ts';
+  import { Reading } from '#lib/api/reading.svelte.ts';
   import { live } from '#lib/live.svelte.ts';
   import NowPlaying from '#lib/play/NowPlaying.svelte';
   import { kinds, moment, trialStates } from '#lib/words.ts';
 
-  let trials = $state<Schemas['TrialLineView'][] | null>(null);
-  let problem = $state<string | null>(null);
-
   // A play's news comes several times a second; the list changes only when the queue does.
   const waiting = $derived(live.play?.waiting.length);
 
-  $effect(() => {
-    void live.ended;
-    void waiting;
-    api.GET('/api/trials')
-      .then((answer) => ([trials, problem] = [orThrow(answer), null]))
-      .catch((failure: Error) => (problem = failure.message));
-  });
+  const reading = new Reading<Schemas['TrialLineView'][]>(() => (signal) => api.GET('/api/trials', { signal }), () => [live.ended, waiting]);
+  const trials = $derived(reading.value);
 </script>
 
 <svelte:head><title>Trials · Hardy Bench</title></svelte:head>
 <NowPlaying />
 <div class="p-4">
   <h1 class="mb-3 text-lg font-semibold">Trials <span class="quiet text-sm font-normal">one question each, put to one machine</span></h1>
-  {#if problem}
-    <p role="alert" class="text-error">{problem}</p>
+  {#if reading.problem}
+    <p role="alert" class="text-error">{reading.problem}</p>
   {:else if trials?.length === 0}
     <p>Nothing has been asked yet. <a class="link" href="/timelines">Open a timeline, choose a trial and press Space.</a></p>
   {:else if trials}

@@ -3,6 +3,7 @@
   import { api, orThrow, type Schemas } from '#lib/api/client.ts';
   import MarkList from '#lib/detail/MarkList.svelte';
   import PassagePanel from '#lib/detail/PassagePanel.svelte';
+  import { Reading } from '#lib/api/reading.svelte.ts';
   import ConditionsTable from '#lib/run/ConditionsTable.svelte';
   import LagSections from '#lib/run/LagSections.svelte';
   import RunFiles from '#lib/run/RunFiles.svelte';
@@ -11,21 +12,15 @@
   import VerdictMark from '#lib/VerdictMark.svelte';
   import { fixed, limiterWord, moment } from '#lib/words.ts';
 
-  let run = $state<Schemas['RunDocument'] | null>(null);
-  let problem = $state<string | null>(null);
   let chosen = $state<number | null>(null);
   const id = $derived(Number(page.params.id));
 
-  $effect(() => {
-    void live.marked;
-    api.GET('/api/runs/{id}', { params: { path: { id } } }).then((answer) => {
-      try {
-        [run, problem] = [orThrow(answer), null];
-      } catch (failure) {
-        problem = (failure as Error).message;
-      }
-    });
-  });
+  const reading = new Reading<Schemas['RunDocument']>(() => {
+    const params = { path: { id } };
+    return (signal) => api.GET('/api/runs/{id}', { params, signal });
+  }, () => live.marked);
+  const run = $derived(reading.value);
+
   async function again(passage?: number) {
     try {
       live.asked(orThrow(await api.POST('/api/runs/{id}/again', { params: { path: { id }, query: { passage } } })));
@@ -40,8 +35,8 @@
 </script>
 
 <svelte:head><title>Run {id} · Hardy Bench</title></svelte:head>
-{#if problem}
-  <p role="alert" class="p-4 text-error">{problem} <a class="link" href="/runs">All runs</a></p>
+{#if reading.problem}
+  <p role="alert" class="p-4 text-error">{reading.problem} <a class="link" href="/runs">All runs</a></p>
 {:else if run}
   <div class="flex h-full flex-col">
   <NowPlaying />

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { api, orThrow, type Column, type Scale, type Sheet } from '#lib/api/client.ts';
+  import { api, type Column, type Scale } from '#lib/api/client.ts';
+  import { Reading } from '#lib/api/reading.svelte.ts';
   import { isTyping } from '#lib/keys.ts';
   import { live } from '#lib/live.svelte.ts';
   import { scales } from '#lib/words.ts';
@@ -22,39 +23,20 @@
   });
   // A run stays picked while another scale is looked at, and is there again on the way back.
   const picked = $derived(page.url.searchParams.getAll('run').join());
-  let sheet = $state<Sheet | null>(null);
-  let problem = $state<string | null>(null);
+  const reading = new Reading(() => {
+    const run = picked.split(',').filter(Boolean).map(Number).filter(Number.isSafeInteger);
+    const params = { path: { id }, query: { scale, run } };
+    return (signal) => api.GET('/api/timelines/{id}/sheet', { params, signal });
+  }, () => [live.ended, live.clipsMade]);
+  const sheet = $derived(reading.value);
+  const problem = $derived(reading.problem);
   const ask = new Ask();
-  /** Rises when other machines were chosen. */
-  let looks = $state(0);
   const chosenRun = $derived(sheet?.columns.find((column) => column.machine.id === chosen?.machineId)?.runId ?? null);
   const unknownCell = $derived(
     sheet && chosen && !(chosenRun && chosen.number <= sheet.timeline.passages.length) && !live.play?.running
       ? `There is no result of passage ${chosen.number} on “${sheet.columns.find((column) => column.machine.id === chosen?.machineId)?.machine.name ?? chosen.machineId}” to show.`
       : null
   );
-
-  // Reads the sheet whenever the address, the clips or the finished plays change.
-  $effect(() => {
-    void live.ended;
-    void live.making?.done;
-    void looks;
-    const run = picked.split(',').filter(Boolean).map(Number).filter(Number.isSafeInteger);
-    const request = { params: { path: { id }, query: { scale, run } } };
-    let current = true;
-    api.GET('/api/timelines/{id}/sheet', request).then(
-      (answer) => {
-        if (!current) return;
-        try {
-          [sheet, problem] = [orThrow(answer), null];
-        } catch (failure) {
-          problem = (failure as Error).message;
-        }
-      },
-      () => current && (problem = 'The server does not answer.')
-    );
-    return () => (current = false);
-  });
 
   function address(changes: Record<string, string | null>) {
     const url = new URL(page.url.href);
@@ -101,7 +83,7 @@
     <div class="border-b border-base-300 px-4 py-2">
       <div class="flex flex-wrap items-baseline gap-x-6 gap-y-1">
         <h1 class="text-lg font-semibold">{sheet.timeline.title}</h1>
-        <span class="quiet text-sm">{sheet.timeline.raster} {sheet.timeline.rate}, {sheet.timeline.passages.length} {sheet.timeline.passages.length === 1 ? 'passage' : 'passages'}, <span class="figure">{sheet.timeline.seconds}</span> s <a class="link ml-1" href="/timelines/{id}/write">Write</a> <MachineChoice timelineId={id} columns={sheet.columns} onchange={() => looks++} /></span>
+        <span class="quiet text-sm">{sheet.timeline.raster} {sheet.timeline.rate}, {sheet.timeline.passages.length} {sheet.timeline.passages.length === 1 ? 'passage' : 'passages'}, <span class="figure">{sheet.timeline.seconds}</span> s <a class="link ml-1" href="/timelines/{id}/write">Write</a> <MachineChoice timelineId={id} columns={sheet.columns} onchange={() => reading.again()} /></span>
         <div class="ml-auto">
           <PlayBar {ask} columns={sheet.columns} {scale} timeline={{ id, effects: sheet.timeline.effects }} onscale={changeScale} onplay={() => play()} onstop={stop} />
         </div>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import { api, orThrow, type Trial } from '#lib/api/client.ts';
+  import { api, type Trial } from '#lib/api/client.ts';
+  import { Reading } from '#lib/api/reading.svelte.ts';
   import PassagePanel from '#lib/detail/PassagePanel.svelte';
   import { live } from '#lib/live.svelte.ts';
   import NowPlaying from '#lib/play/NowPlaying.svelte';
@@ -9,25 +10,15 @@
   import { kinds, moment, trialStates } from '#lib/words.ts';
 
   const id = $derived(Number(page.params.id));
-  let trial = $state<Trial | null>(null);
-  let problem = $state<string | null>(null);
+  const reading = new Reading<Trial>(() => {
+    const params = { path: { id } };
+    return (signal) => api.GET('/api/trials/{id}', { params, signal });
+  }, () => live.ended);
+  const trial = $derived(reading.value);
+  const problem = $derived(reading.problem);
   let chosen = $state<{ runId: number; number: number } | null>(null);
   const about = $derived(trial && kinds[trial.trial.kind]);
   const byHand = $derived(trial?.trial.kind === 'scrub' || trial?.trial.kind === 'startLag');
-
-  $effect(() => {
-    void live.ended;
-    let current = true;
-    api.GET('/api/trials/{id}', { params: { path: { id } } }).then((answer) => {
-      if (!current) return;
-      try {
-        [trial, problem] = [orThrow(answer), null];
-      } catch (failure) {
-        problem = (failure as Error).message;
-      }
-    });
-    return () => (current = false);
-  });
 </script>
 
 <svelte:head><title>Trial {id} · Hardy Bench</title></svelte:head>
