@@ -43,6 +43,7 @@ public sealed class BenchDatabase(DbContextOptions<BenchDatabase> options) : DbC
             passage.HasKey(p => new { p.RunId, p.Index });
             passage.Property(p => p.Verdict).HasConversion<string>();
             passage.Property(p => p.Limiter).HasConversion<string>();
+            passage.Property(p => p.SecondLimiter).HasConversion<string>();
         });
         modelBuilder.Entity<MarkEntity>(mark =>
         {

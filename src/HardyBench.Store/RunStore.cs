@@ -210,6 +210,8 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             Teeth = passage.Teeth,
             Verdict = passage.Verdict,
             Limiter = passage.Limiter,
+            SecondLimiter = passage.Second,
+            DecodedOn = string.Join('\n', passage.DecodedOn),
         }));
     }
 
@@ -225,8 +227,9 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             run.Id, run.Ending, new DateTimeOffset(run.StartedAtUtc, TimeSpan.Zero), run.StartLagTicks is { } lag ? new TimeSpan(lag) : null, run.Scale,
             JsonSerializer.Deserialize<IReadOnlyList<string>>(run.NotesJson, BenchJson.Options)!,
             [.. run.Passages.Select(passage => new PassageSummary(
-                passage.Index, passage.Verdict, passage.Limiter, passage.Headroom, passage.Slots, passage.Shown, passage.ShownRate, passage.StartUpDrops,
-                passage.SteadyDrops, new TimeSpan(passage.LongestFreezeTicks), passage.Failure, passage.Teeth))]);
+                passage.Index, passage.Verdict, passage.Limiter, passage.SecondLimiter, passage.Headroom, passage.Slots, passage.Shown, passage.ShownRate,
+                passage.StartUpDrops, passage.SteadyDrops, new TimeSpan(passage.LongestFreezeTicks), passage.Failure, passage.Teeth,
+                passage.DecodedOn.Split('\n', StringSplitOptions.RemoveEmptyEntries)))]);
     }
 
     /// <summary>Makes whole what programs that ended in mid-run left behind. Runs that another living program is

@@ -2,22 +2,59 @@ using HardyBench.Core.Playback;
 
 namespace HardyBench.Core.Findings;
 
-/// <summary>How much more a passage that holds could ask.</summary>
+/// <summary>What one part of the machine had to do over a whole passage, and what it could.</summary>
+/// <param name="Part">By what it is read; <see cref="LoadKind.Core"/> is the processor as a whole.</param>
+/// <param name="Index">Which of several, as its readings number it.</param>
+/// <param name="Use">Share of its time, or of its room, that was taken; 0 to 1.</param>
+/// <param name="Headroom">Capacity ÷ demand at the timeline's rate: below 1 it cannot do what is asked. Null where it hardly did anything.</param>
+public sealed record PartHeadroom(LoadKind Part, int Index, double Use, double? Headroom);
+
+/// <summary>How much more each part of a machine could be asked.</summary>
 public static class Headrooms
 {
-    /// <summary>Capacity over demand of the busiest resource, by the utilisation law: 1 / U at real-time rate.
-    /// Null where no load could be read or all are idle.</summary>
-    public static double? Least(LoadMeans loads, Conditions conditions)
+    /// <summary>A part that is less busy than this says nothing of what it could do.</summary>
+    private const double Idle = 0.001;
+
+    /// <summary>Every part that can be read, the tightest first. By the utilisation law, U = X·D: at a throughput of X frames a second a part whose
+    /// share busy is U could do X/U of them. (Denning and Buzen, "The Operational Analysis of Queueing Network Models", 1978.)</summary>
+    /// <param name="loads">Means over the whole passage.</param>
+    /// <param name="worked">Frames that were worked on ÷ slots: what of the demand was met.</param>
+    public static IReadOnlyList<PartHeadroom> Of(LoadMeans loads, Conditions conditions, double worked)
     {
-        double?[] busy =
-        [
-            loads.Cores(conditions.UsableCores) is { Count: > 0 } cores ? cores.Average() : null,
-            loads.HighestOf(LoadKind.OwnThread)?.Value,
-            loads.HighestOf(LoadKind.MediaEngineBusy)?.Value,
-            loads.HighestOf(LoadKind.GraphicsBusy)?.Value,
-            loads.HighestOf(LoadKind.DriveBusy, conditions.IsMediaDrive)?.Value,
-            loads.Of(LoadKind.BusBusy),
-        ];
-        return busy.Max() is { } highest && highest > 0.001 ? Math.Max(1, 1 / highest) : null;
+        var parts = new List<PartHeadroom>();
+        Add(LoadKind.Core, 0, loads.Cores(conditions.UsableCores) is { Count: > 0 } cores ? cores.Average() : null);
+        if (loads.HighestOf(LoadKind.OwnThread) is { } thread)
+        {
+            Add(LoadKind.OwnThread, thread.Index, thread.Value);
+        }
+
+        foreach (var kind in (LoadKind[])[LoadKind.MediaEngineBusy, LoadKind.GraphicsBusy, LoadKind.DriveBusy, LoadKind.BusBusy])
+        {
+            foreach (var (index, use) in loads.AllOf(kind).Where(one => kind != LoadKind.DriveBusy || conditions.IsMediaDrive(one.Index)))
+            {
+                Add(kind, index, use);
+            }
+        }
+
+        if (loads.Of(LoadKind.MemoryUsed) is { } used && loads.Of(LoadKind.MemoryFitted) is > 0 and var fitted)
+        {
+            // Room is taken whether frames are worked on or not.
+            parts.Add(new PartHeadroom(LoadKind.MemoryUsed, 0, used / fitted, fitted / used));
+        }
+
+        return [.. parts.OrderBy(part => part.Headroom ?? double.MaxValue)];
+
+        void Add(LoadKind part, int index, double? use)
+        {
+            if (use is { } busy)
+            {
+                parts.Add(new PartHeadroom(part, index, busy, busy > Idle && worked > 0 ? worked / busy : null));
+            }
+        }
     }
+
+    /// <summary>That of the tightest part of a passage that holds, memory left aside; at least 1, as it does hold. Null where no load could be read
+    /// or all parts are idle.</summary>
+    public static double? Least(IReadOnlyList<PartHeadroom> parts) =>
+        parts.Where(part => part.Part != LoadKind.MemoryUsed).Min(part => part.Headroom) is { } least ? Math.Max(1, least) : null;
 }

@@ -25,7 +25,8 @@ public enum Limiter
 
 /// <summary>What limits a passage and how that is known.</summary>
 /// <param name="Before">Before how much of what was judged it is the limit; null where loads were not judged piece by piece.</param>
-public sealed record LimiterFinding(Limiter Limiter, Evidence Evidence, ShareOfWindows? Before = null);
+/// <param name="Second">What is at its ceiling besides, and would hold the passage back next; null where there is nothing.</param>
+public sealed record LimiterFinding(Limiter Limiter, Evidence Evidence, ShareOfWindows? Before = null, LimiterFinding? Second = null);
 
 /// <summary>Before how many of the moments that were judged a limiter was found.</summary>
 /// <param name="Share">0 to 1.</param>

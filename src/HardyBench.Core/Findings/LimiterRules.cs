@@ -18,7 +18,8 @@ public static class LimiterRules
     private const double ClockFallen = 0.95;
 
     /// <summary>The limiter before most misses. Each window is judged by itself: in a mean over all of them a processor that is full before
-    /// every miss and rests between can look half idle. "Not clear" is said only when most windows are not.</summary>
+    /// every miss and rests between can look half idle. "Not clear" is said only when most windows are not. What else is at its ceiling
+    /// in half of the windows or more comes second.</summary>
     /// <param name="windows">As <see cref="MissWindows"/> gives them.</param>
     /// <param name="ofMisses">Whether they lie before misses; else before all frames that were begun.</param>
     /// <param name="whole">Judged where there is no window.</param>
@@ -29,31 +30,54 @@ public static class LimiterRules
             return Find(whole, conditions);
         }
 
-        var byLimiter = windows.Select(window => (Loads: window, Found: Find(window, conditions))).ToLookup(one => one.Found.Limiter);
-        var named = 2 * byLimiter[Limiter.Unknown].Count() > windows.Count
+        var judged = windows.Select(window => (Loads: window, All: All(window, conditions))).ToList();
+        var byFirst = judged.ToLookup(one => one.All[0].Limiter);
+        var named = 2 * byFirst[Limiter.Unknown].Count() > windows.Count
             ? Limiter.Unknown
-            : byLimiter.Where(one => one.Key != Limiter.Unknown).MaxBy(one => one.Count())?.Key ?? Limiter.Unknown;
-        var naming = byLimiter[named].ToList();
-        var finding = Find(LoadMeans.Of([.. naming.Select(one => one.Loads)]), conditions);
-        finding = finding.Limiter == named ? finding : naming[0].Found;
-        return finding with { Before = new ShareOfWindows((double)naming.Count / windows.Count, ofMisses) };
+            : byFirst.Where(one => one.Key != Limiter.Unknown).MaxBy(one => one.Count())?.Key ?? Limiter.Unknown;
+        return Named(named, [.. byFirst[named]]) with { Second = named == Limiter.Unknown ? null : SecondTo(named) };
+
+        LimiterFinding Named(Limiter limiter, IReadOnlyList<(LoadMeans Loads, List<LimiterFinding> All)> naming)
+        {
+            var mean = LoadMeans.Of([.. naming.Select(one => one.Loads)]);
+            var finding = All(mean, conditions).FirstOrDefault(one => one.Limiter == limiter) ?? naming[0].All.First(one => one.Limiter == limiter);
+            return finding with { Before = new ShareOfWindows((double)naming.Count / windows.Count, ofMisses) };
+        }
+
+        LimiterFinding? SecondTo(Limiter first) => judged
+            .SelectMany(one => one.All.Where(found => !AreOneMatter(found.Limiter, first)).Select(found => (found.Limiter, Window: one)))
+            .GroupBy(found => found.Limiter, found => found.Window)
+            .Where(group => 2 * group.Count() >= windows.Count)
+            .OrderByDescending(group => group.Count()).ThenBy(group => group.Key)
+            .Select(group => Named(group.Key, [.. group]))
+            .FirstOrDefault();
     }
 
+    /// <summary>The first rule that fits, and the next one about something else.</summary>
     /// <param name="conditions">Which cores the player could use, on which drives the footage lay and what each reading was of.</param>
     public static LimiterFinding Find(LoadMeans loads, Conditions conditions)
     {
-        var usableCores = conditions.UsableCores;
-        return Memory(loads)
-            ?? MediaEngine(loads)
-            ?? Graphics(loads)
-            ?? Heat(loads, usableCores)
-            ?? ProcessorPool(loads, usableCores, PoolCeiling)
-            ?? SingleThread(loads, usableCores)
-            ?? MediaDrive(loads, conditions)
-            ?? Bus(loads)
-            ?? ProcessorPool(loads, usableCores, UnevenPoolCeiling)
-            ?? Unknown(loads, conditions);
+        var all = All(loads, conditions);
+        return all[0] with { Second = all.FirstOrDefault(one => !AreOneMatter(one.Limiter, all[0].Limiter)) };
     }
+
+    /// <summary>All that is at its ceiling, in the order of the rules; at least one, which is "not clear" where nothing is.</summary>
+    private static List<LimiterFinding> All(LoadMeans loads, Conditions conditions)
+    {
+        var cores = conditions.UsableCores;
+        var all = new[]
+        {
+            Memory(loads), MediaEngine(loads), Graphics(loads), Heat(loads, cores), ProcessorPool(loads, cores, PoolCeiling), SingleThread(loads, cores),
+            MediaDrive(loads, conditions), Bus(loads),
+        }.OfType<LimiterFinding>().ToList();
+        return all.Count > 0 ? all : [ProcessorPool(loads, cores, UnevenPoolCeiling) ?? Unknown(loads, conditions)];
+    }
+
+    /// <summary>A processor that is full is one matter, whatever fills it and whatever keeps it down: the second would be the first once more.</summary>
+    private static bool AreOneMatter(Limiter one, Limiter other) => one == other || (IsOfProcessor(one) && IsOfProcessor(other));
+
+    private static bool IsOfProcessor(Limiter limiter) => limiter
+        is Limiter.ProcessorDecode or Limiter.ProcessorEffects or Limiter.SingleThread or Limiter.Heat or Limiter.OtherPrograms;
 
     private static LimiterFinding? Memory(LoadMeans loads) =>
         loads.Of(LoadKind.SwapTraffic) is > 0 and var traffic

@@ -51,6 +51,10 @@ public sealed class LoadMeans
             .Select(entry => ((int, double)?)(entry.Key.Index, entry.Value))
             .FirstOrDefault();
 
+    /// <summary>Every index of a kind with its mean, in order.</summary>
+    public IEnumerable<(int Index, double Value)> AllOf(LoadKind kind) =>
+        means.Where(entry => entry.Key.Kind == kind).OrderBy(entry => entry.Key.Index).Select(entry => (entry.Key.Index, entry.Value));
+
     /// <summary>Means of the cores that a player may use, by core.</summary>
     public IReadOnlyList<double> Cores(IReadOnlyList<int> usable) =>
         [.. means.Where(entry => entry.Key.Kind == LoadKind.Core && usable.Contains(entry.Key.Index))

@@ -6,9 +6,10 @@ namespace HardyBench.Core.Findings;
 
 /// <summary>What a run says about one passage.</summary>
 /// <param name="Index">Place in the timeline, from 0.</param>
-/// <param name="Verdict">Null while too little of it was played.</param>
-/// <param name="Limiter">Null when it holds, or when nothing of it was played.</param>
-/// <param name="Headroom">Capacity over demand of the busiest resource; above 1 when it holds, null where unknown.</param>
+/// <param name="Verdict">Null while too little of it was played, and where there was no clock to keep.</param>
+/// <param name="Limiter">Null when it holds, or when nothing of it was played. Without a clock: what sets the pace.</param>
+/// <param name="Headroom">Capacity ÷ demand: of the tightest part where it holds; measured where it was played without a clock, also below 1; null
+/// where unknown.</param>
 /// <param name="Failure">Why it could not be played, or null.</param>
 /// <param name="InVain">Work on frames that were not shown.</param>
 public sealed record PassageFinding(
@@ -21,6 +22,9 @@ public sealed record PassageFinding(
     string? Failure,
     WorkInVain InVain = default)
 {
+    /// <summary>Every part of the machine that could be read, the tightest first; empty where the passage has no verdict.</summary>
+    public IReadOnlyList<PartHeadroom> Parts { get; init; } = [];
+
     /// <summary>It was judged and does not hold.</summary>
     public bool Fails => Verdict is Findings.Verdict.Wavers or Findings.Verdict.Breaks;
 
@@ -62,21 +66,35 @@ public static class RunFindings
             return new PassageFinding(index, passage, counts, frames.Count == 0 ? null : Verdict.Breaks, clip, null, failure);
         }
 
-        var verdict = limits.Of(counts);
-        if (verdict is null)
+        var rate = header.Timeline.Rate;
+        var isPaced = header.Settings.Policy != PlayingPolicy.Unpaced;
+        var verdict = isPaced ? limits.Of(counts) : null;
+        if (verdict is null && (isPaced || counts.ShownRate == 0))
         {
             return new PassageFinding(index, passage, counts, null, null, null, null);
         }
 
-        var rate = header.Timeline.Rate;
-        var (moments, areMisses) = Judged(frames, rate);
         var whole = LoadMeans.Over(run.Loads, frames[0].SlotStart + LoadLag, frames[^1].SlotStart + rate.FrameDuration);
-        return new PassageFinding(
-            index, passage, counts, verdict,
-            verdict == Verdict.Holds ? null : LimiterRules.Find(MissWindows.Of(moments, run.Loads, whole), areMisses, whole, header.Conditions),
-            // What a passage that holds could still take is a matter of all of it, not of the moments in which a frame was late.
-            verdict == Verdict.Holds ? Headrooms.Least(whole, header.Conditions) : null,
-            null);
+        if (!isPaced)
+        {
+            // Without a clock something is always at its ceiling, and every moment in which a frame was done says what.
+            var throughput = counts.ShownRate / rate.FramesPerSecond;
+            var done = MissWindows.Of(frames.Select(frame => frame.Ready).OfType<TimeSpan>(), run.Loads, whole);
+            return new PassageFinding(index, passage, counts, null, LimiterRules.Find(done, false, whole, header.Conditions), throughput, null)
+            {
+                Parts = Headrooms.Of(whole, header.Conditions, throughput),
+            };
+        }
+
+        var (moments, areMisses) = Judged(frames, rate);
+        // What a passage could still take is a matter of all of it, not of the moments in which a frame was late.
+        var worked = (double)frames.Count(frame => frame.Ready is not null) / frames.Count * (counts.Length / (counts.Length + counts.Slip));
+        var parts = Headrooms.Of(whole, header.Conditions, worked);
+        return verdict == Verdict.Holds
+            ? new PassageFinding(index, passage, counts, verdict, null, Headrooms.Least(parts), null) { Parts = parts }
+            : new PassageFinding(
+                index, passage, counts, verdict, LimiterRules.Find(MissWindows.Of(moments, run.Loads, whole), areMisses, whole, header.Conditions), null, null)
+            { Parts = parts };
     }
 
     /// <summary>By when work was wanted and not there: where slots were missed, or began with a late frame. Those given up in a row may pass

@@ -10,6 +10,9 @@ public enum PlayingPolicy
 
     /// <summary>Show every frame and let the clock slip.</summary>
     KeepFrames,
+
+    /// <summary>No clock: show every frame as soon as it is ready, to see what the machine gets through.</summary>
+    Unpaced,
 }
 
 /// <summary>Share of the timeline raster that is processed, on each axis. The value is the divisor.</summary>

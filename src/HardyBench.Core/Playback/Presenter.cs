@@ -43,7 +43,7 @@ public sealed class Presenter(FrameRate rate, PlayingPolicy policy)
     /// <param name="lost">Why the frame will never be ready, or <see cref="DropReason.None"/>.</param>
     public PresenterDecision Decide(TimeSpan now, TimeSpan? ready, DropReason lost)
     {
-        if (Clock is not { } clock)
+        if (Clock is not { } clock || policy == PlayingPolicy.Unpaced)
         {
             return lost != DropReason.None ? PresenterDecision.Drop(lost)
                 : ready is null ? PresenterDecision.Wait(TimeSpan.MaxValue)
@@ -66,7 +66,7 @@ public sealed class Presenter(FrameRate rate, PlayingPolicy policy)
 
     /// <summary>Notes that a show or a drop was carried out at <paramref name="now"/> and moves to the next slot.
     /// The first frame shown sets t0; under keep frames a late frame slips the clock.</summary>
-    /// <returns>When the slot that was settled began, before any slip that this frame caused.</returns>
+    /// <returns>When the slot that was settled began, before any slip that this frame caused; without a clock, now.</returns>
     public TimeSpan Settle(PresenterDecision decision, TimeSpan now)
     {
         if (decision.Act == PresenterAct.Show && Clock is null)
@@ -75,7 +75,7 @@ public sealed class Presenter(FrameRate rate, PlayingPolicy policy)
             Clock = new SlotClock(rate, now - rate.StartOf(Frame), TimeSpan.Zero);
         }
 
-        var start = Clock?.StartOf(Frame) ?? now;
+        var start = policy == PlayingPolicy.Unpaced ? now : Clock?.StartOf(Frame) ?? now;
         if (policy == PlayingPolicy.KeepFrames && decision.Status == FrameStatus.Late)
         {
             Clock = Clock?.SlippedTo(Frame, now);

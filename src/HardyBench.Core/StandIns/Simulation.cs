@@ -443,7 +443,7 @@ public sealed class Simulation
     /// <summary>Whether a frame can still be seen by what its work takes on average. What others hang on is decoded in any case.</summary>
     private bool IsWorthGoingOn(int frame, Visit visit, ref FrameState state)
     {
-        if (settings.Policy == PlayingPolicy.KeepFrames || presenter.Clock is not { } clock
+        if (settings.Policy != PlayingPolicy.KeepTime || presenter.Clock is not { } clock
             || (visit.Kind != VisitKind.Effects && passages[state.Passage].KeyInterval > 1))
         {
             return true;

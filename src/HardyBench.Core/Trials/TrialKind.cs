@@ -6,6 +6,9 @@ public enum TrialKind
     /// <summary>Does it play in real time?</summary>
     Play,
 
+    /// <summary>How many frames a second does it get through?</summary>
+    Capacity,
+
     /// <summary>Does it play so every time?</summary>
     Repeat,
 

@@ -18,6 +18,23 @@ public static class LimiterWords
         return finding.Before is { } before ? $"{said.TrimEnd('.')}, {Before(before)}." : $"{said.TrimEnd('.')}.";
     }
 
+    /// <summary>What is at its ceiling besides, and what that means; null where there is nothing.</summary>
+    public static string? Second(LimiterFinding finding) => finding.Second is { } second
+        ? $"At its ceiling besides, and next to hold it back: {Evidence(second)}"
+        : null;
+
+    /// <summary>A part of the machine, as a row of headrooms names it.</summary>
+    /// <param name="conditions">What its readings were of.</param>
+    /// <param name="several">Whether there are more of its kind.</param>
+    public static string NameOf(PartHeadroom part, Conditions conditions, bool several) => part.Part switch
+    {
+        LoadKind.Core => "processor",
+        LoadKind.OwnThread => "busiest thread of the player",
+        LoadKind.MemoryUsed => "memory",
+        LoadKind.DriveBusy when several => $"drive {conditions.NameOf(part.Part, part.Index)}",
+        var kind => several ? Invariant($"{NameOf(kind)} {part.Index + 1}") : NameOf(kind),
+    };
+
     /// <summary>What would change the result, a sentence or two.</summary>
     public static string Helps(LimiterFinding finding) => finding.Limiter switch
     {

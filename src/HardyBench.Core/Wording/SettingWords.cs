@@ -14,7 +14,12 @@ public static class SettingWords
             settings.AutomaticScale ? "the scale steps down by itself" : null,
             settings.Proxies == Proxies.None ? null : $"{settings.Proxies.ToString().ToLowerInvariant()}-raster proxies",
             settings.PreRenders ? "pre-renders used" : null,
-            settings.Policy == PlayingPolicy.KeepFrames ? "every frame shown, the clock slips" : null,
+            settings.Policy switch
+            {
+                PlayingPolicy.KeepFrames => "every frame shown, the clock slips",
+                PlayingPolicy.Unpaced => "no clock, every frame as soon as it is ready",
+                _ => null,
+            },
             settings.Pictures ? "preview pictures on, which cost some of what is measured" : null,
             settings.Cache switch { FileCache.Cold => "footage cold", FileCache.Warm => "footage warm", _ => null },
             settings.DecodeOn is { } decoder ? $"decoding on {decoder}" : null,

@@ -54,7 +54,7 @@ public sealed record RunDocument(
             header.Conditions,
             header.ClipChecksums,
             run.StartLag?.TotalMilliseconds,
-            [.. findings.Select(PassageRow.Of)],
+            [.. findings.Select(finding => PassageRow.Of(finding, run.Header.Conditions))],
             [.. LagFindings.Of(run).Select(LagRow.Of)],
             [.. (marks ?? []).Select(MarkRow.Of)],
             RunWords.NotesOf(run),
@@ -81,6 +81,11 @@ public sealed record MarkRow(long Id, double AtMs, int? Frame, MarkKind Kind, st
 /// <summary>Which timeline was played.</summary>
 public sealed record TimelineFacts(string Id, string Title, int Width, int Height, int RateNumerator, int RateDenominator);
 
+/// <summary>What one part of the machine had to do over a passage.</summary>
+/// <param name="Use">Share of its time or room that was taken, 0 to 1.</param>
+/// <param name="Headroom">Capacity ÷ demand at the timeline's rate; null where it hardly did anything.</param>
+public sealed record PartRow(string Part, double Use, double? Headroom);
+
 /// <summary>The results of one passage. Slots = onTime + late + startUpDrops + steadyDrops.</summary>
 public sealed record PassageRow(
     int Number,
@@ -104,9 +109,13 @@ public sealed record PassageRow(
     IReadOnlyDictionary<DropReason, int> DropsByReason,
     int InVainFrames,
     double? InVainShare,
-    string? Failure)
+    string? Failure,
+    Limiter? SecondLimiter,
+    string? SecondEvidence,
+    IReadOnlyList<PartRow> Parts)
 {
-    public static PassageRow Of(PassageFinding finding)
+    /// <param name="conditions">Of its run.</param>
+    public static PassageRow Of(PassageFinding finding, Conditions conditions)
     {
         var counts = finding.Counts;
         return new PassageRow(
@@ -114,6 +123,9 @@ public sealed record PassageRow(
             counts.SteadyDrops, counts.ShownRate, counts.LongestFreeze.TotalMilliseconds, finding.Verdict,
             finding.Limiter?.Limiter, finding.Limiter is { } limiter ? LimiterWords.Evidence(limiter) : null, finding.Headroom, counts.Recovery?.TotalMilliseconds, counts.Slip.TotalMilliseconds,
             counts.GapDeviation.TotalMilliseconds, counts.Lateness.TotalMilliseconds, counts.ToolLateness.TotalMilliseconds,
-            counts.DropsByReason, finding.InVain.Frames, finding.InVain.Share, finding.Failure);
+            counts.DropsByReason, finding.InVain.Frames, finding.InVain.Share, finding.Failure, finding.Limiter?.Second?.Limiter,
+            finding.Limiter is { } named ? LimiterWords.Second(named) : null,
+            [.. finding.Parts.Select(part => new PartRow(
+                LimiterWords.NameOf(part, conditions, finding.Parts.Count(other => other.Part == part.Part) > 1), part.Use, part.Headroom))]);
     }
 }

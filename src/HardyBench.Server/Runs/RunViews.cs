@@ -29,9 +29,10 @@ public sealed record RunLineView(
 }
 
 /// <summary>One passage of a run in full: the finding, every frame, the loads on the same time axis.</summary>
+/// <param name="DecodedOn">Where its clips were decoded, each place once.</param>
 /// <param name="From">Milliseconds from the key at which the passage's first slot begins; frames and loads count from it.</param>
 public sealed record PassageDetail(
-    long RunId, string MachineName, bool StandIn, PassageRow Row, string? Helps, string? HelpsNot, IReadOnlyList<string> Notes,
+    long RunId, string MachineName, bool StandIn, PassageRow Row, string? Helps, string? HelpsNot, IReadOnlyList<string> DecodedOn, IReadOnlyList<string> Notes,
     double From, double FrameMs, FrameColumns Frames, IReadOnlyList<LoadSeries> Loads, IReadOnlyList<MarkRow> Marks)
 {
     public static PassageDetail? Of(StoredRun stored, int number)
@@ -48,8 +49,9 @@ public sealed record PassageDetail(
         var from = frames.Count > 0 ? frames[0].SlotStart : TimeSpan.Zero;
         var to = frames.Count > 0 ? frames[^1].SlotStart + timeline.Rate.FrameDuration : TimeSpan.Zero;
         return new PassageDetail(
-            stored.Id, run.Header.Machine.Name, run.Header.Conditions.Seed is not null, PassageRow.Of(finding),
-            finding.Limiter is { } helped ? LimiterWords.Helps(helped) : null, finding.Limiter is { } limiter ? LimiterWords.HelpsNot(limiter) : null, RunWords.NotesOf(run), from.TotalMilliseconds, timeline.Rate.FrameDuration.TotalMilliseconds,
+            stored.Id, run.Header.Machine.Name, run.Header.Conditions.Seed is not null, PassageRow.Of(finding, run.Header.Conditions),
+            finding.Limiter is { } helped ? LimiterWords.Helps(helped) : null, finding.Limiter is { } limiter ? LimiterWords.HelpsNot(limiter) : null,
+            RunSummary.DecodedOn(run, finding.Index), RunWords.NotesOf(run), from.TotalMilliseconds, timeline.Rate.FrameDuration.TotalMilliseconds,
             FrameColumns.Of(frames, timeline), LoadSeries.Of(run.Loads.Where(load => load.At > from && load.At <= to), from),
             [.. stored.Marks.Where(mark => mark.At >= from && mark.At < to).Select(MarkRow.Of)]);
     }

@@ -104,9 +104,9 @@ public sealed record NextStepView(NextAct Act, PreviewScale? Scale, string Words
 /// <param name="Comb">A tooth a frame: o on time, l late, d dropped.</param>
 public sealed record CellView(
     Verdict? Verdict, double ShownRate, int Slots, int Shown, int StartUpDrops, int SteadyDrops, double LongestFreezeMs,
-    Limiter? Limiter, double? Headroom, string Comb)
+    Limiter? Limiter, Limiter? Second, double? Headroom, IReadOnlyList<string> DecodedOn, string Comb)
 {
     public static CellView Of(PassageSummary passage) => new(
         passage.Verdict, passage.ShownRate, passage.Slots, passage.Shown, passage.StartUpDrops, passage.SteadyDrops,
-        passage.LongestFreeze.TotalMilliseconds, passage.Limiter, passage.Headroom, passage.Teeth);
+        passage.LongestFreeze.TotalMilliseconds, passage.Limiter, passage.Second, passage.Headroom, passage.DecodedOn, passage.Teeth);
 }

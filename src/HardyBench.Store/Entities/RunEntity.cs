@@ -164,6 +164,12 @@ public sealed class PassageEntity
     public Verdict? Verdict { get; set; }
 
     public Limiter? Limiter { get; set; }
+
+    /// <summary>What would limit it next, or null.</summary>
+    public Limiter? SecondLimiter { get; set; }
+
+    /// <summary>Devices, one a line; empty where it was not told.</summary>
+    public string DecodedOn { get; set; } = string.Empty;
 }
 
 /// <summary>A timeline or a machine, as JSON under its id.</summary>

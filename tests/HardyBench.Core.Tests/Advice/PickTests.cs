@@ -127,20 +127,5 @@ public sealed class PickTests
     private static Run Under(Run run, Func<Conditions, Conditions> change) => run with { Header = run.Header with { Conditions = change(run.Header.Conditions) } };
 
     private static Task<Run> RunOn(Machine machine) => new StandInPlayback(TimeProvider.System)
-        .PlayAsync(Samples.Plan(machine, Samples.UhdHevc422), new Deaf(), CancellationToken.None);
-
-    private sealed class Deaf : IRunObserver
-    {
-        public void Started(RunHeader header)
-        {
-        }
-
-        public void Progressed(RunProgress progress)
-        {
-        }
-
-        public void Pictured(int frame, byte[] jpeg)
-        {
-        }
-    }
+        .PlayAsync(Samples.Plan(machine, Samples.UhdHevc422), new NobodyListens(), CancellationToken.None);
 }

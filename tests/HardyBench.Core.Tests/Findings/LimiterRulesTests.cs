@@ -8,33 +8,104 @@ public sealed class LimiterRulesTests
 {
     private static readonly Conditions Cores = new("p", null, [0, 1], null, null, null);
 
-    public static TheoryData<Limiter, (LoadKind, int, float)[]> Cases => new()
+    private static readonly (LoadKind, int, float)[] FullMemory =
+        [(LoadKind.SwapTraffic, 0, 5e6f), (LoadKind.MemoryUsed, 0, 15.9e9f), (LoadKind.MemoryFitted, 0, 16e9f)];
+
+    private static readonly (LoadKind, int, float)[] Hot = [(LoadKind.Clock, 0, 1.2e9f), (LoadKind.RatedClock, 0, 2.4e9f), (LoadKind.Temperature, 0, 92)];
+
+    /// <summary>What limits, what would limit next, and the loads that say so.</summary>
+    public static TheoryData<Limiter, Limiter?, (LoadKind, int, float)[]> Cases => new()
     {
-        { Limiter.Memory, [(LoadKind.SwapTraffic, 0, 5e6f), (LoadKind.MemoryUsed, 0, 15.9e9f), (LoadKind.MemoryFitted, 0, 16e9f), .. Busy(1, 1, 2, 0)] },
-        { Limiter.MediaEngine, [(LoadKind.MediaEngineBusy, 0, 0.97f), .. Busy(0.2f, 0.2f, 0.2f, 0)] },
-        { Limiter.GraphicsEffects, [(LoadKind.GraphicsBusy, 0, 0.99f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
-        { Limiter.Heat, [(LoadKind.Clock, 0, 1.2e9f), (LoadKind.RatedClock, 0, 2.4e9f), (LoadKind.Temperature, 0, 92), .. Busy(1, 1, 2, 0)] },
-        { Limiter.ProcessorDecode, Busy(0.95f, 0.97f, 1.7f, 0.2f) },
-        { Limiter.ProcessorEffects, Busy(0.95f, 0.97f, 0.4f, 1.5f) },
-        { Limiter.ProcessorDecode, Busy(0.8f, 0.84f, 1.6f, 0) },
-        { Limiter.OtherPrograms, Busy(0.98f, 0.98f, 0.2f, 0.2f) },
-        { Limiter.SingleThread, Busy(0.99f, 0.1f, 0.9f, 0) },
-        { Limiter.SingleThread, [(LoadKind.OwnThread, 7, 0.98f), .. Busy(0.8f, 0.55f, 1f, 0.3f)] },
-        { Limiter.Unknown, [(LoadKind.OwnThread, 7, 0.6f), .. Busy(0.6f, 0.55f, 1f, 0.1f)] },
-        { Limiter.Drive, [(LoadKind.DriveBusy, 0, 0.99f), .. Busy(0.2f, 0.2f, 0.3f, 0)] },
-        { Limiter.Bus, [(LoadKind.BusBusy, 0, 0.98f), .. Busy(0.2f, 0.2f, 0.3f, 0)] },
-        { Limiter.Unknown, Busy(0.3f, 0.4f, 0.5f, 0.1f) },
-        { Limiter.Unknown, [] },
+        // Memory: full and swapping, both.
+        { Limiter.Memory, Limiter.ProcessorDecode, [.. FullMemory, .. Busy(1, 1, 2, 0)] },
+        { Limiter.Memory, null, [.. FullMemory, .. Busy(0.3f, 0.3f, 0.5f, 0)] },
+        { Limiter.Memory, Limiter.Drive, [.. FullMemory, (LoadKind.DriveBusy, 0, 0.99f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
+        { Limiter.Unknown, null, [(LoadKind.MemoryUsed, 0, 15.9e9f), (LoadKind.MemoryFitted, 0, 16e9f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
+        { Limiter.Unknown, null, [(LoadKind.SwapTraffic, 0, 5e6f), (LoadKind.MemoryUsed, 0, 8e9f), (LoadKind.MemoryFitted, 0, 16e9f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
+
+        // Devices, the busiest of several.
+        { Limiter.MediaEngine, null, [(LoadKind.MediaEngineBusy, 0, 0.97f), .. Busy(0.2f, 0.2f, 0.2f, 0)] },
+        { Limiter.MediaEngine, null, [(LoadKind.MediaEngineBusy, 0, 0.4f), (LoadKind.MediaEngineBusy, 1, 0.96f), .. Busy(0.2f, 0.2f, 0.2f, 0)] },
+        { Limiter.MediaEngine, Limiter.GraphicsEffects, [(LoadKind.MediaEngineBusy, 0, 0.97f), (LoadKind.GraphicsBusy, 0, 0.99f), .. Busy(0.2f, 0.2f, 0.2f, 0)] },
+        { Limiter.Unknown, null, [(LoadKind.MediaEngineBusy, 0, 0.94f), .. Busy(0.2f, 0.2f, 0.2f, 0)] },
+        { Limiter.GraphicsEffects, null, [(LoadKind.GraphicsBusy, 0, 0.99f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
+        { Limiter.GraphicsEffects, null, [(LoadKind.GraphicsBusy, 0, 0.5f), (LoadKind.GraphicsBusy, 1, 0.98f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
+        { Limiter.GraphicsEffects, Limiter.ProcessorDecode, [(LoadKind.GraphicsBusy, 0, 0.99f), .. Busy(0.97f, 0.97f, 1.7f, 0)] },
+        { Limiter.GraphicsEffects, Limiter.Bus, [(LoadKind.GraphicsBusy, 0, 0.96f), (LoadKind.BusBusy, 0, 0.97f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
+        { Limiter.Drive, null, [(LoadKind.DriveBusy, 0, 0.99f), .. Busy(0.2f, 0.2f, 0.3f, 0)] },
+        { Limiter.Drive, Limiter.Bus, [(LoadKind.DriveBusy, 0, 0.99f), (LoadKind.BusBusy, 0, 0.99f), .. Busy(0.2f, 0.2f, 0.3f, 0)] },
+        { Limiter.Bus, null, [(LoadKind.BusBusy, 0, 0.98f), .. Busy(0.2f, 0.2f, 0.3f, 0)] },
+
+        // The processor: one matter, whatever fills it, whatever keeps it down.
+        { Limiter.Heat, null, [.. Hot, .. Busy(1, 1, 2, 0)] },
+        { Limiter.Heat, Limiter.Drive, [.. Hot, (LoadKind.DriveBusy, 0, 0.97f), .. Busy(1, 1, 2, 0)] },
+        { Limiter.Unknown, null, [.. Hot, .. Busy(0.5f, 0.5f, 0.9f, 0)] },
+        { Limiter.ProcessorDecode, null, [(LoadKind.Clock, 0, 2.35e9f), (LoadKind.RatedClock, 0, 2.4e9f), (LoadKind.Temperature, 0, 92), .. Busy(1, 1, 2, 0)] },
+        { Limiter.ProcessorDecode, null, Busy(0.95f, 0.97f, 1.7f, 0.2f) },
+        { Limiter.ProcessorDecode, null, Busy(1, 1, 0.95f, 0.95f) },
+        { Limiter.ProcessorEffects, null, Busy(0.95f, 0.97f, 0.4f, 1.5f) },
+        { Limiter.ProcessorEffects, Limiter.Drive, [(LoadKind.DriveBusy, 0, 0.96f), .. Busy(0.95f, 0.97f, 0.4f, 1.5f)] },
+        { Limiter.ProcessorDecode, null, Busy(0.8f, 0.84f, 1.6f, 0) },
+        { Limiter.Drive, null, [(LoadKind.DriveBusy, 0, 0.96f), .. Busy(0.8f, 0.84f, 1.6f, 0)] },
+        { Limiter.OtherPrograms, null, Busy(0.98f, 0.98f, 0.2f, 0.2f) },
+        { Limiter.OtherPrograms, Limiter.Drive, [(LoadKind.DriveBusy, 0, 0.99f), .. Busy(0.98f, 0.98f, 0.2f, 0.2f)] },
+        { Limiter.ProcessorDecode, null, Busy(0.98f, 0.98f, 1.5f, 0) },
+        { Limiter.SingleThread, null, Busy(0.99f, 0.1f, 0.9f, 0) },
+        { Limiter.SingleThread, Limiter.Drive, [(LoadKind.DriveBusy, 0, 0.99f), .. Busy(0.99f, 0.1f, 0.9f, 0)] },
+        { Limiter.SingleThread, null, [(LoadKind.OwnThread, 7, 0.98f), .. Busy(0.8f, 0.55f, 1f, 0.3f)] },
+        { Limiter.ProcessorDecode, null, [(LoadKind.OwnThread, 7, 0.98f), .. Busy(0.99f, 0.98f, 1.9f, 0)] },
+
+        // Nothing that can be read is at its ceiling, or nothing can be read.
+        { Limiter.Unknown, null, [(LoadKind.OwnThread, 7, 0.6f), .. Busy(0.6f, 0.55f, 1f, 0.1f)] },
+        { Limiter.Unknown, null, Busy(0.3f, 0.4f, 0.5f, 0.1f) },
+        { Limiter.Unknown, null, [(LoadKind.Core, 0, 0.99f), (LoadKind.Core, 1, 0.98f)] },
+        { Limiter.Unknown, null, [] },
     };
 
     [Theory]
     [MemberData(nameof(Cases))]
-    public void The_limiter_is_the_first_rule_that_fits(Limiter expected, (LoadKind, int, float)[] loads)
+    public void The_limiter_is_the_first_rule_that_fits_and_what_fits_besides_comes_second(Limiter expected, Limiter? second, (LoadKind, int, float)[] loads)
     {
         var finding = LimiterRules.Find(Means(loads), Cores);
 
-        Assert.Equal(expected, finding.Limiter);
+        Assert.Equal((expected, second), (finding.Limiter, finding.Second?.Limiter));
         Assert.EndsWith(".", LimiterWords.Evidence(finding), StringComparison.Ordinal);
+        Assert.Equal(second is null, LimiterWords.Second(finding) is null);
+    }
+
+    /// <summary>Second is what stands at its ceiling in half of the windows or more, with figures of those windows.</summary>
+    [Theory]
+    [InlineData(5, true)]
+    [InlineData(4, false)]
+    public void What_is_at_its_ceiling_in_half_of_the_windows_comes_second(int windows, bool named)
+    {
+        var missed = Enumerable.Range(1, 10).Select(n => Samples.Ms((n * 600) - 40)).ToList();
+        var loads = Enumerable.Range(1, 60).SelectMany(n => At(n, 1).Append(
+            new LoadReading(Samples.Ms(n * 100), LoadKind.DriveBusy, 0, (n - 1) / 6 < windows ? 0.98f : 0.3f))).ToList();
+        var whole = LoadMeans.Over(loads, TimeSpan.Zero, Samples.Ms(6000));
+
+        var finding = LimiterRules.Find(MissWindows.Of(missed, loads, whole), true, whole, Cores);
+
+        Assert.Equal((Limiter.ProcessorDecode, 1.0), (finding.Limiter, finding.Before!.Share));
+        Assert.Equal(named ? Limiter.Drive : null, finding.Second?.Limiter);
+        Assert.True(!named || LimiterWords.Second(finding)!.Contains("Media drive 98 % busy, from 0.0 to 6.0 s, before 50 % of the misses.", StringComparison.Ordinal), LimiterWords.Second(finding));
+    }
+
+    /// <summary>Utilisation law, U = X·D: the full part does what is shown, the others what they could do in the time they were idle.</summary>
+    [Fact]
+    public void Each_part_has_its_headroom_the_tightest_first()
+    {
+        var loads = Means([(LoadKind.GraphicsBusy, 0, 1f), (LoadKind.GraphicsBusy, 1, 0.5f), (LoadKind.MemoryUsed, 0, 4e9f), (LoadKind.MemoryFitted, 0, 16e9f), (LoadKind.BusBusy, 0, 0), .. Busy(0.1f, 0.3f, 0.3f, 0)]);
+
+        var parts = Headrooms.Of(loads, Cores, worked: 0.4);
+
+        Assert.Equal(
+            [(LoadKind.GraphicsBusy, 0, 0.4), (LoadKind.GraphicsBusy, 1, 0.8), (LoadKind.Core, 0, 2.0), (LoadKind.MemoryUsed, 0, 4.0), (LoadKind.BusBusy, 0, (double?)null)],
+            parts.Select(part => (part.Part, part.Index, part.Headroom is { } headroom ? Math.Round(headroom, 6) : (double?)null)));
+        Assert.Equal(
+            ["graphics compute 1", "graphics compute 2", "processor", "memory", "bus to the graphics unit"],
+            parts.Select(part => LimiterWords.NameOf(part, Cores, parts.Count(other => other.Part == part.Part) > 1)));
+        Assert.All(Headrooms.Of(loads, Cores, worked: 0).Where(part => part.Part != LoadKind.MemoryUsed), part => Assert.Null(part.Headroom));
     }
 
     [Fact]
@@ -71,7 +142,7 @@ public sealed class LimiterRulesTests
 
         Assert.Equal(expected, finding.Limiter);
         Assert.Contains(evidence, LimiterWords.Evidence(finding), StringComparison.Ordinal);
-        Assert.Equal(footageLiesOn == "sdb" ? 1 / 0.99 : 1 / 0.2, Headrooms.Least(loads, conditions)!.Value, 3);
+        Assert.Equal(footageLiesOn == "sdb" ? 1 / 0.99 : 1 / 0.2, Headrooms.Least(Headrooms.Of(loads, conditions, 1))!.Value, 3);
     }
 
     [Fact]
@@ -87,7 +158,7 @@ public sealed class LimiterRulesTests
 
     [Fact]
     public void Headroom_is_of_the_busiest_thread_too() =>
-        Assert.Equal(1 / 0.8, Headrooms.Least(Means([(LoadKind.OwnThread, 3, 0.8f), .. Busy(0.4f, 0.4f, 0.8f, 0)]), Cores)!.Value, 6);
+        Assert.Equal(1 / 0.8, Headrooms.Least(Headrooms.Of(Means([(LoadKind.OwnThread, 3, 0.8f), .. Busy(0.4f, 0.4f, 0.8f, 0)]), Cores, 1))!.Value, 6);
 
     /// <summary>Full for a third of a second before every miss and resting between: three in four of all readings are far below the ceiling.</summary>
     [Theory]

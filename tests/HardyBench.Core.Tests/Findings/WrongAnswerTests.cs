@@ -197,19 +197,4 @@ public sealed class WrongAnswerTests
         Assert.True(means.Of(LoadKind.Core)!.Value > 0.95);
         Assert.True(means.Of(LoadKind.Core, 7)!.Value < 0.5);
     }
-
-    private sealed class NobodyListens : IRunObserver
-    {
-        public void Started(RunHeader header)
-        {
-        }
-
-        public void Progressed(RunProgress progress)
-        {
-        }
-
-        public void Pictured(int frame, byte[] jpeg)
-        {
-        }
-    }
 }

@@ -47,6 +47,17 @@ public sealed class PresenterTests
         Assert.Null(frames[1].Shown);
     }
 
+    /// <summary>A frame that never comes is waited for, and one that is lost is passed.</summary>
+    [Fact]
+    public void Without_a_clock_each_frame_is_shown_as_soon_as_it_is_ready()
+    {
+        var frames = Play(PlayingPolicy.Unpaced, 100, 101, 350, 351);
+
+        Assert.All(frames, frame => Assert.Equal((FrameStatus.OnTime, frame.Shown), (frame.Status, (TimeSpan?)frame.SlotStart)));
+        Assert.Equal([100, 101, 350, 351], frames.Select(frame => frame.Shown!.Value.TotalMilliseconds));
+        Assert.Equal(PresenterAct.Drop, new Presenter(Rate, PlayingPolicy.Unpaced).Decide(TimeSpan.Zero, null, DropReason.PassageFailed).Act);
+    }
+
     [Fact]
     public void The_last_frame_has_a_whole_slot_too()
     {

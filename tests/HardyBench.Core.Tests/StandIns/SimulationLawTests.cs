@@ -1,3 +1,4 @@
+using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
@@ -45,6 +46,19 @@ public sealed class SimulationLawTests
             var utilisation = simulation.Busy.Total(station) / simulation.End;
             Assert.Equal(throughput * Demand(read, decode, copy, effects).DemandSeconds(station), utilisation, 9);
         }
+    }
+
+    /// <summary>Without a clock the throughput is what the bottleneck allows, X = 1/max D, also where that is more than the rate.</summary>
+    [Theory]
+    [MemberData(nameof(Demands))]
+    public void Without_a_clock_the_sustained_rate_is_what_the_bottleneck_allows(double read, double decode, double copy, double effects)
+    {
+        var frames = new Simulation(
+            [Demand(read, decode, copy, effects), Demand(1, 2, 1, 1)], Rate, new PlaybackSettings(Policy: PlayingPolicy.Unpaced), ServiceSpread.None, null).Play();
+
+        var counts = DropAccounting.Count(frames.Take(Frames).ToList(), Rate, PlayingPolicy.Unpaced, null);
+        Assert.Equal(Demand(read, decode, copy, effects).ThroughputBound(double.MaxValue), counts.ShownRate, 6);
+        Assert.Equal((Frames, 0), (counts.OnTime, counts.Late + counts.SteadyDrops + counts.StartUpDrops));
     }
 
     [Fact]

@@ -54,6 +54,7 @@ export const moment = (date: string) => new Date(date).toLocaleString('en-GB');
 /** The kinds of trial: what each asks, and what its number counts. */
 export const kinds: Record<Kind, { name: string; question: string; counts?: string }> = {
   play: { name: 'play through', question: 'Does it play in real time?' },
+  capacity: { name: 'capacity', question: 'How many frames a second does it get through?', counts: 'runs' },
   repeat: { name: 'repeat', question: 'Does it play so every time?', counts: 'runs' },
   scrub: { name: 'scrub', question: 'Does the picture keep up with the hand?' },
   startLag: { name: 'start lag', question: 'How long from the key to a moving picture?', counts: 'places a passage' },

@@ -44,7 +44,12 @@ public static class LikeForLike
     {
         add(Condition.PreviewScale, settings.Scale.ToString().ToLowerInvariant());
         add(Condition.AutomaticScale, YesNo(settings.AutomaticScale));
-        add(Condition.Policy, settings.Policy == PlayingPolicy.KeepFrames ? "every frame shown" : "the clock kept");
+        add(Condition.Policy, settings.Policy switch
+        {
+            PlayingPolicy.KeepFrames => "every frame shown",
+            PlayingPolicy.Unpaced => "no clock",
+            _ => "the clock kept",
+        });
         add(Condition.LookAhead, Invariant($"{settings.LookAhead} frames"));
         add(Condition.PreviewPictures, YesNo(settings.Pictures));
         add(Condition.Proxies, settings.Proxies.ToString().ToLowerInvariant());

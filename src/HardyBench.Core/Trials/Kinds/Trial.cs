@@ -12,6 +12,7 @@ public abstract class Trial
     private static readonly Dictionary<TrialKind, Trial> All = new()
     {
         [TrialKind.Play] = new PlayTrial(),
+        [TrialKind.Capacity] = new CapacityTrial(),
         [TrialKind.Repeat] = new RepeatTrial(),
         [TrialKind.Scrub] = new ScrubTrial(),
         [TrialKind.StartLag] = new StartLagTrial(),

@@ -106,5 +106,5 @@ public sealed class SideBySideTests
     private static PassageSummary[] Run(params double[] shown) => [.. shown.Select((rate, place) => Passage(place, rate, Verdict.Wavers))];
 
     private static PassageSummary Passage(int place, double shown, Verdict verdict) =>
-        new(place, verdict, null, null, 250, (int)(shown * 10), shown, 0, 0, TimeSpan.Zero, null, string.Empty);
+        new(place, verdict, null, null, null, 250, (int)(shown * 10), shown, 0, 0, TimeSpan.Zero, null, string.Empty, []);
 }

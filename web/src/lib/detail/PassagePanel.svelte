@@ -7,6 +7,7 @@
   import { fixed } from '../words';
   import CountsTable from './CountsTable.svelte';
   import FrameComb from './FrameComb.svelte';
+  import PartsTable from './PartsTable.svelte';
   import LoadCharts from './LoadCharts.svelte';
   import { givesFocusBack } from '../focus';
   import { isTyping } from '../keys';
@@ -68,16 +69,21 @@
     {#if detail.row.evidence}
       <div class="border-l-2 border-base-content/40 pl-3 text-sm">
         <p>{detail.row.evidence}</p>
+        {#if detail.row.secondEvidence}<p class="mt-1">{detail.row.secondEvidence}</p>{/if}
         {#if detail.helps}<p class="mt-1"><b class="font-semibold">Would help:</b> {detail.helps}</p>{/if}
         {#if detail.helpsNot}<p class="mt-1"><b class="font-semibold">Would not:</b> {detail.helpsNot}</p>{/if}
       </div>
     {:else if detail.row.headroom}
       <p class="text-sm">The busiest part of the machine could do {fixed(detail.row.headroom)} times what this asks.</p>
     {/if}
+    {#if !detail.row.verdict && detail.row.headroom}
+      <p class="text-sm">Without a clock: {fixed(detail.row.headroom, 2)} times the rate it is played at.</p>
+    {/if}
     {#each detail.notes as note, at (at)}<p class="text-sm text-warning">Note: {note}.</p>{/each}
     <FrameComb frames={detail.frames} frameMs={detail.frameMs} marks={detail.marks} bind:chosen={tooth} />
     <MarkList runId={detail.runId} marks={detail.marks} frame={detail.frames.frame[Math.min(tooth, detail.frames.frame.length - 1)] ?? null} />
     <LoadCharts loads={detail.loads} seconds={(detail.frames.frame.length * detail.frameMs) / 1000} {marked} />
+    <PartsTable parts={detail.row.parts} decodedOn={detail.decodedOn} />
     <CountsTable row={detail.row} />
     <RunFiles id={detail.runId} />
   {:else}

@@ -29,7 +29,7 @@
     if (!values.includes(ask.to)) ask.to = values[0] ?? '';
   });
   const helps: [string, string][] = [
-    ['if late', 'Dropping keeps the clock, as an editor sees it. Keeping every frame lets the clock slip and shows what the machine gets through.'],
+    ['if late', 'Dropping keeps the clock, as an editor sees it. Keeping every frame lets the clock slip. Without a clock every frame is shown as soon as it is ready, also faster than it is meant to be.'],
     ['footage', 'Cold: dropped from the file cache first, so that the drive is part of the test. Warm: read in first, so that it is not.'],
     ['proxies', 'Smaller all-intra copies of the clips, made when they are not there, are played in their place. Helps where decoding or the drive limits.'],
     ['scale steps down by itself', 'Halves the preview scale within a passage when a tenth of a second’s slots are missed. Helps where effects limit.'],
@@ -70,6 +70,7 @@
       <select class="select select-sm w-40" bind:value={ask.policy}>
         <option value="keepTime">drop, keep time</option>
         <option value="keepFrames">keep every frame</option>
+        <option value="unpaced">no clock at all</option>
       </select>
     </label>
     <label class="row">

@@ -21,9 +21,7 @@
   const differences = $derived(ask.preview?.differences ?? []);
 
   // What is about to be asked is looked at whenever any part of it changes.
-  $effect(() => {
-    void ask.look(timeline.id, scale);
-  });
+  $effect(() => ask.look(timeline.id, scale));
 </script>
 
 <div class="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm" data-plays>

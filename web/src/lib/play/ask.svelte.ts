@@ -1,4 +1,5 @@
 import { api, orThrow, type Kind, type Policy, type Preview, type Scale, type Schemas, type Settings } from '../api/client';
+import { Latest } from '../api/latest';
 import { live } from '../live.svelte';
 
 type Proxies = NonNullable<Schemas['Proxies']>;
@@ -26,6 +27,9 @@ export class Ask {
   to = $state('half');
   preview = $state<Preview | null>(null);
   problem = $state<string | null>(null);
+  readonly #looking = new Latest<Preview>(({ asking, value }) => {
+    if (!asking) this.preview = value ?? null;
+  });
 
   /** How everything is played at a scale. */
   settings(scale: Scale): Settings {
@@ -60,9 +64,9 @@ export class Ask {
   }
 
   /** Asks the server what that would be: what differs from a bare run, how long it takes, whether it makes sense. */
-  async look(timelineId: string, scale: Scale) {
-    const answer = await api.POST('/api/play/look', { body: this.request(timelineId, scale) });
-    this.preview = answer.data ?? null;
+  look(timelineId: string, scale: Scale) {
+    const body = this.request(timelineId, scale);
+    this.#looking.ask((signal) => api.POST('/api/play/look', { body, signal }));
   }
 
   /** @param kind Another trial than the one that is chosen. */

@@ -49,8 +49,8 @@
           <VerdictMark verdict={cell.verdict ?? null} />
           <span class="figure text-sm whitespace-nowrap">{fixed(cell.shownRate)} <span class="quiet text-xs">of {rate}</span></span>
         </span>
-        <span class="quiet block text-xs leading-[0.95rem]">
-          {#if cell.limiter}{limiterWord(cell.limiter)}{:else if cell.headroom}{fixed(cell.headroom)}× headroom{:else}&nbsp;{/if}
+        <span class="quiet block truncate text-xs leading-[0.95rem]" title={cell.decodedOn.length ? `decoded on: ${cell.decodedOn.join(', ')}` : null}>
+          {#if cell.limiter}{limiterWord(cell.limiter)}{#if cell.second}, then {limiterWord(cell.second)}{/if}{:else if cell.headroom}{fixed(cell.headroom)}× headroom{:else}&nbsp;{/if}
         </span>
       {:else}
         <span class="quiet block py-3 text-sm">{cell ? 'not reached' : '—'}</span>

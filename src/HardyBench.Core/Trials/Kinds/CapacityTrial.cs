@@ -1,0 +1,61 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Findings.Statistics;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Timelines;
+using static System.FormattableString;
+
+namespace HardyBench.Core.Trials.Kinds;
+
+/// <summary>How many frames a second does it get through? Every passage as fast as it goes, without a clock: two machines that both hold a passage
+/// are told apart by it, and so is how far one is from holding it.</summary>
+public sealed class CapacityTrial : Trial
+{
+    public override string? Problem(TrialPlan plan) => plan.Times is < 1 or > TrialPlan.MostTimes
+        ? $"A capacity trial takes 1 to {TrialPlan.MostTimes} runs, not {plan.Times}."
+        : null;
+
+    public override int? StepCount(TrialPlan plan) => plan.Times;
+
+    /// <summary>The faster it is the shorter, and the other way round.</summary>
+    public override TimeSpan? Length(TrialPlan plan) => null;
+
+    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) => done.Count < plan.Times
+        ? new TrialStep(new StepRole($"{done.Count + 1} of {plan.Times}"), start with { Settings = start.Settings with { Policy = PlayingPolicy.Unpaced } })
+        : null;
+
+    protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done)
+    {
+        var asked = timeline.Rate.FramesPerSecond;
+        return blank with { Rows = Told(blank, row => OfPassage(row, asked)), Words = OfAll(blank.Rows, asked) };
+    }
+
+    private static string OfPassage(PassageAnswer row, double asked)
+    {
+        var rates = Rates(row);
+        if (rates.Count == 0)
+        {
+            return "too few frames to tell";
+        }
+
+        var spread = Spread.Of([.. rates]);
+        return Invariant($"{spread.Mean:0.0}")
+            + (rates.Count > 1 ? Invariant($" ± {spread.Half:0.0}") : string.Empty)
+            + Invariant($" a second, {spread.Mean / asked:0.0#} times what it is played at");
+    }
+
+    private static string OfAll(IReadOnlyList<PassageAnswer> rows, double asked)
+    {
+        var known = rows.Select(row => (row.Index, Rates: Rates(row))).Where(row => row.Rates.Count > 0)
+            .Select(row => (row.Index, Times: row.Rates.Average() / asked)).ToList();
+        if (known.Count == 0)
+        {
+            return "No passage has frames enough to tell.";
+        }
+
+        var (slowest, fewest) = known.MinBy(row => row.Times);
+        var enough = known.Count(row => row.Times >= 1);
+        return Invariant($"Without a clock {enough} of {known.Count} passages go as fast as they are played or faster; the slowest, passage {slowest + 1}, goes at {fewest:0.0#} times its rate.");
+    }
+
+    private static IReadOnlyList<double> Rates(PassageAnswer row) => [.. Shown(row).Where(rate => rate > 0)];
+}
