@@ -94,25 +94,20 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     /// replaced by the one that now holds it and more.</summary>
     public async Task AppendAsync(long id, int sequence, RunProgress news)
     {
-        var columns = await RunColumns.WriteAsync(news.Frames, news.Loads);
+        var rows = RunPiece.Write(news);
         await using var database = databases.CreateDbContext();
-        if (await database.RunPieces.FindAsync(id, sequence) is { } before)
-        {
-            before.Columns = columns;
-        }
-        else
-        {
-            database.Add(new RunPieceEntity { RunId = id, Sequence = sequence, Columns = columns });
-        }
-
+        await using var step = await database.Database.BeginTransactionAsync();
+        await database.Database.ExecuteSqlAsync(
+            $"INSERT INTO RunPieces (RunId, Sequence, Columns) VALUES ({id}, {sequence}, {rows}) ON CONFLICT (RunId, Sequence) DO UPDATE SET Columns = excluded.Columns");
         if (news.Failures.Count + news.Lags.Count > 0)
         {
             var run = await database.Runs.SingleAsync(run => run.Id == id);
             run.FailuresJson = JsonSerializer.Serialize(Failures(run).Union(news.Failures), BenchJson.Options);
             run.LagsJson = JsonSerializer.Serialize(Lags(run).Union(news.Lags), BenchJson.Options);
+            await database.SaveChangesAsync();
         }
 
-        await database.SaveChangesAsync();
+        await step.CommitAsync();
     }
 
     /// <summary>Whether an ended run is kept as a whole.</summary>
@@ -300,19 +295,18 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         return run is null ? null : await StoredAsync(database, run);
     }
 
-    /// <summary>The runs of a trial, in the order played; those put aside are left out.</summary>
-    public async Task<IReadOnlyList<StoredRun>> OfTrialAsync(long trialId)
+    /// <summary>The runs of a trial, in the order played, one read at a time; those put aside are left out.</summary>
+    public async IAsyncEnumerable<StoredRun> OfTrialAsync(long trialId)
     {
         await using var database = databases.CreateDbContext();
-        var runs = await database.Runs.AsNoTracking().Where(run => run.TrialId == trialId && run.DeletedAtUtc == null)
-            .OrderBy(run => run.Id).ToListAsync();
-        var stored = new List<StoredRun>();
-        foreach (var run in runs)
+        var ids = await database.Runs.Where(run => run.TrialId == trialId && run.DeletedAtUtc == null).OrderBy(run => run.Id).Select(run => run.Id).ToListAsync();
+        foreach (var id in ids)
         {
-            stored.Add(await StoredAsync(database, run));
+            if (await database.Runs.AsNoTracking().SingleOrDefaultAsync(run => run.Id == id) is { } run)
+            {
+                yield return await StoredAsync(database, run);
+            }
         }
-
-        return stored;
     }
 
     /// <summary>Puts runs aside, or brings them back.</summary>
@@ -410,21 +404,25 @@ public sealed class RunStore(BenchDatabaseFactory databases)
 
     private static async Task<Run> WholeAsync(BenchDatabase database, RunEntity run)
     {
-        var blobs = run.Columns is { } whole
-            ? [whole]
-            : await database.RunPieces.AsNoTracking().Where(piece => piece.RunId == run.Id)
-                .OrderBy(piece => piece.Sequence).Select(piece => piece.Columns).ToListAsync();
+        var (frames, loads) = run.Columns is { } whole ? await RunColumns.ReadAsync(whole) : await PiecesAsync(database, run.Id);
+        var header = HeaderOf(run.HeaderJson)!;
+        var lag = run.StartLagTicks is { } ticks ? new TimeSpan(ticks) : frames.FirstOrDefault(frame => frame.Shown is not null).Shown;
+        return new Run(header, run.Ending, lag, frames, loads, Failures(run)) { Lags = Lags(run) };
+    }
+
+    /// <summary>What is kept of a run that plays, or that was not made whole yet.</summary>
+    private static async Task<(IReadOnlyList<FrameRecord> Frames, IReadOnlyList<LoadReading> Loads)> PiecesAsync(BenchDatabase database, long id)
+    {
         var (frames, loads) = (new List<FrameRecord>(), new List<LoadReading>());
-        foreach (var blob in blobs)
+        await foreach (var rows in database.RunPieces.AsNoTracking().Where(piece => piece.RunId == id)
+            .OrderBy(piece => piece.Sequence).Select(piece => piece.Columns).AsAsyncEnumerable())
         {
-            var (pieceFrames, pieceLoads) = await RunColumns.ReadAsync(blob);
-            frames.AddRange(pieceFrames);
-            loads.AddRange(pieceLoads);
+            var (ofPiece, withThem) = await RunPiece.ReadAsync(rows);
+            frames.AddRange(ofPiece);
+            loads.AddRange(withThem);
         }
 
-        var header = HeaderOf(run.HeaderJson)!;
-        var lag = run.StartLagTicks is { } ticks ? new TimeSpan(ticks) : frames.Find(frame => frame.Shown is not null).Shown;
-        return new Run(header, run.Ending, lag, frames, loads, Failures(run)) { Lags = Lags(run) };
+        return (frames, loads);
     }
 
     private static List<LagReading> Lags(RunEntity run) => JsonSerializer.Deserialize<List<LagReading>>(run.LagsJson, BenchJson.Options)!;

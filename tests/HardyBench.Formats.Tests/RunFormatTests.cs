@@ -37,6 +37,30 @@ public sealed class RunFormatTests
             },
             iter: 30);
 
+    /// <summary>Pieces are kept as the player says them, exact to the tick; those of earlier versions, in columns, are read too.</summary>
+    [Fact]
+    public Task A_piece_of_a_run_comes_back_as_it_went_in() =>
+        Gen.Select(Frames.Array[0, 30], Loads.Array[0, 30]).SampleAsync(
+            async (frames, loads) =>
+            {
+                foreach (var piece in new[] { RunPiece.Write(new RunProgress(frames, loads, [])), await RunColumns.WriteAsync(frames, loads) })
+                {
+                    var (framesBack, loadsBack) = await RunPiece.ReadAsync(piece);
+                    Assert.Equal(frames, framesBack);
+                    Assert.Equal(loads, loadsBack);
+                }
+            },
+            iter: 30);
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("{}")]
+    [InlineData("{\"ended\":\"finished\"}")]
+    [InlineData("{\"progressed\":{\"frames\":[{\"fra")]
+    [InlineData("PAR1")]
+    public Task A_damaged_piece_is_a_clear_error(string piece) =>
+        Assert.ThrowsAsync<InvalidDataException>(() => RunPiece.ReadAsync(System.Text.Encoding.UTF8.GetBytes(piece)));
+
     [Fact]
     public async Task A_damaged_blob_is_a_clear_error()
     {

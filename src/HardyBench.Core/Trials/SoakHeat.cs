@@ -12,14 +12,14 @@ public static class SoakHeat
     /// and the soak runs its full time.</summary>
     public static bool IsSettled(IReadOnlyList<StepOutcome> rounds)
     {
-        var last = rounds.TakeLast(RoundsAlike).Select(EndTemperature).ToList();
+        var last = rounds.TakeLast(RoundsAlike).Select(round => round.EndCelsius).ToList();
         return last.Count == RoundsAlike && last.All(celsius => celsius is not null) && last.Max() - last.Min() <= AlikeCelsius;
     }
 
-    /// <summary>Mean of the last second of a round, degrees Celsius.</summary>
-    public static double? EndTemperature(StepOutcome round)
+    /// <summary>Mean of the last second of a round, degrees Celsius; null where it was not read.</summary>
+    public static double? EndTemperature(Run round)
     {
-        var readings = round.Run.Loads.Where(load => load.Kind == LoadKind.Temperature).ToList();
+        var readings = round.Loads.Where(load => load.Kind == LoadKind.Temperature).ToList();
         return readings.Count == 0
             ? null
             : readings.Where(load => load.At > readings[^1].At - TimeSpan.FromSeconds(1)).Average(load => (double)load.Value);

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using HardyBench.Core.Findings;
+using HardyBench.Core.Findings.Lags;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Trials.Kinds;
 
@@ -61,10 +62,35 @@ public sealed record TrialPlan(
 /// <param name="Role">What it stands for.</param>
 public sealed record TrialStep(StepRole Role, PlaybackPlan Plan);
 
-/// <summary>A run of a trial that was played.</summary>
-public sealed record StepOutcome(StepRole Role, Run Run)
+/// <summary>What is kept of a run of a trial: all that answers are drawn from, and none of its frames and loads, of which a long soak has
+/// millions.</summary>
+public sealed record StepOutcome
 {
-    public IReadOnlyList<PassageFinding> Findings { get; } = RunFindings.Of(Run);
+    /// <param name="role">What the run stands for.</param>
+    public StepOutcome(StepRole role, Run run)
+    {
+        (Role, Header, Findings, Lags) = (role, run.Header, RunFindings.Of(run), LagFindings.Of(run));
+        Work = [.. run.Header.Timeline.Passages.Select((_, passage) => PlayersWork.Of(run, passage))];
+        Played = run.Frames.Count == 0 ? TimeSpan.Zero : run.Frames[^1].SlotStart + run.Header.Timeline.Rate.FrameDuration;
+        EndCelsius = SoakHeat.EndTemperature(run);
+    }
+
+    public StepRole Role { get; }
+
+    public RunHeader Header { get; }
+
+    public IReadOnlyList<PassageFinding> Findings { get; }
+
+    public IReadOnlyList<LagFinding> Lags { get; }
+
+    /// <summary>As <see cref="PlayersWork"/> has it, one a passage.</summary>
+    public IReadOnlyList<double?> Work { get; }
+
+    /// <summary>How long the run lasted by its own clock: a stand-in's runs faster than the time of day.</summary>
+    public TimeSpan Played { get; }
+
+    /// <summary>As <see cref="SoakHeat"/> has it.</summary>
+    public double? EndCelsius { get; }
 
     /// <summary>Every passage that could be judged holds, and there was one.</summary>
     public bool Holds => Findings.Any(finding => finding.Verdict is not null) && Findings.All(finding => finding.Verdict is null or Verdict.Holds);

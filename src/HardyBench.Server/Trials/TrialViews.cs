@@ -34,11 +34,11 @@ public sealed record TrialView(
     public static TrialView Of(TrialReport report, IReadOnlyList<Machine> machines)
     {
         var (stored, answer) = (report.Trial, report.Answer);
-        var cells = report.Runs.Select(run => RunSummary.Of(run.Run).Passages.Select(CellView.Of).ToList()).ToList();
+        var cells = report.Runs.Select(run => run.Passages.Select(CellView.Of).ToList()).ToList();
         return new TrialView(
             TrialLineView.Of(stored, machines),
             stored.Asked.Settings.Differences(), ChangeWords.Of(stored.Asked.Settings, stored.Asked.Other, stored.Asked.WithoutEffect), answer.Words,
-            [.. report.Runs.Select(run => new TrialRunView(run.Id, run.Place!.Role.Label, run.Run.Header.Timeline.Rate.FramesPerSecond))],
+            [.. report.Runs.Select(run => new TrialRunView(run.Id, run.Role.Label, run.FramesPerSecond))],
             [.. answer.Rows.Select(row => new TrialRowView(
                 row.Index + 1, row.Question, stored.Asked.Timeline.Passages[row.Index].FrameCount, row.Words,
                 [.. row.Cells.Select((cell, run) => cell is null ? null : cells[run][cell.Index])],

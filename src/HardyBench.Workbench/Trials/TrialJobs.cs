@@ -15,7 +15,11 @@ namespace HardyBench.Workbench.Trials;
 
 /// <summary>A trial with what it has found so far.</summary>
 /// <param name="Runs">Its runs in the order played.</param>
-public sealed record TrialReport(StoredTrial Trial, TrialAnswer Answer, IReadOnlyList<StoredRun> Runs);
+public sealed record TrialReport(StoredTrial Trial, TrialAnswer Answer, IReadOnlyList<PlayedStep> Runs);
+
+/// <summary>A finished run of a trial.</summary>
+/// <param name="Passages">What it has shown.</param>
+public sealed record PlayedStep(long Id, StepRole Role, double FramesPerSecond, IReadOnlyList<PassageSummary> Passages);
 
 /// <summary>Hears how a trial goes on.</summary>
 public interface ITrialListener : IRunListener
@@ -150,10 +154,18 @@ public sealed class TrialJobs(
     public async Task<TrialReport> ReportAsync(long id)
     {
         var stored = await FindAsync(id);
-        var played = (await runs.OfTrialAsync(id)).Where(run => run.Run.Ending == RunEnding.Finished).ToList();
-        var trial = Trial.Of(stored.Asked.Kind);
-        var outcomes = played.Select(run => new StepOutcome(run.Place!.Role, run.Run)).ToList();
-        return new TrialReport(stored, trial.Answer(stored.Asked.Timeline, outcomes, clips.Clips), played);
+        var (outcomes, played) = (new List<StepOutcome>(), new List<PlayedStep>());
+        await foreach (var run in runs.OfTrialAsync(id))
+        {
+            if (run.Run.Ending == RunEnding.Finished)
+            {
+                var role = run.Place!.Role;
+                outcomes.Add(new StepOutcome(role, run.Run));
+                played.Add(new PlayedStep(run.Id, role, run.Run.Header.Timeline.Rate.FramesPerSecond, (await runs.JudgedAsync(run.Id))!.Passages));
+            }
+        }
+
+        return new TrialReport(stored, Trial.Of(stored.Asked.Kind).Answer(stored.Asked.Timeline, outcomes, clips.Clips), played);
     }
 
     public Task<IReadOnlyList<StoredTrial>> ListAsync() => trials.ListAsync();

@@ -53,5 +53,5 @@ public sealed class LagFindingsTests
         new(MoveKind.Jump, "to a far frame", frame, TimeSpan.FromSeconds(frame), ms is { } known ? Samples.Ms(known) : null);
 
     private static Run With(LagReading[] lags) =>
-        Scripted.Play(new TrialStep(StepRole.Only, Scripted.Plan(2)), _ => 0).Run with { Lags = lags };
+        Scripted.Run(new TrialStep(StepRole.Only, Scripted.Plan(2)), _ => 0) with { Lags = lags };
 }

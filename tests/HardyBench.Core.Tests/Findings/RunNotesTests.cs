@@ -92,7 +92,7 @@ public sealed class RunNotesTests
 
     private static Run Played(Conditions conditions)
     {
-        var run = Scripted.Play(new TrialStep(StepRole.Only, Scripted.Plan(1)), _ => 1).Run;
+        var run = Scripted.Run(new TrialStep(StepRole.Only, Scripted.Plan(1)), _ => 1);
         return run with { Header = run.Header with { Conditions = conditions } };
     }
 }

@@ -22,7 +22,7 @@ public sealed class WrongAnswerTests
     {
         var plan = Scripted.Plan(2);
         plan = plan with { Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0], plan.Timeline.Passages[1] with { FrameCount = 25 }] } };
-        var findings = RunFindings.Of(Scripted.Play(new TrialStep(StepRole.Only, plan), _ => 1).Run);
+        var findings = RunFindings.Of(Scripted.Run(new TrialStep(StepRole.Only, plan), _ => 1));
 
         Assert.True(findings[1].IsTooShort);
         Assert.True(new Candidate(plan.Machine, findings).Answers);
@@ -63,7 +63,7 @@ public sealed class WrongAnswerTests
     [Fact]
     public void Headroom_is_over_the_passage_and_not_around_its_late_frames()
     {
-        var run = Scripted.Play(new TrialStep(StepRole.Only, Scripted.Plan(1)), _ => 1).Run;
+        var run = Scripted.Run(new TrialStep(StepRole.Only, Scripted.Plan(1)), _ => 1);
         var frames = run.Frames.Select((frame, i) => i == 50 ? frame with { Status = FrameStatus.Late } : frame).ToList();
         var loads = Enumerable.Range(1, 40).Select(n => new LoadReading(Samples.Ms(n * 100), LoadKind.Core, 0, n is >= 18 and <= 22 ? 1f : 0.1f)).ToList();
         run = run with { Frames = frames, Loads = loads, Header = run.Header with { Conditions = run.Header.Conditions with { UsableCores = [0] } } };
@@ -79,7 +79,7 @@ public sealed class WrongAnswerTests
     [Fact]
     public void Of_a_passage_that_was_given_up_it_is_said_what_was_full_while_frames_were_begun()
     {
-        var run = Scripted.Play(new TrialStep(StepRole.Only, Scripted.Plan(1)), _ => 1).Run;
+        var run = Scripted.Run(new TrialStep(StepRole.Only, Scripted.Plan(1)), _ => 1);
         var frames = run.Frames.Select((frame, i) => i < 20 ? frame with { Ready = frame.SlotStart }
             : frame with { Status = FrameStatus.Dropped, Reason = DropReason.DecodeSkipped, Shown = null, Ready = null }).ToList();
         var loads = Enumerable.Range(1, 40).SelectMany(n => (LoadReading[])

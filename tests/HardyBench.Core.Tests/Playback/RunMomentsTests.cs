@@ -7,7 +7,7 @@ namespace HardyBench.Core.Tests.Playback;
 public sealed class RunMomentsTests
 {
     /// <summary>Two passages of 100 slots, 40 ms each, whose first begins 500 ms after the key.</summary>
-    private static readonly Run Played = Late(Scripted.Play(new TrialStep(StepRole.Only, Scripted.Plan(2)), _ => 1).Run);
+    private static readonly Run Played = Late(Scripted.Run(new TrialStep(StepRole.Only, Scripted.Plan(2)), _ => 1));
 
     [Theory]
     [InlineData(0, 500)]

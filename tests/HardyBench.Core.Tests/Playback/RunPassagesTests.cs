@@ -6,7 +6,7 @@ namespace HardyBench.Core.Tests.Playback;
 
 public sealed class RunPassagesTests
 {
-    private static readonly Run Whole = Scripted.Play(new TrialStep(StepRole.Only, Scripted.Plan(3)), _ => 1).Run;
+    private static readonly Run Whole = Scripted.Run(new TrialStep(StepRole.Only, Scripted.Plan(3)), _ => 1);
 
     [Theory]
     [InlineData(300, 100, 100, 100)]

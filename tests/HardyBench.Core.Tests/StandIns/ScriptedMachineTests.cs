@@ -100,7 +100,7 @@ public sealed class ScriptedMachineTests
             var layers = step.Role.Passage!.Value + 1;
             var simulation = new Simulation(
                 [Demand(Scripted.Frames, 1, [0], [perLayer * layers], 0)], Rate, step.Plan.Settings, ServiceSpread.None, null);
-            var run = Scripted.Play(step, _ => 1).Run with { Frames = simulation.Play() };
+            var run = Scripted.Run(step, _ => 1) with { Frames = simulation.Play() };
             done.Add(new StepOutcome(step.Role, run));
         }
 

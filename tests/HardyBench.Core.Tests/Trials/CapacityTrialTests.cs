@@ -14,7 +14,7 @@ public sealed class CapacityTrialTests
     {
         var (done, answer) = await PlayAsync(cores: 4, times: 3);
 
-        Assert.All(done, outcome => Assert.Equal(PlayingPolicy.Unpaced, outcome.Run.Header.Settings.Policy));
+        Assert.All(done, outcome => Assert.Equal(PlayingPolicy.Unpaced, outcome.Header.Settings.Policy));
         Assert.Equal(["1 of 3", "2 of 3", "3 of 3"], done.Select(outcome => outcome.Role.Label));
         var finding = done[0].Findings[0];
         Assert.Null(finding.Verdict);

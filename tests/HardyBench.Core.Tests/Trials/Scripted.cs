@@ -20,7 +20,7 @@ internal static class Scripted
 
     /// <param name="shown">Share of slots shown, 0 to 1, by passage of the step's timeline.</param>
     /// <param name="celsius">Temperature at the end.</param>
-    public static StepOutcome Play(TrialStep step, Func<int, double> shown, float? celsius = null)
+    public static Run Run(TrialStep step, Func<int, double> shown, float? celsius = null)
     {
         var (timeline, rate) = (step.Plan.Timeline, step.Plan.Timeline.Rate);
         var frames = Enumerable.Range(0, (int)timeline.FrameCount).Select(frame =>
@@ -36,19 +36,19 @@ internal static class Scripted
         var header = new RunHeader(
             timeline, step.Plan.Machine, step.Plan.Settings, new Conditions("p", null, [], null, null, 1), new Dictionary<string, string>(), default);
         var loads = celsius is { } degrees ? [new LoadReading(rate.StartOf(timeline.FrameCount), LoadKind.Temperature, 0, degrees)] : new List<LoadReading>();
-        return new StepOutcome(step.Role, new Run(header, RunEnding.Finished, TimeSpan.Zero, frames, loads, []));
+        return new Run(header, RunEnding.Finished, TimeSpan.Zero, frames, loads, []);
     }
 
-    /// <summary>The same with other loads.</summary>
-    public static StepOutcome With(this StepOutcome outcome, IReadOnlyList<LoadReading> loads) => new(outcome.Role, outcome.Run with { Loads = loads });
-
     /// <summary>Plays a trial to its end.</summary>
-    public static List<StepOutcome> Course(TrialPlan trial, Func<TrialStep, int, double> shown, Func<int, float?>? celsius = null, TimeSpan perRun = default)
+    /// <param name="loads">Of each run, in place of its own.</param>
+    public static List<StepOutcome> Course(
+        TrialPlan trial, Func<TrialStep, int, double> shown, Func<int, float?>? celsius = null, TimeSpan perRun = default, Func<Run, IReadOnlyList<LoadReading>>? loads = null)
     {
         var done = new List<StepOutcome>();
         while (trial.Next(done, perRun * done.Count) is { } step)
         {
-            done.Add(Play(step, passage => shown(step, passage), celsius?.Invoke(done.Count)));
+            var run = Run(step, passage => shown(step, passage), celsius?.Invoke(done.Count));
+            done.Add(new StepOutcome(step.Role, loads is null ? run : run with { Loads = loads(run) }));
             Assert.True(done.Count < 200, "The trial does not end.");
         }
 

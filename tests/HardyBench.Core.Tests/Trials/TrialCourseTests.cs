@@ -37,7 +37,7 @@ public sealed class TrialCourseTests
         var done = Scripted.Course(trial, (step, _) => step.Role.Passage < holding ? 1 : 0.5);
 
         Assert.Equal((holding - 1, holding), RampSearch.Bounds([.. Enumerable.Range(0, count)], RampSearch.Known(done)));
-        Assert.All(done, outcome => Assert.Single(outcome.Run.Header.Timeline.Passages));
+        Assert.All(done, outcome => Assert.Single(outcome.Header.Timeline.Passages));
         Assert.True(done.Count <= (count <= 4 ? count : (int)Math.Ceiling(Math.Log2(count + 1))), $"{done.Count} runs for {count} passages");
         Assert.Equal(done.Count, done.Select(outcome => outcome.Role.Label).Distinct().Count());
     }
@@ -85,7 +85,7 @@ public sealed class TrialCourseTests
 
         Assert.Equal(runs, done.Count);
         Assert.Equal(words, Trial.Of(TrialKind.StepDown).Answer(trial.Start.Timeline, done).Words);
-        Assert.Equal(done.Select((_, i) => (PreviewScale)(1 << i)), done.Select(outcome => outcome.Run.Header.Settings.Scale));
+        Assert.Equal(done.Select((_, i) => (PreviewScale)(1 << i)), done.Select(outcome => outcome.Header.Settings.Scale));
     }
 
     [Fact]
@@ -94,12 +94,12 @@ public sealed class TrialCourseTests
         var trial = Scripted.Trial(TrialKind.StepDown, 1) with { Start = Scripted.Plan(1, new PlaybackSettings(PreviewScale.Eighth)) };
         var loads = Enumerable.Range(1, 40).SelectMany(n => new[] { (LoadKind.Core, 0.99f), (LoadKind.OwnDecode, 0.9f), (LoadKind.OwnEffects, 0.05f), (LoadKind.OwnProcess, 0.97f) }
             .Select(load => new LoadReading(TimeSpan.FromMilliseconds(100 * n), load.Item1, 0, load.Item2))).ToList();
-        var played = Scripted.Play(trial.Next([], default)!, _ => 0.5);
-        var run = played.Run with { Loads = loads, Header = played.Run.Header with { Conditions = played.Run.Header.Conditions with { UsableCores = [0] } } };
+        var played = Scripted.Run(trial.Next([], default)!, _ => 0.5);
+        var run = played with { Loads = loads, Header = played.Header with { Conditions = played.Header.Conditions with { UsableCores = [0] } } };
 
         Assert.Equal(
             "No scale is small enough: at eighth scale 1 of 1 passages do not hold. Decoding is the limit, which no scale changes; proxies would.",
-            Trial.Of(TrialKind.StepDown).Answer(trial.Start.Timeline, [new StepOutcome(played.Role, run)]).Words);
+            Trial.Of(TrialKind.StepDown).Answer(trial.Start.Timeline, [new StepOutcome(trial.Next([], default)!.Role, run)]).Words);
     }
 
     /// <summary>A machine that drops frames works as hard as it can at either rate.</summary>
@@ -110,12 +110,30 @@ public sealed class TrialCourseTests
     public void Half_rate_tells_only_where_no_frames_are_dropped(double firstShown, double secondShown, string words, string row)
     {
         var trial = Scripted.Trial(TrialKind.HalfRate, 2);
-        var done = Scripted.Course(trial, (_, passage) => passage == 0 ? firstShown : secondShown).Select((outcome, place) => outcome.With(
-            [.. Enumerable.Range(1, 150).Select(n => new LoadReading(TimeSpan.FromMilliseconds(100 * n), LoadKind.OwnDecode, 0, place == 0 ? 1f : 0.5f))])).ToList();
+        var done = Scripted.Course(trial, (_, passage) => passage == 0 ? firstShown : secondShown, loads: run => [.. Enumerable.Range(1, 150).Select(n =>
+            new LoadReading(TimeSpan.FromMilliseconds(100 * n), LoadKind.OwnDecode, 0, run.Header.Timeline.Rate == Samples.Rate ? 1f : 0.5f))]);
 
         var answer = Trial.Of(TrialKind.HalfRate).Answer(trial.Start.Timeline, done);
 
         Assert.Equal((words, row), (answer.Words, answer.Rows[0].Words));
+    }
+
+    /// <summary>A soak of hours has millions of frames; only what answers are drawn from stays.</summary>
+    [Fact]
+    public void What_is_kept_of_a_run_in_a_trial_holds_none_of_its_frames()
+    {
+        var (outcome, frames) = Kept();
+        GC.Collect();
+
+        Assert.False(frames.IsAlive);
+        Assert.Equal(Scripted.Frames, outcome.Findings[0].Counts.Slots);
+
+        [System.Runtime.CompilerServices.MethodImpl(System.Runtime.CompilerServices.MethodImplOptions.NoInlining)]
+        static (StepOutcome, WeakReference) Kept()
+        {
+            var run = Scripted.Run(new TrialStep(StepRole.Only, Scripted.Plan(1)), _ => 0.5, 50);
+            return (new StepOutcome(StepRole.Only, run), new WeakReference(run.Frames));
+        }
     }
 
     /// <summary>Nothing is dropped in them, and nothing is held either.</summary>
@@ -138,8 +156,8 @@ public sealed class TrialCourseTests
         var plan = Scripted.Plan(2);
         var trial = Scripted.Trial(TrialKind.HalfRate, 2) with { Start = plan with { Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0] with { FrameCount = 300 }, plan.Timeline.Passages[1]] } } };
         // The first passage, three times as long as the second, takes a core at either rate, the second three.
-        var done = Scripted.Course(trial, (_, _) => 1).ConvertAll(outcome => outcome.With(
-            [.. outcome.Run.Frames.Select(frame => new LoadReading(frame.SlotStart + TimeSpan.FromMilliseconds(1), LoadKind.OwnDecode, 0, frame.Frame < 300 ? 1 : 3))]));
+        var done = Scripted.Course(trial, (_, _) => 1, loads: run =>
+            [.. run.Frames.Select(frame => new LoadReading(frame.SlotStart + TimeSpan.FromMilliseconds(1), LoadKind.OwnDecode, 0, frame.Frame < 300 ? 1 : 3))]);
 
         Assert.StartsWith("At half the rate the player's work falls from 1.50 to 1.50 cores, to 100 %", Trial.Of(TrialKind.HalfRate).Answer(trial.Start.Timeline, done).Words, StringComparison.Ordinal);
     }
@@ -159,7 +177,7 @@ public sealed class TrialCourseTests
 
         var done = Scripted.Course(trial, (_, _) => 1);
 
-        Assert.Equal("1221 1221".Replace(" ", "", StringComparison.Ordinal), string.Concat(done.Select(outcome => (int)outcome.Run.Header.Settings.Scale)));
+        Assert.Equal("1221 1221".Replace(" ", "", StringComparison.Ordinal), string.Concat(done.Select(outcome => (int)outcome.Header.Settings.Scale)));
     }
 
     [Fact]
@@ -204,7 +222,7 @@ public sealed class TrialCourseTests
 
         var done = Scripted.Course(trial.Checked(), (_, _) => 1);
 
-        Assert.Equal([1, 0], done.Select(outcome => outcome.Run.Header.Timeline.Passages[0].Layers[0].Effects.Count));
+        Assert.Equal([1, 0], done.Select(outcome => outcome.Header.Timeline.Passages[0].Layers[0].Effects.Count));
     }
 
     [Fact]
@@ -253,7 +271,7 @@ public sealed class TrialCourseTests
     public void Each_soak_round_begins_as_hot_as_the_one_before_ended()
     {
         var trial = Scripted.Trial(TrialKind.Soak, 1);
-        var first = Scripted.Play(trial.Next([], default)!, _ => 1, 71);
+        var first = new StepOutcome(StepRole.Only, Scripted.Run(trial.Next([], default)!, _ => 1, 71));
 
         Assert.Equal(71, trial.Next([first], default)!.Plan.StartCelsius);
     }
@@ -272,8 +290,8 @@ public sealed class TrialCourseTests
     {
         var done = Scripted.Course(Scripted.Trial(TrialKind.HalfRate, 2), (_, _) => 1);
 
-        Assert.Equal([25, 12.5], done.Select(outcome => outcome.Run.Header.Timeline.Rate.FramesPerSecond));
-        Assert.Equal(done[0].Run.Header.Timeline.FrameCount, done[1].Run.Header.Timeline.FrameCount);
+        Assert.Equal([25, 12.5], done.Select(outcome => outcome.Header.Timeline.Rate.FramesPerSecond));
+        Assert.Equal(done[0].Header.Timeline.FrameCount, done[1].Header.Timeline.FrameCount);
     }
 
     [Fact]
@@ -306,7 +324,7 @@ public sealed class TrialCourseTests
             while (trial.Next(done, default) is { } step)
             {
                 seeds.Add(step.Plan.Occasion);
-                done.Add(Scripted.Play(step, _ => 1));
+                done.Add(new StepOutcome(step.Role, Scripted.Run(step, _ => 1)));
             }
 
             return seeds;
@@ -334,7 +352,7 @@ public sealed class TrialCourseTests
             var step = trial.Next([], default)!;
 
             Assert.NotEmpty(step.Plan.Hand!);
-            Assert.Null(trial.Next([Scripted.Play(step, _ => 1)], default));
+            Assert.Null(trial.Next([new StepOutcome(step.Role, Scripted.Run(step, _ => 1))], default));
             Assert.Equal(kind == TrialKind.StartLag, step.Plan.Hand!.All(move => move.Kind == MoveKind.Start));
         }
     }

@@ -36,7 +36,7 @@ public sealed class HalfRateTrial : Trial
     private static string OfPassage(IReadOnlyList<StepOutcome> done, int index) => done.Count < 2 ? string.Empty
         : done.Any(outcome => outcome.Findings[index].Fails) ? "does not tell: frames are dropped"
         : !TellsOfRate(done, index) ? "too short for a verdict"
-        : PlayersWork.Of(done[0].Run, index) is { } full && PlayersWork.Of(done[1].Run, index) is { } half && full > 0
+        : done[0].Work[index] is { } full && done[1].Work[index] is { } half && full > 0
             ? Invariant($"{full:0.00} to {half:0.00} cores, {half / full * 100:0} %")
             : string.Empty;
 
@@ -50,7 +50,7 @@ public sealed class HalfRateTrial : Trial
                 : NoneLongEnough;
         }
 
-        var (full, half) = (WorkOver(done[0].Run, telling), WorkOver(done[1].Run, telling));
+        var (full, half) = (WorkOver(done[0], telling), WorkOver(done[1], telling));
         return full is > 0 && half is not null
             ? Invariant($"At half the rate the player's work falls from {full:0.00} to {half:0.00} cores, to {half / full * 100:0} %, ")
                 + (telling.Count == done[0].Findings.Count ? "over all passages." : $"over the {telling.Count} of {done[0].Findings.Count} passages that hold at both.")
@@ -58,9 +58,9 @@ public sealed class HalfRateTrial : Trial
     }
 
     /// <summary>Over several passages, each by its length.</summary>
-    private static double? WorkOver(Run run, List<int> passages)
+    private static double? WorkOver(StepOutcome outcome, List<int> passages)
     {
-        var lengths = run.Header.Timeline.Passages;
-        return passages.Sum(index => PlayersWork.Of(run, index) * lengths[index].FrameCount) / passages.Sum(index => lengths[index].FrameCount);
+        var lengths = outcome.Header.Timeline.Passages;
+        return passages.Sum(index => outcome.Work[index] * lengths[index].FrameCount) / passages.Sum(index => lengths[index].FrameCount);
     }
 }

@@ -21,7 +21,7 @@ public abstract class HandTrial : Trial
 
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done)
     {
-        var lags = done.SelectMany(outcome => LagFindings.Of(outcome.Run)).ToList();
+        var lags = done.SelectMany(outcome => outcome.Lags).ToList();
         var rows = Told(blank, row => OfPassage([.. lags.Where(lag => lag.PassageIndex == row.Index)]));
         return new TrialAnswer(OfAll(lags), rows, lags);
     }

@@ -20,7 +20,7 @@ public sealed class SoakTrial : Trial
         done.Count > 0 && (elapsed >= plan.AtMost || Played(done) >= plan.AtMost || SoakHeat.IsSettled(done))
             ? null
             : new TrialStep(
-                new StepRole($"round {done.Count + 1}"), start with { StartCelsius = done.Count > 0 ? SoakHeat.EndTemperature(done[^1]) : null });
+                new StepRole($"round {done.Count + 1}"), start with { StartCelsius = done.Count > 0 ? done[^1].EndCelsius : null });
 
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done) =>
         blank with { Rows = Told(blank, OfPassage), Words = OfAll(done) };
@@ -30,7 +30,7 @@ public sealed class SoakTrial : Trial
 
     private static string OfAll(IReadOnlyList<StepOutcome> done)
     {
-        var heat = SoakHeat.EndTemperature(done[^1]) is { } celsius
+        var heat = done[^1].EndCelsius is { } celsius
             ? Invariant($"{(SoakHeat.IsSettled(done) ? "heat settled at" : "it stood at")} {celsius:0} °C")
             : "its temperature cannot be read";
         var worse = done[0].Findings.Zip(done[^1].Findings)
@@ -40,7 +40,5 @@ public sealed class SoakTrial : Trial
             : $"{(worse.Count == 1 ? "Passage" : "Passages")} {string.Join(", ", worse)} {(worse.Count == 1 ? "does" : "do")} worse than in the first round.");
     }
 
-    /// <summary>How long the runs lasted by their own clocks: a stand-in's runs faster than the time of day.</summary>
-    private static TimeSpan Played(IReadOnlyList<StepOutcome> done) => done.Select(outcome => outcome.Run).Where(run => run.Frames.Count > 0)
-        .Aggregate(TimeSpan.Zero, (sum, run) => sum + run.Frames[^1].SlotStart + run.Header.Timeline.Rate.FrameDuration);
+    private static TimeSpan Played(IReadOnlyList<StepOutcome> done) => done.Aggregate(TimeSpan.Zero, (sum, outcome) => sum + outcome.Played);
 }

@@ -45,7 +45,7 @@ public sealed class StepDownTrial : Trial
             return NoneLongEnough;
         }
 
-        if (last.Run.Header.Settings.Scale != PreviewScale.Eighth)
+        if (last.Header.Settings.Scale != PreviewScale.Eighth)
         {
             return $"At {last.Role.Label} {failing.Count} of {passages} passages do not hold yet.";
         }

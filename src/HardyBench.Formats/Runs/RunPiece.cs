@@ -1,0 +1,32 @@
+using System.Text.Json;
+using HardyBench.Core.Playback;
+using HardyBench.Formats.PlayerProtocol;
+
+namespace HardyBench.Formats.Runs;
+
+/// <summary>What a run in play brought in a second or so, as the player says it: one line of JSON. It is written beside the playing, so it is the cheapest
+/// that there is; a finished run is kept in columns.</summary>
+public static class RunPiece
+{
+    public static byte[] Write(RunProgress news) => JsonSerializer.SerializeToUtf8Bytes(new PlayerTold { Progressed = news }, PlayerTalk.Tells);
+
+    /// <summary>Reads one back; pieces of earlier versions were columns.</summary>
+    /// <exception cref="InvalidDataException">It is neither.</exception>
+    public static async Task<(IReadOnlyList<FrameRecord> Frames, IReadOnlyList<LoadReading> Loads)> ReadAsync(byte[] piece)
+    {
+        if (piece.AsSpan().StartsWith("PAR1"u8))
+        {
+            return await RunColumns.ReadAsync(piece);
+        }
+
+        try
+        {
+            var news = PlayerTalk.Read(piece, PlayerTalk.Tells).Progressed ?? throw new InvalidDataException("A piece of a run holds no progress.");
+            return (news.Frames, news.Loads);
+        }
+        catch (JsonException broken)
+        {
+            throw new InvalidDataException("A piece of a run cannot be read.", broken);
+        }
+    }
+}
