@@ -12,6 +12,8 @@ internal static class Greetings
     /// <summary>The process that asks, whose work counts as the tool's own; null when nobody said.</summary>
     public static int? Owner => int.TryParse(Environment.GetEnvironmentVariable("HARDYBENCH_OWNER"), CultureInfo.InvariantCulture, out var id) ? id : null;
 
+    private static bool Confined(string to) => Environment.GetEnvironmentVariable("HARDYBENCH_CONFINED")?.Split(' ').Contains(to) == true;
+
     public static PlayerGreeting Say()
     {
         var (libraries, problem) = ((string?)null, (string?)null);
@@ -27,7 +29,7 @@ internal static class Greetings
         return new PlayerGreeting(
             PlayerTalk.Version, typeof(RunHeader).Assembly.GetName().Version?.ToString(3) ?? string.Empty, libraries, problem,
             [nameof(PlayerAsk.Play), nameof(PlayerAsk.Render), nameof(PlayerAsk.Stop), nameof(PlayerAsk.Devices)],
-            ReachesAllFiles: Environment.GetEnvironmentVariable("HARDYBENCH_CONFINED") is not "files");
+            ReachesAllFiles: !Confined("files"), StaysAlone: Confined("alone"));
     }
 }
 

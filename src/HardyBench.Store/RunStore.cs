@@ -1,5 +1,6 @@
 using System.Text.Json;
 using HardyBench.Core.Findings;
+using HardyBench.Core.Findings.Comparing;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Hand;
@@ -356,6 +357,24 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     {
         var runs = await OfColumnAsync(timelineDigest, machine, PreviewScale.Full);
         return RunOfColumn.Shown(runs, []) is { } id ? await FindAsync(id) : null;
+    }
+
+    /// <summary>The newest complete bare run of a timeline, just as it is now, on each of several machines as they are described now.</summary>
+    /// <returns>By machine, then by passage; machines without such a run are left out.</returns>
+    public async Task<IReadOnlyDictionary<string, IReadOnlyDictionary<int, GridCell>>> GridAsync(string timelineDigest, IReadOnlyCollection<Machine> machines)
+    {
+        await using var database = databases.CreateDbContext();
+        var described = machines.ToDictionary(machine => machine.Id, Formats.Machines.MachineDigest.Of);
+        var runs = await database.Runs.AsNoTracking()
+            .Where(run => run.TimelineDigest == timelineDigest && run.Bare && run.Ending == RunEnding.Finished && !run.ByHand && run.DeletedAtUtc == null)
+            .OrderByDescending(run => run.Id).Select(run => new { run.Id, run.MachineId, run.MachineDigest }).ToListAsync();
+        var newest = runs.Where(run => described.GetValueOrDefault(run.MachineId) == run.MachineDigest).DistinctBy(run => run.MachineId)
+            .ToDictionary(run => run.Id, run => run.MachineId);
+        var passages = await database.Set<PassageEntity>().AsNoTracking().Where(passage => newest.Keys.Contains(passage.RunId) && passage.Slots > 0)
+            .OrderBy(passage => passage.RunId).ThenBy(passage => passage.Index)
+            .Select(passage => new { passage.RunId, passage.Index, passage.Verdict, passage.Limiter, passage.Shown, passage.Slots, passage.Headroom }).ToListAsync();
+        return passages.GroupBy(passage => newest[passage.RunId]).ToDictionary(group => group.Key, IReadOnlyDictionary<int, GridCell> (group) => group.ToDictionary(
+            passage => passage.Index, passage => GridCell.Of(passage.RunId, passage.Verdict, passage.Limiter, passage.Shown, passage.Slots, passage.Headroom)));
     }
 
     /// <summary>What a run was played under, without what it left; null where there is none such.</summary>

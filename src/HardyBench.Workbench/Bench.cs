@@ -34,6 +34,7 @@ public sealed class Bench : IDisposable
         Timelines = new TimelineJobs(documents, () => Clips.Clips);
         Sheets = new SheetJobs(Timelines, Machines, Runs);
         Comparisons = new CompareJobs(Runs);
+        Grids = new GridJobs(Timelines, Machines, Runs);
         Packs = new PackJobs(folder, Clips, Timelines);
         var program = new PlayerProgram([folder.Clips, folder.Own, folder.Aids, folder.Looks, .. watched is null ? Array.Empty<string>() : [watched]], folder.Players);
         var (aids, effects) = (new AidFolder(folder.Aids, Clips), new EffectPlaces(folder.Looks, Fonts.ForTitles));
@@ -59,6 +60,8 @@ public sealed class Bench : IDisposable
     public SheetJobs Sheets { get; }
 
     public CompareJobs Comparisons { get; }
+
+    public GridJobs Grids { get; }
 
     public PackJobs Packs { get; }
 

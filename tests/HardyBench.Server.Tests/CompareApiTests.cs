@@ -33,7 +33,55 @@ public sealed class CompareApiTests : ServerTest
 
         var comparison = JsonNode.Parse(await Http.GetStringAsync($"/api/compare?{string.Join('&', runs.Select(run => $"run={run}"))}"))!;
 
-        Assert.StartsWith("Along memory from 8 GB to 64 GB: ", (string)comparison["axis"]!, StringComparison.Ordinal);
+        Assert.StartsWith("Along memory from 8 GB to 64 GB: ", (string)comparison["axis"]!["words"]!, StringComparison.Ordinal);
+        Assert.Equal([8.0, 16, 64], comparison["axis"]!["points"]!.AsArray().Select(point => (double)point!["value"]!));
+
+        // The same family is found without anybody having chosen it, and no other among these three.
+        var family = Assert.Single(JsonNode.Parse(await Http.GetStringAsync("/api/grid/families?timeline=touring-night"))!.AsArray())!;
+        Assert.Equal("memory", (string)family["what"]!);
+        Assert.Equal(runs, family["runs"]!.AsArray().Select(run => (long)run!));
+    }
+
+    [Fact]
+    public async Task A_grid_has_every_machine_by_its_newest_bare_run_and_a_cell_a_passage_or_timeline()
+    {
+        await PlayToEndAsync("sandpiper-slate");
+        var newest = await PlayToEndAsync("sandpiper-slate");
+        await AskAsync("curlew-desk", settings: new { scale = "half" });
+        await WaitAsync(play => !(bool)play["running"]!);
+
+        var row = Assert.Single(JsonNode.Parse(await Http.GetStringAsync("/api/grid?timeline=touring-night"))!["rows"]!.AsArray())!;
+        Assert.Equal("sandpiper-slate", (string)row["machineId"]!);
+        Assert.Equal(8, row["cells"]!.AsArray().Count);
+        Assert.All(row["cells"]!.AsArray(), cell => Assert.Equal(newest, (long)cell!["runId"]!));
+
+        var whole = JsonNode.Parse(await Http.GetStringAsync("/api/grid"))!;
+        var at = whole["columns"]!.AsArray().Select(column => (string)column!["key"]!).ToList().IndexOf("touring-night");
+        var cells = whole["rows"]![0]!["cells"]!.AsArray();
+        Assert.Equal(row["cells"]!.AsArray().Average(cell => (double)cell!["share"]!), (double)cells[at]!["share"]!, 9);
+        Assert.All(cells.Where((_, place) => place != at), Assert.Null);
+
+        var lines = (await Http.GetStringAsync("/api/grid/table.csv?timeline=touring-night")).Trim().Split('\n');
+        Assert.Equal(9, lines.Length);
+        Assert.StartsWith("machine,price_eur,what,run,verdict,share,headroom,limiter,holds,judged", lines[0], StringComparison.Ordinal);
+
+        // Another description is another machine: what it showed before counts no more.
+        var document = JsonNode.Parse(await Http.GetStringAsync("/api/machines/sandpiper-slate"))!;
+        document["machine"]!["memory"]!["gigabytes"] = 48;
+        (await Http.PutAsJsonAsync("/api/machines/sandpiper-slate", document)).EnsureSuccessStatusCode();
+        Assert.Empty(JsonNode.Parse(await Http.GetStringAsync("/api/grid?timeline=touring-night"))!["rows"]!.AsArray());
+    }
+
+    [Theory]
+    [InlineData("/api/grid?timeline=none")]
+    [InlineData("/api/grid/table.csv?timeline=%00")]
+    [InlineData("/api/grid/families?timeline=../../etc")]
+    public async Task A_grid_of_a_timeline_that_is_not_there_is_answered_in_words(string address)
+    {
+        var refused = await Http.GetAsync(address);
+
+        Assert.Equal(HttpStatusCode.NotFound, refused.StatusCode);
+        Assert.Contains("There is no timeline", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 
     [Fact]

@@ -58,7 +58,7 @@ internal static class TrialCommand
     {
         Terminal.Say($"Trial {report.Trial.Id}: {report.Trial.Asked.Timeline.Title}. {report.Answer.Words}");
         var table = new Table().AddColumns(
-            [new TableColumn("no."), new TableColumn("passage"), .. report.Runs.Select(run => new TableColumn(Markup.Escape(run.Place!.Role.Label))), new TableColumn("answer")]);
+            [new TableColumn("no."), new TableColumn("passage"), .. report.Runs.Select(run => new TableColumn(Markup.Escape(run.Role.Label))), new TableColumn("answer")]);
         foreach (var row in report.Answer.Rows)
         {
             var cells = row.Cells.Count == 0 ? report.Runs.Select(_ => string.Empty) : row.Cells.Select(cell => cell is null ? string.Empty

@@ -31,7 +31,7 @@ public static class ComparisonWords
     public static string Of(Axis axis)
     {
         var (first, last, knee) = (axis.Points[0], axis.Points[^1], axis.Points[axis.Knee]);
-        var along = $"Along {About(new ConditionDifference(axis.What, null, null, null))} from {first.Text} to {last.Text}: ";
+        var along = $"Along {About(axis.What, axis.Of)} from {first.Text} to {last.Text}: ";
         return along + (axis.Knee == 0 ? $"{first.Text} shows as many frames as any."
             : knee == last ? Invariant($"every step gains, × {last.Ratio / first.Ratio:0.00} at {last.Text}.")
             : Invariant($"× {knee.Ratio / first.Ratio:0.00} up to {knee.Text}, from there on no more frames are shown."));
@@ -53,7 +53,10 @@ public static class ComparisonWords
     };
 
     /// <summary>What a difference of conditions is about, a phrase.</summary>
-    public static string About(ConditionDifference difference) => (difference.What switch
+    public static string About(ConditionDifference difference) => About(difference.What, difference.Of);
+
+    /// <inheritdoc cref="About(ConditionDifference)"/>
+    public static string About(Condition what, string? of) => (what switch
     {
         Condition.Timeline => "timeline",
         Condition.TimelineRaster => "timeline raster",
@@ -97,7 +100,7 @@ public static class ComparisonWords
         Condition.PowerLimit => "power limit",
         Condition.OperatingSystem => "operating system",
         _ => "graphics driver of",
-    }) + (difference.Of is { } of ? $" {of}" : string.Empty);
+    }) + (of is null ? string.Empty : $" {of}");
 
     private static string Passages(IReadOnlyList<int> places) =>
         $"{(places.Count == 1 ? "passage" : "passages")} {Listed([.. places.Select(place => place + 1)])}";

@@ -72,7 +72,8 @@ public sealed record PlayerTold
 /// <param name="Problem">Why not, a sentence.</param>
 /// <param name="Abilities">What may be asked: names of <see cref="PlayerAsk"/>'s members.</param>
 /// <param name="ReachesAllFiles">Whether the kernel lets it open every file, as where it cannot confine a process.</param>
-public sealed record PlayerGreeting(int Protocol, string Product, string? Libraries, string? Problem, IReadOnlyList<string> Abilities, bool ReachesAllFiles);
+/// <param name="StaysAlone">Whether the kernel lets it start no process and reach no network.</param>
+public sealed record PlayerGreeting(int Protocol, string Product, string? Libraries, string? Problem, IReadOnlyList<string> Abilities, bool ReachesAllFiles, bool StaysAlone = false);
 
 /// <param name="Frame">The timeline frame.</param>
 /// <param name="Jpeg">Base64 in the line.</param>

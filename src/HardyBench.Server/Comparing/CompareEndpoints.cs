@@ -20,7 +20,18 @@ internal static class CompareEndpoints
         compare.MapGet("/table.csv", async Task<FileContentHttpResult> (long[] run, Bench bench) => TypedResults.File(
                 Encoding.UTF8.GetBytes(ComparisonCsv.Write(Rows(await bench.Comparisons.OfAsync(run)))), "text/csv", "comparison.csv"))
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("compareAsTable");
+        var grid = routes.MapGroup("/api/grid").WithTags("Comparisons");
+        grid.MapGet("/", async Task<Ok<GridView>> (string? timeline, Bench bench) => TypedResults.Ok(GridView.Of(await GridAsync(bench, timeline))))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("grid");
+        grid.MapGet("/table.csv", async Task<FileContentHttpResult> (string? timeline, Bench bench) => TypedResults.File(
+                Encoding.UTF8.GetBytes(GridCsv.Write(GridView.Lines(await GridAsync(bench, timeline)))), "text/csv", "grid.csv"))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("gridAsTable");
+        grid.MapGet("/families", async Task<Ok<FamilyView[]>> (string timeline, Bench bench) =>
+                TypedResults.Ok((await bench.Grids.FamiliesAsync(timeline)).Select(FamilyView.Of).ToArray()))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("families");
     }
+
+    private static Task<Grid> GridAsync(Bench bench, string? timeline) => timeline is null ? bench.Grids.ByTimelineAsync() : bench.Grids.ByPassageAsync(timeline);
 
     /// <summary>A line a passage and side.</summary>
     private static IEnumerable<ComparisonRow> Rows(Comparison comparison) =>

@@ -7,9 +7,9 @@ using HardyBench.Workbench.Comparing;
 namespace HardyBench.Server.Comparing;
 
 /// <summary>Runs side by side, the base first.</summary>
-/// <param name="Axis">Where they differ in one thing only, what is gained along it, a sentence; null else.</param>
+/// <param name="Axis">Where they differ in one thing only, what is gained along it; null else.</param>
 /// <param name="SameTimeline">Whether all were played from the same timeline.</param>
-public sealed record ComparisonView(IReadOnlyList<SideView> Sides, IReadOnlyList<ComparedRow> Rows, bool SameTimeline, string? Axis)
+public sealed record ComparisonView(IReadOnlyList<SideView> Sides, IReadOnlyList<ComparedRow> Rows, bool SameTimeline, AxisView? Axis)
 {
     public static ComparisonView Of(Comparison comparison)
     {
@@ -22,7 +22,7 @@ public sealed record ComparisonView(IReadOnlyList<SideView> Sides, IReadOnlyList
                     ? new ComparedCell(CellView.Of(found), side.Beside is { } beside ? ComparisonWords.Of(beside.Passages[place]) : string.Empty, side.Beside?.Passages[place].IsReal)
                     : null)]))],
             comparison.Sides.All(side => side.Differences.All(difference => difference.What != Condition.Timeline)),
-            Core.Findings.Comparing.Axis.Of([.. comparison.Sides.Select(side => (side.Differences, side.Beside))]) is { } axis ? ComparisonWords.Of(axis) : null);
+            Core.Findings.Comparing.Axis.Along([.. comparison.Sides.Select(side => new AxisSide(side.Differences, side.Beside, side.Shares))]) is { } axis ? AxisView.Of(axis) : null);
     }
 }
 

@@ -23,7 +23,11 @@ public sealed record Comparison(IReadOnlyList<ComparedSide> Sides);
 /// <param name="Beside">What it shows beside the base; null for the base.</param>
 public sealed record ComparedSide(
     RunHeader Header, JudgedRun Judged, IReadOnlyList<PassageSummary?> Passages, IReadOnlyList<long> Repeats,
-    IReadOnlyList<ConditionDifference> Differences, SideBeside? Beside);
+    IReadOnlyList<ConditionDifference> Differences, SideBeside? Beside)
+{
+    /// <summary>Of each repeat: frames shown of those asked, the mean over its passages.</summary>
+    public IReadOnlyList<double> Shares { get; init; } = [];
+}
 
 /// <summary>Puts runs side by side.</summary>
 public sealed class CompareJobs(RunStore runs)
@@ -74,11 +78,17 @@ public sealed class CompareJobs(RunStore runs)
             sides.Add(new ComparedSide(
                 run.Header, judged, all[0], repeats,
                 isBase ? [] : LikeForLike.Differences(conditions[0].Header, conditions[0].TimelineDigest, run.Header, run.TimelineDigest),
-                isBase ? null : SideBeside.Of(bases, all)));
+                isBase ? null : SideBeside.Of(bases, all))
+            {
+                Shares = [.. all.Select(passages => ShareOf(passages, run.Header.Timeline.Rate.FramesPerSecond)).OfType<double>()],
+            });
         }
 
         return new Comparison(sides);
     }
+
+    private static double? ShareOf(IReadOnlyList<PassageSummary?> passages, double rate) =>
+        passages.OfType<PassageSummary>().Where(passage => passage.Slots > 0).Select(passage => passage.ShownRate / rate).ToList() is { Count: > 0 } shares ? shares.Average() : null;
 
     private static RunConditions Comparable(RunConditions run) =>
         run.Ending == RunEnding.Playing ? throw new ComparisonRefusedException($"Run {run.Id} is still being played; compare it when it has ended.")

@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using HardyBench.Core;
+using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Trials;

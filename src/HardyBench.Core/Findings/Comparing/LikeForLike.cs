@@ -17,7 +17,8 @@ public static class LikeForLike
             .Where(difference => difference.Base != difference.Other)];
     }
 
-    private static Dictionary<(Condition What, string? Of), string?> Facts(RunHeader header, string timeline)
+    /// <summary>Everything in which two runs are compared, in words.</summary>
+    internal static Dictionary<(Condition What, string? Of), string?> Facts(RunHeader header, string timeline)
     {
         var facts = new Dictionary<(Condition, string?), string?>();
         OfTimeline(header, timeline, Add);

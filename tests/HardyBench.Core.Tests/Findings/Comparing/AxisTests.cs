@@ -8,7 +8,7 @@ public sealed class AxisTests
     [Fact]
     public void Along_one_thing_it_is_said_from_where_on_nothing_is_gained()
     {
-        var axis = Axis.Of([Base, Side("64 GB", 1.5), Side("16 GB", 1.495), Side("32 GB", 1.5)])!;
+        var axis = Axis.Along([Base, Side("64 GB", 1.5), Side("16 GB", 1.495), Side("32 GB", 1.5)])!;
 
         Assert.Equal(Condition.MemorySize, axis.What);
         Assert.Equal(["8 GB", "16 GB", "32 GB", "64 GB"], axis.Points.Select(point => point.Text));
@@ -17,26 +17,46 @@ public sealed class AxisTests
 
     [Fact]
     public void Where_every_step_gains_it_is_said() =>
-        Assert.Equal("Along memory from 8 GB to 32 GB: every step gains, × 2.00 at 32 GB.", ComparisonWords.Of(Axis.Of([Base, Side("16 GB", 1.5), Side("32 GB", 2)])!));
+        Assert.Equal("Along memory from 8 GB to 32 GB: every step gains, × 2.00 at 32 GB.", ComparisonWords.Of(Axis.Along([Base, Side("16 GB", 1.5), Side("32 GB", 2)])!));
 
     [Fact]
     public void Where_no_step_gains_it_is_said() =>
-        Assert.Equal("Along memory from 8 GB to 32 GB: 8 GB shows as many frames as any.", ComparisonWords.Of(Axis.Of([Base, Side("16 GB", 1), Side("32 GB", 1)])!));
+        Assert.Equal("Along memory from 8 GB to 32 GB: 8 GB shows as many frames as any.", ComparisonWords.Of(Axis.Along([Base, Side("16 GB", 1), Side("32 GB", 1)])!));
 
     [Fact]
     public void More_than_one_difference_or_one_without_an_order_is_no_axis()
     {
-        Assert.Null(Axis.Of([Base, Side("16 GB", 1)]));
-        Assert.Null(Axis.Of([Base, Side("16 GB", 1), ([.. Side("32 GB", 1).Differences, new ConditionDifference(Condition.Power, null, "mains", "battery")], null)]));
-        Assert.Null(Axis.Of([Base, Side("16 GB", 1), ([new ConditionDifference(Condition.Graphics, null, "none", "one")], Beside(1))]));
-        Assert.Null(Axis.Of([Base, Side("16 GB", 1), Side("much", 1)]));
-        Assert.Null(Axis.Of([Base, Side("16 GB", 1), ([], Beside(1))]));
+        Assert.Null(Axis.Along([Base, Side("16 GB", 1)]));
+        Assert.Null(Axis.Along([Base, Side("16 GB", 1), new AxisSide([.. Side("32 GB", 1).Differences, new ConditionDifference(Condition.Power, null, "mains", "battery")], null, [1])]));
+        Assert.Null(Axis.Along([Base, Side("16 GB", 1), new AxisSide([new ConditionDifference(Condition.Graphics, null, "none", "one")], Beside(1), [1])]));
+        Assert.Null(Axis.Along([Base, Side("16 GB", 1), Side("much", 1)]));
+        Assert.Null(Axis.Along([Base, Side("16 GB", 1), new AxisSide([], Beside(1), [1])]));
     }
 
-    private static (IReadOnlyList<ConditionDifference> Differences, SideBeside? Beside) Base => ([], null);
+    /// <summary>The interval is Student's: of 0.5, 0.6 and 0.7 it is 0.6 ± 4.303 × 0.1 / √3 (t of two degrees of freedom, from memory).</summary>
+    [Fact]
+    public void Each_point_has_the_share_shown_and_its_interval_over_repeats()
+    {
+        var axis = Axis.Along([Base, Side("16 GB", 1.5), Side("32 GB", 2) with { Shares = [0.5, 0.6, 0.7] }])!;
 
-    private static (IReadOnlyList<ConditionDifference> Differences, SideBeside? Beside) Side(string memory, double ratio) =>
-        ([new ConditionDifference(Condition.MemorySize, null, "8 GB", memory)], Beside(ratio));
+        Assert.Equal((0.4, null), (axis.Points[0].Share, axis.Points[0].Half));
+        Assert.Equal(0.6, axis.Points[2].Share, 9);
+        Assert.Equal(4.303 * 0.1 / Math.Sqrt(3), axis.Points[2].Half!.Value, 3);
+    }
+
+    [Theory]
+    [InlineData("8 GB", 8.0)]
+    [InlineData("29.97", 29.97)]
+    [InlineData("SATA, 500 MB/s", 500.0)]
+    [InlineData("one (900 Gflop/s, 4 GB)", null)]
+    [InlineData("battery", null)]
+    [InlineData(null, null)]
+    public void A_value_is_put_in_order_by_the_number_that_it_begins_with_or_the_only_one_with_a_unit(string? text, double? value) =>
+        Assert.Equal(value, Axis.ValueOf(text));
+
+    private static AxisSide Base => new([], null, [0.4]);
+
+    private static AxisSide Side(string memory, double ratio) => new([new ConditionDifference(Condition.MemorySize, null, "8 GB", memory)], Beside(ratio), [0.4 * ratio]);
 
     private static SideBeside Beside(double ratio) => new([], ratio, [], []);
 }

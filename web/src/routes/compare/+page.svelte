@@ -4,6 +4,8 @@
   import { api, type Schemas } from '#lib/api/client.ts';
   import { Reading } from '#lib/api/reading.svelte.ts';
   import Comb from '#lib/comb/Comb.svelte';
+  import AxisCurve from '#lib/compare/AxisCurve.svelte';
+  import Families from '#lib/compare/Families.svelte';
   import InStep from '#lib/compare/InStep.svelte';
   import RunChoice from '#lib/compare/RunChoice.svelte';
   import SideHead from '#lib/compare/SideHead.svelte';
@@ -20,6 +22,16 @@
   });
   const comparison = $derived(reading.problem ? null : reading.value);
   const inStep = $derived(comparison?.rows.find((row) => row.number === Number(page.url.searchParams.get('passage'))) ?? null);
+
+  /** Of every passage, what each point of the axis shows of it. */
+  const shares = (of: Schemas['ComparisonView'], axis: Schemas['AxisView']) =>
+    of.rows.map((row) => ({
+      number: row.number,
+      shares: axis.points.map((point) => {
+        const cell = row.cells[point.side]?.cell;
+        return cell?.slots ? cell.shownRate / of.sides[point.side].framesPerSecond : null;
+      })
+    }));
 
   function address(wanted: number[], passage: number | null = null) {
     const search = new URLSearchParams([...wanted.map((run) => ['run', `${run}`]), ...(passage ? [['passage', `${passage}`]] : [])]);
@@ -43,6 +55,7 @@
       <button class="link" onclick={copy}>copy as a table</button>
       <span class="quiet">take away as <a class="link mx-1" href="/api/compare/table.csv?{query}" download>csv</a><a class="link" href="/api/compare?{query}" download="comparison.json">json</a></span>
     {/if}
+    <a class="link" href="/compare/grid">All machines in a grid</a>
     <RunChoice {runs} onchoose={(chosen) => address(chosen)} />
   </span>
 </div>
@@ -50,10 +63,14 @@
   <p role="alert" class="px-4 text-error">{reading.problem}</p>
 {:else if runs.length === 0}
   <p class="px-4 text-sm">Choose two runs or more: two machines, one machine with one part or one setting changed, or the same twice to see the noise. They can also be selected under <a class="link" href="/runs">Runs</a>.</p>
+  <Families />
 {:else if comparison}
   <div class="grid gap-1 px-4 pb-3 text-sm" data-testid="sums">
     {#if !comparison.sameTimeline}<p role="status" class="text-warning">These were played from unlike timelines. Only passages that play the same are put beside each other.</p>{/if}
-    {#if comparison.axis}<p class="font-semibold" data-testid="axis">{comparison.axis}</p>{/if}
+    {#if comparison.axis}
+      <p class="font-semibold" data-testid="axis">{comparison.axis.words}</p>
+      <AxisCurve axis={comparison.axis} passages={shares(comparison, comparison.axis)} />
+    {/if}
     {#each comparison.sides.slice(1) as side (side.runId)}<p>{side.sum}</p>{/each}
   </div>
   <table class="w-full table-fixed border-separate border-spacing-0" data-testid="comparison">

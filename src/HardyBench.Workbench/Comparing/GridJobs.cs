@@ -1,0 +1,69 @@
+using HardyBench.Core.Findings.Comparing;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Timelines;
+using HardyBench.Formats.Timelines;
+using HardyBench.Store;
+using HardyBench.Workbench.Machines;
+using HardyBench.Workbench.Timelines;
+
+namespace HardyBench.Workbench.Comparing;
+
+/// <summary>Machines by passages or by timelines.</summary>
+/// <param name="Timelines">By the columns' order: one whose passages are the columns, or all.</param>
+/// <param name="IsByPassage">Whether columns are passages.</param>
+/// <param name="Rows">One a machine of the shelf that has played any of it.</param>
+public sealed record Grid(IReadOnlyList<Timeline> Timelines, bool IsByPassage, IReadOnlyList<GridRow> Rows);
+
+/// <param name="Cells">One a column; null where the machine has no complete bare run of it.</param>
+public sealed record GridRow(Machine Machine, IReadOnlyList<GridCell?> Cells);
+
+/// <summary>Looks over everything that machines have played bare and to its end, each by its newest run.</summary>
+public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunStore runs)
+{
+    /// <summary>More runs than this are not looked through for families.</summary>
+    private const int MostCandidates = 300;
+
+    /// <summary>Machines by the passages of a timeline.</summary>
+    /// <exception cref="Core.UnknownThingException">There is no such timeline.</exception>
+    public async Task<Grid> ByPassageAsync(string timelineId)
+    {
+        var timeline = (await timelines.FindAsync(timelineId)).Timeline;
+        var all = await machines.AllAsync();
+        var played = await runs.GridAsync(TimelineJson.Digest(timeline), all);
+        return new Grid([timeline], true, [.. all.Where(machine => played.ContainsKey(machine.Id)).Select(machine => new GridRow(
+            machine, [.. timeline.Passages.Select((_, index) => played[machine.Id].GetValueOrDefault(index))]))]);
+    }
+
+    /// <summary>Machines by timelines.</summary>
+    public async Task<Grid> ByTimelineAsync()
+    {
+        var (all, every) = (await machines.AllAsync(), await timelines.AllAsync());
+        var played = new List<IReadOnlyDictionary<string, IReadOnlyDictionary<int, GridCell>>>();
+        foreach (var timeline in every)
+        {
+            played.Add(await runs.GridAsync(TimelineJson.Digest(timeline), all));
+        }
+
+        return new Grid(every, false, [.. all.Where(machine => played.Exists(of => of.ContainsKey(machine.Id))).Select(machine => new GridRow(
+            machine, [.. played.Select(of => of.TryGetValue(machine.Id, out var passages) ? GridCell.Of([.. passages.Values]) : null)]))]);
+    }
+
+    /// <summary>Runs of a timeline that differ in one thing only, on machines of the shelf.</summary>
+    /// <exception cref="Core.UnknownThingException">There is no such timeline.</exception>
+    public async Task<IReadOnlyList<Family>> FamiliesAsync(string timelineId)
+    {
+        var timeline = (await timelines.FindAsync(timelineId)).Timeline;
+        var digest = TimelineJson.Digest(timeline);
+        var played = await runs.GridAsync(digest, await machines.AllAsync());
+        var candidates = new List<FamilyCandidate>();
+        foreach (var id in played.Values.Where(passages => passages.Count > 0).Select(passages => passages.Values.First().Run).Order().Take(MostCandidates))
+        {
+            if (await runs.ConditionsAsync(id) is { } run)
+            {
+                candidates.Add(new FamilyCandidate(id, run.Header, run.TimelineDigest));
+            }
+        }
+
+        return Family.Among(candidates);
+    }
+}
