@@ -31,7 +31,8 @@ public static class BenchServer
     public static WebApplication Create(Bench bench, string url, bool demo = false) => Create(bench, Listening.Here(url), demo);
 
     /// <param name="demo">Whether to make missing clips and play the stand-ins as soon as it runs.</param>
-    public static WebApplication Create(Bench bench, Listening listening, bool demo = false)
+    /// <param name="rehearse">Whether to play once unseen soon after the start.</param>
+    public static WebApplication Create(Bench bench, Listening listening, bool demo = false, bool rehearse = false)
     {
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory });
         builder.WebHost.UseUrls(listening.Url);
@@ -45,6 +46,11 @@ public static class BenchServer
             .MinimumLevel.Override("System", LogEventLevel.Warning)
             .WriteTo.Console(formatProvider: null));
         AddServices(builder.Services, bench, demo);
+        if (rehearse)
+        {
+            builder.Services.AddHostedService<RehearsalStart>();
+        }
+
         var app = builder.Build();
         Map(app, listening);
         app.Lifetime.ApplicationStarted.Register(() => _ = bench.Players.WarmAsync());

@@ -27,7 +27,7 @@ internal static class ServeCommand
             using var alone = ServingLock.Take(bench.Folder);
             try
             {
-                await using var server = BenchServer.Create(bench, listening, parsed.GetValue(demo));
+                await using var server = BenchServer.Create(bench, listening, parsed.GetValue(demo), rehearse: true);
                 await server.StartAsync(stop);
                 foreach (var run in bench.CutShort)
                 {
