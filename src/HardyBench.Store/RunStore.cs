@@ -62,34 +62,48 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     public async Task<long> BeginAsync(RunHeader header, RunPlace? place = null)
     {
         await using var database = databases.CreateDbContext();
-        var run = new RunEntity
-        {
-            TimelineId = header.Timeline.Id,
-            TimelineDigest = TimelineJson.Digest(header.Timeline),
-            MachineId = header.Machine.Id,
-            MachineDigest = Formats.Machines.MachineDigest.Of(header.Machine),
-            Scale = header.Settings.Scale,
-            Policy = header.Settings.Policy,
-            Pictures = header.Settings.Pictures,
-            StartedAtUtc = header.StartedAt.UtcDateTime,
-            Ending = RunEnding.Playing,
-            Owner = RunOwner.Current,
-            HeaderJson = JsonSerializer.Serialize(header, BenchJson.Options),
-            TrialId = place?.TrialId,
-            Label = place?.Role.Label,
-            Passage = place?.Role.Passage,
-            Side = place?.Role.Side,
-            ByHand = header.ByHand,
-            Bare = header.Settings.IsBare,
-            ConditionsDigest = Formats.Runs.ConditionsDigest.Of(header),
-            Differences = string.Join(DifferenceMark, header.Settings.Differences()),
-            LagsJson = "[]",
-            FailuresJson = "[]",
-        };
+        var run = Begun(header, place);
         database.Add(run);
         await database.SaveChangesAsync();
         return run.Id;
     }
+
+    /// <summary>Keeps a run that is whole already.</summary>
+    /// <returns>Its number.</returns>
+    public async Task<long> AddAsync(Run run, RunPlace? place = null)
+    {
+        var entity = Begun(run.Header, place);
+        End(entity, run, await RunColumns.WriteAsync(run.Frames, run.Loads));
+        await using var database = databases.CreateDbContext();
+        database.Add(entity);
+        await database.SaveChangesAsync();
+        return entity.Id;
+    }
+
+    private static RunEntity Begun(RunHeader header, RunPlace? place) => new()
+    {
+        TimelineId = header.Timeline.Id,
+        TimelineDigest = TimelineJson.Digest(header.Timeline),
+        MachineId = header.Machine.Id,
+        MachineDigest = Formats.Machines.MachineDigest.Of(header.Machine),
+        Scale = header.Settings.Scale,
+        Policy = header.Settings.Policy,
+        Pictures = header.Settings.Pictures,
+        StartedAtUtc = header.StartedAt.UtcDateTime,
+        Ending = RunEnding.Playing,
+        Owner = RunOwner.Current,
+        HeaderJson = JsonSerializer.Serialize(header, BenchJson.Options),
+        TrialId = place?.TrialId,
+        Label = place?.Role.Label,
+        Passage = place?.Role.Passage,
+        Side = place?.Role.Side,
+        ByHand = header.ByHand,
+        Bare = header.Settings.IsBare,
+        ConditionsDigest = Formats.Runs.ConditionsDigest.Of(header),
+        Differences = string.Join(DifferenceMark, header.Settings.Differences()),
+        LagsJson = "[]",
+        FailuresJson = "[]",
+    };
 
     /// <summary>Keeps what a run in play has brought since the last call. A piece that was told as not kept and is there all the same is
     /// replaced by the one that now holds it and more.</summary>
@@ -145,12 +159,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         await using var database = databases.CreateDbContext();
         await using var step = await database.Database.BeginTransactionAsync();
         var entity = await database.Runs.SingleAsync(entity => entity.Id == id);
-        entity.Ending = run.Ending;
-        entity.StartLagTicks = run.StartLag is { } lag ? RunColumns.Rounded(lag).Ticks : null;
-        entity.FailuresJson = JsonSerializer.Serialize(run.Failures, BenchJson.Options);
-        entity.LagsJson = JsonSerializer.Serialize(run.Lags, BenchJson.Options);
-        entity.Columns = columns;
-        Judge(entity, run);
+        End(entity, run, columns);
         await database.SaveChangesAsync();
         await database.RunPieces.Where(piece => piece.RunId == id).ExecuteDeleteAsync();
         await step.CommitAsync();
@@ -185,6 +194,16 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         }
 
         return ids.Count;
+    }
+
+    private static void End(RunEntity entity, Run run, byte[] columns)
+    {
+        entity.Ending = run.Ending;
+        entity.StartLagTicks = run.StartLag is { } lag ? RunColumns.Rounded(lag).Ticks : null;
+        entity.FailuresJson = JsonSerializer.Serialize(run.Failures, BenchJson.Options);
+        entity.LagsJson = JsonSerializer.Serialize(run.Lags, BenchJson.Options);
+        entity.Columns = columns;
+        Judge(entity, run);
     }
 
     private static void Judge(RunEntity entity, Run run)

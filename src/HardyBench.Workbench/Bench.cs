@@ -101,8 +101,8 @@ public sealed class Bench : IDisposable
             bench.CutShort = await bench.Runs.RecoverAsync();
             await bench.Runs.JudgeAnewAsync();
             await bench.Trials.RecoverAsync();
-            var raster = small ? Raster.Hd.DividedBy(3) : Raster.Hd;
-            await bench.documents.SetOutAsync([DemoTimelines.TouringNight(raster, small ? 3 : 6)], DemoMachines.All);
+            var (hd, uhd, seconds) = small ? (Raster.Hd.DividedBy(3), Raster.Uhd.DividedBy(3), 3) : (Raster.Hd, Raster.Uhd, 6);
+            await bench.documents.SetOutAsync([DemoTimelines.TouringNight(hd, seconds), DemoTimelines.ClosingGala(uhd, seconds)], DemoMachines.All);
             return bench;
         }
         catch (NewerDataException newer)

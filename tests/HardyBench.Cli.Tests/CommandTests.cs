@@ -52,12 +52,12 @@ public sealed class CommandTests
 
     public static TheoryData<int, string, string[]> WrongCalls => new()
     {
-        { ExitCodes.Unknown, "There is no timeline 'nope'. Known: touring-night.", ["play", "nope"] },
+        { ExitCodes.Unknown, "There is no timeline 'nope'. Known: touring-night, closing-gala.", ["play", "nope"] },
         { ExitCodes.Unknown, "There is no machine 'nope'.", ["play", "touring-night", "--machine", "nope"] },
         { ExitCodes.Usage, "hardybench --help", ["play"] },
         { ExitCodes.Usage, "hardybench --help", ["play", "touring-night", "--scale", "huge"] },
         { ExitCodes.Usage, "'huge' is none of full, half, quarter or eighth.", ["play", "touring-night", "--scale", "huge"] },
-        { ExitCodes.Usage, "'stepDown' is none of play, repeat, scrub, start-lag, step-down,", ["trial", "stepDown", "touring-night"] },
+        { ExitCodes.Usage, "'stepDown' is none of play, capacity, repeat, scrub, start-lag, step-down,", ["trial", "stepDown", "touring-night"] },
         { ExitCodes.Usage, "'1' is none of", ["trial", "1", "touring-night"] },
         { ExitCodes.Usage, "hardybench --help", ["dance"] },
         { ExitCodes.Media, "A repeat takes 3 to 50 runs, not 2", ["trial", "repeat", "touring-night", "--times", "2"] },

@@ -1,6 +1,7 @@
 using System.IO.Compression;
 using HardyBench.Core;
 using HardyBench.Core.Findings;
+using HardyBench.Core.Findings.Comparing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Trials;
 using HardyBench.Core.Wording;
@@ -21,8 +22,7 @@ public sealed class BenchTests
     {
         var bench = await OpenAsync();
 
-        var timeline = Assert.Single(await bench.Timelines.AllAsync());
-        Assert.Equal(8, timeline.Passages.Count);
+        Assert.Equal([("touring-night", 8), ("closing-gala", 7)], (await bench.Timelines.AllAsync()).Select(timeline => (timeline.Id, timeline.Passages.Count)));
         Assert.Equal(DemoMachines.All.Select(machine => machine.Id).Prepend("this"), (await bench.Machines.AllAsync()).Select(machine => machine.Id));
     }
 
@@ -55,6 +55,26 @@ public sealed class BenchTests
         var tower = pick.Others.Single(other => other.Machine.Id == "gannet-tower");
         Assert.Equal((4, Limiter.ProcessorDecode), (tower.FirstFailure!.Index, tower.FirstFailure.Limiter!.Limiter));
         Assert.Contains("not played", AdviceWords.WhyNot(pick.Others.Single(other => other.Machine.Id == "this")), StringComparison.Ordinal);
+    }
+
+    /// <summary>The second demo timeline asks for more step by step: along the drive of one tower the knee lies at SATA, and a second graphics unit
+    /// gains nothing, because decoding limits.</summary>
+    [Fact]
+    public async Task The_gala_shows_along_what_one_part_gains_and_from_where_on_it_does_not()
+    {
+        var bench = await Bench.OpenAsync(TestData.NewFolder(), small: false, CancellationToken.None);
+        await bench.Advice.PlayStandInsAsync("closing-gala", CancellationToken.None);
+
+        var drives = (await bench.Grids.FamiliesAsync("closing-gala")).Single(family => family.What == Condition.MediaDrive);
+        var sides = (await bench.Comparisons.OfAsync([.. drives.Members.Select(member => member.Run)])).Sides;
+        var axis = Axis.Along([.. sides.Select(side => new AxisSide(side.Differences, side.Beside, side.Shares))])!;
+
+        Assert.Equal(["mechanical, 180 MB/s", "SATA, 530 MB/s", "NVMe, 3500 MB/s", "striped array, 9000 MB/s"], drives.Members.Select(member => member.Text));
+        Assert.StartsWith("SATA", axis.Points[axis.Knee].Text, StringComparison.Ordinal);
+        var rows = (await bench.Grids.ByPassageAsync("closing-gala")).Rows.ToDictionary(row => row.Machine.Id);
+        Assert.Equal((Limiter.Drive, Limiter.ProcessorDecode), (rows["knot-tower-mechanical"].Cells[2]!.Limiter, rows["knot-tower-sata"].Cells[4]!.Limiter));
+        Assert.Equal(rows["avocet-tower"].Cells.Select(cell => cell!.Verdict), rows["avocet-tower-twin"].Cells.Select(cell => cell!.Verdict));
+        Assert.Equal(Limiter.Memory, rows["heron-8"].Cells[5]!.Limiter);
     }
 
     [Fact]
@@ -183,7 +203,7 @@ public sealed class BenchTests
         Assert.Contains(words, error.Message, StringComparison.Ordinal);
         Assert.Contains("Nothing was taken in", error.Message, StringComparison.Ordinal);
         Assert.Empty(there.Clips.Own!.Clips);
-        Assert.Single(await there.Timelines.AllAsync());
+        Assert.Equal(2, (await there.Timelines.AllAsync()).Count);
     }
 
     [Fact]
@@ -207,7 +227,7 @@ public sealed class BenchTests
         var timeline = await Assert.ThrowsAsync<UnknownThingException>(() => bench.Timelines.FindAsync("nope"));
         var machine = await Assert.ThrowsAsync<UnknownThingException>(() => bench.Machines.FindAsync("nope"));
 
-        Assert.Equal("There is no timeline 'nope'. Known: touring-night.", timeline.Message);
+        Assert.Equal("There is no timeline 'nope'. Known: touring-night, closing-gala.", timeline.Message);
         Assert.Contains("curlew-desk", machine.Message, StringComparison.Ordinal);
     }
 

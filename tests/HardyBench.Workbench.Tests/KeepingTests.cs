@@ -22,7 +22,7 @@ public sealed class KeepingTests
         await PlantAsync(bench, "holed", """{"id":"holed","title":"Holed","raster":{"width":1920,"height":1080},"rate":{"numerator":25,"denominator":1},"passages":[null]}""");
         await PlantAsync(bench, "huge", """{"id":"huge","title":"Huge","raster":{"width":999999,"height":1080},"rate":{"numerator":25,"denominator":1},"passages":[]}""");
 
-        Assert.Equal(["touring-night"], (await bench.Timelines.AllAsync()).Select(timeline => timeline.Id));
+        Assert.Equal(["touring-night", "closing-gala"], (await bench.Timelines.AllAsync()).Select(timeline => timeline.Id));
         Assert.Equal(["broken", "holed", "huge"], (await bench.Timelines.UnreadableAsync()).Select(one => one.Id).Order());
         Assert.Contains("cannot be worked with", (await Assert.ThrowsAsync<TimelineRefusedException>(() => bench.Timelines.FindAsync("huge"))).Message, StringComparison.Ordinal);
         Assert.Equal("touring-night", (await bench.Timelines.FindAsync("touring-night")).Timeline.Id);
@@ -163,7 +163,7 @@ public sealed class KeepingTests
         var kept = await Backups.RestoreAsync(bench.Folder, file, CancellationToken.None);
 
         var back = await Bench.OpenAsync(bench.Folder.Path, small: true, CancellationToken.None);
-        Assert.Equal(["touring-night"], (await back.Timelines.AllAsync()).Select(timeline => timeline.Id));
+        Assert.Equal(["touring-night", "closing-gala"], (await back.Timelines.AllAsync()).Select(timeline => timeline.Id));
         Assert.Equal(DemoMachines.All.Count, (await back.Runs.ListAsync()).Count);
         Assert.True(File.Exists(kept));
     }
@@ -182,7 +182,7 @@ public sealed class KeepingTests
             await Assert.ThrowsAsync<DataFolderException>(() => Backups.RestoreAsync(bench.Folder, bench.Folder.Database, CancellationToken.None));
         }
 
-        Assert.Single(await bench.Timelines.AllAsync());
+        Assert.Equal(2, (await bench.Timelines.AllAsync()).Count);
     }
 
     private static async Task<Bench> OpenAsync() => await Bench.OpenAsync(await TestData.NewDataFolderAsync(), small: true, CancellationToken.None);

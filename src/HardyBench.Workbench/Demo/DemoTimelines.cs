@@ -5,12 +5,15 @@ using HardyBench.Media.EffectFiles;
 
 namespace HardyBench.Workbench.Demo;
 
-/// <summary>The benchmark timeline of Tidewater Stagecraft, a company that films dance and theatre on tour.</summary>
+/// <summary>The benchmark timelines of Tidewater Stagecraft, a company that films dance and theatre on tour.</summary>
 public static class DemoTimelines
 {
     private const string Story = "Tidewater Stagecraft films dance and theatre on tour with the cameras of each house, and shows a cut before the van "
         + "leaves: an HD camera in the wings (1 to 3), the dancers’ feet at 50 frames a second (4), two UHD cameras (5 to 7), the opening title (8). "
         + "Which machine goes on tour?";
+
+    private const string GalaStory = "For the closing gala the cameras of the finale stand side by side on one picture: one, two, four, eight and twelve of "
+        + "them as intermediates (1 to 6), four as they were filmed (7). Which part of a machine gives way first, and what would a faster one gain?";
 
     private static readonly Effect Grade = Effect.Of(
         "primary-grade", ("redGain", 1.08), ("greenGain", 1.0), ("blueGain", 0.92), ("gamma", 1.1), ("saturation", 1.15));
@@ -42,8 +45,34 @@ public static class DemoTimelines
         Passage Ask(string question, params Layer[] layers) => new(question, length, layers, []);
     }
 
-    private static Effect Placed(double left, double top) =>
-        Effect.Of(EffectCatalogue.Placement, ("size", 0.4), ("left", left), ("top", top));
+    /// <summary>More of the same, step by step: what gives way first differs from machine to machine.</summary>
+    /// <inheritdoc cref="TouringNight"/>
+    public static Timeline ClosingGala(Raster raster, int secondsEach)
+    {
+        var rate = new FrameRate(25);
+        return new Timeline("closing-gala", "Closing gala", raster, rate,
+        [
+            Ask("one camera of the finale", Wall(1, "uhd-mezz-25")),
+            Ask("two side by side", Wall(2, "uhd-mezz-25")),
+            Ask("four", Wall(4, "uhd-mezz-25")),
+            Ask("four, graded", Wall(4, "uhd-mezz-25", Grade)),
+            Ask("eight", Wall(8, "uhd-mezz-25")),
+            Ask("twelve", Wall(12, "uhd-mezz-25")),
+            Ask("four, as the cameras wrote them", Wall(4, "uhd-hevc-25")),
+        ])
+        {
+            About = GalaStory,
+        };
+
+        Passage Ask(string question, IReadOnlyList<Layer> layers) => new(question, rate.NominalFramesPerSecond * secondsEach, layers, []);
+    }
+
+    /// <summary>Cameras in rows of four, the first behind the others over the whole picture.</summary>
+    private static IReadOnlyList<Layer> Wall(int cameras, string clip, params Effect[] effects) => [.. Enumerable.Range(0, cameras).Select(place =>
+        Clip(clip, place == 0 ? effects : [.. effects, Placed(0.02 + (0.245 * (place % 4)), 0.05 + (0.3 * (place / 4)), 0.24)]))];
+
+    private static Effect Placed(double left, double top, double size = 0.4) =>
+        Effect.Of(EffectCatalogue.Placement, ("size", size), ("left", left), ("top", top));
 
     private static Layer Clip(string id, params Effect[] effects) => new(id, effects);
 }

@@ -34,10 +34,16 @@ public sealed class PlayJobs(
     /// <param name="place">The run's place in a trial, or null.</param>
     public async Task<StoredRun> PlayAsync(PlaybackPlan plan, IRunListener? listener, CancellationToken stop, RunPlace? place = null)
     {
+        if (plan.Machine.Kind == MachineKind.StandIn)
+        {
+            return await ReckonAsync(plan, listener, place, stop);
+        }
+
         var keeper = new RunKeeper(runs, listener, place);
         try
         {
-            return await keeper.FinishAsync(await PlayerFor(plan.Machine).PlayAsync(aids.Apply(plan), keeper, stop));
+            var player = new HostPlayback(players, files, effects, folder, PagesHere?.Invoke());
+            return await keeper.FinishAsync(await player.PlayAsync(aids.Apply(plan), keeper, stop));
         }
         catch
         {
@@ -57,7 +63,38 @@ public sealed class PlayJobs(
         return await runs.MarkAsync(runId, RunMoments.Mark(run, at, frame, kind, text));
     }
 
-    private IPlayback PlayerFor(Machine machine) => machine.Kind == MachineKind.StandIn
-        ? new StandInPlayback(TimeProvider.System)
-        : new HostPlayback(players, files, effects, folder, PagesHere?.Invoke());
+    /// <summary>A stand-in's run is there at once and whole, so it is kept in one step.</summary>
+    private async Task<StoredRun> ReckonAsync(PlaybackPlan plan, IRunListener? listener, RunPlace? place, CancellationToken stop)
+    {
+        var whole = new Whole();
+        var run = await new StandInPlayback(TimeProvider.System).PlayAsync(aids.Apply(plan), whole, stop);
+        long id;
+        try
+        {
+            id = await runs.AddAsync(run, place);
+        }
+        catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
+        {
+            throw new RunNotKeptException($"The run of {plan.Machine.Name} could not be kept: {failure.GetBaseException().Message} Make room on the drive that holds the data, then play it again.", failure);
+        }
+
+        listener?.Started(id, run.Header);
+        listener?.Progressed(id, whole.Progress);
+        return new StoredRun(id, run) { Place = place };
+    }
+
+    private sealed class Whole : IRunObserver
+    {
+        public RunProgress Progress { get; private set; } = new([], [], []);
+
+        public void Started(RunHeader header)
+        {
+        }
+
+        public void Progressed(RunProgress progress) => Progress = Progress.Then(progress);
+
+        public void Pictured(int frame, byte[] jpeg)
+        {
+        }
+    }
 }

@@ -32,10 +32,14 @@
     {:else if reading.value}
       <ul class="grid max-w-4xl gap-1">
         {#each reading.value as family (family.runs.join())}
-          <li class="border-b border-base-200 py-1">
-            <a class="link font-semibold" href={address(family.runs)}>{family.what}</a>
-            <span class="figure">{family.values.slice(0, most).join(', ')}{family.values.length > most ? `, and ${family.values.length - most} more` : ''}</span>
-            <span class="quiet">{family.machines.slice(0, most).join(', ')}</span>
+          <li class="grid grid-cols-[9rem_1fr] gap-x-3 border-b border-base-200 py-1.5">
+            <a class="link self-start font-semibold" href={address(family.runs)}>{family.what}</a>
+            <ul class="flex flex-wrap gap-x-6 gap-y-0.5">
+              {#each family.values.slice(0, most) as value, at (value)}
+                <li><span class="font-semibold">{value}</span> <span class="quiet">{family.machines[at]}</span></li>
+              {/each}
+              {#if family.values.length > most}<li class="quiet">and {family.values.length - most} more</li>{/if}
+            </ul>
           </li>
         {:else}
           <li class="quiet">None. Duplicate a machine under <a class="link" href="/machines">Machines</a>, change one part, and play it.</li>
