@@ -58,3 +58,31 @@ test('what cannot be compared is said in words', async ({ page, request }) => {
   await expect(page.getByRole('dialog').getByRole('checkbox').first()).toBeVisible();
   await expectAccessible(page);
 });
+
+test('families are found, drawn along the one thing that differs, and a grid leads to a comparison', async ({ page, request }) => {
+  for (const id of ['heron-8', 'heron-16', 'heron-32', 'heron-64']) await runOf(request, id);
+  await page.goto('/compare');
+  const families = page.getByTestId('families');
+  await families.getByLabel('Timeline').selectOption('Touring night');
+  await families.getByRole('link', { name: 'memory' }).click();
+  await expect(page.getByTestId('axis')).toContainText('Along memory from 8 GB to 64 GB');
+  await expect(page.getByTestId('axis-curve').locator('rect')).toHaveCount(4);
+  await expectAccessible(page);
+
+  await page.getByRole('link', { name: 'All machines in a grid' }).click();
+  const grid = page.getByTestId('grid');
+  await expect(grid).toContainText('Heron all-in-one, 8 GB');
+  await page.getByRole('combobox').first().selectOption('Touring night');
+  await expect(page).toHaveURL(/timeline=touring-night/);
+  await expect(grid.getByRole('columnheader')).toHaveCount(3 + 8);
+  await grid.getByRole('button', { name: 'price' }).click();
+  await expect(grid.getByRole('row').nth(1)).toContainText('Sandpiper slate');
+  await page.getByRole('combobox').nth(1).selectOption('headroom');
+  await expect(grid.getByRole('row').nth(1)).toContainText('×');
+  await expectAccessible(page);
+
+  await grid.getByRole('checkbox', { name: 'Compare Heron all-in-one, 8 GB' }).check();
+  await grid.getByRole('checkbox', { name: 'Compare Heron all-in-one, 16 GB' }).check();
+  await page.getByRole('link', { name: 'Compare 2' }).click();
+  await expect(page.getByTestId('comparison').getByRole('columnheader')).toHaveCount(3);
+});

@@ -16,9 +16,9 @@ async function trial(kind, machineId) {
 }
 
 /** The newest plain run of each machine. */
-async function newest(...machines) {
+async function newest(timeline, ...machines) {
   const runs = await (await fetch(`${address}/api/runs`)).json();
-  return machines.map((id) => runs.find((run) => run.machineId === id && !run.byHand && run.scale === 'full').id);
+  return machines.map((id) => runs.find((run) => run.machineId === id && run.timelineId === timeline && !run.byHand && run.scale === 'full').id);
 }
 
 const views = [
@@ -34,7 +34,9 @@ const views = [
   ['trials', '/trials'],
   ['runs', '/runs'],
   ['run', `/runs/${(await (await fetch(`${address}/api/runs`)).json()).find((run) => run.machineId === 'this').id}`],
-  ['compare', `/compare?${(await newest('sandpiper-slate', 'curlew-desk', 'this')).map((run) => `run=${run}`).join('&')}&passage=5`],
+  ['compare', `/compare?${(await newest('touring-night', 'sandpiper-slate', 'curlew-desk', 'this')).map((run) => `run=${run}`).join('&')}&passage=5`],
+  ['axis', `/compare?${(await newest('closing-gala', 'knot-tower-mechanical', 'knot-tower-sata', 'knot-tower-nvme', 'knot-tower-array')).map((run) => `run=${run}`).join('&')}`],
+  ['grid', '/compare/grid?timeline=closing-gala&by=share&sort=4'],
   ['advice', '/advice'],
   ['words', '/words'],
   ['narrow', '/timelines/touring-night', null, 420]

@@ -221,3 +221,14 @@ test('a trial is asked for and its answer read by keyboard alone', async ({ page
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('answer')).toContainText('All 3 runs give every passage the same verdict.');
 });
+
+test('a capacity trial says how fast every passage goes, and the panel what each part could do', async ({ page, request }) => {
+  const { trialId } = await (await request.post('/api/play', { data: { timelineId: 'touring-night', machineId: 'gannet-tower', kind: 'capacity', times: 2 } })).json();
+  await expect.poll(async () => (await (await request.get(`/api/trials/${trialId}`)).json()).trial.state).toBe('finished');
+  await page.goto(`/trials/${trialId}`);
+  await expect(page.getByTestId('answer')).toContainText('Without a clock 8 of 8 passages go as fast as they are played or faster');
+  await page.getByTestId('trial-table').getByRole('button').first().click();
+  await expect(page.getByTestId('detail')).toContainText('times the rate it is played at');
+  await expect(page.getByTestId('parts')).toContainText('processor');
+  await expectAccessible(page);
+});

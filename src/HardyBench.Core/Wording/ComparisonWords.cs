@@ -20,12 +20,15 @@ public static class ComparisonWords
         };
         var ratio = side.MeanRatio switch
         {
-            null => "No passage was played by both.",
-            >= 0.995 and <= 1.005 => "On the whole it shows as many frames; where both hold, only headroom tells them apart.",
-            var mean => Invariant($"On the whole it shows {mean:0.00} times the frames (geometric mean over passages)."),
+            null => side.WithoutRatio > 0 ? "There is no passage of which both show any frame." : "No passage was played by both.",
+            >= 0.995 and <= 1.005 => $"{Whole(side)} it shows as many frames; where both hold, only headroom tells them apart.",
+            var mean => Invariant($"{Whole(side)} it shows {mean:0.00} times the frames (geometric mean over passages)."),
         };
         return $"{verdicts} {ratio}";
     }
+
+    private static string Whole(SideBeside side) => side.WithoutRatio == 0 ? "On the whole"
+        : $"Leaving aside {(side.WithoutRatio == 1 ? "a passage" : $"{side.WithoutRatio} passages")} of which one of them shows nothing,";
 
     /// <summary>Sides that differ in one thing only, a sentence.</summary>
     public static string Of(Axis axis)

@@ -11,12 +11,15 @@ namespace HardyBench.Core.Findings.Comparing;
 public sealed record PassageBeside(int Place, WelchDifference? Difference, double? Ratio, double? Headroom, bool? IsReal);
 
 /// <summary>One side beside the base, passage by passage.</summary>
-/// <param name="MeanRatio">Geometric mean of the ratios over passages that both played; null without any.</param>
+/// <param name="MeanRatio">Geometric mean of the ratios over passages of which both show any frame; null without any.</param>
 /// <param name="Better">Places of passages with a better verdict than the base's.</param>
 /// <param name="Worse">Places of those with a worse one.</param>
 public sealed record SideBeside(IReadOnlyList<PassageBeside> Passages, double? MeanRatio, IReadOnlyList<int> Better, IReadOnlyList<int> Worse)
 {
     private const double MostChance = 0.05;
+
+    /// <summary>Passages that both played and of which one shows nothing at all: no ratio can tell of them.</summary>
+    public int WithoutRatio { get; init; }
 
     /// <param name="bases">Each run of the base: its passages.</param>
     /// <param name="others">Each run of this side: the passages that match the base's, in its order; null where it has none such.</param>
@@ -33,7 +36,10 @@ public sealed record SideBeside(IReadOnlyList<PassageBeside> Passages, double? M
         var ratios = passages.Select(passage => passage.Ratio).OfType<double>().Where(ratio => ratio > 0).ToList();
         return new SideBeside(
             passages, ratios.Count == 0 ? null : Math.Exp(ratios.Average(Math.Log)),
-            [.. places.Where(place => Verdicts(place) is var (one, other) && other < one)], [.. places.Where(place => Verdicts(place) is var (one, other) && other > one)]);
+            [.. places.Where(place => Verdicts(place) is var (one, other) && other < one)], [.. places.Where(place => Verdicts(place) is var (one, other) && other > one)])
+        {
+            WithoutRatio = passages.Count(passage => passage.Difference is not null) - ratios.Count,
+        };
 
         (Verdict Base, Verdict Other)? Verdicts(int place) =>
             bases[0][place].Verdict is { } one && others[0][place]?.Verdict is { } other ? (one, other) : null;

@@ -39,6 +39,19 @@ public sealed class SideBySideTests
         Assert.Equal("B gives every passage the same verdict as A. On the whole it shows as many frames; where both hold, only headroom tells them apart.", ComparisonWords.Sum(side, "B", "A"));
     }
 
+    /// <summary>Nothing has no ratio, so what the mean leaves aside is said beside it.</summary>
+    [Fact]
+    public void Passages_of_which_a_side_shows_nothing_are_left_aside_and_that_is_said()
+    {
+        var side = SideBeside.Of([Run(10, 0, 20)], [Run(20, 25, 0)]);
+
+        Assert.Equal((2.0, 2), (side.MeanRatio!.Value, side.WithoutRatio));
+        Assert.Equal(
+            "B gives every passage the same verdict as A. Leaving aside 2 passages of which one of them shows nothing, it shows 2.00 times the frames (geometric mean over passages).",
+            ComparisonWords.Sum(side, "B", "A"));
+        Assert.EndsWith("There is no passage of which both show any frame.", ComparisonWords.Sum(SideBeside.Of([Run(0)], [Run(9)]), "B", "A"), StringComparison.Ordinal);
+    }
+
     [Theory]
     [InlineData(2.0, 6.0, "both hold, × 3.0 headroom")]
     [InlineData(2.0, 2.02, "the same")]

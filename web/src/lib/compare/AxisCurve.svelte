@@ -6,7 +6,7 @@
   /** What is shown along the one thing in which the sides differ: the mean over passages as a line, every passage as a thin one. */
   let { axis, passages }: { axis: Schemas['AxisView']; passages: { number: number; shares: (number | null)[] }[] } = $props();
 
-  const [width, height, left, right, upper, lower] = [560, 168, 44, 16, 14, 34];
+  const [width, height, left, right, upper, lower] = [560, 176, 44, 16, 14, 42];
   const top = $derived(axisTop([...axis.points.map((point) => Number(point.share) + Number(point.half ?? 0)), ...passages.flatMap((passage) => passage.shares.map((share) => share ?? 0))]));
   const places = $derived(axisX(axis.points.map((point) => Number(point.value))));
   const x = (place: number) => left + places[place] * (width - left - right);
@@ -29,7 +29,7 @@
     {#each axis.points as point, place (point.side)}
       {#if point.half}<line x1={x(place)} x2={x(place)} y1={y(Number(point.share) - Number(point.half))} y2={y(Number(point.share) + Number(point.half))} class="stroke-primary" stroke-width="1.5" />{/if}
       <rect x={x(place) - 4} y={y(Number(point.share)) - 4} width="8" height="8" class={place === axis.knee ? 'fill-secondary' : 'fill-primary'} />
-      <text x={x(place)} y={height - lower + 16} text-anchor={place === 0 ? 'start' : place === axis.points.length - 1 ? 'end' : 'middle'} class="figure fill-current text-[11px]">{point.text}</text>
+      <text x={x(place)} y={height - lower + (place % 2 ? 32 : 17)} text-anchor={place === 0 ? 'start' : place === axis.points.length - 1 ? 'end' : 'middle'} class="figure fill-current text-[11px]">{point.text}</text>
     {/each}
   </svg>
   <figcaption class="quiet text-xs">
