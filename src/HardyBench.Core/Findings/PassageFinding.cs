@@ -1,6 +1,7 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using static HardyBench.Core.Playback.TimeSpans;
 
 namespace HardyBench.Core.Findings;
 
@@ -74,7 +75,9 @@ public static class RunFindings
             return new PassageFinding(index, passage, counts, null, null, null, null);
         }
 
-        var whole = LoadMeans.Over(run.Loads, frames[0].SlotStart + LoadLag, frames[^1].SlotStart + rate.FrameDuration);
+        // Without a clock a passage can be over in less than loads lag behind.
+        var lag = isPaced ? LoadLag : Shorter(LoadLag, (frames[^1].SlotStart - frames[0].SlotStart) / 10);
+        var whole = LoadMeans.Over(run.Loads, frames[0].SlotStart + lag, frames[^1].SlotStart + rate.FrameDuration);
         if (!isPaced)
         {
             // Without a clock something is always at its ceiling, and every moment in which a frame was done says what.

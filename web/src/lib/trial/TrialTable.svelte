@@ -35,9 +35,9 @@
                 class="block w-full px-2.5 py-1 text-left leading-[1.15rem] hover:bg-secondary/10 {chosen?.runId === run.runId && chosen.number === row.number
                   ? 'bg-secondary/15 outline-2 -outline-offset-2 outline-secondary'
                   : ''}"
-                aria-label="Passage {row.number}, {run.label}"
                 onclick={() => onchoose({ runId: run.runId, number: row.number })}
               >
+                <span class="sr-only">Passage {row.number}, {run.label}:</span>
                 <Comb teeth={cell.comb} frameMs={1000 / run.framesPerSecond} class="h-3.5 w-full" />
                 <span class="flex flex-wrap items-baseline justify-between gap-x-1">
                   <VerdictMark verdict={cell.verdict ?? null} />
