@@ -379,11 +379,11 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     }
 
     /// <summary>The newest complete bare run of a timeline, just as it is now, on each of several machines as they are described now.</summary>
+    /// <param name="described">Each machine's digest, by its id.</param>
     /// <returns>By machine, then by passage; machines without such a run are left out.</returns>
-    public async Task<IReadOnlyDictionary<string, IReadOnlyDictionary<int, GridCell>>> GridAsync(string timelineDigest, IReadOnlyCollection<Machine> machines)
+    public async Task<IReadOnlyDictionary<string, IReadOnlyDictionary<int, GridCell>>> GridAsync(string timelineDigest, IReadOnlyDictionary<string, string> described)
     {
         await using var database = databases.CreateDbContext();
-        var described = machines.ToDictionary(machine => machine.Id, Formats.Machines.MachineDigest.Of);
         var runs = await database.Runs.AsNoTracking()
             .Where(run => run.TimelineDigest == timelineDigest && run.Bare && run.Ending == RunEnding.Finished && !run.ByHand && run.DeletedAtUtc == null)
             .OrderByDescending(run => run.Id).Select(run => new { run.Id, run.MachineId, run.MachineDigest }).ToListAsync();

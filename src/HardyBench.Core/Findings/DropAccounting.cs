@@ -33,7 +33,7 @@ public static class DropAccounting
             startUpDrops,
             dropped.Count - startUpDrops,
             length,
-            frames.Count == 0 ? 0 : policy == PlayingPolicy.Unpaced ? SustainedRate.Of(shown) : shown.Count / (length + slip).TotalSeconds,
+            frames.Count == 0 ? 0 : shown.Count / (length + slip).TotalSeconds,
             slip,
             LongestFreeze(frames, shown, rate, startUpEnds),
             GapDeviation(shown),

@@ -69,6 +69,11 @@ public static class RunFindings
 
         var rate = header.Timeline.Rate;
         var isPaced = header.Settings.Policy != PlayingPolicy.Unpaced;
+        if (!isPaced)
+        {
+            counts = counts with { ShownRate = SustainedRate.Of([.. frames.Select(frame => frame.Shown).OfType<TimeSpan>()], header.Settings) };
+        }
+
         var verdict = isPaced ? limits.Of(counts) : null;
         if (verdict is null && (isPaced || counts.ShownRate == 0))
         {

@@ -5,18 +5,16 @@ namespace HardyBench.Core.Findings;
 /// <summary>How many frames a second a machine gets through when no clock holds it back.</summary>
 public static class SustainedRate
 {
-    /// <summary>Frames that may be under way at once at a cut: those of a passage's beginning may have been done while the one before it still
-    /// played, and at its end work goes to the next one already.</summary>
-    private const int UnderWayAtMost = 6 + PlaybackSettings.DecodeAhead;
-
     private const int FewestGaps = 4;
 
     /// <summary>Frames a second between the first and the last frame that had the machine to themselves; over GOPs that are not whole it is a
     /// little off. 0 where there are too few to tell.</summary>
     /// <param name="shown">When the frames of one passage were shown, in order; without a clock that is when they were done.</param>
-    public static double Of(IReadOnlyList<TimeSpan> shown)
+    /// <param name="settings">How many may be under way at once at a cut: those of a passage's beginning may have been done while the one before it
+    /// still played, and at its end work goes to the next one already.</param>
+    public static double Of(IReadOnlyList<TimeSpan> shown, PlaybackSettings settings)
     {
-        var aside = Math.Min(UnderWayAtMost, shown.Count / 4);
+        var aside = Math.Min(settings.LookAhead + PlaybackSettings.DecodeAhead, shown.Count / 4);
         var (first, last) = (aside, shown.Count - 1 - aside);
         return last - first >= FewestGaps && shown[last] > shown[first] ? (last - first) / (shown[last] - shown[first]).TotalSeconds : 0;
     }

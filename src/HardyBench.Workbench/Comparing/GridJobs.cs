@@ -1,6 +1,7 @@
 using HardyBench.Core.Findings.Comparing;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Timelines;
+using HardyBench.Formats.Machines;
 using HardyBench.Formats.Timelines;
 using HardyBench.Store;
 using HardyBench.Workbench.Machines;
@@ -29,7 +30,7 @@ public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunSt
     {
         var timeline = (await timelines.FindAsync(timelineId)).Timeline;
         var all = await machines.AllAsync();
-        var played = await runs.GridAsync(TimelineJson.Digest(timeline), all);
+        var played = await runs.GridAsync(TimelineJson.Digest(timeline), Described(all));
         return new Grid([timeline], true, [.. all.Where(machine => played.ContainsKey(machine.Id)).Select(machine => new GridRow(
             machine, [.. timeline.Passages.Select((_, index) => played[machine.Id].GetValueOrDefault(index))]))]);
     }
@@ -38,10 +39,10 @@ public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunSt
     public async Task<Grid> ByTimelineAsync()
     {
         var (all, every) = (await machines.AllAsync(), await timelines.AllAsync());
-        var played = new List<IReadOnlyDictionary<string, IReadOnlyDictionary<int, GridCell>>>();
+        var (played, described) = (new List<IReadOnlyDictionary<string, IReadOnlyDictionary<int, GridCell>>>(), Described(all));
         foreach (var timeline in every)
         {
-            played.Add(await runs.GridAsync(TimelineJson.Digest(timeline), all));
+            played.Add(await runs.GridAsync(TimelineJson.Digest(timeline), described));
         }
 
         return new Grid(every, false, [.. all.Where(machine => played.Exists(of => of.ContainsKey(machine.Id))).Select(machine => new GridRow(
@@ -54,7 +55,7 @@ public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunSt
     {
         var timeline = (await timelines.FindAsync(timelineId)).Timeline;
         var digest = TimelineJson.Digest(timeline);
-        var played = await runs.GridAsync(digest, await machines.AllAsync());
+        var played = await runs.GridAsync(digest, Described(await machines.AllAsync()));
         var candidates = new List<FamilyCandidate>();
         foreach (var id in played.Values.Where(passages => passages.Count > 0).Select(passages => passages.Values.First().Run).Order().Take(MostCandidates))
         {
@@ -66,4 +67,6 @@ public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunSt
 
         return Family.Among(candidates);
     }
+
+    private static Dictionary<string, string> Described(IReadOnlyList<Machine> machines) => machines.ToDictionary(machine => machine.Id, MachineDigest.Of);
 }

@@ -56,9 +56,9 @@ public sealed class SimulationLawTests
         var frames = new Simulation(
             [Demand(read, decode, copy, effects), Demand(1, 2, 1, 1)], Rate, new PlaybackSettings(Policy: PlayingPolicy.Unpaced), ServiceSpread.None, null).Play();
 
-        var counts = DropAccounting.Count(frames.Take(Frames).ToList(), Rate, PlayingPolicy.Unpaced, null);
-        Assert.Equal(Demand(read, decode, copy, effects).ThroughputBound(double.MaxValue), counts.ShownRate, 6);
-        Assert.Equal((Frames, 0), (counts.OnTime, counts.Late + counts.SteadyDrops + counts.StartUpDrops));
+        var sustained = SustainedRate.Of([.. frames.Take(Frames).Select(frame => frame.Shown!.Value)], new PlaybackSettings());
+        Assert.Equal(Demand(read, decode, copy, effects).ThroughputBound(double.MaxValue), sustained, 6);
+        Assert.All(frames, frame => Assert.Equal(FrameStatus.OnTime, frame.Status));
     }
 
     [Fact]

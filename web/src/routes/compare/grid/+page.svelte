@@ -10,7 +10,7 @@
 
   const search = $derived(page.url.searchParams);
   const timeline = $derived(search.get('timeline'));
-  const by = $derived(((search.get('by') ?? '') in tells ? search.get('by') : 'verdict') as Tells);
+  const by = $derived((Object.hasOwn(tells, search.get('by') ?? '') ? search.get('by') : 'verdict') as Tells);
   const sort = $derived(search.get('sort') ?? 'machine');
   const timelines = new Reading<Schemas['TimelineView'][]>(() => (signal) => api.GET('/api/timelines', { signal }));
   const reading = new Reading<Schemas['GridView']>(() => {
@@ -40,7 +40,7 @@
   const toggle = (run: number) => (chosen = chosen.includes(run) ? chosen.filter((one) => one !== run) : [...chosen, run]);
   const aria = (column: string) => (sort === column ? 'ascending' : undefined);
   const leads = (cell: Schemas['GridCellView'], column: Schemas['GridColumnView']) =>
-    grid?.timeline ? `/timelines/${encodeURIComponent(timeline!)}` : `/compare/grid?timeline=${encodeURIComponent(column.key)}`;
+    grid?.timeline ? `/runs/${cell.runId}` : `/compare/grid?timeline=${encodeURIComponent(column.key)}`;
 </script>
 
 <svelte:head><title>Grid · Hardy Bench</title></svelte:head>
