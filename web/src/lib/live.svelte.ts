@@ -69,6 +69,10 @@ class Live {
   /** What the server answered when something was asked to play. By then it may be over: what was heard of it meanwhile is newer. */
   asked(play: Play) {
     if (!this.play || this.play.trialId < play.trialId) this.#playChanged(play);
+    else if (this.play.trialId === play.trialId && !this.play.running && this.answered?.trialId !== play.trialId) {
+      this.answered = this.play;
+      this.ended++;
+    }
   }
 
   #playChanged(play: Play | null) {

@@ -46,6 +46,16 @@ test('a play of which nothing was heard but its end has ended', () => {
   expect(live.ended).toBe(1);
 });
 
+test('the first play of all can be over before anything was heard of it, and is answered all the same', () => {
+  [live.play, live.answered] = [null, null];
+  heard.get('play')!(play(2, false));
+  live.asked(play(2, true));
+
+  expect(live.answered?.trialId).toBe(2);
+  expect(live.play!.running).toBe(false);
+  expect(live.ended).toBe(1);
+});
+
 test('a play that was asked runs until its end is heard', () => {
   live.asked(play(2, true));
   expect(live.play?.running).toBe(true);
