@@ -23,6 +23,8 @@ vi.mock('./api/client', () => ({ api: { GET: async () => ({ response: { ok: true
 const { live } = await import('./live.svelte');
 const play = (trialId: number, running: boolean) => ({ trialId, running, runId: null, teeth: '' }) as unknown as Play;
 
+const asBeforeAnyPlay = () => void ([live.play, live.answered] = [null, null]);
+
 beforeEach(async () => {
   await live.connect();
   heard.get('play')!(play(1, false));
@@ -47,7 +49,7 @@ test('a play of which nothing was heard but its end has ended', () => {
 });
 
 test('the first play of all can be over before anything was heard of it, and is answered all the same', () => {
-  [live.play, live.answered] = [null, null];
+  asBeforeAnyPlay();
   heard.get('play')!(play(2, false));
   live.asked(play(2, true));
 

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
   import { page } from '$app/state';
+  import { address } from '#lib/address.ts';
   import { api, type Schemas } from '#lib/api/client.ts';
   import { Reading } from '#lib/api/reading.svelte.ts';
   import { sorted, tells, type Tells } from '#lib/compare/grid.ts';
@@ -21,15 +21,6 @@
   const rows = $derived(grid ? sorted(grid.rows, sort, by) : []);
   const query = $derived(timeline ? `?timeline=${encodeURIComponent(timeline)}` : '');
   let chosen = $state<number[]>([]);
-
-  function address(changes: Record<string, string | null>) {
-    const url = new URL(page.url.href);
-    for (const [name, value] of Object.entries(changes)) {
-      if (value === null) url.searchParams.delete(name);
-      else url.searchParams.set(name, value);
-    }
-    void goto(url, { reset: false });
-  }
 
   function chooseTimeline(id: string) {
     chosen = [];

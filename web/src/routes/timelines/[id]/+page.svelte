@@ -1,6 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
+  import { address } from '#lib/address.ts';
   import { api, type Column, type Scale } from '#lib/api/client.ts';
   import { Reading } from '#lib/api/reading.svelte.ts';
   import { isTyping } from '#lib/keys.ts';
@@ -37,15 +38,6 @@
       ? `There is no result of passage ${chosen.number} on “${sheet.columns.find((column) => column.machine.id === chosen?.machineId)?.machine.name ?? chosen.machineId}” to show.`
       : null
   );
-
-  function address(changes: Record<string, string | null>) {
-    const url = new URL(page.url.href);
-    for (const [name, value] of Object.entries(changes)) {
-      if (value === null) url.searchParams.delete(name);
-      else url.searchParams.set(name, value);
-    }
-    void goto(url, { reset: false });
-  }
 
   function pick(column: Column, runId: number | null) {
     const url = new URL(page.url.href);
