@@ -10,8 +10,8 @@ using HardyBench.Workbench;
 namespace HardyBench.Benchmarks;
 
 /// <summary>Decoding and effects together, as fast as they go, against FFmpeg's own command with the same graph, each in a process of
-/// its own, turn and turn about. Promises: at least 0.9 of FFmpeg's frames a second, and the player's process at most 1.2 of its peak memory and
-/// what the look-ahead holds.</summary>
+/// its own, turn and turn about. Promises: at least 0.9 of FFmpeg's frames a second, and the player's process at most 1.2 of its peak
+/// memory and what the look-ahead holds.</summary>
 internal static class ChainBenchmark
 {
     /// <summary>The argument with which this program is started again to be measured alone.</summary>
@@ -32,7 +32,25 @@ internal static class ChainBenchmark
         var stolen = new Stolen();
         for (var round = 0; round < Rounds; round++)
         {
-            ffmpeg = ffmpeg.Better(Ffmpeg(["-v", "error", "-stream_loop", "-1", "-i", clip, "-filter_complex", graph, "-map", "[out]", "-frames:v", $"{Frames}", "-f", "null", "-"]));
+            ffmpeg = ffmpeg.Better(
+                Ffmpeg([
+                    "-v",
+                    "error",
+                    "-stream_loop",
+                    "-1",
+                    "-i",
+                    clip,
+                    "-filter_complex",
+                    graph,
+                    "-map",
+                    "[out]",
+                    "-frames:v",
+                    $"{Frames}",
+                    "-f",
+                    "null",
+                    "-",
+                ])
+            );
             player = player.Better(Player());
         }
 
@@ -40,8 +58,13 @@ internal static class ChainBenchmark
         var ahead = (plan.Settings.LookAhead + PlaybackSettings.DecodeAhead) * frame / 1e6;
         Console.WriteLine($"  {player.Rate,7:0.0} / {ffmpeg.Rate,7:0.0} = {player.Rate / ffmpeg.Rate:0.00}   {stolen.SoFar()}");
         await bench.Plays.PlayAsync(plan, null, CancellationToken.None);
-        Console.WriteLine($"  peak memory of the player's own process after a run of it {bench.Players.Processes.Max(MeasuredProcess.PeakOf):0} MB");
-        Console.WriteLine($"  peak memory {player.Megabytes:0} MB, FFmpeg {ffmpeg.Megabytes:0} MB, look-ahead {ahead:0} MB, .NET itself about {BareMegabytes():0} MB");
+        Console.WriteLine(
+            $"  peak memory of the player's own process after a run of it {bench.Players.Processes.Max(MeasuredProcess.PeakOf):0} MB"
+        );
+        Console.WriteLine(
+            $"  peak memory {player.Megabytes:0} MB, FFmpeg {ffmpeg.Megabytes:0} MB, look-ahead {ahead:0} MB, .NET itself about "
+                + $"{BareMegabytes():0} MB"
+        );
     }
 
     /// <summary>What is measured: one passage, every frame, with nothing else of the product running.</summary>
@@ -86,13 +109,21 @@ internal static class ChainBenchmark
     private static Measured Player()
     {
         var process = MeasuredProcess.Again(Alone);
-        return double.TryParse(process.Output.Split("seconds ").ElementAtOrDefault(1), NumberStyles.Float, CultureInfo.InvariantCulture, out var seconds) && seconds > 0
+        return
+            double.TryParse(
+                process.Output.Split("seconds ").ElementAtOrDefault(1),
+                NumberStyles.Float,
+                CultureInfo.InvariantCulture,
+                out var seconds
+            )
+            && seconds > 0
             ? new Measured(Frames / seconds, process.PeakMegabytes)
             : throw new MeasuringException($"The player measured alone told no time: {process.Output}");
     }
 
     private readonly record struct Measured(double Rate, double Megabytes)
     {
-        public Measured Better(Measured other) => new(Math.Max(Rate, other.Rate), Rate == 0 ? other.Megabytes : Math.Min(Megabytes, other.Megabytes));
+        public Measured Better(Measured other) =>
+            new(Math.Max(Rate, other.Rate), Rate == 0 ? other.Megabytes : Math.Min(Megabytes, other.Megabytes));
     }
 }

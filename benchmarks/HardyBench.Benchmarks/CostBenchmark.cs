@@ -10,9 +10,9 @@ using HardyBench.Workbench;
 
 namespace HardyBench.Benchmarks;
 
-/// <summary>What passages are said to ask, and stand-ins are reckoned with, against what it takes this player on one thread of this machine:
-/// every effect at 8 and at 10 bits, every codec of the recipes that are made. A core that is faster or slower than the reference core is
-/// so by the same share everywhere, so that share (the median of all) is taken out. Promise: within a quarter.</summary>
+/// <summary>What passages are said to ask, and stand-ins are reckoned with, against what it takes this player on one thread of this
+/// machine: every effect at 8 and at 10 bits, every codec of the recipes that are made. A core that is faster or slower than the reference
+/// core is so by the same share everywhere, so that share (the median of all) is taken out. Promise: within a quarter.</summary>
 internal static class CostBenchmark
 {
     private const int Frames = 40, Warm = 6;
@@ -26,14 +26,32 @@ internal static class CostBenchmark
         {
             var bits = bench.Clips.Clips[clip].Format.BitDepth;
             var (bare, _) = Treated(bench, plan, clip, []);
-            foreach (var kind in EffectCatalogue.All.Where(kind => kind.RunsOn != EffectPlace.StandInsOnly && kind.Id != EffectCatalogue.Placement))
+            foreach (
+                var kind in EffectCatalogue.All.Where(kind =>
+                    kind.RunsOn != EffectPlace.StandInsOnly && kind.Id != EffectCatalogue.Placement
+                )
+            )
             {
-                var effect = new Effect(kind.Id, new Dictionary<string, double>(), kind.TextLabel switch { null => null, "look" => Looks.WarmStage, _ => "Low tide" });
+                var effect = new Effect(
+                    kind.Id,
+                    new Dictionary<string, double>(),
+                    kind.TextLabel switch
+                    {
+                        null => null,
+                        "look" => Looks.WarmStage,
+                        _ => "Low tide",
+                    }
+                );
                 var (took, estimated) = Treated(bench, plan, clip, [effect]);
                 rows.Add(($"{kind.Label}, {bits} bit", estimated, took - bare));
             }
 
-            Effect[] colour = [Effect.Of("primary-grade"), Effect.Of("curves"), new("lut", new Dictionary<string, double>(), Looks.WarmStage)];
+            Effect[] colour =
+            [
+                Effect.Of("primary-grade"),
+                Effect.Of("curves"),
+                new("lut", new Dictionary<string, double>(), Looks.WarmStage),
+            ];
             var (all, said) = Treated(bench, plan, clip, colour);
             rows.Add(($"grade, curves and LUT, {bits} bit", said, all - bare));
         }
@@ -46,11 +64,18 @@ internal static class CostBenchmark
 
         var shares = rows.Select(row => row.Measured / row.Estimated).Order().ToList();
         var machine = shares[shares.Count / 2];
-        Console.WriteLine($"\nCost of a frame on one core, ms: estimated, measured, share of it with this machine's own {1 / machine:0.00} of the reference core taken out");
+        Console.WriteLine(
+            $"\nCost of a frame on one core, ms: estimated, measured, share of it with this machine's own {1 / machine:0.00} of the "
+                + "reference core taken out"
+        );
         foreach (var (name, estimated, measured) in rows)
         {
             var share = estimated * machine / measured;
-            Console.WriteLine($"  {name,-34} {estimated * 1000,7:0.00} {measured * 1000,7:0.00} {share,6:0.00}{(share is < 0.75 or > 1.25 ? "  outside a quarter" : "")}   {measured * 1e9 / Raster.Hd.Pixels:0.00} ns a pixel");
+            Console.WriteLine(
+                $"  {name, -34} {estimated * 1000, 7:0.00} {measured * 1000, 7:0.00} "
+                    + $"{share, 6:0.00}{(share is < 0.75 or > 1.25 ? "  outside a quarter" : "")}   "
+                    + $"{measured * 1e9 / Raster.Hd.Pixels:0.00} ns a pixel"
+            );
         }
     }
 

@@ -38,7 +38,21 @@ internal static class DecodeBenchmark
     }
 
     private static void Ffmpeg(string file, int frames) => MeasuredProcess.Run(
-        "ffmpeg", "-v", "error", "-threads", $"{Environment.ProcessorCount}", "-stream_loop", "-1", "-i", file, "-frames:v", $"{frames}", "-f", "null", "-");
+        "ffmpeg",
+        "-v",
+        "error",
+        "-threads",
+        $"{Environment.ProcessorCount}",
+        "-stream_loop",
+        "-1",
+        "-i",
+        file,
+        "-frames:v",
+        $"{frames}",
+        "-f",
+        "null",
+        "-"
+    );
 
     private static double Time(Action work)
     {

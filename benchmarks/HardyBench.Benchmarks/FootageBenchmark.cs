@@ -34,7 +34,9 @@ internal static class FootageBenchmark
         Console.WriteLine("\nProcessor time");
         var (otio, edl) = Lists();
         Console.WriteLine($"  {Events} events of OpenTimelineIO: {ProcessorMs(() => Cut(OtioReader.Read(otio))):0} ms");
-        Console.WriteLine($"  {Events} events of an edit decision list: {ProcessorMs(() => Cut(EdlReader.Read(edl, new FrameRate(25)))):0} ms");
+        Console.WriteLine(
+            $"  {Events} events of an edit decision list: {ProcessorMs(() => Cut(EdlReader.Read(edl, new FrameRate(25)))):0} ms"
+        );
         var formats = bench.Clips.Clips.Values.Select(clip => clip.Format).ToList();
         Console.WriteLine($"  facts of {Clips} clips: {ProcessorMs(() => Facts(formats)):0} ms");
     }
@@ -46,18 +48,30 @@ internal static class FootageBenchmark
         var (children, edl) = (new StringBuilder(), new StringBuilder("TITLE: LONG\nFCM: NON-DROP FRAME\n"));
         for (var i = 0; i < Events; i++)
         {
-            children.Append(i == 0 ? "" : ",").Append($$"""{"OTIO_SCHEMA":"Clip.1","name":"c{{i % 40}}","source_range":{"OTIO_SCHEMA":"TimeRange.1","start_time":{"OTIO_SCHEMA":"RationalTime.1","rate":25,"value":{{i % 50}}},"duration":{"OTIO_SCHEMA":"RationalTime.1","rate":25,"value":25} },"media_reference":{"OTIO_SCHEMA":"MissingReference.1"} }""");
+            children
+                .Append(i == 0 ? "" : ",")
+                .Append(
+                    $$"""{"OTIO_SCHEMA":"Clip.1","name":"c{{i % 40}}","source_range":{"OTIO_SCHEMA":"TimeRange.1","start_time":{"OTIO_SCHEMA":"RationalTime.1","rate":25,"value":{{i % 50}}},"duration":{"OTIO_SCHEMA":"RationalTime.1","rate":25,"value":25} },"media_reference":{"OTIO_SCHEMA":"MissingReference.1"} }"""
+                );
             edl.Append($"{i + 1:000}  C{i % 40,-6} V     C        00:00:00:00 00:00:01:00 {Code(i)}:00 {Code(i + 1)}:00\n");
         }
 
-        return ("{\"OTIO_SCHEMA\":\"Timeline.1\",\"name\":\"long\",\"tracks\":{\"OTIO_SCHEMA\":\"Stack.1\",\"children\":[{\"OTIO_SCHEMA\":\"Track.1\",\"kind\":\"Video\",\"children\":[" + children + "]}]}}", edl.ToString());
+        return (
+            "{\"OTIO_SCHEMA\":\"Timeline.1\",\"name\":\"long\",\"tracks\":{\"OTIO_SCHEMA\":\"Stack.1\",\"children\":[{\"OTIO_SCHEMA\":\"Track.1\",\"kind\":\"Video\",\"children\":["
+                + children
+                + "]}]}}",
+            edl.ToString()
+        );
 
         static string Code(int seconds) => $"{seconds / 3600:00}:{seconds / 60 % 60:00}:{seconds % 60:00}";
     }
 
     private static void Read(string file, int frames)
     {
-        var wrong = StripReader.Read(file, frames, Environment.ProcessorCount).Index().Count(reading => reading.Item?.Frame != reading.Index);
+        var wrong = StripReader
+            .Read(file, frames, Environment.ProcessorCount)
+            .Index()
+            .Count(reading => reading.Item?.Frame != reading.Index);
         if (wrong > 0)
         {
             Console.WriteLine($"  {wrong} frames were not read right");

@@ -28,7 +28,9 @@ internal static class KeepingBenchmark
 
         var whole = (await RunColumns.WriteAsync(run.Frames, run.Loads)).Length;
         var framesOnly = (await RunColumns.WriteAsync(run.Frames, [])).Length;
-        Console.WriteLine($"  frames {(double)framesOnly / Frames:0.00} bytes each, with loads ten times a second {(double)whole / Frames:0.00}");
+        Console.WriteLine(
+            $"  frames {(double)framesOnly / Frames:0.00} bytes each, with loads ten times a second {(double)whole / Frames:0.00}"
+        );
         var (judged, opened) = (double.MaxValue, double.MaxValue);
         for (var round = 0; round < Rounds; round++)
         {
@@ -41,7 +43,9 @@ internal static class KeepingBenchmark
             Debug.Assert((teeth, frames) == (Frames, Frames), "every frame has its tooth");
         }
 
-        Console.WriteLine($"  its figures and its comb, as kept beside it, in {judged:0} ms; opened whole and judged anew in {opened:0} ms");
+        Console.WriteLine(
+            $"  its figures and its comb, as kept beside it, in {judged:0} ms; opened whole and judged anew in {opened:0} ms"
+        );
         Directory.Delete(folder, recursive: true);
     }
 
@@ -64,7 +68,14 @@ internal static class KeepingBenchmark
         var loads = Enumerable.Range(0, 36_000).SelectMany(n => Enumerable.Range(0, 12).Select(kind =>
             new LoadReading(TimeSpan.FromSeconds(n / 10.0), (LoadKind)kind, 0, (float)random.NextDouble()))).ToList();
         var conditions = new Conditions("benchmark", null, [0], null, null, null);
-        return new Run(new RunHeader(timeline, plan.Machine, plan.Settings, conditions, new Dictionary<string, string>(), DateTimeOffset.UnixEpoch), RunEnding.Finished, TimeSpan.Zero, frames, loads, []);
+        return new Run(
+            new RunHeader(timeline, plan.Machine, plan.Settings, conditions, new Dictionary<string, string>(), DateTimeOffset.UnixEpoch),
+            RunEnding.Finished,
+            TimeSpan.Zero,
+            frames,
+            loads,
+            []
+        );
 
         static TimeSpan Milliseconds(double ms) => TimeSpan.FromTicks((long)(ms * TimeSpan.TicksPerMillisecond));
     }

@@ -28,7 +28,18 @@ internal static class LiveBenchmark
     {
         Console.WriteLine("\nThe program freshly started, playing HD AVC, bare, with two pages looking on");
         var touring = (await bench.Timelines.FindAsync("touring-night")).Timeline;
-        var alone = (await bench.Timelines.AddAsync(touring with { Id = string.Empty, Title = "Measured alone", Passages = [touring.Passages[0] with { FrameCount = 300 }] })).Timeline.Id;
+        var alone = (
+            await bench.Timelines.AddAsync(
+                touring with
+                {
+                    Id = string.Empty,
+                    Title = "Measured alone",
+                    Passages = [touring.Passages[0] with { FrameCount = 300 }],
+                }
+            )
+        )
+            .Timeline
+            .Id;
         var address = new Uri($"http://127.0.0.1:{FreePort()}");
         var began = Stopwatch.GetTimestamp();
         using var program = Process.Start(Launcher(), ["--data", bench.Folder.Path, "serve", "--port", $"{address.Port}"]);
@@ -42,7 +53,10 @@ internal static class LiveBenchmark
             for (var play = 1; play <= Plays; play++)
             {
                 var run = await PlayAsync(bench, http, alone);
-                Console.WriteLine($"  play {play}: the tool itself {Tool(run):0.0} % of a core once it plays; presenter {Lateness(run):0.000} ms late (99th percentile); memory of the server {Megabytes(program):0} MB");
+                Console.WriteLine(
+                    $"  play {play}: the tool itself {Tool(run):0.0} % of a core once it plays; presenter {Lateness(run):0.000} ms "
+                        + $"late (99th percentile); memory of the server {Megabytes(program):0} MB"
+                );
             }
 
             Array.ForEach(pages, page => page.Kill());
@@ -67,7 +81,11 @@ internal static class LiveBenchmark
     {
         for (var folder = new DirectoryInfo(AppContext.BaseDirectory); folder is not null; folder = folder.Parent)
         {
-            if (Path.Combine(folder.FullName, "hardybench") is var launcher && File.Exists(launcher) && File.Exists(Path.Combine(folder.FullName, "Makefile")))
+            if (
+                Path.Combine(folder.FullName, "hardybench") is var launcher
+                && File.Exists(launcher)
+                && File.Exists(Path.Combine(folder.FullName, "Makefile"))
+            )
             {
                 return launcher;
             }
@@ -101,7 +119,8 @@ internal static class LiveBenchmark
         throw new MeasuringException("The program did not answer within a minute.");
     }
 
-    private static double Tool(Run run) => 100 * run.Loads.Where(load => load.Kind == LoadKind.OwnTool && load.At > run.StartLag + Sampling).Average(load => load.Value);
+    private static double Tool(Run run) =>
+        100 * run.Loads.Where(load => load.Kind == LoadKind.OwnTool && load.At > run.StartLag + Sampling).Average(load => load.Value);
 
     private static double Lateness(Run run) => run.Frames.Where(frame => frame.Status == FrameStatus.OnTime)
         .Select(frame => (frame.Shown!.Value - frame.SlotStart).TotalMilliseconds).Percentile(99);

@@ -6,7 +6,8 @@ namespace HardyBench.Benchmarks;
 /// <summary>What is measured failed, so there is no figure.</summary>
 internal sealed class MeasuringException(string message) : Exception(message);
 
-/// <summary>A process of its own that is measured. Where it fails, measuring fails: a figure of what did not run is worse than none.</summary>
+/// <summary>A process of its own that is measured. Where it fails, measuring fails: a figure of what did not run is worse than
+/// none.</summary>
 /// <param name="Output">What it wrote.</param>
 /// <param name="PeakMegabytes">Its peak memory, read from the kernel while it lived.</param>
 internal sealed record MeasuredProcess(string Output, TimeSpan Took, double PeakMegabytes)
@@ -25,7 +26,10 @@ internal sealed record MeasuredProcess(string Output, TimeSpan Took, double Peak
 
         return process.ExitCode == 0
             ? new MeasuredProcess(told.Result, Stopwatch.GetElapsedTime(began), peak)
-            : throw new MeasuringException($"What was to be measured failed with exit code {process.ExitCode}: {command} {string.Join(' ', arguments)}\n{complained.Result.Trim()}");
+            : throw new MeasuringException(
+                $"What was to be measured failed with exit code {process.ExitCode}: {command} "
+                    + $"{string.Join(' ', arguments)}\n{complained.Result.Trim()}"
+            );
     }
 
     /// <summary>This very program again, with other arguments.</summary>
@@ -51,8 +55,11 @@ internal sealed record MeasuredProcess(string Output, TimeSpan Took, double Peak
     {
         try
         {
-            var line = File.ReadLines($"/proc/{process}/status").FirstOrDefault(line => line.StartsWith("VmHWM:", StringComparison.Ordinal));
-            return line is null ? 0 : double.Parse(line.Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], CultureInfo.InvariantCulture) * 1024 / 1e6;
+            var line = File.ReadLines($"/proc/{process}/status")
+                .FirstOrDefault(line => line.StartsWith("VmHWM:", StringComparison.Ordinal));
+            return line is null
+                ? 0
+                : double.Parse(line.Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], CultureInfo.InvariantCulture) * 1024 / 1e6;
         }
         catch (IOException)
         {

@@ -20,7 +20,10 @@ internal static class OverloadBenchmark
     public static async Task RunAsync(Bench bench)
     {
         var plays = int.TryParse(Environment.GetEnvironmentVariable("PLAYS"), CultureInfo.InvariantCulture, out var asked) ? asked : 10;
-        Console.WriteLine($"\nToo much: frames a second; lowest and highest of {plays} plays, their deviation; in vain; gaps, deviation beside mean; limiters named");
+        Console.WriteLine(
+            $"\nToo much: frames a second; lowest and highest of {plays} plays, their deviation; in vain; gaps, deviation beside "
+                + "mean; limiters named"
+        );
         var plan = await bench.Plays.PlanAsync("touring-night", "this", new PlaybackSettings());
         var kept = await PlayAsync(bench, plan with { Settings = new PlaybackSettings(Policy: PlayingPolicy.KeepFrames) });
         var rounds = new List<IReadOnlyList<PassageFinding>>();
@@ -53,7 +56,11 @@ internal static class OverloadBenchmark
             }
         }
 
-        Console.WriteLine(FormattableString.Invariant($"  {rounds.Count} plays; {disturbed} more in which a host took over {Undisturbed:0%} of the processor are left out"));
+        Console.WriteLine(
+            FormattableString.Invariant(
+                $"  {rounds.Count} plays; {disturbed} more in which a host took over {Undisturbed:0%} of the processor are left out"
+            )
+        );
     }
 
     private static void Show(List<PassageFinding> plays, double kept, double? ffmpeg)
@@ -62,9 +69,17 @@ internal static class OverloadBenchmark
         var mean = rates.Average();
         var deviation = Math.Sqrt(rates.Average(rate => (rate - mean) * (rate - mean)));
         var gaps = plays.Average(finding => finding.Counts.GapDeviation.TotalSeconds * finding.Counts.ShownRate);
-        var limiters = plays.GroupBy(finding => finding.Limiter?.Limiter.ToString() ?? "none").OrderByDescending(group => group.Count()).Select(group => $"{group.Key} {group.Count()}");
+        var limiters = plays
+            .GroupBy(finding => finding.Limiter?.Limiter.ToString() ?? "none")
+            .OrderByDescending(group => group.Count())
+            .Select(group => $"{group.Key} {group.Count()}");
+        Console.Write(FormattableString.Invariant(
+            $"  {plays[0].Index + 1,2} {plays[0].Passage.Question,-34} FFmpeg {ffmpeg,5:0.0}  keep frames {kept,5:0.0}  "));
+        Console.Write(FormattableString.Invariant(
+            $"keep time {mean,5:0.0} ({rates.Min():0.0} to {rates.Max():0.0}, {deviation / Math.Max(mean, 1e-9):0%})  "));
+        Console.Write(FormattableString.Invariant($"in vain {plays.Average(finding => finding.InVain.Share ?? 0):0%}  gaps {gaps:0.00}  "));
         Console.WriteLine(FormattableString.Invariant(
-            $"  {plays[0].Index + 1,2} {plays[0].Passage.Question,-34} FFmpeg {ffmpeg,5:0.0}  keep frames {kept,5:0.0}  keep time {mean,5:0.0} ({rates.Min():0.0} to {rates.Max():0.0}, {deviation / Math.Max(mean, 1e-9):0%})  in vain {plays.Average(finding => finding.InVain.Share ?? 0):0%}  gaps {gaps:0.00}  longest {plays.Max(finding => finding.Counts.LongestFreeze.TotalSeconds):0.0} s  {string.Join(", ", limiters)}"));
+            $"longest {plays.Max(finding => finding.Counts.LongestFreeze.TotalSeconds):0.0} s  {string.Join(", ", limiters)}"));
     }
 
     /// <exception cref="MeasuringException">It did not play to its end.</exception>
@@ -73,7 +88,9 @@ internal static class OverloadBenchmark
         var run = (await bench.Plays.PlayAsync(plan, null, CancellationToken.None)).Run;
         return run.Ending == RunEnding.Finished && run.Failures.Count == 0
             ? RunFindings.Of(run)
-            : throw new MeasuringException($"'{plan.Timeline.Title}' did not play: {string.Join("; ", run.Failures.Select(failure => failure.Message))}");
+            : throw new MeasuringException(
+                $"'{plan.Timeline.Title}' did not play: {string.Join("; ", run.Failures.Select(failure => failure.Message))}"
+            );
     }
 
     /// <summary>The same graph by FFmpeg's own command, as fast as it goes; null for passages of several layers or of another speed,
@@ -85,11 +102,27 @@ internal static class OverloadBenchmark
             return null;
         }
 
-        var inputs = passage.Layers.Select(layer => bench.Clips.PathOf(bench.Clips.Clips[layer.ClipId])).SelectMany(file => (string[])["-stream_loop", "-1", "-i", file]);
+        var inputs = passage
+            .Layers.Select(layer => bench.Clips.PathOf(bench.Clips.Clips[layer.ClipId]))
+            .SelectMany(file => (string[])["-stream_loop", "-1", "-i", file]);
         var links = string.Concat(passage.Layers.Select((_, index) => $"[{index}:v]null[in{index}];"));
         var run = MeasuredProcess.Run(
             "ffmpeg",
-            ["-v", "error", .. inputs, "-filter_complex", links + Graphs.Of(bench).Describe(plan, passage), "-map", "[out]", "-frames:v", $"{passage.FrameCount}", "-f", "null", "-"]);
+            [
+                "-v",
+                "error",
+                .. inputs,
+                "-filter_complex",
+                links + Graphs.Of(bench).Describe(plan, passage),
+                "-map",
+                "[out]",
+                "-frames:v",
+                $"{passage.FrameCount}",
+                "-f",
+                "null",
+                "-",
+            ]
+        );
         return passage.FrameCount / run.Took.TotalSeconds;
     }
 }

@@ -20,7 +20,9 @@ internal static class PlaybackBenchmark
         var lateness = run.Frames.Where(frame => frame.Status == FrameStatus.OnTime)
             .Select(frame => (frame.Shown!.Value - frame.SlotStart).TotalMilliseconds).ToList();
         Console.WriteLine($"  on time {lateness.Count} of {run.Frames.Count}; {stolen.SoFar()}");
-        Console.WriteLine($"  presenter after the slot began: median {lateness.Median():0.000} ms, 99th percentile {lateness.Percentile(99):0.000} ms");
+        Console.WriteLine(
+            $"  presenter after the slot began: median {lateness.Median():0.000} ms, 99th percentile {lateness.Percentile(99):0.000} ms"
+        );
         foreach (var (from, to) in new[] { (0, 5), (5, 20) })
         {
             double Mean(LoadKind kind) => 100 * run.Loads

@@ -6,7 +6,8 @@ using HardyBench.Workbench;
 namespace HardyBench.Benchmarks;
 
 /// <summary>What the trade expects of any machine, as loads on this one: common practice, no source. Half the frame rate asks about half,
-/// more layers ask more, a smaller raster decodes no cheaper. Loads waver with what else runs, so they are shown here and not tested.</summary>
+/// more layers ask more, a smaller raster decodes no cheaper. Loads waver with what else runs, so they are shown here and not
+/// tested.</summary>
 internal static class PracticeBenchmark
 {
     private const int Frames = 150, Rounds = 3;
@@ -20,7 +21,12 @@ internal static class PracticeBenchmark
         var whole = await CoresAsync(bench, plan, one);
         Show("half the rate", await CoresAsync(bench, plan, one.AtHalfRate()), whole, "about 0.5");
         Show("three layers", await CoresAsync(bench, plan, three), whole, "more than 1");
-        Show("a quarter of each side", await CoresAsync(bench, plan, one with { Raster = one.Raster.DividedBy(4) }), whole, "decoding alone stays");
+        Show(
+            "a quarter of each side",
+            await CoresAsync(bench, plan, one with { Raster = one.Raster.DividedBy(4) }),
+            whole,
+            "decoding alone stays"
+        );
     }
 
     private static void Show(string what, double cores, double whole, string expected) =>
@@ -35,11 +41,16 @@ internal static class PracticeBenchmark
             var run = (await bench.Plays.PlayAsync(plan with { Timeline = timeline }, null, CancellationToken.None)).Run;
             if (run.Ending != RunEnding.Finished || run.Failures.Count > 0)
             {
-                throw new MeasuringException($"'{timeline.Passages[0].Question}' did not play: {string.Join("; ", run.Failures.Select(failure => failure.Message))}");
+                throw new MeasuringException(
+                    $"'{timeline.Passages[0].Question}' did not play: {string.Join("; ", run.Failures.Select(failure => failure.Message))}"
+                );
             }
 
             var means = LoadMeans.Over(run.Loads, TimeSpan.FromMilliseconds(500), timeline.Rate.StartOf(timeline.FrameCount));
-            cores.Add((means.Of(LoadKind.OwnDecode) ?? throw new MeasuringException("Loads cannot be read here.")) + (means.Of(LoadKind.OwnEffects) ?? 0));
+            cores.Add(
+                (means.Of(LoadKind.OwnDecode) ?? throw new MeasuringException("Loads cannot be read here."))
+                    + (means.Of(LoadKind.OwnEffects) ?? 0)
+            );
         }
 
         return cores.Order().ElementAt(Rounds / 2);

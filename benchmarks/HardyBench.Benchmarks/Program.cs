@@ -5,9 +5,10 @@ using HardyBench.Workbench;
 using HardyBench.Workbench.Data;
 
 // Measures what the product promises about itself, side by side with what it is measured against, in one run.
-// Usage: make bench [WHAT="decode chain simulation playing live keeping footage practice costs overload"]. Uses the full pack of the data folder ($HARDYBENCH_DATA) and
-// makes it if needed.
-string[] wanted = args.Length > 0 ? args : ["decode", "chain", "simulation", "playing", "live", "keeping", "footage", "practice", "costs", "overload"];
+// Usage: make bench [WHAT="decode chain simulation playing live keeping footage practice costs overload"]. Uses the full pack of the data
+// folder ($HARDYBENCH_DATA) and makes it if needed.
+string[] wanted =
+    args.Length > 0 ? args : ["decode", "chain", "simulation", "playing", "live", "keeping", "footage", "practice", "costs", "overload"];
 if (wanted is [LiveBenchmark.Page, var address])
 {
     await LiveBenchmark.ListenAsync(address);

@@ -8,24 +8,39 @@ internal static class SettingsOptions
 {
     private static readonly Option<PreviewScale> Scale = Choices.Option("--scale", "Preview scale:", PreviewScale.Full);
 
-    private static readonly Option<PlayingPolicy> Policy = Choices.Option("--policy", "Drop frames, or let the clock slip:", PlayingPolicy.KeepTime);
+    private static readonly Option<PlayingPolicy> Policy = Choices.Option(
+        "--policy",
+        "Drop frames, or let the clock slip:",
+        PlayingPolicy.KeepTime
+    );
 
     private static readonly Option<bool> Automatic = new("--automatic-scale") { Description = "An aid: the scale steps down by itself." };
     private static readonly Option<Proxies> Proxy = Choices.Option("--proxies", "An aid:", Proxies.None);
-    private static readonly Option<bool> PreRenders = new("--pre-renders") { Description = "An aid: rendered passages are played from their renders." };
+    private static readonly Option<bool> PreRenders = new("--pre-renders")
+    {
+        Description = "An aid: rendered passages are played from their renders.",
+    };
     private static readonly Option<FileCache> Cache = Choices.Option("--cache", "Footage in the file cache:", FileCache.AsFound);
     private static readonly Option<string?> DecodeOn = new("--decode-on") { Description = "A device by FFmpeg's name, such as vaapi." };
     private static readonly Option<string?> EffectsOn = new("--effects-on") { Description = "A device by FFmpeg's name, such as opencl." };
     private static readonly Option<int?> Threads = new("--threads") { Description = "For each decoder and for effects." };
-    private static readonly Option<int> LookAhead = new("--look-ahead") { Description = "Treated frames that may wait.", DefaultValueFactory = _ => new PlaybackSettings().LookAhead };
+    private static readonly Option<int> LookAhead = new("--look-ahead")
+    {
+        Description = "Treated frames that may wait.",
+        DefaultValueFactory = _ => new PlaybackSettings().LookAhead,
+    };
     private static readonly Option<PreviewScale?> ToScale = Choices.Option<PreviewScale>("--to-scale", "Compare, the second side's scale:");
     private static readonly Option<Proxies?> ToProxies = Choices.Option<Proxies>("--to-proxies", "Compare, the second side's proxies:");
     private static readonly Option<FileCache?> ToCache = Choices.Option<FileCache>("--to-cache", "Compare, the second side's file cache:");
-    private static readonly Option<string?> ToEffectsOn = new("--to-effects-on") { Description = "Compare: the second side's device for effects." };
+    private static readonly Option<string?> ToEffectsOn = new("--to-effects-on")
+    {
+        Description = "Compare: the second side's device for effects.",
+    };
     private static readonly Option<int?> ToThreads = new("--to-threads") { Description = "Compare: the second side's threads." };
 
     /// <summary>Those of one run.</summary>
-    public static IReadOnlyList<Option> All => [Scale, Policy, Automatic, Proxy, PreRenders, Cache, DecodeOn, EffectsOn, Threads, LookAhead];
+    public static IReadOnlyList<Option> All =>
+        [Scale, Policy, Automatic, Proxy, PreRenders, Cache, DecodeOn, EffectsOn, Threads, LookAhead];
 
     /// <summary>Those that say what a comparison changes.</summary>
     public static IReadOnlyList<Option> Changed => [ToScale, ToProxies, ToCache, ToEffectsOn, ToThreads];

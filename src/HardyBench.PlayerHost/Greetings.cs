@@ -10,7 +10,8 @@ namespace HardyBench.PlayerHost;
 internal static class Greetings
 {
     /// <summary>The process that asks, whose work counts as the tool's own; null when nobody said.</summary>
-    public static int? Owner => int.TryParse(Environment.GetEnvironmentVariable("HARDYBENCH_OWNER"), CultureInfo.InvariantCulture, out var id) ? id : null;
+    public static int? Owner =>
+        int.TryParse(Environment.GetEnvironmentVariable("HARDYBENCH_OWNER"), CultureInfo.InvariantCulture, out var id) ? id : null;
 
     private static bool Confined(string to) => Environment.GetEnvironmentVariable("HARDYBENCH_CONFINED")?.Split(' ').Contains(to) == true;
 

@@ -5,8 +5,8 @@ using HardyBench.Player.Playing;
 
 namespace HardyBench.PlayerHost;
 
-/// <summary>Renders one passage: its pictures, each after its length in bytes (four, the lowest first). What goes wrong is said in a line on
-/// standard error.</summary>
+/// <summary>Renders one passage: its pictures, each after its length in bytes (four, the lowest first). What goes wrong is said in a line
+/// on standard error.</summary>
 internal static class Rendering
 {
     /// <returns>The exit code: 0 when all pictures were written.</returns>
@@ -14,10 +14,14 @@ internal static class Rendering
     {
         try
         {
-            var line = await new BoundedLines(input).ReadAsync(CancellationToken.None) ?? throw new InvalidDataException("Nothing was asked.");
+            var line =
+                await new BoundedLines(input).ReadAsync(CancellationToken.None) ?? throw new InvalidDataException("Nothing was asked.");
             var ask = PlayerTalk.Read(line.Span, PlayerTalk.Asks).Render ?? throw new InvalidDataException("No render was asked for.");
             var length = new byte[sizeof(int)];
-            var pictures = new PassagePictures(new HandedClips(ask.Clips, _ => { }), new EffectFilters(ask.Effects.Looks, ask.Effects.Font));
+            var pictures = new PassagePictures(
+                new HandedClips(ask.Clips, _ => { }),
+                new EffectFilters(ask.Effects.Looks, ask.Effects.Font)
+            );
             foreach (var picture in pictures.Of(ask.Plan, ask.Passage, CancellationToken.None))
             {
                 BinaryPrimitives.WriteInt32LittleEndian(length, picture.Length);

@@ -140,7 +140,10 @@ public static class BenchServer
         if (!Directory.Exists(page))
         {
             app.MapGet("/", () => Results.Problem(
-                "The page is not built. Run 'make demo', which builds it; the API works meanwhile.", statusCode: StatusCodes.Status503ServiceUnavailable));
+                "The page is not built. Run 'make demo', which builds it; the API works meanwhile.",
+                statusCode: StatusCodes.Status503ServiceUnavailable
+            )
+    );
             return;
         }
 

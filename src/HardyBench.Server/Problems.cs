@@ -46,7 +46,16 @@ internal sealed class Problems(IProblemDetailsService details) : IExceptionHandl
         BadHttpRequestException bad => bad.StatusCode,
         UnknownThingException => StatusCodes.Status404NotFound,
         VersionConflictException => StatusCodes.Status409Conflict,
-        PlanRefusedException or TimelineRefusedException or MachineRefusedException or ShelfException or ComparisonRefusedException or MediaException or InterchangeException or PackException or SeriesException or FormatException => StatusCodes.Status422UnprocessableEntity,
+        PlanRefusedException
+        or TimelineRefusedException
+        or MachineRefusedException
+        or ShelfException
+        or ComparisonRefusedException
+        or MediaException
+        or InterchangeException
+        or PackException
+        or SeriesException
+        or FormatException => StatusCodes.Status422UnprocessableEntity,
         MakingException or DataFolderException => StatusCodes.Status507InsufficientStorage,
         InvalidDataException => StatusCodes.Status500InternalServerError,
         PlayerUnavailableException => StatusCodes.Status503ServiceUnavailable,

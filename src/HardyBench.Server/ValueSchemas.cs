@@ -17,7 +17,8 @@ internal static class ValueSchemas
             schema.Type = JsonSchemaType.Object;
             schema.Properties = new Dictionary<string, IOpenApiSchema>
             {
-                [first] = new OpenApiSchema { Type = JsonSchemaType.Integer }, [second] = new OpenApiSchema { Type = JsonSchemaType.Integer },
+                [first] = new OpenApiSchema { Type = JsonSchemaType.Integer },
+                [second] = new OpenApiSchema { Type = JsonSchemaType.Integer },
             };
             schema.Required = new HashSet<string> { first, second };
         }

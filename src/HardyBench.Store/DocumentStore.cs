@@ -16,7 +16,10 @@ public sealed record UnreadableTimeline(string Id, string Why);
 
 /// <summary>Somebody else has changed a document since it was read.</summary>
 public sealed class VersionConflictException(string id, int version, string noun = "timeline")
-    : Exception($"The {noun} '{id}' was changed in another window since; it is at version {version} now. Nothing was overwritten. Read it again, or keep yours as a copy.");
+    : Exception(
+        $"The {noun} '{id}' was changed in another window since; it is at version {version} now. Nothing was overwritten. Read it "
+            + "again, or keep yours as a copy."
+    );
 
 /// <summary>A machine as it is kept.</summary>
 /// <param name="Version">0 for one that ships and was never changed; rises with every change.</param>
@@ -33,7 +36,12 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
 
     /// <summary>Those that are kept and cannot be read or worked with, with the reason.</summary>
     public async Task<IReadOnlyList<UnreadableTimeline>> UnreadableAsync() =>
-        [.. (await AllAsync(TimelineKind)).Select(document => (document.Id, Stored(document).Why)).Where(one => one.Why is not null).Select(one => new UnreadableTimeline(one.Id, one.Why!))];
+        [
+            .. (await AllAsync(TimelineKind))
+                .Select(document => (document.Id, Stored(document).Why))
+                .Where(one => one.Why is not null)
+                .Select(one => new UnreadableTimeline(one.Id, one.Why!)),
+        ];
 
     /// <summary>A timeline by its id, or null.</summary>
     /// <exception cref="TimelineRefusedException">It is kept but cannot be read or worked with.</exception>
@@ -46,7 +54,8 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
         }
 
         var (stored, why) = Stored(document);
-        return stored ?? throw new TimelineRefusedException($"The timeline '{id}' is kept but cannot be worked with: {why} It was left as it is.");
+        return stored
+            ?? throw new TimelineRefusedException($"The timeline '{id}' is kept but cannot be worked with: {why} It was left as it is.");
     }
 
     /// <summary>Ids that are taken, by timelines that can be read and by those that cannot.</summary>
@@ -58,7 +67,11 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
 
     /// <summary>All machines that are not put aside, in the order of the shelf.</summary>
     public async Task<IReadOnlyList<StoredMachine>> MachinesAsync() =>
-        [.. (await AllAsync(MachineKind)).Where(document => document.DeletedAtUtc is null).Select(document => new StoredMachine(Read<Machine>(document), document.Version))];
+        [
+            .. (await AllAsync(MachineKind))
+                .Where(document => document.DeletedAtUtc is null)
+                .Select(document => new StoredMachine(Read<Machine>(document), document.Version)),
+        ];
 
     /// <summary>Ids of machines, of those put aside too: a run of one still names it.</summary>
     public async Task<IReadOnlySet<string>> MachineIdsAsync()
@@ -67,7 +80,8 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
         return await database.Documents.Where(document => document.Kind == MachineKind).Select(document => document.Id).ToHashSetAsync();
     }
 
-    /// <summary>Keeps machines under their ids, all or none; new ones at the end of the shelf. One that was put aside is brought back.</summary>
+    /// <summary>Keeps machines under their ids, all or none; new ones at the end of the shelf. One that was put aside is brought
+    /// back.</summary>
     /// <param name="version">The version that the only machine was read at; null for new ones.</param>
     /// <returns>The version of the last from now on.</returns>
     /// <exception cref="VersionConflictException">It was changed since, or the id of a new one is taken.</exception>
@@ -75,7 +89,8 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
     {
         await using var database = databases.CreateDbContext();
         await using var step = await database.Database.BeginTransactionAsync();
-        var order = await database.Documents.Where(document => document.Kind == MachineKind).MaxAsync(document => (int?)document.Order) ?? 0;
+        var order =
+            await database.Documents.Where(document => document.Kind == MachineKind).MaxAsync(document => (int?)document.Order) ?? 0;
         var kept = 0;
         foreach (var machine in machines)
         {
@@ -105,7 +120,8 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
     {
         await using var database = databases.CreateDbContext();
         DateTime? moment = aside ? now.UtcDateTime : null;
-        return await database.Documents.Where(document => document.Kind == MachineKind && document.Id == id && document.DeletedAtUtc == null == aside)
+        return await database
+                .Documents.Where(document => document.Kind == MachineKind && document.Id == id && document.DeletedAtUtc == null == aside)
             .ExecuteUpdateAsync(set => set.SetProperty(document => document.DeletedAtUtc, moment)) > 0;
     }
 
@@ -133,8 +149,8 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
         await database.SaveChangesAsync();
     }
 
-    /// <summary>Sets out documents whose ids are not taken yet. Machines that ship are brought up to date, those that a person changed or put
-    /// aside are left.</summary>
+    /// <summary>Sets out documents whose ids are not taken yet. Machines that ship are brought up to date, those that a person changed or
+    /// put aside are left.</summary>
     public async Task SetOutAsync(IReadOnlyList<Timeline> timelines, IReadOnlyList<Machine> machines)
     {
         await using var database = databases.CreateDbContext();
@@ -151,7 +167,9 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
             var fresh = Document(MachineKind, machine.Id, order, machine);
             if (await database.Documents.FindAsync(MachineKind, machine.Id) is { } before)
             {
-                (before.Order, before.Json) = before is { Version: 0, DeletedAtUtc: null } ? (order, fresh.Json) : (before.Order, before.Json);
+                (before.Order, before.Json) = before is { Version: 0, DeletedAtUtc: null }
+                    ? (order, fresh.Json)
+                    : (before.Order, before.Json);
             }
             else
             {
@@ -175,7 +193,8 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
         var existing = await database.Documents.FindAsync(TimelineKind, timeline.Id);
         if (existing is null)
         {
-            var order = await database.Documents.Where(document => document.Kind == TimelineKind).MaxAsync(document => (int?)document.Order) ?? 0;
+            var order =
+                await database.Documents.Where(document => document.Kind == TimelineKind).MaxAsync(document => (int?)document.Order) ?? 0;
             existing = Document(TimelineKind, timeline.Id, order + 1, timeline);
             existing.Version = version ?? 0;
             database.Add(existing);
@@ -209,7 +228,9 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
         try
         {
             var timeline = Read<Timeline>(document);
-            return TimelineLimits.Problems(timeline).FirstOrDefault() is { } problem ? (null, problem) : (new StoredTimeline(timeline, document.Version), null);
+            return TimelineLimits.Problems(timeline).FirstOrDefault() is { } problem
+                ? (null, problem)
+                : (new StoredTimeline(timeline, document.Version), null);
         }
         catch (JsonException wrong)
         {
@@ -222,6 +243,10 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
     private async Task<IReadOnlyList<DocumentEntity>> AllAsync(string kind)
     {
         await using var database = databases.CreateDbContext();
-        return await database.Documents.AsNoTracking().Where(document => document.Kind == kind).OrderBy(document => document.Order).ToListAsync();
+        return await database
+            .Documents.AsNoTracking()
+            .Where(document => document.Kind == kind)
+            .OrderBy(document => document.Order)
+            .ToListAsync();
     }
 }

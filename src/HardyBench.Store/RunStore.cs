@@ -113,7 +113,11 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         await using var database = databases.CreateDbContext();
         await using var step = await database.Database.BeginTransactionAsync();
         await database.Database.ExecuteSqlAsync(
-            $"INSERT INTO RunPieces (RunId, Sequence, Columns) VALUES ({id}, {sequence}, {rows}) ON CONFLICT (RunId, Sequence) DO UPDATE SET Columns = excluded.Columns");
+            $"""
+            INSERT INTO RunPieces (RunId, Sequence, Columns) VALUES ({id}, {sequence}, {rows})
+            ON CONFLICT (RunId, Sequence) DO UPDATE SET Columns = excluded.Columns
+            """
+        );
         if (news.Failures.Count + news.Lags.Count > 0)
         {
             var run = await database.Runs.SingleAsync(run => run.Id == id);
@@ -170,7 +174,10 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     public async Task<int> JudgeAnewAsync()
     {
         await using var database = databases.CreateDbContext();
-        var ids = await database.Runs.Where(run => run.Rules != RunSummary.Rules && run.Ending != RunEnding.Playing).Select(run => run.Id).ToListAsync();
+        var ids = await database
+            .Runs.Where(run => run.Rules != RunSummary.Rules && run.Ending != RunEnding.Playing)
+            .Select(run => run.Id)
+            .ToListAsync();
         foreach (var id in ids)
         {
             await using var step = databases.CreateDbContext();
@@ -236,13 +243,30 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         await using var database = databases.CreateDbContext();
         var run = await database.Runs.AsNoTracking().Where(run => run.Id == id).Select(run => new
         {
-            run.Id, run.Ending, run.StartedAtUtc, run.StartLagTicks, run.Scale, run.NotesJson, Passages = run.Passages.OrderBy(passage => passage.Index).ToList(),
+            run.Id,
+            run.Ending,
+            run.StartedAtUtc,
+            run.StartLagTicks,
+            run.Scale,
+            run.NotesJson,
+            Passages = run.Passages.OrderBy(passage => passage.Index).ToList(),
         }).SingleOrDefaultAsync();
         return run is null ? null : new JudgedRun(
-            run.Id, run.Ending, new DateTimeOffset(run.StartedAtUtc, TimeSpan.Zero), run.StartLagTicks is { } lag ? new TimeSpan(lag) : null, run.Scale,
+            run.Id,
+            run.Ending,
+            new DateTimeOffset(run.StartedAtUtc, TimeSpan.Zero),
+            run.StartLagTicks is { } lag ? new TimeSpan(lag) : null,
+            run.Scale,
             JsonSerializer.Deserialize<IReadOnlyList<string>>(run.NotesJson, BenchJson.Options)!,
             [.. run.Passages.Select(passage => new PassageSummary(
-                passage.Index, passage.Verdict, passage.Limiter, passage.SecondLimiter, passage.Headroom, passage.Slots, passage.Shown, passage.ShownRate,
+                passage.Index,
+                passage.Verdict,
+                passage.Limiter,
+                passage.SecondLimiter,
+                passage.Headroom,
+                passage.Slots,
+                passage.Shown,
+                passage.ShownRate,
                 passage.StartUpDrops, passage.SteadyDrops, new TimeSpan(passage.LongestFreezeTicks), passage.Failure, passage.Teeth,
                 passage.DecodedOn.Split('\n', StringSplitOptions.RemoveEmptyEntries)))]);
     }
@@ -264,12 +288,14 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         return cut;
     }
 
-    /// <summary>Takes the digests of runs that have none, as after they were reckoned otherwise. A run that cannot be read stays without, and so
-    /// answers no timeline.</summary>
+    /// <summary>Takes the digests of runs that have none, as after they were reckoned otherwise. A run that cannot be read stays without,
+    /// and so answers no timeline.</summary>
     public async Task DigestAnewAsync()
     {
         await using var database = databases.CreateDbContext();
-        var without = await database.Runs.AsNoTracking().Where(run => run.TimelineDigest == string.Empty || run.MachineDigest == string.Empty)
+        var without = await database
+            .Runs.AsNoTracking()
+            .Where(run => run.TimelineDigest == string.Empty || run.MachineDigest == string.Empty)
             .Select(run => new { run.Id, run.HeaderJson }).ToListAsync();
         await using var whole = await database.Database.BeginTransactionAsync();
         foreach (var run in without)
@@ -278,8 +304,13 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             {
                 var (timeline, conditions) = (TimelineJson.Digest(header.Timeline), Formats.Runs.ConditionsDigest.Of(header));
                 var machine = Formats.Machines.MachineDigest.Of(header.Machine);
-                await database.Runs.Where(one => one.Id == run.Id).ExecuteUpdateAsync(set => set
-                    .SetProperty(one => one.TimelineDigest, timeline).SetProperty(one => one.MachineDigest, machine).SetProperty(one => one.ConditionsDigest, conditions));
+                await database
+                    .Runs.Where(one => one.Id == run.Id)
+                    .ExecuteUpdateAsync(set =>
+                        set.SetProperty(one => one.TimelineDigest, timeline)
+                            .SetProperty(one => one.MachineDigest, machine)
+                            .SetProperty(one => one.ConditionsDigest, conditions)
+                    );
             }
         }
 
@@ -291,7 +322,8 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     {
         try
         {
-            return HeaderOf(json) is { Machine.Id: not null, Settings: not null, Conditions.Player: not null, ClipChecksums: not null } header
+            return
+                HeaderOf(json) is { Machine.Id: not null, Settings: not null, Conditions.Player: not null, ClipChecksums: not null } header
                 && !TimelineLimits.Problems(header.Timeline).Any() ? header : null;
         }
         catch (JsonException)
@@ -319,7 +351,11 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     public async IAsyncEnumerable<StoredRun> OfTrialAsync(long trialId)
     {
         await using var database = databases.CreateDbContext();
-        var ids = await database.Runs.Where(run => run.TrialId == trialId && run.DeletedAtUtc == null).OrderBy(run => run.Id).Select(run => run.Id).ToListAsync();
+        var ids = await database
+            .Runs.Where(run => run.TrialId == trialId && run.DeletedAtUtc == null)
+            .OrderBy(run => run.Id)
+            .Select(run => run.Id)
+            .ToListAsync();
         foreach (var id in ids)
         {
             if (await database.Runs.AsNoTracking().SingleOrDefaultAsync(run => run.Id == id) is { } run)
@@ -346,21 +382,33 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         await using var database = databases.CreateDbContext();
         return await database.Runs.AsNoTracking().Where(run => aside || run.DeletedAtUtc == null).OrderByDescending(run => run.Id)
             .Select(run => new RunLine(
-                run.Id, run.TimelineId, run.TimelineDigest, run.MachineId, run.Scale, run.Policy, run.Pictures, run.StartedAtUtc, run.Ending,
+                run.Id,
+                run.TimelineId,
+                run.TimelineDigest,
+                run.MachineId,
+                run.Scale,
+                run.Policy,
+                run.Pictures,
+                run.StartedAtUtc,
+                run.Ending,
                 run.ByHand, run.ConditionsDigest, run.Differences, run.TrialId, run.Label, run.Marks.Count, run.DeletedAtUtc != null,
                 run.Passages.OrderBy(p => p.Index)
                     .Select(p => new PassageLine(p.Index, p.Slots, p.Shown, p.SteadyDrops, p.Verdict, p.Limiter)).ToList()))
             .ToListAsync();
     }
 
-    /// <summary>Ended runs of a timeline, just as it is now, played through on a machine, just as it is described now, at a preview scale; newest
-    /// first.</summary>
+    /// <summary>Ended runs of a timeline, just as it is now, played through on a machine, just as it is described now, at a preview scale;
+    /// newest first.</summary>
     public async Task<IReadOnlyList<RunOfColumn>> OfColumnAsync(string timelineDigest, Machine machine, PreviewScale scale)
     {
         await using var database = databases.CreateDbContext();
         var described = Formats.Machines.MachineDigest.Of(machine);
         var runs = await database.Runs.AsNoTracking()
-            .Where(run => run.TimelineDigest == timelineDigest && run.MachineId == machine.Id && run.MachineDigest == described && run.Scale == scale
+            .Where(run =>
+                run.TimelineDigest == timelineDigest
+                && run.MachineId == machine.Id
+                && run.MachineDigest == described
+                && run.Scale == scale
                 && run.Ending != RunEnding.Playing && !run.ByHand && run.DeletedAtUtc == null)
             .OrderByDescending(run => run.Id)
             .Select(run => new { run.Id, run.StartedAtUtc, run.Ending, run.Differences })
@@ -378,22 +426,54 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         return RunOfColumn.Shown(runs, []) is { } id ? await FindAsync(id) : null;
     }
 
-    /// <summary>The newest complete bare run of a timeline, just as it is now, on each of several machines as they are described now.</summary>
+    /// <summary>The newest complete bare run of a timeline, just as it is now, on each of several machines as they are described
+    /// now.</summary>
     /// <param name="described">Each machine's digest, by its id.</param>
     /// <returns>By machine, then by passage; machines without such a run are left out.</returns>
-    public async Task<IReadOnlyDictionary<string, IReadOnlyDictionary<int, GridCell>>> GridAsync(string timelineDigest, IReadOnlyDictionary<string, string> described)
+    public async Task<IReadOnlyDictionary<string, IReadOnlyDictionary<int, GridCell>>> GridAsync(
+        string timelineDigest,
+        IReadOnlyDictionary<string, string> described
+    )
     {
         await using var database = databases.CreateDbContext();
         var runs = await database.Runs.AsNoTracking()
-            .Where(run => run.TimelineDigest == timelineDigest && run.Bare && run.Ending == RunEnding.Finished && !run.ByHand && run.DeletedAtUtc == null)
+            .Where(run =>
+                run.TimelineDigest == timelineDigest
+                && run.Bare
+                && run.Ending == RunEnding.Finished
+                && !run.ByHand
+                && run.DeletedAtUtc == null
+            )
             .OrderByDescending(run => run.Id).Select(run => new { run.Id, run.MachineId, run.MachineDigest }).ToListAsync();
         var newest = runs.Where(run => described.GetValueOrDefault(run.MachineId) == run.MachineDigest).DistinctBy(run => run.MachineId)
             .ToDictionary(run => run.Id, run => run.MachineId);
-        var passages = await database.Set<PassageEntity>().AsNoTracking().Where(passage => newest.Keys.Contains(passage.RunId) && passage.Slots > 0)
+        var passages = await database
+            .Set<PassageEntity>()
+            .AsNoTracking()
+            .Where(passage => newest.Keys.Contains(passage.RunId) && passage.Slots > 0)
             .OrderBy(passage => passage.RunId).ThenBy(passage => passage.Index)
-            .Select(passage => new { passage.RunId, passage.Index, passage.Verdict, passage.Limiter, passage.Shown, passage.Slots, passage.Headroom }).ToListAsync();
-        return passages.GroupBy(passage => newest[passage.RunId]).ToDictionary(group => group.Key, IReadOnlyDictionary<int, GridCell> (group) => group.ToDictionary(
-            passage => passage.Index, passage => GridCell.Of(passage.RunId, passage.Verdict, passage.Limiter, passage.Shown, passage.Slots, passage.Headroom)));
+            .Select(passage => new
+            {
+                passage.RunId,
+                passage.Index,
+                passage.Verdict,
+                passage.Limiter,
+                passage.Shown,
+                passage.Slots,
+                passage.Headroom,
+            })
+            .ToListAsync();
+        return passages
+            .GroupBy(passage => newest[passage.RunId])
+            .ToDictionary(
+                group => group.Key,
+                IReadOnlyDictionary<int, GridCell> (group) =>
+                    group.ToDictionary(
+            passage => passage.Index,
+            passage =>
+                GridCell.Of(passage.RunId, passage.Verdict, passage.Limiter, passage.Shown, passage.Slots, passage.Headroom)
+        )
+);
     }
 
     /// <summary>What a run was played under, without what it left; null where there is none such.</summary>
@@ -402,14 +482,17 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         await using var database = databases.CreateDbContext();
         var run = await database.Runs.AsNoTracking().Where(run => run.Id == id && run.DeletedAtUtc == null)
             .Select(run => new { run.Id, run.Ending, run.TimelineDigest, run.ConditionsDigest, run.HeaderJson }).SingleOrDefaultAsync();
-        return run is null ? null : new RunConditions(run.Id, HeaderOf(run.HeaderJson)!, run.Ending, run.TimelineDigest, run.ConditionsDigest);
+        return run is null
+            ? null
+            : new RunConditions(run.Id, HeaderOf(run.HeaderJson)!, run.Ending, run.TimelineDigest, run.ConditionsDigest);
     }
 
     /// <summary>Finished runs under just these conditions, newest first.</summary>
     public async Task<IReadOnlyList<long>> RepeatsAsync(string conditionsDigest, int most)
     {
         await using var database = databases.CreateDbContext();
-        return await database.Runs.Where(run => run.ConditionsDigest == conditionsDigest && run.Ending == RunEnding.Finished && run.DeletedAtUtc == null)
+        return await database
+            .Runs.Where(run => run.ConditionsDigest == conditionsDigest && run.Ending == RunEnding.Finished && run.DeletedAtUtc == null)
             .OrderByDescending(run => run.Id).Select(run => run.Id).Take(most).ToListAsync();
     }
 
@@ -449,7 +532,10 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     }
 
     /// <summary>What is kept of a run that plays, or that was not made whole yet.</summary>
-    private static async Task<(IReadOnlyList<FrameRecord> Frames, IReadOnlyList<LoadReading> Loads)> PiecesAsync(BenchDatabase database, long id)
+    private static async Task<(IReadOnlyList<FrameRecord> Frames, IReadOnlyList<LoadReading> Loads)> PiecesAsync(
+        BenchDatabase database,
+        long id
+    )
     {
         var (frames, loads) = (new List<FrameRecord>(), new List<LoadReading>());
         await foreach (var rows in database.RunPieces.AsNoTracking().Where(piece => piece.RunId == id)

@@ -60,7 +60,11 @@ public sealed class TrialStore(BenchDatabaseFactory databases)
     public async Task FailAsync(long id, string problem)
     {
         await using var database = databases.CreateDbContext();
-        await database.Trials.Where(trial => trial.Id == id && (trial.State == TrialState.Waiting || (trial.State == TrialState.Playing && trial.Owner == RunOwner.Current)))
+        await database
+            .Trials.Where(trial =>
+                trial.Id == id
+                && (trial.State == TrialState.Waiting || (trial.State == TrialState.Playing && trial.Owner == RunOwner.Current))
+            )
             .ExecuteUpdateAsync(change => change
                 .SetProperty(trial => trial.State, TrialState.Failed)
                 .SetProperty(trial => trial.Problem, problem)
@@ -71,7 +75,9 @@ public sealed class TrialStore(BenchDatabaseFactory databases)
     public async Task AnswerAsync(long id, string answer)
     {
         await using var database = databases.CreateDbContext();
-        await database.Trials.Where(trial => trial.Id == id).ExecuteUpdateAsync(change => change.SetProperty(trial => trial.Answer, answer));
+        await database
+            .Trials.Where(trial => trial.Id == id)
+            .ExecuteUpdateAsync(change => change.SetProperty(trial => trial.Answer, answer));
     }
 
     /// <summary>Closes trials whose program ended under them. Those of another living program are left alone, and those that
@@ -108,7 +114,12 @@ public sealed class TrialStore(BenchDatabaseFactory databases)
     public async Task<IReadOnlyList<StoredTrial>> ListAsync()
     {
         await using var database = databases.CreateDbContext();
-        return [.. (await database.Trials.AsNoTracking().OrderByDescending(trial => trial.Id).ToListAsync()).Select(Stored).OfType<StoredTrial>()];
+        return
+        [
+            .. (await database.Trials.AsNoTracking().OrderByDescending(trial => trial.Id).ToListAsync())
+                .Select(Stored)
+                .OfType<StoredTrial>(),
+        ];
     }
 
     private static StoredTrial? Stored(TrialEntity entity) =>
@@ -118,7 +129,8 @@ public sealed class TrialStore(BenchDatabaseFactory databases)
     {
         try
         {
-            return JsonSerializer.Deserialize<AskedTrial>(entity.Json, BenchJson.Options) is { MachineId: not null, Settings: not null } asked
+            return
+                JsonSerializer.Deserialize<AskedTrial>(entity.Json, BenchJson.Options) is { MachineId: not null, Settings: not null } asked
                 && !TimelineLimits.Problems(asked.Timeline).Any() ? asked : null;
         }
         catch (JsonException)

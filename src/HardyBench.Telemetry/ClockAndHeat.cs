@@ -7,7 +7,11 @@ namespace HardyBench.Telemetry;
 public sealed class ClockAndHeat(SystemFiles files) : ILoadReader
 {
     private readonly IReadOnlyList<string> cores =
-        [.. files.Names("sys/devices/system/cpu").Where(name => name.StartsWith("cpu", StringComparison.Ordinal) && char.IsAsciiDigit(name[^1]))];
+        [
+            .. files
+                .Names("sys/devices/system/cpu")
+                .Where(name => name.StartsWith("cpu", StringComparison.Ordinal) && char.IsAsciiDigit(name[^1])),
+        ];
 
     /// <summary>How drivers call the zones and monitors of a processor.</summary>
     private static readonly string[] OfProcessor = ["x86_pkg_temp", "cpu", "soc", "pkg", "package", "coretemp", "k10temp", "zenpower"];

@@ -13,7 +13,8 @@ public sealed class DriveLoads(SystemFiles files) : ILoadReader
     private readonly Dictionary<string, (long Read, long Written, long BusyMilliseconds)> before = [];
 
     /// <summary>Which drive each index stands for; drives that come while it samples are not among them.</summary>
-    public IReadOnlyList<LoadSource> Sources => [.. drives.Index().Select(drive => new LoadSource(LoadKind.DriveBusy, drive.Index, drive.Item))];
+    public IReadOnlyList<LoadSource> Sources =>
+        [.. drives.Index().Select(drive => new LoadSource(LoadKind.DriveBusy, drive.Index, drive.Item))];
 
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
     {
@@ -27,7 +28,10 @@ public sealed class DriveLoads(SystemFiles files) : ILoadReader
             }
 
             // After the name: reads, merged, sectors read, ms reading, writes, merged, sectors, ms, in flight, ms busy.
-            var (read, written) = (long.Parse(fields[5], CultureInfo.InvariantCulture), long.Parse(fields[9], CultureInfo.InvariantCulture));
+            var (read, written) = (
+                long.Parse(fields[5], CultureInfo.InvariantCulture),
+                long.Parse(fields[9], CultureInfo.InvariantCulture)
+            );
             var busy = long.Parse(fields[12], CultureInfo.InvariantCulture);
             if (before.TryGetValue(fields[2], out var last) && elapsed > TimeSpan.Zero)
             {

@@ -4,8 +4,8 @@ using HardyBench.Core.Playback;
 namespace HardyBench.Telemetry;
 
 /// <summary>What this process itself asks of graphics units, from the client statistics that drivers write into /proc/self/fdinfo
-/// (the kernel's Documentation/gpu/drm-usage-stats.rst): nanoseconds of each engine by client. Read after the others, and left out where one of them
-/// tells of the whole unit.</summary>
+/// (the kernel's Documentation/gpu/drm-usage-stats.rst): nanoseconds of each engine by client. Read after the others, and left out where
+/// one of them tells of the whole unit.</summary>
 public sealed class GraphicsClients(SystemFiles files) : ILoadReader
 {
     private const string Engine = "drm-engine-", Client = "drm-client-id";
@@ -52,7 +52,10 @@ public sealed class GraphicsClients(SystemFiles files) : ILoadReader
             .DistinctBy(parts => parts[0]).ToDictionary(parts => parts[0], parts => parts[1].Trim());
         foreach (var (name, value) in fields.Where(field => field.Key.StartsWith(Engine, StringComparison.Ordinal)))
         {
-            if (value.EndsWith(" ns", StringComparison.Ordinal) && long.TryParse(value[..^3], NumberStyles.None, CultureInfo.InvariantCulture, out var spent))
+            if (
+                value.EndsWith(" ns", StringComparison.Ordinal)
+                && long.TryParse(value[..^3], NumberStyles.None, CultureInfo.InvariantCulture, out var spent)
+            )
             {
                 var key = (fields.GetValueOrDefault(Client, string.Empty), name[Engine.Length..]);
                 into[key] = Math.Max(spent, into.GetValueOrDefault(key));

@@ -32,7 +32,11 @@ public sealed class GraphicsCommand(IReadOnlyList<string> command, int firstInde
 
     /// <summary>Units are known only once the command runs; this many are named beforehand.</summary>
     public IReadOnlyList<LoadSource> Sources =>
-        [.. Enumerable.Range(0, NamedUnits).Select(unit => new LoadSource(LoadKind.GraphicsBusy, firstIndex + unit, $"unit {unit} of {command[0]}"))];
+        [
+            .. Enumerable
+                .Range(0, NamedUnits)
+                .Select(unit => new LoadSource(LoadKind.GraphicsBusy, firstIndex + unit, $"unit {unit} of {command[0]}")),
+        ];
 
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
     {

@@ -8,7 +8,8 @@ public sealed class GraphicsLoads(SystemFiles files) : ILoadReader
     private readonly IReadOnlyList<string> cards = CardsOf(files);
 
     /// <summary>Which unit each index stands for.</summary>
-    public IReadOnlyList<LoadSource> Sources => [.. cards.Index().Select(card => new LoadSource(LoadKind.GraphicsBusy, card.Index, card.Item))];
+    public IReadOnlyList<LoadSource> Sources =>
+        [.. cards.Index().Select(card => new LoadSource(LoadKind.GraphicsBusy, card.Index, card.Item))];
 
     /// <summary>The kernel's names of the graphics units.</summary>
     public static IReadOnlyList<string> CardsOf(SystemFiles files) => [.. files.Names("sys/class/drm")
@@ -32,7 +33,11 @@ public sealed class GraphicsLoads(SystemFiles files) : ILoadReader
             {
                 // Millionths of a watt and thousandths of a degree.
                 var folder = $"sys/class/drm/{card}/device/hwmon/{monitor}";
-                Add(LoadKind.GraphicsPower, files.ReadNumber($"{folder}/power1_average") ?? files.ReadNumber($"{folder}/power1_input"), 1e-6);
+                Add(
+                    LoadKind.GraphicsPower,
+                    files.ReadNumber($"{folder}/power1_average") ?? files.ReadNumber($"{folder}/power1_input"),
+                    1e-6
+                );
                 Add(LoadKind.GraphicsTemperature, files.ReadNumber($"{folder}/temp1_input"), 1e-3);
             }
 

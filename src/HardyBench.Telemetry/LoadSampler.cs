@@ -35,7 +35,11 @@ public sealed class LoadSampler(SystemFiles files, TimeProvider time, int? owner
 
     /// <summary>Which device each reading is of.</summary>
     public static IReadOnlyList<LoadSource> SourcesOf(SystemFiles files) =>
-        [.. new DriveLoads(files).Sources, .. new GraphicsLoads(files).Sources, .. GraphicsCommand.Installed(GraphicsLoads.CardsOf(files).Count).SelectMany(command => command.Sources)];
+        [
+            .. new DriveLoads(files).Sources,
+            .. new GraphicsLoads(files).Sources,
+            .. GraphicsCommand.Installed(GraphicsLoads.CardsOf(files).Count).SelectMany(command => command.Sources),
+        ];
 
     /// <summary>One sample of everything.</summary>
     public IReadOnlyList<LoadReading> Read(TimeSpan at, TimeSpan elapsed)

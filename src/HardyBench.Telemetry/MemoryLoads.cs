@@ -50,7 +50,9 @@ public sealed class MemoryLoads(SystemFiles files) : ILoadReader
 
         if (stalledMicroseconds is { } before && elapsed > TimeSpan.Zero)
         {
-            into.Add(new LoadReading(at, LoadKind.MemoryPressure, 0, (float)Math.Clamp((stalled - before) / elapsed.TotalMicroseconds, 0, 1)));
+            into.Add(
+                new LoadReading(at, LoadKind.MemoryPressure, 0, (float)Math.Clamp((stalled - before) / elapsed.TotalMicroseconds, 0, 1))
+            );
         }
 
         stalledMicroseconds = stalled;
@@ -65,7 +67,9 @@ public sealed class MemoryLoads(SystemFiles files) : ILoadReader
             {
                 var rest = table.AsSpan(place + name.Length).TrimStart(' ');
                 var length = rest.IndexOfAnyExceptInRange('0', '9');
-                return double.TryParse(length < 0 ? rest : rest[..length], NumberStyles.None, CultureInfo.InvariantCulture, out var value) ? value : null;
+                return double.TryParse(length < 0 ? rest : rest[..length], NumberStyles.None, CultureInfo.InvariantCulture, out var value)
+                    ? value
+                    : null;
             }
         }
 

@@ -28,7 +28,9 @@ public sealed class OwnThreads(SystemFiles files, int? owner = null) : ILoadRead
             if (!before.TryGetValue(thread, out var known))
             {
                 before[thread] = known = new Known(
-                    ofOwner is not null && thread.StartsWith(ofOwner, StringComparison.Ordinal) ? LoadKind.OwnTool : RoleOf(files, thread), files.Keep($"{thread}/schedstat"));
+                    ofOwner is not null && thread.StartsWith(ofOwner, StringComparison.Ordinal) ? LoadKind.OwnTool : RoleOf(files, thread),
+                    files.Keep($"{thread}/schedstat")
+                );
             }
 
             if (OnProcessor(known.Schedule.ReadText()) is not { } now)
@@ -67,7 +69,12 @@ public sealed class OwnThreads(SystemFiles files, int? owner = null) : ILoadRead
     /// <summary>The first figure of schedstat is nanoseconds on a processor.</summary>
     internal static long? OnProcessor(string? text) =>
         text is not null
-        && long.TryParse(text.AsSpan(0, Math.Max(0, text.IndexOf(' ', StringComparison.Ordinal))), NumberStyles.None, CultureInfo.InvariantCulture, out var spent)
+        && long.TryParse(
+            text.AsSpan(0, Math.Max(0, text.IndexOf(' ', StringComparison.Ordinal))),
+            NumberStyles.None,
+            CultureInfo.InvariantCulture,
+            out var spent
+        )
             ? spent
             : null;
 
@@ -111,7 +118,10 @@ public sealed class OwnThreadsOneByOne(SystemFiles files) : ILoadReader
 
             now[thread] = spent;
             var cores = elapsed > TimeSpan.Zero ? (spent - before.GetValueOrDefault(thread)) / (elapsed.TotalSeconds * 1e9) : 0;
-            if (elapsed > TimeSpan.Zero && OwnThreads.RoleOf(files, $"{OwnThreads.Self}/{thread}") is LoadKind.OwnDecode or LoadKind.OwnEffects)
+            if (
+                elapsed > TimeSpan.Zero
+                && OwnThreads.RoleOf(files, $"{OwnThreads.Self}/{thread}") is LoadKind.OwnDecode or LoadKind.OwnEffects
+            )
             {
                 told.Add(new LoadReading(at, LoadKind.OwnThread, int.Parse(thread, CultureInfo.InvariantCulture), (float)cores));
             }

@@ -49,6 +49,8 @@ public readonly record struct Quiet(double? Own, double? Others)
         void Read(TimeSpan elapsed) => Array.ForEach(readers, reader => reader.Read(elapsed, elapsed, readings));
 
         double? Sum(LoadKind kind) =>
-            readings.Exists(reading => reading.Kind == kind) ? readings.Where(reading => reading.Kind == kind).Sum(reading => reading.Value) : null;
+            readings.Exists(reading => reading.Kind == kind)
+                ? readings.Where(reading => reading.Kind == kind).Sum(reading => reading.Value)
+                : null;
     }
 }

@@ -30,7 +30,10 @@ public sealed class SystemFiles(string root)
     {
         try
         {
-            return [.. Directory.EnumerateFileSystemEntries(Path.Combine(root, folder)).Select(Path.GetFileName).Order(StringComparer.Ordinal)!];
+            return
+            [
+                .. Directory.EnumerateFileSystemEntries(Path.Combine(root, folder)).Select(Path.GetFileName).Order(StringComparer.Ordinal)!,
+            ];
         }
         catch (Exception gone) when (gone is IOException or UnauthorizedAccessException)
         {

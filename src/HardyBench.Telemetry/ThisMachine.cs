@@ -47,7 +47,9 @@ public static class ThisMachine
             .Count(line => line.StartsWith("cpu", StringComparison.Ordinal) && line.Length > 3 && char.IsAsciiDigit(line[3])));
 
     private static int? PhysicalCores(SystemFiles files) =>
-        int.TryParse(Field(files, "proc/cpuinfo", "cpu cores"), NumberStyles.None, CultureInfo.InvariantCulture, out var cores) ? cores : null;
+        int.TryParse(Field(files, "proc/cpuinfo", "cpu cores"), NumberStyles.None, CultureInfo.InvariantCulture, out var cores)
+            ? cores
+            : null;
 
     private static string ProcessorName(SystemFiles files) => Field(files, "proc/cpuinfo", "model name") ?? "unknown processor";
 

@@ -36,7 +36,10 @@ public sealed class Bench : IDisposable
         Comparisons = new CompareJobs(Runs);
         Grids = new GridJobs(Timelines, Machines, Runs);
         Packs = new PackJobs(folder, Clips, Timelines);
-        var program = new PlayerProgram([folder.Clips, folder.Own, folder.Aids, folder.Looks, .. watched is null ? Array.Empty<string>() : [watched]], folder.Players);
+        var program = new PlayerProgram(
+            [folder.Clips, folder.Own, folder.Aids, folder.Looks, .. watched is null ? Array.Empty<string>() : [watched]],
+            folder.Players
+        );
         var (aids, effects) = (new AidFolder(folder.Aids, Clips), new EffectPlaces(folder.Looks, Fonts.ForTitles));
         Players = new Players(program);
         Aids = new AidJobs(aids, Clips, program, effects);
@@ -102,12 +105,19 @@ public sealed class Bench : IDisposable
             await bench.Runs.JudgeAnewAsync();
             await bench.Trials.RecoverAsync();
             var (hd, uhd, seconds) = small ? (Raster.Hd.DividedBy(3), Raster.Uhd.DividedBy(3), 3) : (Raster.Hd, Raster.Uhd, 6);
-            await bench.documents.SetOutAsync([DemoTimelines.TouringNight(hd, seconds), DemoTimelines.ClosingGala(uhd, seconds)], DemoMachines.All);
+            await bench.documents.SetOutAsync(
+                [DemoTimelines.TouringNight(hd, seconds), DemoTimelines.ClosingGala(uhd, seconds)],
+                DemoMachines.All
+            );
             return bench;
         }
         catch (NewerDataException newer)
         {
-            throw new DataFolderException($"The data in {folder.Path} was written by a newer Hardy Bench. Nothing was changed. Use that one, or choose another folder with --data.", newer);
+            throw new DataFolderException(
+                $"The data in {folder.Path} was written by a newer Hardy Bench. Nothing was changed. Use that one, or choose another "
+                    + "folder with --data.",
+                newer
+            );
         }
         catch (Exception failure) when (failure is Microsoft.Data.Sqlite.SqliteException or IOException
             or Microsoft.EntityFrameworkCore.DbUpdateException)

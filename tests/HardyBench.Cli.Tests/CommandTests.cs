@@ -16,7 +16,17 @@ public sealed class CommandTests
         var folder = TestData.NewFolder();
         var (json, frames) = (Path.Combine(folder, "run.json"), Path.Combine(folder, "run.parquet"));
 
-        var (code, output, _) = await RunAsync(folder, "play", "touring-night", "--machine", "curlew-desk", "--json", json, "--frames", frames);
+        var (code, output, _) = await RunAsync(
+            folder,
+            "play",
+            "touring-night",
+            "--machine",
+            "curlew-desk",
+            "--json",
+            json,
+            "--frames",
+            frames
+        );
 
         Assert.Equal(ExitCodes.Done, code);
         Assert.Contains("Touring night on Curlew desk, finished", output, StringComparison.Ordinal);
@@ -42,7 +52,16 @@ public sealed class CommandTests
     [Fact]
     public async Task A_trial_is_played_until_it_is_answered()
     {
-        var (code, output, _) = await RunAsync(TestData.NewFolder(), "trial", "step-down", "touring-night", "--machine", "sandpiper-slate", "--cache", "warm");
+        var (code, output, _) = await RunAsync(
+            TestData.NewFolder(),
+            "trial",
+            "step-down",
+            "touring-night",
+            "--machine",
+            "sandpiper-slate",
+            "--cache",
+            "warm"
+        );
 
         Assert.Equal(ExitCodes.Done, code);
         Assert.Matches("Trial 1: Touring night. (Every passage holds from|At eighth scale)", output);
@@ -57,14 +76,22 @@ public sealed class CommandTests
         { ExitCodes.Usage, "hardybench --help", ["play"] },
         { ExitCodes.Usage, "hardybench --help", ["play", "touring-night", "--scale", "huge"] },
         { ExitCodes.Usage, "'huge' is none of full, half, quarter or eighth.", ["play", "touring-night", "--scale", "huge"] },
-        { ExitCodes.Usage, "'stepDown' is none of play, capacity, repeat, scrub, start-lag, step-down,", ["trial", "stepDown", "touring-night"] },
+        {
+            ExitCodes.Usage,
+            "'stepDown' is none of play, capacity, repeat, scrub, start-lag, step-down,",
+            ["trial", "stepDown", "touring-night"]
+        },
         { ExitCodes.Usage, "'1' is none of", ["trial", "1", "touring-night"] },
         { ExitCodes.Usage, "hardybench --help", ["dance"] },
         { ExitCodes.Media, "A repeat takes 3 to 50 runs, not 2", ["trial", "repeat", "touring-night", "--times", "2"] },
         { ExitCodes.Unknown, "There is no timeline 'nope'.", ["trial", "ramp", "nope"] },
         { ExitCodes.Media, "is not made yet", ["play", "touring-night", "--machine", "this"] },
         { ExitCodes.DataFolder, "cannot be written", ["runs", "--data", "/proc/hardybench"] },
-        { ExitCodes.DataFolder, "The run itself is kept", ["play", "touring-night", "--machine", "curlew-desk", "--json", "/proc/run.json"] },
+        {
+            ExitCodes.DataFolder,
+            "The run itself is kept",
+            ["play", "touring-night", "--machine", "curlew-desk", "--json", "/proc/run.json"]
+        },
     };
 
     [Theory]
@@ -121,7 +148,10 @@ public sealed class CommandTests
 
         using (var first = await ServeAsync(http, data, port))
         {
-            using var body = new StringContent("""{"timelineId":"touring-night","machineId":"this"}""", new System.Net.Http.Headers.MediaTypeHeaderValue("application/json"));
+            using var body = new StringContent(
+                """{"timelineId":"touring-night","machineId":"this"}""",
+                new System.Net.Http.Headers.MediaTypeHeaderValue("application/json")
+            );
             (await http.PostAsync("/api/play", body)).EnsureSuccessStatusCode();
             await WaitAsync(async () => (int)JsonNode.Parse(await http.GetStringAsync("/api/play"))!["frames"]! > 75);
             first.Kill();
@@ -150,7 +180,9 @@ public sealed class CommandTests
             await first.WaitForExitAsync();
         }
 
-        var finished = Directory.GetFiles(clips).Where(file => !file.Contains(".part", StringComparison.Ordinal) && !file.EndsWith(".json", StringComparison.Ordinal));
+        var finished = Directory
+            .GetFiles(clips)
+            .Where(file => !file.Contains(".part", StringComparison.Ordinal) && !file.EndsWith(".json", StringComparison.Ordinal));
         Assert.All(finished, file => Assert.True(File.Exists(file + ".json"), file));
         var before = await File.ReadAllTextAsync(Directory.GetFiles(clips, "hd-avc-25-*.json")[0]);
         var (code, _, _) = await RunAsync(data, "clips", "make", "hd-avc-25", "hd-avc-50", "hd-avc-120");
@@ -171,7 +203,10 @@ public sealed class CommandTests
         string place;
         using (var first = await ServeAsync(http, data, port))
         {
-            using var begin = new HttpRequestMessage(HttpMethod.Post, "/api/uploads") { Headers = { { "Upload-Length", $"{file.Length}" } } };
+            using var begin = new HttpRequestMessage(HttpMethod.Post, "/api/uploads")
+            {
+                Headers = { { "Upload-Length", $"{file.Length}" } },
+            };
             place = (await http.SendAsync(begin)).Headers.Location!.ToString();
             await SendAsync(http, place, 0, file[..(file.Length / 2)]);
             first.Kill();
@@ -180,7 +215,10 @@ public sealed class CommandTests
 
         using var second = await ServeAsync(http, data, port);
         using var ask = new HttpRequestMessage(HttpMethod.Head, place);
-        var offset = int.Parse((await http.SendAsync(ask)).Headers.GetValues("Upload-Offset").Single(), System.Globalization.CultureInfo.InvariantCulture);
+        var offset = int.Parse(
+            (await http.SendAsync(ask)).Headers.GetValues("Upload-Offset").Single(),
+            System.Globalization.CultureInfo.InvariantCulture
+        );
         var half = JsonNode.Parse(await http.GetStringAsync("/api/clips"))!;
         await SendAsync(http, place, offset, file[offset..]);
         var whole = JsonNode.Parse(await http.GetStringAsync("/api/clips"))!;
@@ -205,9 +243,26 @@ public sealed class CommandTests
             await chmod.WaitForExitAsync();
         }
 
-        var start = new ProcessStartInfo(Environment.IsPrivilegedProcess ? "setpriv" : "env") { RedirectStandardError = true, WorkingDirectory = "/" };
+        var start = new ProcessStartInfo(Environment.IsPrivilegedProcess ? "setpriv" : "env")
+        {
+            RedirectStandardError = true,
+            WorkingDirectory = "/",
+        };
         string[] somebody = Environment.IsPrivilegedProcess ? ["--reuid=65534", "--regid=65534", "--clear-groups", "env"] : [];
-        foreach (var argument in (string[])[.. somebody, $"HOME={folder}", "dotnet", Path.Combine(TheProgram, "hardybench.dll"), "clips", "probe", file, "--data", Path.Combine(folder, "data")])
+        foreach (
+            var argument in (string[])
+                [
+                    .. somebody,
+                    $"HOME={folder}",
+                    "dotnet",
+                    Path.Combine(TheProgram, "hardybench.dll"),
+                    "clips",
+                    "probe",
+                    file,
+                    "--data",
+                    Path.Combine(folder, "data"),
+                ]
+        )
         {
             start.ArgumentList.Add(argument);
         }
@@ -244,7 +299,11 @@ public sealed class CommandTests
 
     private static async Task SendAsync(HttpClient http, string place, long offset, byte[] bytes)
     {
-        using var piece = new HttpRequestMessage(HttpMethod.Patch, place) { Content = new ByteArrayContent(bytes) { Headers = { ContentType = new("application/offset+octet-stream") } }, Headers = { { "Upload-Offset", $"{offset}" } } };
+        using var piece = new HttpRequestMessage(HttpMethod.Patch, place)
+        {
+            Content = new ByteArrayContent(bytes) { Headers = { ContentType = new("application/offset+octet-stream") } },
+            Headers = { { "Upload-Offset", $"{offset}" } },
+        };
         (await http.SendAsync(piece)).EnsureSuccessStatusCode();
     }
 
@@ -292,7 +351,12 @@ public sealed class CommandTests
 
     /// <summary>The program as people start it, compiled ahead.</summary>
     private static string TheProgram { get; } = Repository.PathOf(
-        "src", "HardyBench.Cli", "bin", AppContext.BaseDirectory.Contains("/Debug/", StringComparison.Ordinal) ? "Debug" : "Release", "program");
+        "src",
+        "HardyBench.Cli",
+        "bin",
+        AppContext.BaseDirectory.Contains("/Debug/", StringComparison.Ordinal) ? "Debug" : "Release",
+        "program"
+    );
 
     private static async Task<(int Code, string Output, string Errors)> RunAsync(string data, string[] arguments, string program)
     {

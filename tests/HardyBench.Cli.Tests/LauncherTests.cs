@@ -2,7 +2,8 @@ using System.Diagnostics;
 
 namespace HardyBench.Cli.Tests;
 
-/// <summary>The script that people start. Compiling in the background, while something is played, would take from what is measured.</summary>
+/// <summary>The script that people start. Compiling in the background, while something is played, would take from what is
+/// measured.</summary>
 public sealed class LauncherTests
 {
     [Theory]
@@ -17,7 +18,11 @@ public sealed class LauncherTests
         var runtime = Path.Combine(folder, "dotnet");
         await File.WriteAllTextAsync(runtime, "#!/bin/sh\necho \"[$DOTNET_TieredCompilation] $*\"\n");
         Process.Start("chmod", ["+x", runtime]).WaitForExit();
-        var start = new ProcessStartInfo("/bin/sh", [Repository.PathOf("hardybench"), .. words]) { RedirectStandardOutput = true, RedirectStandardError = true };
+        var start = new ProcessStartInfo("/bin/sh", [Repository.PathOf("hardybench"), .. words])
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
         start.Environment["PATH"] = $"{folder}:{Environment.GetEnvironmentVariable("PATH")}";
         start.Environment.Remove("DOTNET_TieredCompilation");
         using var launched = Process.Start(start)!;

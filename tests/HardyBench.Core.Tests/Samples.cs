@@ -32,7 +32,12 @@ internal static class Samples
     {
         var clips = new Dictionary<string, Clip> { ["c"] = new("c", "clip", format, 50, null) };
         var passage = new Passage("asked", 100, [new Layer("c", effects)], []);
-        return new PlaybackPlan(new Timeline("t", "T", raster ?? Raster.Hd, Rate, [passage]), clips, machine, settings ?? new PlaybackSettings());
+        return new PlaybackPlan(
+            new Timeline("t", "T", raster ?? Raster.Hd, Rate, [passage]),
+            clips,
+            machine,
+            settings ?? new PlaybackSettings()
+        );
     }
 
     public static TimeSpan Ms(double milliseconds) => TimeSpan.FromTicks((long)(milliseconds * TimeSpan.TicksPerMillisecond));

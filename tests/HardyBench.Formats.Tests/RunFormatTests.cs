@@ -15,7 +15,8 @@ namespace HardyBench.Formats.Tests;
 
 public sealed class RunFormatTests
 {
-    private static readonly Gen<TimeSpan> Times = Gen.Long[0, 2_000_000_000].Select(microseconds => TimeSpan.FromMicroseconds(microseconds));
+    private static readonly Gen<TimeSpan> Times = Gen.Long[0, 2_000_000_000]
+        .Select(microseconds => TimeSpan.FromMicroseconds(microseconds));
 
     private static readonly Gen<FrameRecord> Frames = Gen.Select(
         Gen.Int[0, 1_000_000], Times, Times, Gen.Enum<FrameStatus>(), Gen.Enum<DropReason>(), Gen.Int[0, 12],
@@ -23,7 +24,12 @@ public sealed class RunFormatTests
             frame, start, queue % 2 == 0 ? null : other, queue % 3 == 0 ? null : other, status, reason, other, start, other, start, queue));
 
     private static readonly Gen<LoadReading> Loads = Gen.Select(
-        Times, Gen.Enum<LoadKind>(), Gen.Short[0, 63], Gen.Float[0, 1e12f], (at, kind, index, value) => new LoadReading(at, kind, index, value));
+        Times,
+        Gen.Enum<LoadKind>(),
+        Gen.Short[0, 63],
+        Gen.Float[0, 1e12f],
+        (at, kind, index, value) => new LoadReading(at, kind, index, value)
+    );
 
     /// <summary>To the microsecond.</summary>
     [Fact]
@@ -43,7 +49,13 @@ public sealed class RunFormatTests
         Gen.Select(Frames.Array[0, 30], Loads.Array[0, 30]).SampleAsync(
             async (frames, loads) =>
             {
-                foreach (var piece in new[] { RunPiece.Write(new RunProgress(frames, loads, [])), await RunColumns.WriteAsync(frames, loads) })
+                foreach (
+                    var piece in new[]
+                    {
+                        RunPiece.Write(new RunProgress(frames, loads, [])),
+                        await RunColumns.WriteAsync(frames, loads),
+                    }
+                )
                 {
                     var (framesBack, loadsBack) = await RunPiece.ReadAsync(piece);
                     Assert.Equal(frames, framesBack);
@@ -81,7 +93,22 @@ public sealed class RunFormatTests
         Assert.Equal("test", root.GetProperty("machine").GetProperty("id").GetString());
         Assert.Equal("abc", root.GetProperty("clipChecksums").GetProperty("c").GetString());
         Assert.Equal("keepTime", root.GetProperty("settings").GetProperty("policy").GetString());
-        foreach (var name in new[] { "number", "name", "slots", "onTime", "late", "startUpDrops", "steadyDrops", "shownRate", "longestFreezeMs", "verdict", "limiter" })
+        foreach (
+            var name in new[]
+            {
+                "number",
+                "name",
+                "slots",
+                "onTime",
+                "late",
+                "startUpDrops",
+                "steadyDrops",
+                "shownRate",
+                "longestFreezeMs",
+                "verdict",
+                "limiter",
+            }
+        )
         {
             Assert.True(passage.TryGetProperty(name, out _), name);
         }
@@ -93,9 +120,14 @@ public sealed class RunFormatTests
     [Fact]
     public void Frames_as_text_have_a_line_a_slot_and_quote_what_people_wrote()
     {
-        var lines = RunCsv.Frames(Sample(), [new RunMark(1, TimeSpan.FromMilliseconds(90), 2, MarkKind.PictureFault, "green, \"flash\"")]).Split("\r\n");
+        var lines = RunCsv
+            .Frames(Sample(), [new RunMark(1, TimeSpan.FromMilliseconds(90), 2, MarkKind.PictureFault, "green, \"flash\"")])
+            .Split("\r\n");
 
-        Assert.Equal("frame,timecode,passage,slot_start_ms,ready_ms,shown_ms,status,reason,read_ms,decode_ms,effects_ms,wait_ms,queue,scale,marks", lines[0]);
+        Assert.Equal(
+            "frame,timecode,passage,slot_start_ms,ready_ms,shown_ms,status,reason,read_ms,decode_ms,effects_ms,wait_ms,queue,scale,marks",
+            lines[0]
+        );
         Assert.Equal(52, lines.Length);
         Assert.StartsWith("2,00:00:00:02,1,80,", lines[3], StringComparison.Ordinal);
         Assert.EndsWith(",full,\"pictureFault: green, \"\"flash\"\"\"", lines[3], StringComparison.Ordinal);
@@ -106,9 +138,19 @@ public sealed class RunFormatTests
     [Fact]
     public void Lags_as_text_leave_empty_what_never_came()
     {
-        var run = Sample() with { Lags = [new LagReading(MoveKind.Jump, "to a far frame", 7, TimeSpan.FromSeconds(1), TimeSpan.FromMilliseconds(40.5)), new LagReading(MoveKind.Sweep, "dragged", 9, TimeSpan.FromSeconds(2), null)] };
+        var run = Sample() with
+        {
+            Lags =
+            [
+                new LagReading(MoveKind.Jump, "to a far frame", 7, TimeSpan.FromSeconds(1), TimeSpan.FromMilliseconds(40.5)),
+                new LagReading(MoveKind.Sweep, "dragged", 9, TimeSpan.FromSeconds(2), null),
+            ],
+        };
 
-        Assert.Equal("kind,gesture,frame,asked_ms,lag_ms\r\njump,to a far frame,7,1000,40.5\r\nsweep,dragged,9,2000,\r\n", RunCsv.Lags(run));
+        Assert.Equal(
+            "kind,gesture,frame,asked_ms,lag_ms\r\njump,to a far frame,7,1000,40.5\r\nsweep,dragged,9,2000,\r\n",
+            RunCsv.Lags(run)
+        );
     }
 
     /// <summary>Members and phases as the Trace Event format's public description has them (Chromium project; from memory).</summary>
@@ -119,12 +161,18 @@ public sealed class RunFormatTests
         using var json = JsonDocument.Parse(TraceEvents.Write(run, [new RunMark(1, TimeSpan.FromSeconds(1), 25, MarkKind.Fan, "")]));
         var events = json.RootElement.GetProperty("traceEvents").EnumerateArray().ToLookup(one => one.GetProperty("ph").GetString());
 
-        Assert.All(events.SelectMany(group => group), one => Assert.All(["name", "ph", "ts", "pid", "tid"], member => Assert.True(one.TryGetProperty(member, out _), member)));
+        Assert.All(
+            events.SelectMany(group => group),
+            one => Assert.All(["name", "ph", "ts", "pid", "tid"], member => Assert.True(one.TryGetProperty(member, out _), member))
+        );
         var slots = events["X"].Where(one => one.GetProperty("tid").GetInt32() == 1).ToList();
         Assert.Equal(50, slots.Count);
         Assert.Equal((40_000.0, 40_000.0), (slots[1].GetProperty("ts").GetDouble(), slots[1].GetProperty("dur").GetDouble()));
         Assert.Equal(0.5, Assert.Single(events["C"]).GetProperty("args").GetProperty("value").GetDouble());
-        Assert.Equal((1e6, "fan"), (Assert.Single(events["i"]).GetProperty("ts").GetDouble(), events["i"].Single().GetProperty("name").GetString()));
+        Assert.Equal(
+            (1e6, "fan"),
+            (Assert.Single(events["i"]).GetProperty("ts").GetDouble(), events["i"].Single().GetProperty("name").GetString())
+        );
         Assert.Contains(events["M"], one => one.GetProperty("name").GetString() == "thread_name");
     }
 
@@ -150,7 +198,9 @@ public sealed class RunFormatTests
     [Fact]
     public void A_cube_has_red_running_fastest_and_stays_within_its_range()
     {
-        var lines = CubeLut.Write("swap", 2, (red, green, blue) => (blue * 2, green, red)).Split('\n', StringSplitOptions.RemoveEmptyEntries);
+        var lines = CubeLut
+            .Write("swap", 2, (red, green, blue) => (blue * 2, green, red))
+            .Split('\n', StringSplitOptions.RemoveEmptyEntries);
 
         Assert.Equal(["TITLE \"swap\"", "LUT_3D_SIZE 2"], lines[..2]);
         Assert.Equal(8, lines.Length - 2);
@@ -164,21 +214,70 @@ public sealed class RunFormatTests
         var text = CubeLut.Write("Low tide", 3, (red, green, blue) => (red, green, blue));
 
         Assert.Equal(("Low tide", 3), CubeLut.Read("# by hand\n" + text.Replace("\n", "\r\n", StringComparison.Ordinal)));
-        Assert.Contains("Line 3", Assert.Throws<FormatException>(() => CubeLut.Read("LUT_3D_SIZE 2\n0 0 0\n1 0\n")).Message, StringComparison.Ordinal);
-        Assert.Contains("27", Assert.Throws<FormatException>(() => CubeLut.Read("LUT_3D_SIZE 3\n0 0 0\n")).Message, StringComparison.Ordinal);
-        Assert.Contains("2 to 256", Assert.Throws<FormatException>(() => CubeLut.Read("LUT_3D_SIZE 9999\n")).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "Line 3",
+            Assert.Throws<FormatException>(() => CubeLut.Read("LUT_3D_SIZE 2\n0 0 0\n1 0\n")).Message,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "27",
+            Assert.Throws<FormatException>(() => CubeLut.Read("LUT_3D_SIZE 3\n0 0 0\n")).Message,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "2 to 256",
+            Assert.Throws<FormatException>(() => CubeLut.Read("LUT_3D_SIZE 9999\n")).Message,
+            StringComparison.Ordinal
+        );
     }
 
     private static Run Sample()
     {
         var rate = new FrameRate(25);
-        var timeline = new Timeline("t", "T", Raster.Hd, rate, [new Passage("asked", 50, [new Layer("c", [Effect.Of("title") with { Text = "it's: here" }, Effect.Of("blur", ("radius", 3.5))])], [])]);
-        var machine = new Machine("test", "Test", MachineKind.This, "", new Processor("p", 2, 2, null, null), [], [], new Memory(8, 1, null, null), [], null, null);
+        var timeline = new Timeline(
+            "t",
+            "T",
+            Raster.Hd,
+            rate,
+            [
+                new Passage(
+                    "asked",
+                    50,
+                    [new Layer("c", [Effect.Of("title") with { Text = "it's: here" }, Effect.Of("blur", ("radius", 3.5))])],
+                    []
+                ),
+            ]
+        );
+        var machine = new Machine(
+            "test",
+            "Test",
+            MachineKind.This,
+            "",
+            new Processor("p", 2, 2, null, null),
+            [],
+            [],
+            new Memory(8, 1, null, null),
+            [],
+            null,
+            null
+        );
         var header = new RunHeader(
             timeline, machine, new PlaybackSettings(), new Conditions("player", null, [0, 1], null, true, null),
             new Dictionary<string, string> { ["c"] = "abc" }, DateTimeOffset.UnixEpoch);
         var frames = Enumerable.Range(0, 50).Select(n => new FrameRecord(
-            n, rate.StartOf(n), rate.StartOf(n), rate.StartOf(n), FrameStatus.OnTime, DropReason.None, default, default, default, default, 1)).ToList();
+            n,
+            rate.StartOf(n),
+            rate.StartOf(n),
+            rate.StartOf(n),
+            FrameStatus.OnTime,
+            DropReason.None,
+            default,
+            default,
+            default,
+            default,
+            1
+        ))
+        .ToList();
         return new Run(header, RunEnding.Finished, TimeSpan.Zero, frames, [], []);
     }
 }

@@ -11,7 +11,16 @@ public sealed class TimelineDigestTests
 {
     private static readonly Timeline Asked = new(
         "t", "Low tide", Raster.Hd, new FrameRate(25),
-        [new Passage("two layers", 50, [new Layer("a", [Effect.Of("title") with { Text = "Act two" }]), new Layer("b", [], 12)], [Effect.Of("blur", ("radius", 4))], Transition.Dissolve)]);
+        [
+            new Passage(
+                "two layers",
+                50,
+                [new Layer("a", [Effect.Of("title") with { Text = "Act two" }]), new Layer("b", [], 12)],
+                [Effect.Of("blur", ("radius", 4))],
+                Transition.Dissolve
+            ),
+        ]
+    );
 
     [Fact]
     public void Words_marks_and_what_came_with_an_import_change_nothing() => Interchange.Timelines.Any.Sample(timeline =>
@@ -41,11 +50,22 @@ public sealed class TimelineDigestTests
         { "effects over all", Change(passage => passage with { Over = [] }) },
         { "a setting", Change(passage => passage with { Over = [Effect.Of("blur", ("radius", 5))] }) },
         { "a clip", Change(passage => passage with { Layers = [passage.Layers[0] with { ClipId = "c" }, passage.Layers[1]] }) },
-        { "where a clip begins", Change(passage => passage with { Layers = [passage.Layers[0], passage.Layers[1] with { StartFrame = 13 }] }) },
+        {
+            "where a clip begins",
+            Change(passage => passage with { Layers = [passage.Layers[0], passage.Layers[1] with { StartFrame = 13 }] })
+        },
         { "opacity", Change(passage => passage with { Layers = [passage.Layers[0], passage.Layers[1] with { Opacity = 0.5 }] }) },
         { "speed", Change(passage => passage with { Layers = [passage.Layers[0], passage.Layers[1] with { Retime = new Retime(0.5) }] }) },
         { "frames gone by", Change(passage => passage with { Layers = [passage.Layers[0], passage.Layers[1] with { Skipped = 1 }] }) },
-        { "words of a title that is seen", Change(passage => passage with { Layers = [passage.Layers[0] with { Effects = [Effect.Of("title") with { Text = "Act three" }] }, passage.Layers[1]] }) },
+        {
+            "words of a title that is seen",
+            Change(passage =>
+                passage with
+                {
+                    Layers = [passage.Layers[0] with { Effects = [Effect.Of("title") with { Text = "Act three" }] }, passage.Layers[1]],
+                }
+            )
+        },
     };
 
     [Theory]
@@ -59,7 +79,10 @@ public sealed class TimelineDigestTests
         var off = Change(passage => passage with { Over = [.. passage.Over, Effect.Of("sharpen") with { IsOff = true }] });
 
         Assert.Equal(TimelineJson.Digest(Asked), TimelineJson.Digest(off));
-        Assert.NotEqual(TimelineJson.Digest(Asked), TimelineJson.Digest(Change(passage => passage with { Over = [passage.Over[0] with { IsOff = true }] })));
+        Assert.NotEqual(
+            TimelineJson.Digest(Asked),
+            TimelineJson.Digest(Change(passage => passage with { Over = [passage.Over[0] with { IsOff = true }] }))
+        );
         Assert.True(TimelineJson.Read(TimelineJson.Write(off)).Passages[0].Over[1].IsOff);
     }
 

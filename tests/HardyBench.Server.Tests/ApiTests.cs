@@ -135,7 +135,11 @@ public sealed class ApiTests : ServerTest
 
         Assert.Equal((HttpStatusCode.OK, HttpStatusCode.Conflict), (first.StatusCode, second.StatusCode));
         Assert.Equal("Late show", (string)(await GetAsync("/api/timelines/late-show"))["timeline"]!["title"]!);
-        Assert.Contains("Nothing was overwritten", (string)(await second.Content.ReadFromJsonAsync<JsonObject>())!["detail"]!, StringComparison.Ordinal);
+        Assert.Contains(
+            "Nothing was overwritten",
+            (string)(await second.Content.ReadFromJsonAsync<JsonObject>())!["detail"]!,
+            StringComparison.Ordinal
+        );
         Assert.Equal("late-show-2", (string)(await PostAsync("/api/timelines", new { title = "Late show" }))["timeline"]!["id"]!);
     }
 
@@ -151,7 +155,10 @@ public sealed class ApiTests : ServerTest
         Assert.Equal("the clip “gone” is not known", (string)review[1]!["problems"]![0]!);
         Assert.Equal("00:00:03:00", (string)review[1]!["start"]!);
         Assert.True((double)review[4]!["asks"]!["decodeCores"]! > (double)review[0]!["asks"]!["decodeCores"]!);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await Http.PostAsJsonAsync("/api/play", new { timelineId = "touring-night", machineId = "curlew-desk" })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (await Http.PostAsJsonAsync("/api/play", new { timelineId = "touring-night", machineId = "curlew-desk" })).StatusCode
+        );
     }
 
     [Fact]
@@ -160,7 +167,15 @@ public sealed class ApiTests : ServerTest
         var rate = new { numerator = 25, denominator = 1 };
         var built = await (await Http.PostAsJsonAsync("/api/timelines/series", new
         {
-            rate, series = new { kind = "layerRamp", clipIds = (List<string>)["hd-avc-25"], effects = Array.Empty<object>(), count = 3, seconds = 2.0 },
+            rate,
+            series = new
+            {
+                kind = "layerRamp",
+                clipIds = (List<string>)["hd-avc-25"],
+                effects = Array.Empty<object>(),
+                count = 3,
+                seconds = 2.0,
+            },
         })).Content.ReadFromJsonAsync<JsonArray>();
         var refused = await Http.PostAsJsonAsync("/api/timelines/series", new
         {
@@ -181,9 +196,13 @@ public sealed class ApiTests : ServerTest
         var renamed = text.Replace("hd-avc-50", "camera-7", StringComparison.Ordinal);
         using var known = Bytes(renamed);
         using var strange = Bytes(renamed.Replace(sha256, "0000", StringComparison.Ordinal));
-        var byChecksum = await (await Http.PostAsync("/api/timelines/import?name=known.otio", known)).Content.ReadFromJsonAsync<JsonObject>();
+        var byChecksum = await (
+            await Http.PostAsync("/api/timelines/import?name=known.otio", known)
+        ).Content.ReadFromJsonAsync<JsonObject>();
         var back = await (await Http.PostAsync("/api/timelines/import?name=back.otio", same)).Content.ReadFromJsonAsync<JsonObject>();
-        var lacking = await (await Http.PostAsync("/api/timelines/import?name=lacking.otio", strange)).Content.ReadFromJsonAsync<JsonObject>();
+        var lacking = await (
+            await Http.PostAsync("/api/timelines/import?name=lacking.otio", strange)
+        ).Content.ReadFromJsonAsync<JsonObject>();
         using var broken = Bytes("{");
         var refused = await Http.PostAsync("/api/timelines/import?name=x.otio", broken);
 
@@ -232,7 +251,8 @@ public sealed class ApiTests : ServerTest
         Assert.Equal(["sea-fog", "warm-stage"], (await Http.GetFromJsonAsync<string[]>("/api/looks"))!);
     }
 
-    private static ByteArrayContent Bytes(string text) => new(System.Text.Encoding.UTF8.GetBytes(text)) { Headers = { ContentType = new("application/octet-stream") } };
+    private static ByteArrayContent Bytes(string text) =>
+        new(System.Text.Encoding.UTF8.GetBytes(text)) { Headers = { ContentType = new("application/octet-stream") } };
 
     private static JsonObject Column(JsonNode sheet, string machine) =>
         sheet["columns"]!.AsArray().Single(column => (string)column!["machine"]!["id"]! == machine)!.AsObject();

@@ -98,7 +98,10 @@ public sealed class CompareApiTests : ServerTest
         var comparison = JsonNode.Parse(await Http.GetStringAsync($"/api/compare?run={first}&run={half}"))!;
 
         var condition = Assert.Single(comparison["sides"]![1]!["conditions"]!.AsArray())!;
-        Assert.Equal(("preview scale", "full", "half"), ((string)condition["what"]!, (string)condition["base"]!, (string)condition["other"]!));
+        Assert.Equal(
+            ("preview scale", "full", "half"),
+            ((string)condition["what"]!, (string)condition["base"]!, (string)condition["other"]!)
+        );
         Assert.Empty(comparison["sides"]![1]!["parts"]!.AsArray());
         Assert.Equal((3, 1), ((int)comparison["sides"]![0]!["repeats"]!, (int)comparison["sides"]![1]!["repeats"]!));
     }
@@ -116,7 +119,10 @@ public sealed class CompareApiTests : ServerTest
         // The machine leaves the shelf; its runs keep the description that it had.
         var slate = await PlayToEndAsync("sandpiper-slate");
         await Http.DeleteAsync("/api/machines/curlew-desk");
-        Assert.Equal("Curlew desk", (string)JsonNode.Parse(await Http.GetStringAsync($"/api/compare?run={run}&run={slate}"))!["sides"]![0]!["machine"]!);
+        Assert.Equal(
+            "Curlew desk",
+            (string)JsonNode.Parse(await Http.GetStringAsync($"/api/compare?run={run}&run={slate}"))!["sides"]![0]!["machine"]!
+        );
         await Http.PostAsJsonAsync("/api/machines/curlew-desk/restore", new { });
     }
 }

@@ -20,7 +20,10 @@ public sealed class GuardTests : ServerTest
     [InlineData("127.0.0.1", HttpStatusCode.OK)]
     public async Task A_foreign_host_name_that_leads_here_gets_no_answer(string host, HttpStatusCode status)
     {
-        using var request = new HttpRequestMessage(HttpMethod.Get, "/api/machines") { Headers = { Host = $"{host}:{Http.BaseAddress!.Port}" } };
+        using var request = new HttpRequestMessage(HttpMethod.Get, "/api/machines")
+        {
+            Headers = { Host = $"{host}:{Http.BaseAddress!.Port}" },
+        };
 
         Assert.Equal(status, (await Http.SendAsync(request)).StatusCode);
     }
@@ -35,8 +38,13 @@ public sealed class GuardTests : ServerTest
     {
         foreach (var (method, path) in new[]
         {
-            (HttpMethod.Post, "/api/timelines"), (HttpMethod.Put, "/api/timelines/touring-night"), (HttpMethod.Delete, "/api/timelines/touring-night"),
-            (HttpMethod.Post, "/api/uploads"), (HttpMethod.Delete, "/api/play"), (HttpMethod.Post, "/live/negotiate?negotiateVersion=1"), (HttpMethod.Get, "/live"),
+            (HttpMethod.Post, "/api/timelines"),
+            (HttpMethod.Put, "/api/timelines/touring-night"),
+            (HttpMethod.Delete, "/api/timelines/touring-night"),
+            (HttpMethod.Post, "/api/uploads"),
+            (HttpMethod.Delete, "/api/play"),
+            (HttpMethod.Post, "/live/negotiate?negotiateVersion=1"),
+            (HttpMethod.Get, "/live"),
         })
         {
             using var request = new HttpRequestMessage(method, path) { Headers = { { header, value } } };
@@ -48,7 +56,10 @@ public sealed class GuardTests : ServerTest
             Assert.Equal(HttpStatusCode.Forbidden, (await Http.SendAsync(request)).StatusCode);
         }
 
-        Assert.Equal(["touring-night", "closing-gala"], (await GetAsync("/api/timelines")).AsArray().Select(timeline => (string)timeline!["id"]!));
+        Assert.Equal(
+            ["touring-night", "closing-gala"],
+            (await GetAsync("/api/timelines")).AsArray().Select(timeline => (string)timeline!["id"]!)
+        );
     }
 
     [Theory]
@@ -84,11 +95,23 @@ public sealed class GuardTests : ServerTest
     public async Task Reading_has_no_effects()
     {
         var document = await GetAsync("/openapi/v1.json");
-        var paths = document["paths"]!.AsObject().Where(path => path.Value!["get"] is not null).Select(path => path.Key
-            .Replace("{timelineId}", "touring-night", StringComparison.Ordinal).Replace("{what}", "frames", StringComparison.Ordinal).Replace("{number}", "1", StringComparison.Ordinal));
+        var paths = document["paths"]!
+            .AsObject()
+            .Where(path => path.Value!["get"] is not null)
+            .Select(path =>
+                path.Key.Replace("{timelineId}", "touring-night", StringComparison.Ordinal)
+                    .Replace("{what}", "frames", StringComparison.Ordinal)
+                    .Replace("{number}", "1", StringComparison.Ordinal)
+            );
         foreach (var path in paths)
         {
-            var known = path.Replace("{id}", path.Contains("timelines", StringComparison.Ordinal) ? "touring-night" : path.Contains("clips", StringComparison.Ordinal) ? "hd-avc-25" : "1", StringComparison.Ordinal);
+            var known = path.Replace(
+                "{id}",
+                path.Contains("timelines", StringComparison.Ordinal) ? "touring-night"
+                    : path.Contains("clips", StringComparison.Ordinal) ? "hd-avc-25"
+                    : "1",
+                StringComparison.Ordinal
+            );
             Assert.True((int)(await Http.GetAsync(known)).StatusCode < 500, known);
         }
 
@@ -101,7 +124,9 @@ public sealed class GuardTests : ServerTest
     [Fact]
     public async Task Every_answer_says_how_a_browser_may_use_it()
     {
-        foreach (var path in new[] { "/api/machines", "/nothing/here", "/", "/api/runs/999", "/api/timelines/touring-night/sheet?scale=tiny" })
+        foreach (
+            var path in new[] { "/api/machines", "/nothing/here", "/", "/api/runs/999", "/api/timelines/touring-night/sheet?scale=tiny" }
+        )
         {
             var headers = (await Http.GetAsync(path)).Headers;
             var policy = headers.GetValues("Content-Security-Policy").Single();
@@ -130,7 +155,10 @@ public sealed class GuardTests : ServerTest
     {
         var token = AccessToken.Make(Listening.TokenFileIn(Bench.Folder));
         Assert.DoesNotContain(token, await File.ReadAllTextAsync(Listening.TokenFileIn(Bench.Folder)), StringComparison.Ordinal);
-        Assert.Equal(UnixFileMode.UserRead | UnixFileMode.UserWrite, OperatingSystem.IsWindows() ? default : File.GetUnixFileMode(Listening.TokenFileIn(Bench.Folder)));
+        Assert.Equal(
+            UnixFileMode.UserRead | UnixFileMode.UserWrite,
+            OperatingSystem.IsWindows() ? default : File.GetUnixFileMode(Listening.TokenFileIn(Bench.Folder))
+        );
         var listening = Listening.On("0.0.0.0", 0, ["bench.example"], null, Bench.Folder);
         Assert.StartsWith("https://", listening.Url, StringComparison.Ordinal);
         // In a test it is reached on this machine alone.
@@ -139,7 +167,8 @@ public sealed class GuardTests : ServerTest
         using var handler = new HttpClientHandler
         {
             AllowAutoRedirect = false, UseCookies = true,
-            ServerCertificateCustomValidationCallback = (_, certificate, _, _) => certificate!.Thumbprint == listening.Certificate!.Thumbprint,
+            ServerCertificateCustomValidationCallback = (_, certificate, _, _) =>
+                certificate!.Thumbprint == listening.Certificate!.Thumbprint,
         };
         using var client = new HttpClient(handler) { BaseAddress = new Uri(guarded.Urls.First()) };
 
@@ -148,7 +177,10 @@ public sealed class GuardTests : ServerTest
         Assert.Equal("/sign-in", (await client.GetAsync("/")).Headers.Location!.ToString());
         using var program = new HttpRequestMessage(HttpMethod.Get, "/api/machines") { Headers = { Authorization = new("Bearer", token) } };
         Assert.Equal(HttpStatusCode.OK, (await client.SendAsync(program)).StatusCode);
-        using var near = new HttpRequestMessage(HttpMethod.Get, "/api/machines") { Headers = { Authorization = new("Bearer", token[..^1] + "x") } };
+        using var near = new HttpRequestMessage(HttpMethod.Get, "/api/machines")
+        {
+            Headers = { Authorization = new("Bearer", token[..^1] + "x") },
+        };
         Assert.Equal(HttpStatusCode.Unauthorized, (await client.SendAsync(near)).StatusCode);
 
         using var wrong = new FormUrlEncodedContent([new("token", "guess")]);

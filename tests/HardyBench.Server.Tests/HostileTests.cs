@@ -7,8 +7,8 @@ using System.Text.RegularExpressions;
 
 namespace HardyBench.Server.Tests;
 
-/// <summary>The hostile collection in tests/hostile, sent to a running server. Each of it is refused in words or taken with what is wrong left
-/// out; the server never fails by itself, nothing is planted, and everything works afterwards.</summary>
+/// <summary>The hostile collection in tests/hostile, sent to a running server. Each of it is refused in words or taken with what is wrong
+/// left out; the server never fails by itself, nothing is planted, and everything works afterwards.</summary>
 public sealed partial class HostileTests : ServerTest
 {
     private static readonly string Collection = Repository.PathOf("tests", "hostile");
@@ -21,7 +21,9 @@ public sealed partial class HostileTests : ServerTest
             using var request = new HttpRequestMessage(new HttpMethod((string)one["method"]!), (string)one["path"]!);
             if (one["body"] is not null || one["text"] is not null || one["hex"] is not null)
             {
-                request.Content = new ByteArrayContent(one["body"] is { } body ? Encoding.UTF8.GetBytes(body.ToJsonString()) : BytesOf(one));
+                request.Content = new ByteArrayContent(
+                    one["body"] is { } body ? Encoding.UTF8.GetBytes(body.ToJsonString()) : BytesOf(one)
+                );
                 request.Content.Headers.ContentType = MediaTypeHeaderValue.Parse((string?)one["type"] ?? "application/json");
             }
 
@@ -35,7 +37,12 @@ public sealed partial class HostileTests : ServerTest
                 request.Headers.TryAddWithoutValidation($"X-More-{n}", "x");
             }
 
-            await AnsweredAsync((string)one["name"]!, await Http.SendAsync(request), [.. one["status"]!.AsArray().Select(status => (int)status!)], (string?)one["words"]);
+            await AnsweredAsync(
+                (string)one["name"]!,
+                await Http.SendAsync(request),
+                [.. one["status"]!.AsArray().Select(status => (int)status!)],
+                (string?)one["words"]
+            );
         }
 
         await AllWorksAsync();
@@ -54,8 +61,16 @@ public sealed partial class HostileTests : ServerTest
             }
 
             var asked = Uri.EscapeDataString(name);
-            await AnsweredAsync($"look '{name}'", await PostBytesAsync($"/api/looks?name={asked}", "LUT_3D_SIZE 2\n0 0\n"u8.ToArray()), [400, 422]);
-            await AnsweredAsync($"import '{name}'", await PostBytesAsync($"/api/timelines/import?name={asked}", "nothing"u8.ToArray()), [400, 422]);
+            await AnsweredAsync(
+                $"look '{name}'",
+                await PostBytesAsync($"/api/looks?name={asked}", "LUT_3D_SIZE 2\n0 0\n"u8.ToArray()),
+                [400, 422]
+            );
+            await AnsweredAsync(
+                $"import '{name}'",
+                await PostBytesAsync($"/api/timelines/import?name={asked}", "nothing"u8.ToArray()),
+                [400, 422]
+            );
             var titled = await Http.PostAsync("/api/timelines", Json(new JsonObject { ["title"] = name }));
             await AnsweredAsync($"title '{name}'", titled, [200, 400, 422]);
             if (titled.IsSuccessStatusCode)
@@ -88,7 +103,10 @@ public sealed partial class HostileTests : ServerTest
             await AnsweredAsync($"'{name}'", await SendAsync(place, 0, bytes), [204, 422]);
         }
 
-        Assert.All(Directory.EnumerateFiles(Bench.Folder.Own), file => Assert.Matches("^[0-9a-f]{64}(\\.[a-z0-9]{2,5})(\\.clip\\.json)?$", Path.GetFileName(file)));
+        Assert.All(
+            Directory.EnumerateFiles(Bench.Folder.Own),
+            file => Assert.Matches("^[0-9a-f]{64}(\\.[a-z0-9]{2,5})(\\.clip\\.json)?$", Path.GetFileName(file))
+        );
         await AllWorksAsync();
     }
 
@@ -100,7 +118,11 @@ public sealed partial class HostileTests : ServerTest
             var (name, bytes) = ((string)one["name"]!, BytesOf(one));
             if (bytes.Length > 0)
             {
-                await AnsweredAsync($"{name} as a clip", await SendAsync(await BeginUploadAsync(bytes.Length, "clip.mp4"), 0, bytes), [422]);
+                await AnsweredAsync(
+                    $"{name} as a clip",
+                    await SendAsync(await BeginUploadAsync(bytes.Length, "clip.mp4"), 0, bytes),
+                    [422]
+                );
             }
 
             await AnsweredAsync($"{name} as a look", await PostBytesAsync("/api/looks?name=l.cube", bytes), [400, 422]);
@@ -150,7 +172,9 @@ public sealed partial class HostileTests : ServerTest
             await AnsweredAsync(name, answer, [200, 422]);
             if (answer.IsSuccessStatusCode)
             {
-                await Http.DeleteAsync($"/api/timelines/{JsonNode.Parse(await answer.Content.ReadAsStringAsync())!["stored"]!["timeline"]!["id"]}");
+                await Http.DeleteAsync(
+                    $"/api/timelines/{JsonNode.Parse(await answer.Content.ReadAsStringAsync())!["stored"]!["timeline"]!["id"]}"
+                );
             }
         }
 
@@ -172,25 +196,46 @@ public sealed partial class HostileTests : ServerTest
     /// <summary>The demo's timeline is there as it was and alone, the queue lives, and nothing lies where nothing was asked to.</summary>
     private async Task AllWorksAsync()
     {
-        Assert.Equal(["touring-night", "closing-gala"], (await GetAsync("/api/timelines")).AsArray().Select(timeline => (string)timeline!["id"]!));
+        Assert.Equal(
+            ["touring-night", "closing-gala"],
+            (await GetAsync("/api/timelines")).AsArray().Select(timeline => (string)timeline!["id"]!)
+        );
         Assert.Equal(8, (await GetAsync("/api/timelines/touring-night"))["timeline"]!["passages"]!.AsArray().Count);
         Assert.True((bool)(await GetAsync("/api/health"))["queueLives"]!);
         Assert.Empty((await GetAsync("/api/health"))["unreadable"]!.AsArray());
         Assert.Empty((await GetAsync("/api/runs")).AsArray());
         Assert.Empty(Directory.EnumerateFiles(Bench.Folder.Incoming));
-        Assert.Empty(Directory.EnumerateFiles(AppContext.BaseDirectory, "planted*").Concat(Directory.EnumerateFiles(Directory.GetCurrentDirectory(), "planted*")));
+        Assert.Empty(
+            Directory
+                .EnumerateFiles(AppContext.BaseDirectory, "planted*")
+                .Concat(Directory.EnumerateFiles(Directory.GetCurrentDirectory(), "planted*"))
+        );
         Assert.Equal(
             ["aids", "bench.db", "clips", "incoming", "looks", "own", "player"],
-            Directory.EnumerateFileSystemEntries(Bench.Folder.Path).Select(Path.GetFileName).Where(name => !name!.StartsWith("bench.db-", StringComparison.Ordinal)).Order());
+            Directory
+                .EnumerateFileSystemEntries(Bench.Folder.Path)
+                .Select(Path.GetFileName)
+                .Where(name => !name!.StartsWith("bench.db-", StringComparison.Ordinal))
+                .Order()
+        );
     }
 
-    private static JsonNode[] Read(string file) => [.. JsonNode.Parse(Expanded(Path.Combine(Collection, file)))!.AsArray().Select(one => one!)];
+    private static JsonNode[] Read(string file) =>
+        [.. JsonNode.Parse(Expanded(Path.Combine(Collection, file)))!.AsArray().Select(one => one!)];
 
     private static string[] HostileNames() => [.. Read("names.json").Select(name => (string)name!)];
 
     /// <summary>A file's text, with what stands between "{{N times}}" and "{{end}}" written out.</summary>
     private static string Expanded(string file) => Repeated().Replace(
-        File.ReadAllText(file), part => string.Concat(Enumerable.Repeat(part.Groups[2].Value, int.Parse(part.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture))));
+        File.ReadAllText(file),
+        part =>
+            string.Concat(
+                Enumerable.Repeat(
+                    part.Groups[2].Value,
+                    int.Parse(part.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture)
+                )
+            )
+    );
 
     [GeneratedRegex(@"\{\{(\d+) times\}\}(.*?)\{\{end\}\}", RegexOptions.Singleline)]
     private static partial Regex Repeated();
@@ -199,11 +244,14 @@ public sealed partial class HostileTests : ServerTest
     {
         byte[] once = one["hex"] is { } hex
             ? Convert.FromHexString((string)hex!)
-            : Encoding.UTF8.GetBytes(((string)one["text"]!).Replace("%s", new string('x', (int?)one["fill"] ?? 0), StringComparison.Ordinal));
+            : Encoding.UTF8.GetBytes(
+                ((string)one["text"]!).Replace("%s", new string('x', (int?)one["fill"] ?? 0), StringComparison.Ordinal)
+            );
         return [.. Enumerable.Repeat(once, (int?)one["times"] ?? 1).SelectMany(bytes => bytes)];
     }
 
-    private static ByteArrayContent Json(JsonObject body) => new(Encoding.UTF8.GetBytes(body.ToJsonString())) { Headers = { ContentType = new("application/json") } };
+    private static ByteArrayContent Json(JsonObject body) =>
+        new(Encoding.UTF8.GetBytes(body.ToJsonString())) { Headers = { ContentType = new("application/json") } };
 
     private Task<HttpResponseMessage> PostBytesAsync(string path, byte[] bytes) =>
         Http.PostAsync(path, new ByteArrayContent(bytes) { Headers = { ContentType = new("application/octet-stream") } });

@@ -19,7 +19,10 @@ public sealed class MachineApiTests : ServerTest
         Assert.Equal(2, (int)kept["version"]!);
         Assert.Equal(HttpStatusCode.Conflict, (await Http.PutAsync($"/api/machines/{id}", Json(copy))).StatusCode);
 
-        Assert.Equal(HttpStatusCode.NoContent, (await Http.PutAsJsonAsync("/api/timelines/touring-night/machines", new[] { "this", id })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await Http.PutAsJsonAsync("/api/timelines/touring-night/machines", new[] { "this", id })).StatusCode
+        );
         await PlayToEndAsync(id);
         var sheet = JsonNode.Parse(await Http.GetStringAsync("/api/timelines/touring-night/sheet"))!;
         Assert.Equal(["this", id], sheet["columns"]!.AsArray().Select(column => (string)column!["machine"]!["id"]!));
@@ -42,7 +45,12 @@ public sealed class MachineApiTests : ServerTest
     public async Task A_shelf_comes_in_with_what_is_wrong_named_and_goes_out()
     {
         var table = "name,cores,memory_gb\nNew one,6,16\nBroken,0,16\nWorse,six,16\n";
-        var answer = await ReadAsync(await Http.PostAsync("/api/machines/import?name=shelf.csv", new ByteArrayContent(Encoding.UTF8.GetBytes(table)) { Headers = { ContentType = new("application/octet-stream") } }));
+        var answer = await ReadAsync(
+            await Http.PostAsync(
+                "/api/machines/import?name=shelf.csv",
+                new ByteArrayContent(Encoding.UTF8.GetBytes(table)) { Headers = { ContentType = new("application/octet-stream") } }
+            )
+        );
 
         Assert.Equal("new-one", (string)Assert.Single(answer["added"]!.AsArray())!["machine"]!["id"]!);
         Assert.Equal(["line 3", "line 4"], answer["problems"]!.AsArray().Select(problem => (string)problem!["where"]!));
@@ -50,7 +58,8 @@ public sealed class MachineApiTests : ServerTest
         Assert.Equal(3, exported.TrimEnd().Split('\n').Length);
     }
 
-    private static ByteArrayContent Json(JsonNode body) => new(Encoding.UTF8.GetBytes(body.ToJsonString())) { Headers = { ContentType = new("application/json") } };
+    private static ByteArrayContent Json(JsonNode body) =>
+        new(Encoding.UTF8.GetBytes(body.ToJsonString())) { Headers = { ContentType = new("application/json") } };
 
     private static async Task<JsonNode> ReadAsync(HttpResponseMessage answer)
     {

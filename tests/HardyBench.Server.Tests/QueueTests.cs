@@ -38,7 +38,9 @@ public sealed class QueueTests : ServerTest
     }
 
     private async Task<long> AskedAsync() =>
-        (await Bench.Trials.AskAsync(TrialKind.Play, "touring-night", "curlew-desk", new PlaybackSettings(), 3, TimeSpan.FromMinutes(1))).Id;
+        (
+            await Bench.Trials.AskAsync(TrialKind.Play, "touring-night", "curlew-desk", new PlaybackSettings(), 3, TimeSpan.FromMinutes(1))
+        ).Id;
 
     private static async Task<(string State, string? Problem)> StateAsync(HttpClient client, long id)
     {

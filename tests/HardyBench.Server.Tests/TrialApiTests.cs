@@ -19,9 +19,15 @@ public sealed class TrialApiTests : ServerTest
         Assert.Equal("Curlew desk", (string)second["waiting"]!.AsArray()[^1]!["machineName"]!);
         Assert.Empty(ended["waiting"]!.AsArray());
         var runs = (await GetAsync("/api/runs")).AsArray();
-        Assert.Equal([("curlew-desk", "finished"), ("this", "stopped")], runs.Select(run => ((string)run!["machineId"]!, (string)run["ending"]!)));
+        Assert.Equal(
+            [("curlew-desk", "finished"), ("this", "stopped")],
+            runs.Select(run => ((string)run!["machineId"]!, (string)run["ending"]!))
+        );
         Assert.InRange((int)runs[1]!["slots"]!, 1, 599);
-        Assert.Equal(["stopped", "finished", "stopped"], (await GetAsync("/api/trials")).AsArray().Select(trial => (string)trial!["state"]!));
+        Assert.Equal(
+            ["stopped", "finished", "stopped"],
+            (await GetAsync("/api/trials")).AsArray().Select(trial => (string)trial!["state"]!)
+        );
     }
 
     [Fact]
@@ -50,14 +56,31 @@ public sealed class TrialApiTests : ServerTest
         var csv = await Http.GetStringAsync($"/api/runs/{run}/lags.csv");
 
         Assert.All(trial["rows"]!.AsArray(), row => Assert.NotEmpty(row!["lags"]!.AsArray()));
-        Assert.Equal(trial["rows"]!.AsArray().Sum(row => row!["lags"]!.AsArray().Sum(lag => (int)lag!["asked"]!)), csv.Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Length - 1);
+        Assert.Equal(
+            trial["rows"]!.AsArray().Sum(row => row!["lags"]!.AsArray().Sum(lag => (int)lag!["asked"]!)),
+            csv.Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Length - 1
+        );
     }
 
     [Fact]
     public async Task A_look_before_asking_says_what_differs_and_what_makes_no_sense()
     {
         var bare = await PostAsync("/api/play/look", new { timelineId = "touring-night", machineId = "this" });
-        var aided = await PostAsync("/api/play/look", new { timelineId = "touring-night", machineId = "this", kind = "repeat", settings = new { scale = "half", proxies = "quarter", cache = "cold" } });
+        var aided = await PostAsync(
+            "/api/play/look",
+            new
+            {
+                timelineId = "touring-night",
+                machineId = "this",
+                kind = "repeat",
+                settings = new
+                {
+                    scale = "half",
+                    proxies = "quarter",
+                    cache = "cold",
+                },
+            }
+        );
         var same = new { timelineId = "touring-night", machineId = "this", kind = "compare" };
         var senseless = await PostAsync("/api/play/look", same);
 
@@ -82,8 +105,15 @@ public sealed class TrialApiTests : ServerTest
         Assert.Empty((await GetAsync($"/api/runs/{run}/passages/1"))["marks"]!.AsArray());
         Assert.Equal(80, (int)(await GetAsync($"/api/runs/{run}/passages/2"))["marks"]![0]!["frame"]!);
         Assert.Equal("fan", (string)(await GetAsync($"/api/runs/{run}/run.json"))["marks"]![0]!["kind"]!);
-        Assert.Contains("\"fan: howls, \"\"badly\"\"\"", await Http.GetStringAsync($"/api/runs/{run}/frames.csv"), StringComparison.Ordinal);
-        Assert.Contains((await GetAsync($"/api/runs/{run}/trace.json"))["traceEvents"]!.AsArray(), one => (string)one!["ph"]! == "i" && one["name"]!.ToString().Contains("howls", StringComparison.Ordinal));
+        Assert.Contains(
+            "\"fan: howls, \"\"badly\"\"\"",
+            await Http.GetStringAsync($"/api/runs/{run}/frames.csv"),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            (await GetAsync($"/api/runs/{run}/trace.json"))["traceEvents"]!.AsArray(),
+            one => (string)one!["ph"]! == "i" && one["name"]!.ToString().Contains("howls", StringComparison.Ordinal)
+        );
 
         await Http.DeleteAsync($"/api/runs/{run}/marks/{mark["id"]}");
         Assert.Empty((await GetAsync($"/api/runs/{run}/passages/2"))["marks"]!.AsArray());
@@ -93,7 +123,8 @@ public sealed class TrialApiTests : ServerTest
     public async Task A_deleted_run_is_gone_from_list_and_sheet_and_comes_back()
     {
         var run = await PlayToEndAsync("curlew-desk");
-        async Task<int> CellsAsync() => (await GetAsync("/api/timelines/touring-night/sheet"))["columns"]!.AsArray().Sum(column => column!["cells"]!.AsArray().Count);
+        async Task<int> CellsAsync() =>
+            (await GetAsync("/api/timelines/touring-night/sheet"))["columns"]!.AsArray().Sum(column => column!["cells"]!.AsArray().Count);
 
         Assert.Equal(1, (int)await PostAsync("/api/runs/aside", new { ids = (long[])[run], aside = true }));
         Assert.Empty((await GetAsync("/api/runs")).AsArray());

@@ -51,7 +51,8 @@ public sealed class OldDataTests
         Assert.Equal(1L, await NumberAsync(copy, "SELECT COUNT(*) FROM Runs"));
     }
 
-    /// <summary>A machine had one graphics unit, one media engine and one drive; a run's role was told from its words; nothing was kept beside it.</summary>
+    /// <summary>A machine had one graphics unit, one media engine and one drive; a run's role was told from its words; nothing was kept
+    /// beside it.</summary>
     [Fact]
     public async Task What_earlier_versions_kept_of_machines_roles_and_findings_is_brought_up_to_date()
     {
@@ -59,16 +60,22 @@ public sealed class OldDataTests
         var databases = new BenchDatabaseFactory(file);
         await using (var database = databases.CreateDbContext())
         {
-            await database.GetService<IMigrator>().MigrateAsync(Earlier.Select(row => row.Data).TakeWhile(name => !name.EndsWith("_Shelf", StringComparison.Ordinal)).Last());
+            await database
+                .GetService<IMigrator>()
+                .MigrateAsync(Earlier.Select(row => row.Data).TakeWhile(name => !name.EndsWith("_Shelf", StringComparison.Ordinal)).Last());
         }
 
-        const string OldMachine = """{"id":"m","name":"M","kind":"standIn","summary":"","processor":{"name":"p","cores":2,"threads":2,"relativeCoreSpeed":1,"clockGigahertz":3},"graphics":{"name":"g","peakGigaflops":900,"bandwidthGigabytesPerSecond":55,"memoryGigabytes":4,"busGigabytesPerSecond":null},"mediaEngine":null,"memory":{"gigabytes":8,"inUseGigabytes":1,"sticks":1,"megatransfersPerSecond":3200},"mediaDrive":{"kind":"SATA","megabytesPerSecond":500,"latency":"00:00:00.0001500"},"cooling":null,"price":5}""";
+        const string OldMachine =
+            """{"id":"m","name":"M","kind":"standIn","summary":"","processor":{"name":"p","cores":2,"threads":2,"relativeCoreSpeed":1,"clockGigahertz":3},"graphics":{"name":"g","peakGigaflops":900,"bandwidthGigabytesPerSecond":55,"memoryGigabytes":4,"busGigabytesPerSecond":null},"mediaEngine":null,"memory":{"gigabytes":8,"inUseGigabytes":1,"sticks":1,"megatransfersPerSecond":3200},"mediaDrive":{"kind":"SATA","megabytesPerSecond":500,"latency":"00:00:00.0001500"},"cooling":null,"price":5}""";
         var run = new Dictionary<string, object?>(await NewRunAsync()) { ["TrialId"] = 1L, ["Label"] = "passage 3" };
         var header = System.Text.Json.Nodes.JsonNode.Parse((string)run["HeaderJson"]!)!;
         header["machine"] = System.Text.Json.Nodes.JsonNode.Parse(OldMachine);
         run["HeaderJson"] = header.ToJsonString();
         await InsertRunAsync(file, run);
-        await NumberAsync(file, $"INSERT INTO Documents (Kind, Id, \"Order\", Version, Json) VALUES ('machine', 'm', 0, 0, '{OldMachine}') RETURNING 1");
+        await NumberAsync(
+            file,
+            $"INSERT INTO Documents (Kind, Id, \"Order\", Version, Json) VALUES ('machine', 'm', 0, 0, '{OldMachine}') RETURNING 1"
+        );
         SqliteConnection.ClearAllPools();
 
         await databases.MigrateAsync(CancellationToken.None);
@@ -79,11 +86,20 @@ public sealed class OldDataTests
         var judged = (await runs.JudgedAsync(1))!;
         Assert.Equal(50, Assert.Single(judged.Passages).Teeth.Length);
         Assert.Equal(2, (await runs.FindAsync(1))!.Place!.Role.Passage);
-        foreach (var machine in new[] { (await runs.FindAsync(1))!.Run.Header.Machine, Assert.Single(await new DocumentStore(databases).MachinesAsync()).Machine })
+        foreach (
+            var machine in new[]
+            {
+                (await runs.FindAsync(1))!.Run.Header.Machine,
+                Assert.Single(await new DocumentStore(databases).MachinesAsync()).Machine,
+            }
+        )
         {
             Assert.Equal("g", Assert.Single(machine.Graphics).Name);
             Assert.Empty(machine.MediaEngines);
-            Assert.Equal((500.0, 0.15, 4), (machine.Drives[0].ReadMegabytesPerSecond, machine.Drives[0].LatencyMilliseconds, machine.Drives[0].Roles.Count));
+            Assert.Equal(
+                (500.0, 0.15, 4),
+                (machine.Drives[0].ReadMegabytesPerSecond, machine.Drives[0].LatencyMilliseconds, machine.Drives[0].Roles.Count)
+            );
         }
     }
 
@@ -143,20 +159,61 @@ public sealed class OldDataTests
         await databases.MigrateAsync(CancellationToken.None);
         var rate = new FrameRate(25);
         var timeline = new Timeline("t", "T", Raster.Hd, rate, [new Passage("asked", 50, [new Layer("c", [])], [])]);
-        var machine = new Machine("m", "M", MachineKind.StandIn, "", new Processor("p", 2, 2, 1, 3), [], [], new Memory(8, 1, 1, 3200), [], null, 5);
-        var header = new RunHeader(timeline, machine, new PlaybackSettings(), new Conditions("p", null, [0], null, null, 1), new Dictionary<string, string>(), DateTimeOffset.UnixEpoch);
+        var machine = new Machine(
+            "m",
+            "M",
+            MachineKind.StandIn,
+            "",
+            new Processor("p", 2, 2, 1, 3),
+            [],
+            [],
+            new Memory(8, 1, 1, 3200),
+            [],
+            null,
+            5
+        );
+        var header = new RunHeader(
+            timeline,
+            machine,
+            new PlaybackSettings(),
+            new Conditions("p", null, [0], null, null, 1),
+            new Dictionary<string, string>(),
+            DateTimeOffset.UnixEpoch
+        );
         var runs = new RunStore(databases);
         var id = await runs.BeginAsync(header);
         await runs.FinishAsync(id, new Run(
             header, RunEnding.Finished, TimeSpan.Zero,
-            [.. Enumerable.Range(0, 50).Select(n => new FrameRecord(n, rate.StartOf(n), rate.StartOf(n), rate.StartOf(n), FrameStatus.OnTime, DropReason.None, default, default, default, default, 2))], [], []));
+            [
+                .. Enumerable
+                    .Range(0, 50)
+                    .Select(n => new FrameRecord(
+                        n,
+                        rate.StartOf(n),
+                        rate.StartOf(n),
+                        rate.StartOf(n),
+                        FrameStatus.OnTime,
+                        DropReason.None,
+                        default,
+                        default,
+                        default,
+                        default,
+                        2
+                    )),
+            ],
+            [],
+            []
+        )
+    );
         await using var connection = new SqliteConnection($"Data Source={file};Pooling=False");
         await connection.OpenAsync();
         await using var command = connection.CreateCommand();
         command.CommandText = "SELECT * FROM Runs";
         await using var reader = await command.ExecuteReaderAsync();
         Assert.True(await reader.ReadAsync());
-        return Enumerable.Range(0, reader.FieldCount).ToDictionary(reader.GetName, column => reader.IsDBNull(column) ? null : reader.GetValue(column));
+        return Enumerable
+            .Range(0, reader.FieldCount)
+            .ToDictionary(reader.GetName, column => reader.IsDBNull(column) ? null : reader.GetValue(column));
     }
 
     private static async Task InsertRunAsync(string file, IReadOnlyDictionary<string, object?> run)
@@ -175,7 +232,8 @@ public sealed class OldDataTests
         }
 
         await using var insert = connection.CreateCommand();
-        insert.CommandText = $"INSERT INTO Runs ({string.Join(',', columns)}) VALUES ({string.Join(',', columns.Select(column => "$" + column))})";
+        insert.CommandText =
+            $"INSERT INTO Runs ({string.Join(',', columns)}) VALUES ({string.Join(',', columns.Select(column => "$" + column))})";
         columns.ForEach(column => insert.Parameters.AddWithValue("$" + column, run.GetValueOrDefault(column) ?? DBNull.Value));
         await insert.ExecuteNonQueryAsync();
     }

@@ -10,7 +10,9 @@ namespace HardyBench.Store.Tests;
 public sealed class RunStoreTests : IAsyncLifetime
 {
     private static readonly FrameRate Rate = new(25);
-    private readonly BenchDatabaseFactory databases = new(Path.Combine(Directory.CreateTempSubdirectory("hardybench-store-").FullName, "bench.db"));
+    private readonly BenchDatabaseFactory databases = new(
+        Path.Combine(Directory.CreateTempSubdirectory("hardybench-store-").FullName, "bench.db")
+    );
     private RunStore runs = null!;
 
     public async ValueTask InitializeAsync()
@@ -102,7 +104,8 @@ public sealed class RunStoreTests : IAsyncLifetime
         Assert.Empty(scaled[1].Differences);
     }
 
-    /// <summary>A slot that begins exactly as start-up ends is a steady one, whatever fraction of a microsecond the start lag has.</summary>
+    /// <summary>A slot that begins exactly as start-up ends is a steady one, whatever fraction of a microsecond the start lag
+    /// has.</summary>
     [Theory]
     [InlineData(800_004)]
     [InlineData(800_005)]
@@ -211,13 +214,33 @@ public sealed class RunStoreTests : IAsyncLifetime
     {
         var timeline = new Timeline("t", "T", Raster.Hd, Rate, [new Passage("asked", 100, [new Layer("c", [])], [])]);
         var header = new RunHeader(
-            timeline, Described, settings ?? new PlaybackSettings(), new Conditions("p", null, [0], null, null, 1), new Dictionary<string, string>(),
+            timeline,
+            Described,
+            settings ?? new PlaybackSettings(),
+            new Conditions("p", null, [0], null, null, 1),
+            new Dictionary<string, string>(),
             new DateTimeOffset(2026, 3, 4, 5, 6, 7, TimeSpan.Zero));
         return new Run(
             header,
             RunEnding.Finished,
             TimeSpan.FromMilliseconds(80),
-            [.. Enumerable.Range(0, frames).Select(n => new FrameRecord(n, Rate.StartOf(n), Rate.StartOf(n), Rate.StartOf(n), FrameStatus.OnTime, DropReason.None, default, default, default, default, 2))],
+            [
+                .. Enumerable
+                    .Range(0, frames)
+                    .Select(n => new FrameRecord(
+                        n,
+                        Rate.StartOf(n),
+                        Rate.StartOf(n),
+                        Rate.StartOf(n),
+                        FrameStatus.OnTime,
+                        DropReason.None,
+                        default,
+                        default,
+                        default,
+                        default,
+                        2
+                    )),
+            ],
             [new LoadReading(TimeSpan.FromSeconds(1), LoadKind.Core, 0, 0.5f)],
             []);
     }

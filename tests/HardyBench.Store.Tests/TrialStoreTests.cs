@@ -7,7 +7,9 @@ namespace HardyBench.Store.Tests;
 
 public sealed class TrialStoreTests : IAsyncLifetime
 {
-    private readonly BenchDatabaseFactory databases = new(Path.Combine(Directory.CreateTempSubdirectory("hardybench-trials-").FullName, "bench.db"));
+    private readonly BenchDatabaseFactory databases = new(
+        Path.Combine(Directory.CreateTempSubdirectory("hardybench-trials-").FullName, "bench.db")
+    );
     private TrialStore trials = null!;
 
     public async ValueTask InitializeAsync()
@@ -35,7 +37,11 @@ public sealed class TrialStoreTests : IAsyncLifetime
     [Fact]
     public async Task A_trial_whose_program_ended_under_it_is_closed_and_one_that_waits_still_waits()
     {
-        var (cut, waiting, mine) = (await trials.AddAsync(Asked(TrialKind.Play), default), await trials.AddAsync(Asked(TrialKind.Play), default), await trials.AddAsync(Asked(TrialKind.Play), default));
+        var (cut, waiting, mine) = (
+            await trials.AddAsync(Asked(TrialKind.Play), default),
+            await trials.AddAsync(Asked(TrialKind.Play), default),
+            await trials.AddAsync(Asked(TrialKind.Play), default)
+        );
         await trials.ChangeAsync(cut.Id, TrialState.Playing);
         await trials.ChangeAsync(mine.Id, TrialState.Playing);
         await using (var database = databases.CreateDbContext())
@@ -66,7 +72,11 @@ public sealed class TrialStoreTests : IAsyncLifetime
     [Fact]
     public async Task A_trial_that_cannot_be_read_keeps_no_other_from_the_list_and_is_closed()
     {
-        var (good, bad, odd) = (await trials.AddAsync(Asked(TrialKind.Play), default), await trials.AddAsync(Asked(TrialKind.Play), default), await trials.AddAsync(Asked(TrialKind.Play), default));
+        var (good, bad, odd) = (
+            await trials.AddAsync(Asked(TrialKind.Play), default),
+            await trials.AddAsync(Asked(TrialKind.Play), default),
+            await trials.AddAsync(Asked(TrialKind.Play), default)
+        );
         await using (var database = databases.CreateDbContext())
         {
             (await database.Trials.FindAsync(bad.Id))!.Json = "{ not json";
@@ -85,7 +95,10 @@ public sealed class TrialStoreTests : IAsyncLifetime
     [Fact]
     public async Task Only_a_trial_that_has_not_ended_can_be_closed_as_failed()
     {
-        var (waiting, ended) = (await trials.AddAsync(Asked(TrialKind.Play), default), await trials.AddAsync(Asked(TrialKind.Play), default));
+        var (waiting, ended) = (
+            await trials.AddAsync(Asked(TrialKind.Play), default),
+            await trials.AddAsync(Asked(TrialKind.Play), default)
+        );
         await trials.ChangeAsync(ended.Id, TrialState.Finished);
 
         await trials.FailAsync(waiting.Id, "The machine is gone.");
@@ -95,7 +108,8 @@ public sealed class TrialStoreTests : IAsyncLifetime
         Assert.Equal((TrialState.Finished, null), await StateAsync(ended.Id));
     }
 
-    private async Task<(TrialState State, string? Problem)> StateAsync(long id) => (await trials.FindAsync(id)) is { } trial ? (trial.State, trial.Problem) : default;
+    private async Task<(TrialState State, string? Problem)> StateAsync(long id) =>
+        (await trials.FindAsync(id)) is { } trial ? (trial.State, trial.Problem) : default;
 
     private static AskedTrial Asked(TrialKind kind) => new(
         kind, new Timeline("t", "T", Raster.Hd, new FrameRate(25), [new Passage("asked", 100, [new Layer("c", [])], [])]),

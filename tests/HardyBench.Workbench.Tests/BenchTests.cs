@@ -22,8 +22,14 @@ public sealed class BenchTests
     {
         var bench = await OpenAsync();
 
-        Assert.Equal([("touring-night", 8), ("closing-gala", 7)], (await bench.Timelines.AllAsync()).Select(timeline => (timeline.Id, timeline.Passages.Count)));
-        Assert.Equal(DemoMachines.All.Select(machine => machine.Id).Prepend("this"), (await bench.Machines.AllAsync()).Select(machine => machine.Id));
+        Assert.Equal(
+            [("touring-night", 8), ("closing-gala", 7)],
+            (await bench.Timelines.AllAsync()).Select(timeline => (timeline.Id, timeline.Passages.Count))
+        );
+        Assert.Equal(
+            DemoMachines.All.Select(machine => machine.Id).Prepend("this"),
+            (await bench.Machines.AllAsync()).Select(machine => machine.Id)
+        );
     }
 
     [Fact]
@@ -31,13 +37,23 @@ public sealed class BenchTests
     {
         var (bench, heard) = (await OpenAsync(), new Listener());
 
-        var (id, run) = await bench.Plays.PlayAsync(await bench.Plays.PlanAsync("touring-night", "curlew-desk", new PlaybackSettings()), heard, CancellationToken.None);
+        var (id, run) = await bench.Plays.PlayAsync(
+            await bench.Plays.PlanAsync("touring-night", "curlew-desk", new PlaybackSettings()),
+            heard,
+            CancellationToken.None
+        );
 
         Assert.Equal(id, heard.Id);
         Assert.Equal(run.Frames, heard.Frames);
         var kept = (await bench.Runs.FindAsync(id))!.Run;
-        Assert.Equal(run.Frames.Select(frame => (frame.Frame, frame.Status, frame.Reason)), kept.Frames.Select(frame => (frame.Frame, frame.Status, frame.Reason)));
-        Assert.All(run.Frames.Zip(kept.Frames), pair => Assert.Equal(pair.First.SlotStart.TotalMicroseconds, pair.Second.SlotStart.TotalMicroseconds, 1.0));
+        Assert.Equal(
+            run.Frames.Select(frame => (frame.Frame, frame.Status, frame.Reason)),
+            kept.Frames.Select(frame => (frame.Frame, frame.Status, frame.Reason))
+        );
+        Assert.All(
+            run.Frames.Zip(kept.Frames),
+            pair => Assert.Equal(pair.First.SlotStart.TotalMicroseconds, pair.Second.SlotStart.TotalMicroseconds, 1.0)
+        );
         Assert.Equal(RunFindings.Of(run).Select(finding => (finding.Verdict, finding.Counts.StartUpDrops, finding.Counts.SteadyDrops)),
             RunFindings.Of(kept).Select(finding => (finding.Verdict, finding.Counts.StartUpDrops, finding.Counts.SteadyDrops)));
     }
@@ -54,11 +70,15 @@ public sealed class BenchTests
         Assert.Equal("curlew-desk", pick.Machine!.Id);
         var tower = pick.Others.Single(other => other.Machine.Id == "gannet-tower");
         Assert.Equal((4, Limiter.ProcessorDecode), (tower.FirstFailure!.Index, tower.FirstFailure.Limiter!.Limiter));
-        Assert.Contains("not played", AdviceWords.WhyNot(pick.Others.Single(other => other.Machine.Id == "this")), StringComparison.Ordinal);
+        Assert.Contains(
+            "not played",
+            AdviceWords.WhyNot(pick.Others.Single(other => other.Machine.Id == "this")),
+            StringComparison.Ordinal
+        );
     }
 
-    /// <summary>The second demo timeline asks for more step by step: along the drive of one tower the knee lies at SATA, and a second graphics unit
-    /// gains nothing, because decoding limits.</summary>
+    /// <summary>The second demo timeline asks for more step by step: along the drive of one tower the knee lies at SATA, and a second
+    /// graphics unit gains nothing, because decoding limits.</summary>
     [Fact]
     public async Task The_gala_shows_along_what_one_part_gains_and_from_where_on_it_does_not()
     {
@@ -69,11 +89,20 @@ public sealed class BenchTests
         var sides = (await bench.Comparisons.OfAsync([.. drives.Members.Select(member => member.Run)])).Sides;
         var axis = Axis.Along([.. sides.Select(side => new AxisSide(side.Differences, side.Beside, side.Shares))])!;
 
-        Assert.Equal(["mechanical, 180 MB/s", "SATA, 530 MB/s", "NVMe, 3500 MB/s", "striped array, 9000 MB/s"], drives.Members.Select(member => member.Text));
+        Assert.Equal(
+            ["mechanical, 180 MB/s", "SATA, 530 MB/s", "NVMe, 3500 MB/s", "striped array, 9000 MB/s"],
+            drives.Members.Select(member => member.Text)
+        );
         Assert.StartsWith("SATA", axis.Points[axis.Knee].Text, StringComparison.Ordinal);
         var rows = (await bench.Grids.ByPassageAsync("closing-gala")).Rows.ToDictionary(row => row.Machine.Id);
-        Assert.Equal((Limiter.Drive, Limiter.ProcessorDecode), (rows["knot-tower-mechanical"].Cells[2]!.Limiter, rows["knot-tower-sata"].Cells[4]!.Limiter));
-        Assert.Equal(rows["avocet-tower"].Cells.Select(cell => cell!.Verdict), rows["avocet-tower-twin"].Cells.Select(cell => cell!.Verdict));
+        Assert.Equal(
+            (Limiter.Drive, Limiter.ProcessorDecode),
+            (rows["knot-tower-mechanical"].Cells[2]!.Limiter, rows["knot-tower-sata"].Cells[4]!.Limiter)
+        );
+        Assert.Equal(
+            rows["avocet-tower"].Cells.Select(cell => cell!.Verdict),
+            rows["avocet-tower-twin"].Cells.Select(cell => cell!.Verdict)
+        );
         Assert.Equal(Limiter.Memory, rows["heron-8"].Cells[5]!.Limiter);
     }
 
@@ -96,7 +125,9 @@ public sealed class BenchTests
         var bench = await OpenAsync();
         using var left = new CancellationTokenSource();
 
-        await Assert.ThrowsAsync<OperationCanceledException>(() => bench.Advice.PlayStandInsAsync("touring-night", left.Token, () => left.CancelAsync()));
+        await Assert.ThrowsAsync<OperationCanceledException>(() =>
+            bench.Advice.PlayStandInsAsync("touring-night", left.Token, () => left.CancelAsync())
+        );
 
         Assert.Equal(RunEnding.Finished, Assert.Single(await bench.Runs.ListAsync()).Ending);
         using var leftEarly = new CancellationTokenSource(TimeSpan.FromMilliseconds(1));
@@ -110,13 +141,20 @@ public sealed class BenchTests
         var folder = TestData.NewFolder();
         var asked = await Bench.OpenAsync(folder, small: true, CancellationToken.None);
         await asked.Advice.PlayStandInsAsync("touring-night", CancellationToken.None);
-        foreach (var file in Directory.GetFiles((await Bench.OpenAsync(await TestData.NewDataFolderAsync(), true, CancellationToken.None)).Clips.Path))
+        foreach (
+            var file in Directory.GetFiles(
+                (await Bench.OpenAsync(await TestData.NewDataFolderAsync(), true, CancellationToken.None)).Clips.Path
+            )
+        )
         {
             Directory.CreateDirectory(asked.Clips.Path);
             File.Copy(file, Path.Combine(asked.Clips.Path, Path.GetFileName(file)));
         }
 
-        await Task.WhenAll(asked.Advice.PlayStandInsAsync("touring-night", CancellationToken.None), asked.Advice.PlayStandInsAsync("touring-night", CancellationToken.None));
+        await Task.WhenAll(
+            asked.Advice.PlayStandInsAsync("touring-night", CancellationToken.None),
+            asked.Advice.PlayStandInsAsync("touring-night", CancellationToken.None)
+        );
 
         var runs = await asked.Runs.ListAsync();
         Assert.Equal(2 * DemoMachines.All.Count, runs.Count);
@@ -129,8 +167,22 @@ public sealed class BenchTests
     {
         var bench = await Bench.OpenAsync(await TestData.NewDataFolderAsync(), small: true, CancellationToken.None);
         var timeline = (await bench.Timelines.FindAsync("touring-night")).Timeline;
-        var stored = await bench.Timelines.AddAsync(timeline with { Id = "short", Title = "Short", Passages = [timeline.Passages[0] with { FrameCount = 25 }] });
-        var asked = await bench.Trials.AskAsync(TrialKind.Play, stored.Timeline.Id, "this", new PlaybackSettings(Proxies: Proxies.Quarter), 1, TimeSpan.FromMinutes(1));
+        var stored = await bench.Timelines.AddAsync(
+            timeline with
+            {
+                Id = "short",
+                Title = "Short",
+                Passages = [timeline.Passages[0] with { FrameCount = 25 }],
+            }
+        );
+        var asked = await bench.Trials.AskAsync(
+            TrialKind.Play,
+            stored.Timeline.Id,
+            "this",
+            new PlaybackSettings(Proxies: Proxies.Quarter),
+            1,
+            TimeSpan.FromMinutes(1)
+        );
         var heard = new Told();
 
         await bench.Trials.PlayAsync(asked.Id, heard, CancellationToken.None);
@@ -173,7 +225,9 @@ public sealed class BenchTests
         var (from, to) = ((await here.Timelines.FindAsync("touring-night")).Timeline, (await there.Timelines.FindAsync(id)).Timeline);
         Assert.Equal(from.Passages.Select(passage => passage.Question), to.Passages.Select(passage => passage.Question));
         Assert.Equal(
-            from.ClipIds.Select(clip => here.Clips.Clips.Known(clip).Sha256), to.ClipIds.Select(clip => there.Clips.Clips.Known(clip).Sha256));
+            from.ClipIds.Select(clip => here.Clips.Clips.Known(clip).Sha256),
+            to.ClipIds.Select(clip => there.Clips.Clips.Known(clip).Sha256)
+        );
         Assert.Empty(Directory.GetDirectories(there.Folder.Incoming));
     }
 
@@ -260,7 +314,11 @@ public sealed class BenchTests
         using var stop = new CancellationTokenSource();
         var heard = new Listener { OnProgress = frames => { if (frames > 20) { stop.Cancel(); } } };
 
-        var (id, run) = await bench.Plays.PlayAsync(await bench.Plays.PlanAsync("touring-night", "this", new PlaybackSettings()), heard, stop.Token);
+        var (id, run) = await bench.Plays.PlayAsync(
+            await bench.Plays.PlanAsync("touring-night", "this", new PlaybackSettings()),
+            heard,
+            stop.Token
+        );
 
         var kept = (await bench.Runs.FindAsync(id))!.Run;
         Assert.Equal((RunEnding.Stopped, run.Frames.Count), (kept.Ending, kept.Frames.Count));

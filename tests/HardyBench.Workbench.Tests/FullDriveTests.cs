@@ -9,7 +9,8 @@ using Microsoft.EntityFrameworkCore.Diagnostics;
 
 namespace HardyBench.Workbench.Tests;
 
-/// <summary>A drive that fills up while a run plays. The database itself is told that it may not grow, so that the refusal is a real one.</summary>
+/// <summary>A drive that fills up while a run plays. The database itself is told that it may not grow, so that the refusal is a real
+/// one.</summary>
 public sealed class FullDriveTests : IAsyncLifetime
 {
     private static readonly FrameRate Rate = new(25);
@@ -40,7 +41,10 @@ public sealed class FullDriveTests : IAsyncLifetime
 
         var failure = await Assert.ThrowsAsync<RunNotKeptException>(() => keeper.FinishAsync(Whole(3)));
 
-        Assert.Matches("^Run 1 was played but could not be kept whole: .*full.* 25 of its 75 slots are kept. Make room on the drive", failure.Message);
+        Assert.Matches(
+            "^Run 1 was played but could not be kept whole: .*full.* 25 of its 75 slots are kept. Make room on the drive",
+            failure.Message
+        );
         Assert.Equal(25, (await runs.FindAsync(1))!.Run.Frames.Count);
     }
 
@@ -115,23 +119,63 @@ public sealed class FullDriveTests : IAsyncLifetime
     private static RunHeader Header()
     {
         var timeline = new Timeline("t", "T", Raster.Hd, Rate, [new Passage("asked", 1000, [new Layer("c", [])], [])]);
-        var machine = new Machine("m", "M", MachineKind.StandIn, "", new Processor("p", 2, 2, 1, 3), [], [], new Memory(8, 1, 1, 3200), [], null, 5);
-        return new RunHeader(timeline, machine, new PlaybackSettings(), new Conditions("p", null, [0], null, null, 1), new Dictionary<string, string>(), default);
+        var machine = new Machine(
+            "m",
+            "M",
+            MachineKind.StandIn,
+            "",
+            new Processor("p", 2, 2, 1, 3),
+            [],
+            [],
+            new Memory(8, 1, 1, 3200),
+            [],
+            null,
+            5
+        );
+        return new RunHeader(
+            timeline,
+            machine,
+            new PlaybackSettings(),
+            new Conditions("p", null, [0], null, null, 1),
+            new Dictionary<string, string>(),
+            default
+        );
     }
 
     /// <summary>Loads of many kinds, so that it takes pages.</summary>
     private static RunProgress Second(int number) => new(
         Slots(number * 25, 25),
-        [.. Enumerable.Range(0, 4000).Select(i => new LoadReading(TimeSpan.FromTicks(number * 10_000_000L + i * 977), LoadKind.Core, i, i * 0.37f))],
+        [
+            .. Enumerable
+                .Range(0, 4000)
+                .Select(i => new LoadReading(TimeSpan.FromTicks(number * 10_000_000L + i * 977), LoadKind.Core, i, i * 0.37f)),
+        ],
         []);
 
     private static Run Whole(int seconds) => new(
-        Header(), RunEnding.Finished, TimeSpan.Zero, Slots(0, 25 * seconds), [.. Enumerable.Range(0, seconds).SelectMany(n => Second(n).Loads)], []);
+        Header(),
+        RunEnding.Finished,
+        TimeSpan.Zero,
+        Slots(0, 25 * seconds),
+        [.. Enumerable.Range(0, seconds).SelectMany(n => Second(n).Loads)],
+        []
+    );
 
     private static List<FrameRecord> Slots(int from, int count) =>
     [
         .. Enumerable.Range(from, count).Select(n => new FrameRecord(
-            n, Rate.StartOf(n), Rate.StartOf(n), Rate.StartOf(n), FrameStatus.OnTime, DropReason.None, default, default, default, default, 2)),
+            n,
+            Rate.StartOf(n),
+            Rate.StartOf(n),
+            Rate.StartOf(n),
+            FrameStatus.OnTime,
+            DropReason.None,
+            default,
+            default,
+            default,
+            default,
+            2
+        )),
     ];
 
     /// <summary>Lets the file grow no further while the drive is full.</summary>
@@ -140,7 +184,11 @@ public sealed class FullDriveTests : IAsyncLifetime
     {
         public bool AreDenied { get; set; }
 
-        public override Task TransactionCommittedAsync(DbTransaction transaction, TransactionEndEventData eventData, CancellationToken cancellationToken = default)
+        public override Task TransactionCommittedAsync(
+            DbTransaction transaction,
+            TransactionEndEventData eventData,
+            CancellationToken cancellationToken = default
+        )
         {
             if (AreDenied)
             {
@@ -155,7 +203,8 @@ public sealed class FullDriveTests : IAsyncLifetime
     /// <summary>No timer ever goes off.</summary>
     private sealed class StillTime : TimeProvider
     {
-        public override ITimer CreateTimer(TimerCallback callback, object? state, TimeSpan dueTime, TimeSpan period) => new Timer(_ => { }, null, Timeout.Infinite, Timeout.Infinite);
+        public override ITimer CreateTimer(TimerCallback callback, object? state, TimeSpan dueTime, TimeSpan period) =>
+            new Timer(_ => { }, null, Timeout.Infinite, Timeout.Infinite);
     }
 
     private sealed class SmallDrive : DbConnectionInterceptor
@@ -166,7 +215,11 @@ public sealed class FullDriveTests : IAsyncLifetime
 
         public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData) => Limit(connection);
 
-        public override Task ConnectionOpenedAsync(DbConnection connection, ConnectionEndEventData eventData, CancellationToken cancellationToken = default)
+        public override Task ConnectionOpenedAsync(
+            DbConnection connection,
+            ConnectionEndEventData eventData,
+            CancellationToken cancellationToken = default
+        )
         {
             Limit(connection);
             return Task.CompletedTask;

@@ -19,12 +19,24 @@ public sealed class KeepingTests
     {
         var bench = await OpenAsync();
         await PlantAsync(bench, "broken", "{ not json");
-        await PlantAsync(bench, "holed", """{"id":"holed","title":"Holed","raster":{"width":1920,"height":1080},"rate":{"numerator":25,"denominator":1},"passages":[null]}""");
-        await PlantAsync(bench, "huge", """{"id":"huge","title":"Huge","raster":{"width":999999,"height":1080},"rate":{"numerator":25,"denominator":1},"passages":[]}""");
+        await PlantAsync(
+            bench,
+            "holed",
+            """{"id":"holed","title":"Holed","raster":{"width":1920,"height":1080},"rate":{"numerator":25,"denominator":1},"passages":[null]}"""
+        );
+        await PlantAsync(
+            bench,
+            "huge",
+            """{"id":"huge","title":"Huge","raster":{"width":999999,"height":1080},"rate":{"numerator":25,"denominator":1},"passages":[]}"""
+        );
 
         Assert.Equal(["touring-night", "closing-gala"], (await bench.Timelines.AllAsync()).Select(timeline => timeline.Id));
         Assert.Equal(["broken", "holed", "huge"], (await bench.Timelines.UnreadableAsync()).Select(one => one.Id).Order());
-        Assert.Contains("cannot be worked with", (await Assert.ThrowsAsync<TimelineRefusedException>(() => bench.Timelines.FindAsync("huge"))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "cannot be worked with",
+            (await Assert.ThrowsAsync<TimelineRefusedException>(() => bench.Timelines.FindAsync("huge"))).Message,
+            StringComparison.Ordinal
+        );
         Assert.Equal("touring-night", (await bench.Timelines.FindAsync("touring-night")).Timeline.Id);
     }
 
@@ -60,7 +72,9 @@ public sealed class KeepingTests
         var stored = await bench.Timelines.CreateAsync("Late", null);
         var passage = new Passage("asked", 50, [.. Enumerable.Repeat(new Layer("hd-avc-25", []), 65)], []);
 
-        await Assert.ThrowsAsync<TimelineRefusedException>(() => bench.Timelines.KeepAsync(stored.Timeline with { Passages = [passage] }, stored.Version));
+        await Assert.ThrowsAsync<TimelineRefusedException>(() =>
+            bench.Timelines.KeepAsync(stored.Timeline with { Passages = [passage] }, stored.Version)
+        );
         await Assert.ThrowsAsync<TimelineRefusedException>(() => bench.Timelines.AddAsync(stored.Timeline with { Passages = [passage] }));
 
         Assert.Empty((await bench.Timelines.FindAsync(stored.Timeline.Id)).Timeline.Passages);
@@ -73,7 +87,13 @@ public sealed class KeepingTests
         var stored = await bench.Timelines.CreateAsync("Late", null);
         var frames = bench.Clips.Clips.Known("hd-avc-25").FrameCount;
 
-        await bench.Timelines.KeepAsync(stored.Timeline with { Passages = [new Passage("asked", 50, [new Layer("hd-avc-25", [], (2 * frames) + 7)], [])] }, stored.Version);
+        await bench.Timelines.KeepAsync(
+            stored.Timeline with
+            {
+                Passages = [new Passage("asked", 50, [new Layer("hd-avc-25", [], (2 * frames) + 7)], [])],
+            },
+            stored.Version
+        );
 
         Assert.Equal(7, (await bench.Timelines.FindAsync(stored.Timeline.Id)).Timeline.Passages[0].Layers[0].StartFrame);
     }
@@ -101,7 +121,9 @@ public sealed class KeepingTests
         var advised = await bench.Advice.AdviseAsync("touring-night");
         await using (var database = new BenchDatabaseFactory(bench.Folder.Database).CreateDbContext())
         {
-            await database.Runs.ExecuteUpdateAsync(set => set.SetProperty(run => run.TimelineDigest, string.Empty).SetProperty(run => run.ConditionsDigest, string.Empty));
+            await database.Runs.ExecuteUpdateAsync(set =>
+                set.SetProperty(run => run.TimelineDigest, string.Empty).SetProperty(run => run.ConditionsDigest, string.Empty)
+            );
         }
 
         Assert.Equal("No machine has played this timeline yet.", AdviceWords.ReasonFor(await bench.Advice.AdviseAsync("touring-night")));
@@ -113,7 +135,14 @@ public sealed class KeepingTests
     public async Task A_trial_whose_machine_is_gone_fails_and_says_so()
     {
         var bench = await OpenAsync();
-        var asked = await bench.Trials.AskAsync(TrialKind.Play, "touring-night", "curlew-desk", new PlaybackSettings(), 3, TimeSpan.FromMinutes(1));
+        var asked = await bench.Trials.AskAsync(
+            TrialKind.Play,
+            "touring-night",
+            "curlew-desk",
+            new PlaybackSettings(),
+            3,
+            TimeSpan.FromMinutes(1)
+        );
         await using (var database = new BenchDatabaseFactory(bench.Folder.Database).CreateDbContext())
         {
             var trial = (await database.Trials.FindAsync(asked.Id))!;
@@ -130,7 +159,14 @@ public sealed class KeepingTests
     public async Task A_trial_is_played_once_whoever_asks()
     {
         var bench = await OpenAsync();
-        var asked = await bench.Trials.AskAsync(TrialKind.Play, "touring-night", "curlew-desk", new PlaybackSettings(), 3, TimeSpan.FromMinutes(1));
+        var asked = await bench.Trials.AskAsync(
+            TrialKind.Play,
+            "touring-night",
+            "curlew-desk",
+            new PlaybackSettings(),
+            3,
+            TimeSpan.FromMinutes(1)
+        );
 
         var both = await Task.WhenAll(Enumerable.Range(0, 2).Select(async _ =>
         {
@@ -157,7 +193,11 @@ public sealed class KeepingTests
         await bench.Advice.PlayStandInsAsync("touring-night", CancellationToken.None);
         var file = Path.Combine(bench.Folder.Path, "copy.db");
         Assert.True(await Backups.MakeAsync(bench.Folder, file, CancellationToken.None) > 0);
-        Assert.Contains("is there already", (await Assert.ThrowsAsync<DataFolderException>(() => Backups.MakeAsync(bench.Folder, file, CancellationToken.None))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "is there already",
+            (await Assert.ThrowsAsync<DataFolderException>(() => Backups.MakeAsync(bench.Folder, file, CancellationToken.None))).Message,
+            StringComparison.Ordinal
+        );
         await bench.Timelines.CreateAsync("Written later", null);
 
         var kept = await Backups.RestoreAsync(bench.Folder, file, CancellationToken.None);
@@ -179,13 +219,16 @@ public sealed class KeepingTests
         await Assert.ThrowsAsync<DataFolderException>(() => Backups.RestoreAsync(bench.Folder, file + ".none", CancellationToken.None));
         using (ServingLock.Take(bench.Folder))
         {
-            await Assert.ThrowsAsync<DataFolderException>(() => Backups.RestoreAsync(bench.Folder, bench.Folder.Database, CancellationToken.None));
+            await Assert.ThrowsAsync<DataFolderException>(() =>
+                Backups.RestoreAsync(bench.Folder, bench.Folder.Database, CancellationToken.None)
+            );
         }
 
         Assert.Equal(2, (await bench.Timelines.AllAsync()).Count);
     }
 
-    private static async Task<Bench> OpenAsync() => await Bench.OpenAsync(await TestData.NewDataFolderAsync(), small: true, CancellationToken.None);
+    private static async Task<Bench> OpenAsync() =>
+        await Bench.OpenAsync(await TestData.NewDataFolderAsync(), small: true, CancellationToken.None);
 
     private static async Task PlantAsync(Bench bench, string id, string json)
     {

@@ -3,13 +3,15 @@ using HardyBench.Workbench.Data;
 
 namespace HardyBench.Cli.Commands;
 
-/// <summary>Backup and restore of what was measured and written: the database. Clips, proxies and renders are made again or copied as files.</summary>
+/// <summary>Backup and restore of what was measured and written: the database. Clips, proxies and renders are made again or copied as
+/// files.</summary>
 internal static class BackupCommands
 {
     public static Command Backup()
     {
         var file = new Argument<string>("file") { Description = "Where the copy goes; it must not be there yet." };
-        return new Command("backup", "Copies runs, trials, timelines and marks into one file, also while a server runs.") { file }.Running(async (parsed, bench, stop) =>
+        return new Command("backup", "Copies runs, trials, timelines and marks into one file, also while a server runs.") { file }.Running(
+            async (parsed, bench, stop) =>
         {
             var bytes = await Backups.MakeAsync(bench.Folder, parsed.GetValue(file)!, stop);
             Terminal.Say($"{parsed.GetValue(file)}: {bytes / 1e6:0.0} MB. Clips are not in it.");
@@ -20,7 +22,13 @@ internal static class BackupCommands
     public static Command Restore()
     {
         var file = new Argument<string>("file") { Description = "A copy made by 'hardybench backup'." };
-        var command = new Command("restore", "Puts a copy back in place of runs, trials, timelines and marks; what was there stays beside it.") { file };
+        var command = new Command(
+            "restore",
+            "Puts a copy back in place of runs, trials, timelines and marks; what was there stays beside it."
+        )
+        {
+            file,
+        };
         command.SetAction((parsed, stop) => Guarded.RunAsync(
             async () =>
             {

@@ -11,7 +11,11 @@ namespace HardyBench.Cli.Commands;
 
 internal static class ClipsCommand
 {
-    private static readonly Argument<string[]> Ids = new("clip") { Description = "Ids; none for those of the demo.", Arity = ArgumentArity.ZeroOrMore };
+    private static readonly Argument<string[]> Ids = new("clip")
+    {
+        Description = "Ids; none for those of the demo.",
+        Arity = ArgumentArity.ZeroOrMore,
+    };
     private static readonly Argument<FileInfo> File = new("file") { Description = "A video file." };
     private static readonly Argument<string> Id = new("clip") { Description = "Its id." };
     private static readonly Option<string> Family = new("--family") { Description = "Every recipe of a family." };
@@ -25,7 +29,9 @@ internal static class ClipsCommand
         new Command("probe", "Looks into a file without taking it in.") { File }.Running(async (parsed, _, stop) =>
         {
             var report = await ClipProbe.LookAsync(Existing(parsed.GetValue(File)!), null, stop);
-            Terminal.Say($"{report.Format.Encoding}, {report.Format.RasterAndRate}, {report.FrameCount} frames, GOP {report.Format.GopLength}, {report.Format.DataRate}{(report.Profile is null ? "" : $", {report.Profile}")}");
+            Terminal.Say(
+                $"{report.Format.Encoding}, {report.Format.RasterAndRate}, {report.FrameCount} frames, GOP {report.Format.GopLength}, {report.Format.DataRate}{(report.Profile is null ? "" : $", {report.Profile}")}"
+            );
             report.Caveats.ToList().ForEach(caveat => Terminal.Say($"  caveat: {caveat}"));
             return ExitCodes.Done;
         }),
@@ -75,7 +81,11 @@ internal static class ClipsCommand
             var made = bench.Clips.Made(recipe);
             table.AddRow(
                 recipe.Family, recipe.Id, recipe.Title, $"{recipe.Asked.Encoding}, GOP {recipe.GopLength}, {recipe.Asked.DataRate}",
-                recipe.Asked.RasterAndRate, made is null ? "—" : $"GOP {made.Format.GopLength}, {made.Format.DataRate}{(made.Profile is null ? "" : $", {made.Profile}")}");
+                recipe.Asked.RasterAndRate,
+                made is null
+                    ? "—"
+                    : $"GOP {made.Format.GopLength}, {made.Format.DataRate}{(made.Profile is null ? "" : $", {made.Profile}")}"
+            );
         }
 
         Terminal.Show(table);
@@ -86,13 +96,17 @@ internal static class ClipsCommand
     {
         var known = bench.Clips.Recipes.Select(recipe => recipe.Id).ToList();
         string[]? wanted = parsed.GetValue(Every) ? [.. known]
-            : parsed.GetValue(Family) is { } family ? [.. bench.Clips.Recipes.Where(recipe => recipe.Family == family).Select(recipe => recipe.Id)]
+            : parsed.GetValue(Family) is { } family
+                ? [.. bench.Clips.Recipes.Where(recipe => recipe.Family == family).Select(recipe => recipe.Id)]
             : parsed.GetValue(Ids) is { Length: > 0 } ids ? ids
             : null;
         if (wanted is [] || wanted?.Except(known).FirstOrDefault() is not null)
         {
             throw new UnknownThingException(
-                "recipe", wanted.Except(known).FirstOrDefault() ?? parsed.GetValue(Family)!, [.. bench.Clips.Recipes.Select(recipe => recipe.Family).Distinct(), .. known]);
+                "recipe",
+                wanted.Except(known).FirstOrDefault() ?? parsed.GetValue(Family)!,
+                [.. bench.Clips.Recipes.Select(recipe => recipe.Family).Distinct(), .. known]
+            );
         }
 
         await Terminal.WithProgressAsync("Making clips", report => bench.ClipMaker.MakeAsync(
@@ -113,7 +127,10 @@ internal static class ClipsCommand
             ("uncompressed", $"{facts.Uncompressed}"),
             ("compressed", $"{clip.Format.DataRate}, 1 : {facts.CompressionRatio:0.0}, {facts.BitsPerPixel:0.00} bits a pixel"),
             ("an hour", $"{facts.GigabytesPerHour:0.0} GB"),
-            ("profile and level needed", $"{(facts.Standard is { } standard ? $"{standard.Profile}, {standard.Level ?? "none"}{(standard.Refusal is { } why ? $"; {why}" : "")}" : "—")}"),
+            (
+                "profile and level needed",
+                $"{(facts.Standard is { } standard ? $"{standard.Profile}, {standard.Level ?? "none"}{(standard.Refusal is { } why ? $"; {why}" : "")}" : "—")}"
+            ),
             ("as the file says", $"{clip.Profile ?? "—"}"),
             ("frames to decode for a random access", $"{facts.MeanRandomAccess:0.0} on average, {facts.WorstRandomAccess} at worst"),
             ("memory for a second of frames", $"{facts.MemoryPerSecond / 1e6:0} MB"),

@@ -42,7 +42,10 @@ internal static class PlayCommand
         var (id, run) = stored!;
         var findings = RunFindings.Of(run);
         Show(id, run, findings);
-        await WriteAsync(parsed.GetValue(Json), () => Task.FromResult(System.Text.Encoding.UTF8.GetBytes(RunJson.Write(id, run, findings))));
+        await WriteAsync(
+            parsed.GetValue(Json),
+            () => Task.FromResult(System.Text.Encoding.UTF8.GetBytes(RunJson.Write(id, run, findings)))
+        );
         await WriteAsync(parsed.GetValue(Frames), () => RunColumns.WriteAsync(run.Frames, run.Loads));
         foreach (var failure in run.Failures)
         {
@@ -59,9 +62,25 @@ internal static class PlayCommand
     internal static void Show(long id, Run run, IReadOnlyList<PassageFinding> findings)
     {
         var rate = run.Header.Timeline.Rate;
-        var lag = run.StartLag is { } shown ? string.Create(CultureInfo.InvariantCulture, $", start lag {shown.TotalMilliseconds:0} ms") : string.Empty;
-        Terminal.Say($"Run {id}: {run.Header.Timeline.Title} on {run.Header.Machine.Name}, {Choices.WordOf(run.Ending).Replace('-', ' ')}{lag}");
-        var table = new Table().AddColumns("no.", "passage", "verdict", $"shown of {rate}", "slots", "on time", "late", "start-up drops", "steady drops", "freeze ms", "limiter");
+        var lag = run.StartLag is { } shown
+            ? string.Create(CultureInfo.InvariantCulture, $", start lag {shown.TotalMilliseconds:0} ms")
+            : string.Empty;
+        Terminal.Say(
+            $"Run {id}: {run.Header.Timeline.Title} on {run.Header.Machine.Name}, {Choices.WordOf(run.Ending).Replace('-', ' ')}{lag}"
+        );
+        var table = new Table().AddColumns(
+            "no.",
+            "passage",
+            "verdict",
+            $"shown of {rate}",
+            "slots",
+            "on time",
+            "late",
+            "start-up drops",
+            "steady drops",
+            "freeze ms",
+            "limiter"
+        );
         foreach (var finding in findings)
         {
             var counts = finding.Counts;
@@ -69,7 +88,9 @@ internal static class PlayCommand
                 $"{finding.Index + 1}", Markup.Escape(finding.Passage.Question), finding.Verdict?.ToString().ToLowerInvariant() ?? "—",
                 counts.ShownRate.ToString("0.0", CultureInfo.InvariantCulture), $"{counts.Slots}", $"{counts.OnTime}", $"{counts.Late}",
                 $"{counts.StartUpDrops}", $"{counts.SteadyDrops}",
-                counts.LongestFreeze.TotalMilliseconds.ToString("0", CultureInfo.InvariantCulture), Markup.Escape(finding.Limiter is { } limiter ? LimiterWords.Evidence(limiter) : string.Empty));
+                counts.LongestFreeze.TotalMilliseconds.ToString("0", CultureInfo.InvariantCulture),
+                Markup.Escape(finding.Limiter is { } limiter ? LimiterWords.Evidence(limiter) : string.Empty)
+            );
         }
 
         Terminal.Show(table);

@@ -14,13 +14,23 @@ internal static class ServeCommand
         var port = new Option<int>("--port") { Description = "Port.", DefaultValueFactory = _ => 5240 };
         var address = new Option<string>("--address")
         {
-            Description = "Address to listen on; only this machine can reach the default. Any other takes a token (hardybench token) and is encrypted.",
+            Description =
+                "Address to listen on; only this machine can reach the default. Any other takes a token (hardybench token) and is "
+                    + "encrypted.",
             DefaultValueFactory = _ => "127.0.0.1",
         };
-        var host = new Option<string[]>("--host") { Description = "A name by which the page is opened, besides the address.", DefaultValueFactory = _ => [] };
-        var certificate = new Option<string?>("--certificate") { Description = "A PEM file with certificate and key; without one it is made." };
+        var host = new Option<string[]>("--host")
+        {
+            Description = "A name by which the page is opened, besides the address.",
+            DefaultValueFactory = _ => [],
+        };
+        var certificate = new Option<string?>("--certificate")
+        {
+            Description = "A PEM file with certificate and key; without one it is made.",
+        };
         var demo = new Option<bool>("--demo") { Description = "Make missing clips and play the stand-ins at once." };
-        return new Command("serve", "Starts the page and the API.") { port, address, host, certificate, demo }.Running(async (parsed, bench, stop) =>
+        return new Command("serve", "Starts the page and the API.") { port, address, host, certificate, demo }.Running(
+            async (parsed, bench, stop) =>
         {
             var listening = Listening.On(
                 parsed.GetValue(address)!, parsed.GetValue(port), parsed.GetValue(host)!, parsed.GetValue(certificate), bench.Folder);
@@ -36,7 +46,10 @@ internal static class ServeCommand
 
                 if (listening.Certificate is { } encrypted)
                 {
-                    Terminal.Say($"Its certificate has the SHA-256 fingerprint {encrypted.GetCertHashString(System.Security.Cryptography.HashAlgorithmName.SHA256)}.");
+                    Terminal.Say(
+                        "Its certificate has the SHA-256 fingerprint "
+                            + $"{encrypted.GetCertHashString(System.Security.Cryptography.HashAlgorithmName.SHA256)}."
+                    );
                 }
 
                 Terminal.Say($"Hardy Bench is at {listening.Url} with the data in {bench.Folder.Path}. Stop it with Ctrl+C.");

@@ -19,12 +19,28 @@ internal static class TimelinesCommand
     private static readonly Option<string?> Like = new("--like") { Description = "A clip to take raster, rate and depth from." };
     private static readonly Argument<FileInfo> Source = new("file") { Description = "An .otio or .edl file." };
     private static readonly Option<string?> Rate = new("--rate") { Description = "Frames a second, for lists that do not say." };
-    private static readonly Option<FileInfo> Into = new("--file") { Description = "Where to write it; .otio, .edl or .json.", Required = true };
+    private static readonly Option<FileInfo> Into = new("--file")
+    {
+        Description = "Where to write it; .otio, .edl or .json.",
+        Required = true,
+    };
     private static readonly Argument<SeriesKind> Kind = Choices.Argument<SeriesKind>("kind");
-    private static readonly Option<string[]> Clips = new("--clip") { Description = "A clip; several times for several.", AllowMultipleArgumentsPerToken = true };
-    private static readonly Option<string[]> Effects = new("--effect") { Description = "An effect's id, at its defaults.", AllowMultipleArgumentsPerToken = true };
+    private static readonly Option<string[]> Clips = new("--clip")
+    {
+        Description = "A clip; several times for several.",
+        AllowMultipleArgumentsPerToken = true,
+    };
+    private static readonly Option<string[]> Effects = new("--effect")
+    {
+        Description = "An effect's id, at its defaults.",
+        AllowMultipleArgumentsPerToken = true,
+    };
     private static readonly Option<int> Count = new("--count") { Description = "Steps.", DefaultValueFactory = _ => 4 };
-    private static readonly Option<double> Seconds = new("--seconds") { Description = "Length of each passage.", DefaultValueFactory = _ => 5 };
+    private static readonly Option<double> Seconds = new("--seconds")
+    {
+        Description = "Length of each passage.",
+        DefaultValueFactory = _ => 5,
+    };
 
     public static Command Create() => new("timelines", "Benchmark timelines and their passages.")
     {
@@ -44,7 +60,9 @@ internal static class TimelinesCommand
             Terminal.Say($"{stored.Timeline.Id}: {stored.Timeline.Raster} {stored.Timeline.Rate}");
             return ExitCodes.Done;
         }),
-        new Command("build", "Writes a series of passages at the end of one.") { Id, Kind, Clips, Effects, Count, Seconds }.Running(BuildAsync),
+        new Command("build", "Writes a series of passages at the end of one.") { Id, Kind, Clips, Effects, Count, Seconds }.Running(
+            BuildAsync
+        ),
         new Command("import", "Reads another program's timeline.") { Source, Rate }.Running(ImportAsync),
         new Command("export", "Writes one for other programs.") { Id, Into }.Running(async (parsed, bench, stop) =>
         {
@@ -61,13 +79,26 @@ internal static class TimelinesCommand
     {
         var timeline = (await bench.Timelines.FindAsync(parsed.GetValue(Id)!)).Timeline;
         Terminal.Say($"{timeline.Id}: {timeline.Title}, {timeline.Raster} {timeline.Rate}, {timeline.Passages.Count} passages");
-        var table = new Table().AddColumns("no.", "start", "what it asks", "clips", "decode cores", "effects cores", "memory MB", "drive MB/s", "remarks");
+        var table = new Table().AddColumns(
+            "no.",
+            "start",
+            "what it asks",
+            "clips",
+            "decode cores",
+            "effects cores",
+            "memory MB",
+            "drive MB/s",
+            "remarks"
+        );
         foreach (var (index, (passage, review)) in timeline.Passages.Zip(bench.Timelines.Review(timeline)).Index())
         {
             table.AddRow(
                 $"{index + 1}", Timecode.Of(timeline.StartOf(index), timeline.Rate), Markup.Escape(passage.Question),
                 Markup.Escape(string.Join(", ", passage.Layers.Select(layer => layer.ClipId))),
-                Figure(review.Asks.DecodeCores), Figure(review.Asks.EffectsCores), Figure(review.Asks.MemoryBytes / 1e6), Figure(review.Asks.DriveBytesPerSecond / 1e6),
+                Figure(review.Asks.DecodeCores),
+                Figure(review.Asks.EffectsCores),
+                Figure(review.Asks.MemoryBytes / 1e6),
+                Figure(review.Asks.DriveBytesPerSecond / 1e6),
                 Markup.Escape(string.Join("; ", review.Problems.Concat(review.Remarks))));
         }
 
@@ -84,7 +115,9 @@ internal static class TimelinesCommand
             ? throw new UnknownThingException("effect", id, EffectCatalogue.All.Select(kind => kind.Id))
             : Effect.Of(id)).ToList();
         var passages = bench.Timelines.Build(
-            new Series(parsed.GetValue(Kind), parsed.GetValue(Clips) ?? [], effects, parsed.GetValue(Count), parsed.GetValue(Seconds)), stored.Timeline.Rate);
+            new Series(parsed.GetValue(Kind), parsed.GetValue(Clips) ?? [], effects, parsed.GetValue(Count), parsed.GetValue(Seconds)),
+            stored.Timeline.Rate
+        );
         await bench.Timelines.KeepAsync(stored.Timeline with { Passages = [.. stored.Timeline.Passages, .. passages] }, stored.Version);
         Terminal.Say($"{passages.Count} passages were added to {stored.Timeline.Id}.");
         return ExitCodes.Done;
@@ -103,7 +136,9 @@ internal static class TimelinesCommand
         outcome.Notes.ToList().ForEach(Terminal.Say);
         foreach (var missing in outcome.Missing)
         {
-            Terminal.Say($"No clip was found for '{missing.Name}'{(missing.Substitutes.Count > 0 ? $"; of the same format: {string.Join(", ", missing.Substitutes)}" : "")}.");
+            Terminal.Say(
+                $"No clip was found for '{missing.Name}'{(missing.Substitutes.Count > 0 ? $"; of the same format: {string.Join(", ", missing.Substitutes)}" : "")}."
+            );
         }
 
         Terminal.Say($"Taken in as {outcome.Stored.Timeline.Id}, {outcome.Stored.Timeline.Passages.Count} passages.");

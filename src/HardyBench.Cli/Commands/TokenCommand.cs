@@ -5,11 +5,17 @@ namespace HardyBench.Cli.Commands;
 
 internal static class TokenCommand
 {
-    public static Command Create() => new Command("token", "Makes the access token that others than this machine need, in place of any before; it is shown this once.")
-        .Running(async (_, bench, _) =>
+    public static Command Create() =>
+        new Command(
+            "token",
+            "Makes the access token that others than this machine need, in place of any before; it is shown this once."
+        ).Running(
+            async (_, bench, _) =>
         {
             Terminal.Say(AccessToken.Make(Listening.TokenFileIn(bench.Folder)));
-            await Console.Error.WriteLineAsync("Keep it: only its checksum is kept here. A server that runs already takes it after its next start.");
+            await Console.Error.WriteLineAsync(
+                "Keep it: only its checksum is kept here. A server that runs already takes it after its next start."
+            );
             return ExitCodes.Done;
         });
 }

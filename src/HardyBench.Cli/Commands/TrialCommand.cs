@@ -27,7 +27,10 @@ internal static class TrialCommand
         Description = "Soak: no further round begins after this.", DefaultValueFactory = _ => 60,
     };
 
-    private static readonly Option<string?> Without = new("--without") { Description = "Compare: an effect that the second side leaves out." };
+    private static readonly Option<string?> Without = new("--without")
+    {
+        Description = "Compare: an effect that the second side leaves out.",
+    };
 
     public static Command Create()
     {
@@ -57,12 +60,20 @@ internal static class TrialCommand
     internal static void Show(TrialReport report)
     {
         Terminal.Say($"Trial {report.Trial.Id}: {report.Trial.Asked.Timeline.Title}. {report.Answer.Words}");
-        var table = new Table().AddColumns(
-            [new TableColumn("no."), new TableColumn("passage"), .. report.Runs.Select(run => new TableColumn(Markup.Escape(run.Role.Label))), new TableColumn("answer")]);
+        var table = new Table().AddColumns([
+            new TableColumn("no."),
+            new TableColumn("passage"),
+            .. report.Runs.Select(run => new TableColumn(Markup.Escape(run.Role.Label))),
+            new TableColumn("answer"),
+        ]);
         foreach (var row in report.Answer.Rows)
         {
             var cells = row.Cells.Count == 0 ? report.Runs.Select(_ => string.Empty) : row.Cells.Select(cell => cell is null ? string.Empty
-                : string.Create(CultureInfo.InvariantCulture, $"{cell.Verdict?.ToString().ToLowerInvariant() ?? "—"} {cell.Counts.ShownRate:0.0}"));
+                : string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{cell.Verdict?.ToString().ToLowerInvariant() ?? "—"} {cell.Counts.ShownRate:0.0}"
+                )
+        );
             table.AddRow([$"{row.Index + 1}", Markup.Escape(row.Question), .. cells, Markup.Escape(row.Words)]);
         }
 

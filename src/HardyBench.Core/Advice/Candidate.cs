@@ -21,7 +21,8 @@ public sealed record Candidate(Machine Machine, IReadOnlyList<PassageFinding>? F
         return new Candidate(machine, findings, Spoilt.Of(run, findings));
     }
 
-    /// <summary>Every passage that is long enough for a verdict holds, and there is one. One that is too short says nothing against a machine.</summary>
+    /// <summary>Every passage that is long enough for a verdict holds, and there is one. One that is too short says nothing against a
+    /// machine.</summary>
     public bool Answers => Findings is not null && Spoilt is null
         && Findings.Any(finding => finding.Verdict == Verdict.Holds)
         && Findings.All(finding => finding.Verdict == Verdict.Holds || finding.IsTooShort);

@@ -7,7 +7,8 @@ namespace HardyBench.Core.Advice;
 /// <summary>What keeps a run from saying anything of its machine: nobody is advised to buy by it.</summary>
 public abstract record Spoilt
 {
-    /// <summary>The part of main memory that footage may take and still lie in the file cache at the next play. Common practice, no source.</summary>
+    /// <summary>The part of main memory that footage may take and still lie in the file cache at the next play. Common practice, no
+    /// source.</summary>
     private const double CacheOfMemory = 0.5;
 
     /// <returns>Null for a run that counts.</returns>
@@ -39,8 +40,8 @@ public abstract record Spoilt
             : null;
     }
 
-    /// <summary>Whether a clip of a passage was not in the file cache as it was found, and would be the next time. What never fits in memory
-    /// comes from the drive every time, which is the machine's own doing.</summary>
+    /// <summary>Whether a clip of a passage was not in the file cache as it was found, and would be the next time. What never fits in
+    /// memory comes from the drive every time, which is the machine's own doing.</summary>
     private static bool WasCold(PassageFinding finding, RunHeader header) => header.Settings.Cache == FileCache.AsFound
         && header.Conditions.Footage is { } footage
         && footage.Values.Sum(state => state.Bytes ?? 0) < CacheOfMemory * header.Machine.Memory.Gigabytes * 1e9

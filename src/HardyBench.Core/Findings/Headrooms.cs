@@ -6,7 +6,8 @@ namespace HardyBench.Core.Findings;
 /// <param name="Part">By what it is read; <see cref="LoadKind.Core"/> is the processor as a whole.</param>
 /// <param name="Index">Which of several, as its readings number it.</param>
 /// <param name="Use">Share of its time, or of its room, that was taken; 0 to 1.</param>
-/// <param name="Headroom">Capacity ÷ demand at the timeline's rate: below 1 it cannot do what is asked. Null where it hardly did anything.</param>
+/// <param name="Headroom">Capacity ÷ demand at the timeline's rate: below 1 it cannot do what is asked. Null where it hardly did
+/// anything.</param>
 public sealed record PartHeadroom(LoadKind Part, int Index, double Use, double? Headroom);
 
 /// <summary>How much more each part of a machine could be asked.</summary>
@@ -15,8 +16,9 @@ public static class Headrooms
     /// <summary>A part that is less busy than this says nothing of what it could do.</summary>
     private const double Idle = 0.001;
 
-    /// <summary>Every part that can be read, the tightest first. By the utilisation law, U = X·D: at a throughput of X frames a second a part whose
-    /// share busy is U could do X/U of them. (Denning and Buzen, "The Operational Analysis of Queueing Network Models", 1978.)</summary>
+    /// <summary>Every part that can be read, the tightest first. By the utilisation law, U = X·D: at a throughput of X frames a second a
+    /// part whose share busy is U could do X/U of them. (Denning and Buzen, "The Operational Analysis of Queueing Network Models",
+    /// 1978.)</summary>
     /// <param name="loads">Means over the whole passage.</param>
     /// <param name="worked">Frames that were worked on ÷ slots: what of the demand was met.</param>
     public static IReadOnlyList<PartHeadroom> Of(LoadMeans loads, Conditions conditions, double worked)
@@ -53,8 +55,8 @@ public static class Headrooms
         }
     }
 
-    /// <summary>That of the tightest part of a passage that holds, memory left aside; at least 1, as it does hold. Null where no load could be read
-    /// or all parts are idle.</summary>
+    /// <summary>That of the tightest part of a passage that holds, memory left aside; at least 1, as it does hold. Null where no load could
+    /// be read or all parts are idle.</summary>
     public static double? Least(IReadOnlyList<PartHeadroom> parts) =>
         parts.Where(part => part.Part != LoadKind.MemoryUsed).Min(part => part.Headroom) is { } least ? Math.Max(1, least) : null;
 }

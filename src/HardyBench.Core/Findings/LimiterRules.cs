@@ -40,7 +40,8 @@ public static class LimiterRules
         LimiterFinding Named(Limiter limiter, IReadOnlyList<(LoadMeans Loads, List<LimiterFinding> All)> naming)
         {
             var mean = LoadMeans.Of([.. naming.Select(one => one.Loads)]);
-            var finding = All(mean, conditions).FirstOrDefault(one => one.Limiter == limiter) ?? naming[0].All.First(one => one.Limiter == limiter);
+            var finding =
+                All(mean, conditions).FirstOrDefault(one => one.Limiter == limiter) ?? naming[0].All.First(one => one.Limiter == limiter);
             return finding with { Before = new ShareOfWindows((double)naming.Count / windows.Count, ofMisses) };
         }
 
@@ -67,13 +68,19 @@ public static class LimiterRules
         var cores = conditions.UsableCores;
         var all = new[]
         {
-            Memory(loads), MediaEngine(loads), Graphics(loads), Heat(loads, cores), ProcessorPool(loads, cores, PoolCeiling), SingleThread(loads, cores),
+            Memory(loads),
+            MediaEngine(loads),
+            Graphics(loads),
+            Heat(loads, cores),
+            ProcessorPool(loads, cores, PoolCeiling),
+            SingleThread(loads, cores),
             MediaDrive(loads, conditions), Bus(loads),
         }.OfType<LimiterFinding>().ToList();
         return all.Count > 0 ? all : [ProcessorPool(loads, cores, UnevenPoolCeiling) ?? Unknown(loads, conditions)];
     }
 
-    /// <summary>A processor that is full is one matter, whatever fills it and whatever keeps it down: the second would be the first once more.</summary>
+    /// <summary>A processor that is full is one matter, whatever fills it and whatever keeps it down: the second would be the first once
+    /// more.</summary>
     private static bool AreOneMatter(Limiter one, Limiter other) => one == other || (IsOfProcessor(one) && IsOfProcessor(other));
 
     private static bool IsOfProcessor(Limiter limiter) => limiter
@@ -97,7 +104,9 @@ public static class LimiterRules
     private static LimiterFinding? Bus(LoadMeans loads) => Device(loads, LoadKind.BusBusy, Limiter.Bus);
 
     private static LimiterFinding? Device(LoadMeans loads, LoadKind kind, Limiter limiter, Func<int, bool>? counts = null) =>
-        loads.HighestOf(kind, counts) is { Value: >= DeviceCeiling } device ? Finding(loads, limiter, new BusyDevice(kind, device.Value)) : null;
+        loads.HighestOf(kind, counts) is { Value: >= DeviceCeiling } device
+            ? Finding(loads, limiter, new BusyDevice(kind, device.Value))
+            : null;
 
     /// <summary>Before the processor, because a throttled processor is also a busy one.</summary>
     private static LimiterFinding? Heat(LoadMeans loads, IReadOnlyList<int> usableCores) =>

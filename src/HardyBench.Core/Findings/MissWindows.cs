@@ -14,8 +14,8 @@ public static class MissWindows
     /// <summary>The most windows that are judged; of more, so many are taken evenly.</summary>
     private const int Most = 200;
 
-    /// <summary>The means of each window. A load that was not read within a window, and threads, which are read once a second, count with their
-    /// mean over the whole stretch.</summary>
+    /// <summary>The means of each window. A load that was not read within a window, and threads, which are read once a second, count with
+    /// their mean over the whole stretch.</summary>
     /// <param name="moments">By when work was wanted and not there.</param>
     /// <param name="loads">In order of time.</param>
     /// <param name="whole">Means over the whole stretch; readings outside it do not count.</param>

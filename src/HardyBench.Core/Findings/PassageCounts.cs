@@ -6,7 +6,8 @@ namespace HardyBench.Core.Findings;
 /// <param name="Slots">Slots that were settled; fewer than the passage has when the run ended early.</param>
 /// <param name="StartUpDrops">Drops of slots that begin in the first second after the first frame shown.</param>
 /// <param name="Length">What the slots take by the clock: slots ÷ rate.</param>
-/// <param name="ShownRate">Frames shown a second, over the length and any slip; in a finding of a run without a clock the <see cref="SustainedRate"/>.</param>
+/// <param name="ShownRate">Frames shown a second, over the length and any slip; in a finding of a run without a clock the <see
+/// cref="SustainedRate"/>.</param>
 /// <param name="Slip">Keep frames: how much longer the passage took than its length. Keep time: zero.</param>
 /// <param name="LongestFreeze">The longest time that one picture stayed on screen, start-up left out.</param>
 /// <param name="GapDeviation">Standard deviation of the gaps between shown frames: a full counter with uneven gaps is

@@ -9,8 +9,8 @@ namespace HardyBench.Core.Findings;
 /// <param name="Index">Place in the timeline, from 0.</param>
 /// <param name="Verdict">Null while too little of it was played, and where there was no clock to keep.</param>
 /// <param name="Limiter">Null when it holds, or when nothing of it was played. Without a clock: what sets the pace.</param>
-/// <param name="Headroom">Capacity ÷ demand: of the tightest part where it holds; measured where it was played without a clock, also below 1; null
-/// where unknown.</param>
+/// <param name="Headroom">Capacity ÷ demand: of the tightest part where it holds; measured where it was played without a clock, also below
+/// 1; null where unknown.</param>
 /// <param name="Failure">Why it could not be played, or null.</param>
 /// <param name="InVain">Work on frames that were not shown.</param>
 public sealed record PassageFinding(
@@ -44,7 +44,9 @@ public static class RunFindings
     /// <summary>One finding a passage, in order; a passage that was not reached has no slots.</summary>
     public static IReadOnlyList<PassageFinding> Of(Run run, VerdictLimits limits)
     {
-        var failures = run.Failures.Where(failure => !failure.Overcome).ToLookup(failure => failure.PassageIndex, failure => failure.Message);
+        var failures = run
+            .Failures.Where(failure => !failure.Overcome)
+            .ToLookup(failure => failure.PassageIndex, failure => failure.Message);
         var inVain = run.Loads.Where(load => load.Kind == LoadKind.InVain).ToList();
         return [.. run.Header.Timeline.Passages.Select((passage, index) =>
         {
@@ -71,7 +73,10 @@ public static class RunFindings
         var isPaced = header.Settings.Policy != PlayingPolicy.Unpaced;
         if (!isPaced)
         {
-            counts = counts with { ShownRate = SustainedRate.Of([.. frames.Select(frame => frame.Shown).OfType<TimeSpan>()], header.Settings) };
+            counts = counts with
+            {
+                ShownRate = SustainedRate.Of([.. frames.Select(frame => frame.Shown).OfType<TimeSpan>()], header.Settings),
+            };
         }
 
         var verdict = isPaced ? limits.Of(counts) : null;
@@ -88,7 +93,15 @@ public static class RunFindings
             // Without a clock something is always at its ceiling, and every moment in which a frame was done says what.
             var throughput = counts.ShownRate / rate.FramesPerSecond;
             var done = MissWindows.Of(frames.Select(frame => frame.Ready).OfType<TimeSpan>(), run.Loads, whole);
-            return new PassageFinding(index, passage, counts, null, LimiterRules.Find(done, false, whole, header.Conditions), throughput, null)
+            return new PassageFinding(
+                index,
+                passage,
+                counts,
+                null,
+                LimiterRules.Find(done, false, whole, header.Conditions),
+                throughput,
+                null
+            )
             {
                 Parts = Headrooms.Of(whole, header.Conditions, throughput),
             };
@@ -96,18 +109,26 @@ public static class RunFindings
 
         var (moments, areMisses) = Judged(frames, rate);
         // What a passage could still take is a matter of all of it, not of the moments in which a frame was late.
-        var worked = (double)frames.Count(frame => frame.Ready is not null) / frames.Count * (counts.Length / (counts.Length + counts.Slip));
+        var worked =
+            (double)frames.Count(frame => frame.Ready is not null) / frames.Count * (counts.Length / (counts.Length + counts.Slip));
         var parts = Headrooms.Of(whole, header.Conditions, worked);
         return verdict == Verdict.Holds
             ? new PassageFinding(index, passage, counts, verdict, null, Headrooms.Least(parts), null) { Parts = parts }
             : new PassageFinding(
-                index, passage, counts, verdict, LimiterRules.Find(MissWindows.Of(moments, run.Loads, whole), areMisses, whole, header.Conditions), null, null)
+                index,
+                passage,
+                counts,
+                verdict,
+                LimiterRules.Find(MissWindows.Of(moments, run.Loads, whole), areMisses, whole, header.Conditions),
+                null,
+                null
+            )
             { Parts = parts };
     }
 
-    /// <summary>By when work was wanted and not there: where slots were missed, or began with a late frame. Those given up in a row may pass
-    /// while the look-ahead is full and nothing is busy, so where they are most, the moments count in which frames became ready, besides the misses
-    /// of frames that were begun.</summary>
+    /// <summary>By when work was wanted and not there: where slots were missed, or began with a late frame. Those given up in a row may
+    /// pass while the look-ahead is full and nothing is busy, so where they are most, the moments count in which frames became ready,
+    /// besides the misses of frames that were begun.</summary>
     /// <returns>The moments, and whether they are those of misses only.</returns>
     private static (List<TimeSpan> Moments, bool AreMisses) Judged(IReadOnlyList<FrameRecord> frames, FrameRate rate)
     {

@@ -3,7 +3,8 @@ using HardyBench.Core.Playback;
 
 namespace HardyBench.Core.Findings;
 
-/// <summary>One thing that a reader has to know before trusting a run. Shares are 0 to 1, cores are seconds of processor time a second.</summary>
+/// <summary>One thing that a reader has to know before trusting a run. Shares are 0 to 1, cores are seconds of processor time a
+/// second.</summary>
 public abstract record RunNote;
 
 /// <summary>Other programs were busy before the start.</summary>

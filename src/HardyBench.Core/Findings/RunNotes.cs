@@ -8,11 +8,17 @@ public static class RunNotes
     /// <summary>Cores that other programs may take before a run is said to be disturbed by them. Common practice, no source.</summary>
     public const double BusyFrom = 0.2;
 
-    /// <summary>The share of a clip's file in the file cache below which a play has the drive to wait for. Common practice, no source.</summary>
+    /// <summary>The share of a clip's file in the file cache below which a play has the drive to wait for. Common practice, no
+    /// source.</summary>
     public const double CachedFrom = 0.5;
 
     /// <summary>Limits above or below which a condition is worth a note. Common practice, no source.</summary>
-    private const double ThrottledBelow = 0.9, FullyBusyFrom = 0.8, LowBattery = 0.2, FreeMemoryFrom = 1e9, FreeDataFrom = 1e9, ToolFrom = 0.1;
+    private const double ThrottledBelow = 0.9,
+        FullyBusyFrom = 0.8,
+        LowBattery = 0.2,
+        FreeMemoryFrom = 1e9,
+        FreeDataFrom = 1e9,
+        ToolFrom = 0.1;
 
     /// <summary>The presenter may be this late at the 99th percentile before a run is said to have measured itself.</summary>
     public static readonly TimeSpan PresenterAllowance = TimeSpan.FromMilliseconds(5);
@@ -110,7 +116,8 @@ public static class RunNotes
 
     /// <summary>With these drivers the processor sets its own clock, and "powersave" is the usual name of letting it (the kernel's
     /// admin-guide/pm/intel_pstate and amd-pstate).</summary>
-    private static bool SetsItsOwnClock(string? driver) => driver is "intel_pstate" or "amd-pstate" or "amd-pstate-epp" or "amd_pstate" or "amd_pstate_epp";
+    private static bool SetsItsOwnClock(string? driver) =>
+        driver is "intel_pstate" or "amd-pstate" or "amd-pstate-epp" or "amd_pstate" or "amd_pstate_epp";
 
     /// <summary>The lowest clock beside the rated one over a second in which the processor had much to do; null when it never fell.
     /// An idle processor lowers its clock, which says nothing of heat or power.</summary>

@@ -2,7 +2,8 @@ using HardyBench.Core.Playback;
 
 namespace HardyBench.Core.Findings;
 
-/// <summary>A run that a column of the sheet can show: of the timeline as it stands, on the column's machine, at the sheet's preview scale.</summary>
+/// <summary>A run that a column of the sheet can show: of the timeline as it stands, on the column's machine, at the sheet's preview
+/// scale.</summary>
 /// <param name="Differences">What differs from a bare run besides the scale, a phrase each.</param>
 public sealed record RunOfColumn(long Id, DateTimeOffset StartedAt, RunEnding Ending, IReadOnlyList<string> Differences)
 {

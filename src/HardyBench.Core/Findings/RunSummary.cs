@@ -9,12 +9,19 @@ public sealed record RunSummary(IReadOnlyList<PassageSummary> Passages)
     /// <summary>Rises whenever a rule changes by which runs are judged; what was kept by earlier ones is drawn anew.</summary>
     public const int Rules = 2;
 
-    public static RunSummary Of(Run run) => new(
-        [.. RunFindings.Of(run).Select(finding => PassageSummary.Of(finding, CombTeeth.Of(run.FramesOf(finding.Index)), DecodedOn(run, finding.Index)))]);
+    public static RunSummary Of(Run run) =>
+        new([
+            .. RunFindings
+                .Of(run)
+                .Select(finding => PassageSummary.Of(finding, CombTeeth.Of(run.FramesOf(finding.Index)), DecodedOn(run, finding.Index))),
+        ]);
 
     /// <summary>Where the clips of a passage were decoded, each place once: the fact behind many a difference that nobody saw.</summary>
     public static IReadOnlyList<string> DecodedOn(Run run, int passage) =>
-        [.. run.Header.Timeline.Passages[passage].Layers.Select(layer => run.Header.Conditions.Footage?.GetValueOrDefault(layer.ClipId)?.DecodedOn)
+        [
+            .. run
+                .Header.Timeline.Passages[passage]
+                .Layers.Select(layer => run.Header.Conditions.Footage?.GetValueOrDefault(layer.ClipId)?.DecodedOn)
             .OfType<string>().Distinct()];
 }
 
@@ -23,13 +30,29 @@ public sealed record RunSummary(IReadOnlyList<PassageSummary> Passages)
 /// <param name="DecodedOn">Devices, or "processor"; empty where it was not told.</param>
 /// <param name="Teeth">As <see cref="CombTeeth"/> writes them.</param>
 public sealed record PassageSummary(
-    int Index, Verdict? Verdict, Limiter? Limiter, Limiter? Second, double? Headroom, int Slots, int Shown, double ShownRate, int StartUpDrops, int SteadyDrops,
+    int Index,
+    Verdict? Verdict,
+    Limiter? Limiter,
+    Limiter? Second,
+    double? Headroom,
+    int Slots,
+    int Shown,
+    double ShownRate,
+    int StartUpDrops,
+    int SteadyDrops,
     TimeSpan LongestFreeze, string? Failure, string Teeth, IReadOnlyList<string> DecodedOn)
 {
     /// <inheritdoc cref="PassageFinding.Fails"/>
     public bool Fails => Verdict is Findings.Verdict.Wavers or Findings.Verdict.Breaks;
 
     public static PassageSummary Of(PassageFinding finding, string teeth, IReadOnlyList<string> decodedOn) => new(
-        finding.Index, finding.Verdict, finding.Limiter?.Limiter, finding.Limiter?.Second?.Limiter, finding.Headroom, finding.Counts.Slots, finding.Counts.Shown, finding.Counts.ShownRate,
+        finding.Index,
+        finding.Verdict,
+        finding.Limiter?.Limiter,
+        finding.Limiter?.Second?.Limiter,
+        finding.Headroom,
+        finding.Counts.Slots,
+        finding.Counts.Shown,
+        finding.Counts.ShownRate,
         finding.Counts.StartUpDrops, finding.Counts.SteadyDrops, finding.Counts.LongestFreeze, finding.Failure, teeth, decodedOn);
 }

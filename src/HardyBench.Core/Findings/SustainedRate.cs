@@ -7,11 +7,11 @@ public static class SustainedRate
 {
     private const int FewestGaps = 4;
 
-    /// <summary>Frames a second between the first and the last frame that had the machine to themselves; over GOPs that are not whole it is a
-    /// little off. 0 where there are too few to tell.</summary>
+    /// <summary>Frames a second between the first and the last frame that had the machine to themselves; over GOPs that are not whole it is
+    /// a little off. 0 where there are too few to tell.</summary>
     /// <param name="shown">When the frames of one passage were shown, in order; without a clock that is when they were done.</param>
-    /// <param name="settings">How many may be under way at once at a cut: those of a passage's beginning may have been done while the one before it
-    /// still played, and at its end work goes to the next one already.</param>
+    /// <param name="settings">How many may be under way at once at a cut: those of a passage's beginning may have been done while the one
+    /// before it still played, and at its end work goes to the next one already.</param>
     public static double Of(IReadOnlyList<TimeSpan> shown, PlaybackSettings settings)
     {
         var aside = Math.Min(settings.LookAhead + PlaybackSettings.DecodeAhead, shown.Count / 4);

@@ -31,7 +31,8 @@ public sealed record VerdictLimits(
         }
 
         var slot = counts.Length / counts.Slots;
-        return counts.SteadyLoss > BreaksLoss || counts.LongestFreeze > Longer(BreaksFreeze, 2.5 * slot) || counts.Shown == 0 ? Verdict.Breaks
+        return counts.SteadyLoss > BreaksLoss || counts.LongestFreeze > Longer(BreaksFreeze, 2.5 * slot) || counts.Shown == 0
+                ? Verdict.Breaks
             : counts.SteadyLoss <= HoldsLoss && counts.LongestFreeze <= Longer(HoldsFreeze, 1.5 * slot) ? Verdict.Holds
             : Verdict.Wavers;
     }

@@ -8,5 +8,11 @@ namespace HardyBench.Core.Footage;
 /// <param name="Caveats">What a tester should know before trusting it, a phrase each; null for nothing.</param>
 /// <param name="Track">Where in its file it lies; null while there is no file, or nobody has looked.</param>
 public sealed record Clip(
-    string Id, string Title, ClipFormat Format, int FrameCount, string? Sha256, string? Profile = null, IReadOnlyList<string>? Caveats = null,
+    string Id,
+    string Title,
+    ClipFormat Format,
+    int FrameCount,
+    string? Sha256,
+    string? Profile = null,
+    IReadOnlyList<string>? Caveats = null,
     ClipTrack? Track = null);

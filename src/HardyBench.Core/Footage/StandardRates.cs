@@ -8,7 +8,17 @@ public static class StandardRates
     public static IReadOnlyList<FrameRate> All { get; } =
     [
         new(24000, 1001), new(24), new(25), new(30000, 1001), new(30), new(48000, 1001), new(48), new(50), new(60000, 1001), new(60),
-        new(12), new(25, 2), new(15000, 1001), new(15), new(10), new(100), new(120000, 1001), new(120), new(200), new(240000, 1001), new(240),
+        new(12),
+        new(25, 2),
+        new(15000, 1001),
+        new(15),
+        new(10),
+        new(100),
+        new(120000, 1001),
+        new(120),
+        new(200),
+        new(240000, 1001),
+        new(240),
     ];
 
     /// <summary>The rate at which stamps follow each other evenly, but for the rounding of their unit.</summary>

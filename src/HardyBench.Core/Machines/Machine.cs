@@ -44,7 +44,8 @@ public sealed record Machine(
     public DateOnly? DriverDate { get; init; }
 
     /// <summary>The drive on which something lies; the first one where none is said to hold it, null without drives.</summary>
-    public Drive? DriveFor(DriveRole role) => Drives.FirstOrDefault(drive => drive.Roles.Contains(role)) ?? (Drives is [var first, ..] ? first : null);
+    public Drive? DriveFor(DriveRole role) =>
+        Drives.FirstOrDefault(drive => drive.Roles.Contains(role)) ?? (Drives is [var first, ..] ? first : null);
 
     /// <summary>The graphics unit that composes pictures, or null.</summary>
     public Graphics? MainGraphics => Graphics is [var first, ..] ? first : null;

@@ -28,8 +28,14 @@ public static class MachineLimits
 
     private static IEnumerable<string> Lacking(Machine machine)
     {
-        if (machine.Processor is null || machine.Memory is null || machine.Graphics is null || machine.MediaEngines is null || machine.Drives is null
-            || machine.Graphics.Contains(null!) || machine.MediaEngines.Any(engine => engine?.Capabilities is null || engine.Capabilities.Contains(null!))
+        if (
+            machine.Processor is null
+            || machine.Memory is null
+            || machine.Graphics is null
+            || machine.MediaEngines is null
+            || machine.Drives is null
+            || machine.Graphics.Contains(null!)
+            || machine.MediaEngines.Any(engine => engine?.Capabilities is null || engine.Capabilities.Contains(null!))
             || machine.Drives.Any(drive => drive?.Roles is null))
         {
             yield return "A part is missing: a machine has a processor, memory, and lists of graphics units, media engines and drives.";
@@ -54,7 +60,10 @@ public static class MachineLimits
 
     private static IEnumerable<(string What, string? Text)> Texts(Machine machine) =>
     [
-        ("name", machine.Name), ("summary", machine.Summary), ("processor's name", machine.Processor.Name), ("operating system", machine.OperatingSystem ?? string.Empty),
+        ("name", machine.Name),
+        ("summary", machine.Summary),
+        ("processor's name", machine.Processor.Name),
+        ("operating system", machine.OperatingSystem ?? string.Empty),
         .. machine.Graphics.Select(unit => ("graphics unit's name", unit.Name)),
         .. machine.MediaEngines.Select(engine => ("media engine's name", engine.Name)),
         .. machine.Drives.Select(drive => ("drive's kind", drive.Kind)),
@@ -63,8 +72,11 @@ public static class MachineLimits
     private static IEnumerable<string> OfProcessor(Processor processor)
     {
         foreach (var problem in Within("cores", processor.Cores, 1, 256).Concat(Within("threads", processor.Threads, 1, 512))
-            .Concat(Within("core speed", processor.RelativeCoreSpeed, 0.05, 20)).Concat(Within("clock in GHz", processor.ClockGigahertz, 0.1, 12))
-            .Concat(Within("slow cores", processor.SlowCores, 0, 255)).Concat(Within("speed of a slow core", processor.RelativeSlowSpeed, 0.05, 20)))
+            .Concat(Within("core speed", processor.RelativeCoreSpeed, 0.05, 20))
+            .Concat(Within("clock in GHz", processor.ClockGigahertz, 0.1, 12))
+            .Concat(Within("slow cores", processor.SlowCores, 0, 255))
+            .Concat(Within("speed of a slow core", processor.RelativeSlowSpeed, 0.05, 20))
+    )
         {
             yield return problem;
         }
@@ -76,7 +88,8 @@ public static class MachineLimits
 
         if (processor.SlowCores >= processor.Cores)
         {
-            yield return $"{processor.SlowCores} slow cores leave no fast one of {processor.Cores}; describe a processor of like cores without slow ones.";
+            yield return $"{processor.SlowCores} slow cores leave no fast one of {processor.Cores}; describe a processor of like "
+                + "cores without slow ones.";
         }
 
         if (processor.SlowCores > 0 && processor.RelativeSlowSpeed is null)
@@ -98,7 +111,9 @@ public static class MachineLimits
     private static IEnumerable<string> OfMemory(Machine machine)
     {
         var memory = machine.Memory;
-        foreach (var problem in Within("memory in GB", memory.Gigabytes, 0.5, 8192).Concat(Within("memory in use in GB", memory.InUseGigabytes, 0, 8192))
+        foreach (
+            var problem in Within("memory in GB", memory.Gigabytes, 0.5, 8192)
+                .Concat(Within("memory in use in GB", memory.InUseGigabytes, 0, 8192))
             .Concat(Within("sticks", memory.Sticks, 1, 64)).Concat(Within("channels", memory.Channels, 1, 24))
             .Concat(Within("memory speed in MT/s", memory.MegatransfersPerSecond, 200, 40_000)))
         {
@@ -110,7 +125,10 @@ public static class MachineLimits
             yield return Invariant($"{memory.InUseGigabytes} GB in use leave nothing of {memory.Gigabytes} GB.");
         }
 
-        if (machine.Graphics.FirstOrDefault(unit => unit.BusGigabytesPerSecond is null && unit.MemoryGigabytes > memory.Gigabytes) is { } built)
+        if (
+            machine.Graphics.FirstOrDefault(unit => unit.BusGigabytesPerSecond is null && unit.MemoryGigabytes > memory.Gigabytes) is
+            { } built
+        )
         {
             yield return Invariant($"{built.Name} shares main memory and cannot take {built.MemoryGigabytes} of {memory.Gigabytes} GB.");
         }
@@ -131,7 +149,12 @@ public static class MachineLimits
         .. machine.MediaEngines.SelectMany(engine => Within($"Mpixel/s of {engine.Name}", engine.MegapixelsPerSecond, 1, 1e6)
             .Concat(TooMany($"rows in the table of {engine.Name}", engine.Capabilities.Count, MostCapabilities))
             .Concat(engine.Capabilities.SelectMany(row => Within($"bit depth of {engine.Name}", row.MaxBitDepth, 8, 16)))
-            .Concat(engine.Capabilities.Any(row => !Enum.IsDefined(row.Codec) || !Enum.IsDefined(row.Chroma)) ? [$"{engine.Name} has a row for a codec or a chroma that there is none of."] : [])),
+            .Concat(
+                engine.Capabilities.Any(row => !Enum.IsDefined(row.Codec) || !Enum.IsDefined(row.Chroma))
+                    ? [$"{engine.Name} has a row for a codec or a chroma that there is none of."]
+                    : []
+            )
+    ),
     ];
 
     private static IEnumerable<string> OfDrives(Machine machine)
@@ -172,12 +195,17 @@ public static class MachineLimits
             .. Within("full power in W", cooling.FullWatts, 0.1, 5000),
             .. Within("power limit on mains in W", cooling.MainsWatts, 0.1, 5000),
             .. Within("power limit on battery in W", cooling.BatteryWatts, 0.1, 5000),
-            .. cooling.FullWatts <= cooling.IdleWatts ? [Invariant($"{cooling.FullWatts} W at full load are not more than {cooling.IdleWatts} W idle.")] : Array.Empty<string>(),
+            .. cooling.FullWatts <= cooling.IdleWatts
+                ? [Invariant($"{cooling.FullWatts} W at full load are not more than {cooling.IdleWatts} W idle.")]
+                : Array.Empty<string>(),
             .. cooling.LimitCelsius <= cooling.AmbientCelsius + cooling.IdleWatts * cooling.ResistanceKelvinPerWatt
-                ? ["Idle, it would stand at its temperature limit already: the limit is too low, or the cooling too weak."] : Array.Empty<string>(),
+                ? ["Idle, it would stand at its temperature limit already: the limit is too low, or the cooling too weak."]
+                : Array.Empty<string>(),
             .. new[] { cooling.MainsWatts, cooling.BatteryWatts }.Any(limit => limit <= cooling.IdleWatts)
                 ? ["A power limit is not above what it draws idle."] : Array.Empty<string>(),
-            .. machine.OnBattery && cooling.BatteryWatts is null ? ["It is to run from its battery, but no power on battery is stated."] : Array.Empty<string>(),
+            .. machine.OnBattery && cooling.BatteryWatts is null
+                ? ["It is to run from its battery, but no power on battery is stated."]
+                : Array.Empty<string>(),
         ];
     }
 
@@ -189,7 +217,10 @@ public static class MachineLimits
     ];
 
     private static IEnumerable<string> Within(string what, double? value, double least, double most) =>
-        value is { } known && !(known >= least && known <= most) ? [Invariant($"The {what} is {known}; from {least} to {most} can be worked with.")] : [];
+        value is { } known && !(known >= least && known <= most)
+            ? [Invariant($"The {what} is {known}; from {least} to {most} can be worked with.")]
+            : [];
 
-    private static IEnumerable<string> TooMany(string what, int count, int most) => count > most ? [$"There are {count} {what}; at most {most} can be worked with."] : [];
+    private static IEnumerable<string> TooMany(string what, int count, int most) =>
+        count > most ? [$"There are {count} {what}; at most {most} can be worked with."] : [];
 }

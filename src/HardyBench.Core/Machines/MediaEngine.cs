@@ -9,7 +9,9 @@ public sealed record MediaEngine(string Name, double MegapixelsPerSecond, IReadO
     public EngineRefusal? RefusalOf(ClipFormat format)
     {
         var ofCodec = Capabilities.Where(capability => capability.Codec == format.Codec).ToList();
-        var ofProfile = ofCodec.Where(capability => capability.Chroma.Covers(format.Chroma) && format.BitDepth <= capability.MaxBitDepth).ToList();
+        var ofProfile = ofCodec
+            .Where(capability => capability.Chroma.Covers(format.Chroma) && format.BitDepth <= capability.MaxBitDepth)
+            .ToList();
         return ofCodec.Count == 0 ? new EngineRefusal(Lack.Codec, format)
             : ofProfile.Count == 0 ? new EngineRefusal(Lack.Profile, format)
             : ofProfile.Exists(capability => format.Raster.FitsIn(capability.MaxRaster)) ? null
@@ -32,5 +34,6 @@ public enum Lack
 public sealed record EngineRefusal(Lack Lack, ClipFormat Format);
 
 /// <summary>One row of a media engine's table.</summary>
-/// <param name="Chroma">The richest it takes: decoders of a profile take those of the profiles below it too (ITU-T H.264 A.2, H.265 A.3).</param>
+/// <param name="Chroma">The richest it takes: decoders of a profile take those of the profiles below it too (ITU-T H.264 A.2, H.265
+/// A.3).</param>
 public sealed record DecodeCapability(Codec Codec, ChromaSubsampling Chroma, int MaxBitDepth, Raster MaxRaster);

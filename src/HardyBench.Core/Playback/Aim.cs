@@ -11,8 +11,8 @@ namespace HardyBench.Core.Playback;
 /// costs no frame, since one is begun whenever one is done; it only lets finished ones wait.</para>
 /// <para>In long-GOP footage decoding can only go on, or start afresh on a frame that stands alone. First unreferenced frames are left
 /// out. Where that is not enough it runs up, without showing, to the first frame in time; or, where that is more than a third of the way to
-/// the next frame that stands alone, it gives up what is between and uses its time to decode ahead from there, as deep as memory lets it. Where no
-/// other stands alone in the passage there is nothing to give up for.</para>
+/// the next frame that stands alone, it gives up what is between and uses its time to decode ahead from there, as deep as memory lets it.
+/// Where no other stands alone in the passage there is nothing to give up for.</para>
 /// </remarks>
 /// <param name="first">The first timeline frame of the passage.</param>
 /// <param name="end">The frame after its last.</param>
@@ -28,7 +28,8 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// at one miss in eleven.</summary>
     private const double Further = 0.25, Nearer = 0.025;
 
-    /// <summary>The part of the time between two frames that they are apart while there is time in hand, which is so spent slowly.</summary>
+    /// <summary>The part of the time between two frames that they are apart while there is time in hand, which is so spent
+    /// slowly.</summary>
     private const double Closer = 0.85;
 
     /// <summary>How much slower effects are than decoding where one decoded frame in hand is enough.</summary>
@@ -37,14 +38,16 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// <summary>Frames after which the pace without unreferenced ones is known; until then it is taken for half.</summary>
     private const int Enough = 4;
 
-    /// <summary>Slots that a frame would take without unreferenced ones, by that guess, above which it is plain that they are not what matters.</summary>
+    /// <summary>Slots that a frame would take without unreferenced ones, by that guess, above which it is plain that they are not what
+    /// matters.</summary>
     private const double Hopeless = 1.5;
 
     /// <summary>Steps in which the nearest frame to run up to is looked for before it is reckoned.</summary>
     private const int SmallSteps = 8;
 
-    /// <summary>The part of a GOP's rest that running up may pass over. Beyond it starting afresh shows more: running up only just arrives in time, so
-    /// that the next frame that stands alone, which costs several of the others, comes late and its GOP begins with another run up.</summary>
+    /// <summary>The part of a GOP's rest that running up may pass over. Beyond it starting afresh shows more: running up only just arrives
+    /// in time, so that the next frame that stands alone, which costs several of the others, comes late and its GOP begins with another run
+    /// up.</summary>
     private const double WorthRunningUp = 0.35;
 
     /// <summary>Slots in hand above which unreferenced frames are decoded again, once it was late.</summary>
@@ -112,8 +115,8 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// <summary>Something came that was not asked for, as when unreferenced frames are left out: it goes on from there.</summary>
     public void GoOnFrom(long frame) => last = frame;
 
-    /// <summary>Learns how long the first frame took after decoding began afresh, and each of those that were begun for it, which is all that is
-    /// known of decoding at first.</summary>
+    /// <summary>Learns how long the first frame took after decoding began afresh, and each of those that were begun for it, which is all
+    /// that is known of decoding at first.</summary>
     public void LearnStarting(TimeSpan took, TimeSpan each)
     {
         StartingAfresh.Add(took);
@@ -186,11 +189,20 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
             caution = Caution.WasLate;
         }
 
-        var afresh = footage.FirstFrom(FirstAfter(arrival.At(0) + Longer(TimeSpan.Zero, StartingAfresh.Mean - Expected(Decoding)), clock, next));
-        // Passing over costs all up to there. Where effects are the slower it is not done for the sake of being sure: what waits catches up.
+        var afresh = footage.FirstFrom(
+            FirstAfter(arrival.At(0) + Longer(TimeSpan.Zero, StartingAfresh.Mean - Expected(Decoding)), clock, next)
+        );
+        // Passing over costs all up to there. Where effects are the slower it is not done for the sake of being sure: what waits catches
+        // up.
         var decodingLimits = Effects.Mean <= DecodingEach.Mean;
         var pace = decodingLimits ? Pace : PaceAlone;
-        var reached = RunUp(frame => decodingLimits ? arrival.At(frame - next, pace) : arrival.OnAverage(frame - next, pace), clock, next, afresh, pace);
+        var reached = RunUp(
+            frame => decodingLimits ? arrival.At(frame - next, pace) : arrival.OnAverage(frame - next, pace),
+            clock,
+            next,
+            afresh,
+            pace
+        );
         if (reached < afresh && (!decodingLimits || afresh >= end || reached - next <= WorthRunningUp * (afresh - next)))
         {
             spread = reached;
@@ -219,8 +231,8 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         return new Choice(Math.Min(Math.Max(frame, (long)Math.Round(spread)), end));
     }
 
-    /// <summary>In long-GOP footage whose effects take longer than a slot: no nearer to the frame before than they take, whether there is time
-    /// in hand or not.</summary>
+    /// <summary>In long-GOP footage whose effects take longer than a slot: no nearer to the frame before than they take, whether there is
+    /// time in hand or not.</summary>
     private long Apart(long next, bool leavesOut, double inHand)
     {
         if (!IsSpaced && (!IsBehind || Stride <= 1 || Effects.Mean <= Decoding.Mean))
@@ -237,8 +249,8 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// <summary>Effects alone take longer than slots do, so that even with time in hand not every frame can be shown.</summary>
     private bool IsSpaced => Effects.Known >= Enough && EffectsStride * Closer > 1 && Effects.Mean > DecodingEach.Mean;
 
-    /// <summary>Slots that effects take. Unlike the time between two finished frames it does not grow with the frames that are passed over in
-    /// between, so spacing by it does not feed on itself.</summary>
+    /// <summary>Slots that effects take. Unlike the time between two finished frames it does not grow with the frames that are passed over
+    /// in between, so spacing by it does not feed on itself.</summary>
     private double EffectsStride => Effects.Mean / rate.FrameDuration;
 
     /// <summary>Slots that a frame takes.</summary>
@@ -263,8 +275,8 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
             return limit;
         }
 
-        // Where effects are what is waited for, running up costs no time at all at first: so many frames further on is the nearest it can be.
-        // Where decoding is, each frame gains what a slot is longer than a frame takes.
+        // Where effects are what is waited for, running up costs no time at all at first: so many frames further on is the nearest it can
+        // be. Where decoding is, each frame gains what a slot is longer than a frame takes.
         var frame = footage.ReferencedFrom(next);
         for (var tried = 0; frame < limit; tried++)
         {
@@ -281,13 +293,14 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         return limit;
     }
 
-    /// <summary>What a frame costs that is run up to, unreferenced ones counted in. Until it is known, a guess that could be enough is taken for
-    /// no more than half a slot: one that is too slow passes over far too much before anything shows it.</summary>
+    /// <summary>What a frame costs that is run up to, unreferenced ones counted in. Until it is known, a guess that could be enough is
+    /// taken for no more than half a slot: one that is too slow passes over far too much before anything shows it.</summary>
     private TimeSpan Pace => RunningUp.Known >= Enough ? RunningUp.Mean
         : Decoding.Mean / 2 < rate.FrameDuration ? Shorter(Decoding.Mean / 2, rate.FrameDuration / 2)
         : Decoding.Mean / 2;
 
-    /// <summary>The pace while no effects are worked on, which is what it comes to where effects are the slower: as the quickest quarter of late.</summary>
+    /// <summary>The pace while no effects are worked on, which is what it comes to where effects are the slower: as the quickest quarter of
+    /// late.</summary>
     private TimeSpan PaceAlone => RunningUp.Known >= Enough ? Shorter(RunningUp.Within(Quickest), Pace) : Pace;
 
     /// <summary>The first frame whose slot ends after a moment.</summary>
@@ -297,8 +310,8 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         return moment < clock.EndOf(frame) ? frame : frame + 1;
     }
 
-    /// <summary>How long decoding is given. A frame of long-GOP footage that comes late was needed by those after it all the same, and giving
-    /// up costs all of them, so there it is the mean.</summary>
+    /// <summary>How long decoding is given. A frame of long-GOP footage that comes late was needed by those after it all the same, and
+    /// giving up costs all of them, so there it is the mean.</summary>
     private TimeSpan Expected(Durations decoding) => footage.StandAlone ? decoding.Within(Sure) : decoding.Mean;
 
     /// <summary>When a frame that is begun now would be done.</summary>

@@ -3,7 +3,8 @@ namespace HardyBench.Core.Playback;
 /// <summary>How long the last pieces of one kind of work took. Nothing is assumed of their distribution.</summary>
 public sealed class Durations
 {
-    /// <summary>Pieces that are remembered: enough for a quantile of nine tenths, few enough to follow a change within a second or two.</summary>
+    /// <summary>Pieces that are remembered: enough for a quantile of nine tenths, few enough to follow a change within a second or
+    /// two.</summary>
     private const int Remembered = 16;
 
     private readonly long[] ring = new long[Remembered];

@@ -31,7 +31,8 @@ public sealed record PlaybackPlan(
         return problems.Count == 0 ? this : throw new PlanRefusedException(string.Join(' ', problems));
     }
 
-    /// <summary>What is really played for the passage at <paramref name="index"/>: itself without the effects that are off, or its render.</summary>
+    /// <summary>What is really played for the passage at <paramref name="index"/>: itself without the effects that are off, or its
+    /// render.</summary>
     public Passage Played(int index) => Rendered?.GetValueOrDefault(index) ?? Timeline.Passages[index].WithoutOff();
 
     /// <summary>The plan for what lies from a frame on, at most <paramref name="frames"/> long, its renders cut likewise.</summary>
@@ -42,7 +43,12 @@ public sealed record PlaybackPlan(
         var (part, first) = (Timeline.From(frame, frames), Timeline.PassageIndexAt(frame));
         var rendered = Rendered?.Where(render => render.Key >= first && render.Key < first + part.Passages.Count).ToDictionary(
             render => render.Key - first,
-            render => render.Value.Part(render.Key == first ? (int)(frame - Timeline.StartOf(first)) : 0, part.Passages[render.Key - first].FrameCount));
+            render =>
+                render.Value.Part(
+                    render.Key == first ? (int)(frame - Timeline.StartOf(first)) : 0,
+                    part.Passages[render.Key - first].FrameCount
+                )
+        );
         return (this with { Timeline = part, Rendered = rendered, Hand = null }, first);
     }
 

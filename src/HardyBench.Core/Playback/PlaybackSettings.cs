@@ -80,7 +80,8 @@ public sealed record PlaybackSettings(
     /// <summary>The most threads that a run may ask for.</summary>
     public const int MostThreads = 64;
 
-    /// <summary>Whether nothing helps playback along and nothing is taken from it: everything that can move a result is as it comes.</summary>
+    /// <summary>Whether nothing helps playback along and nothing is taken from it: everything that can move a result is as it
+    /// comes.</summary>
     public bool IsBare => this == new PlaybackSettings();
 
     /// <summary>What keeps it from being played so: sentences.</summary>

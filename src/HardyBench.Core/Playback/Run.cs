@@ -69,7 +69,8 @@ public sealed record Conditions(
     }
 
     /// <summary>What a reading is of, by the kernel's or the driver's name; its number where none was kept.</summary>
-    public string NameOf(LoadKind kind, int index) => Name(kind, index) ?? index.ToString(System.Globalization.CultureInfo.InvariantCulture);
+    public string NameOf(LoadKind kind, int index) =>
+        Name(kind, index) ?? index.ToString(System.Globalization.CultureInfo.InvariantCulture);
 
     private string? Name(LoadKind kind, int index) => Sources?.FirstOrDefault(source => source.Kind == kind && source.Index == index)?.Name;
 }
@@ -101,7 +102,15 @@ public sealed record MachineState(
 /// <param name="Refusal">Why the device asked for did not decode it, or null.</param>
 /// <param name="Bytes">Size of the file; null where it was not kept.</param>
 /// <param name="Lacks">What the media engines lack for it; null where one took it, or there are none.</param>
-public sealed record FootageState(string? Drive, string? Kind, double? CachedShare, string DecodedOn, string? Refusal, long? Bytes = null, EngineRefusal? Lacks = null);
+public sealed record FootageState(
+    string? Drive,
+    string? Kind,
+    double? CachedShare,
+    string DecodedOn,
+    string? Refusal,
+    long? Bytes = null,
+    EngineRefusal? Lacks = null
+);
 
 /// <summary>Where an effect ran.</summary>
 /// <param name="RanOn">The device, by FFmpeg's name of it, or <see cref="Processor"/>.</param>

@@ -10,7 +10,9 @@ public static class RunMoments
     {
         if (text.Length > RunMark.LongestText)
         {
-            throw new PlanRefusedException($"The text of a mark has at most {RunMark.LongestText} characters, this has {text.Length}. Nothing was kept.");
+            throw new PlanRefusedException(
+                $"The text of a mark has at most {RunMark.LongestText} characters, this has {text.Length}. Nothing was kept."
+            );
         }
 
         if (at < TimeSpan.Zero || frame < 0 || frame >= run.Header.Timeline.FrameCount)

@@ -31,11 +31,16 @@ public static class CostModel
         var engines = machine.MediaEngines.Where(engine => onEngine.TrueForAll(stream => engine.RefusalOf(stream.Format) is null)).ToList();
         engines = [.. (engines.Count > 0 ? engines : machine.MediaEngines).Take(Math.Max(1, onEngine.Count))];
         var graphics = machine.MainGraphics;
-        var (media, swapDrive) = (machine.DriveFor(StandInAids.IsRendered(passage) ? DriveRole.Renders : DriveRole.Media), machine.DriveFor(DriveRole.System));
+        var (media, swapDrive) = (
+            machine.DriveFor(StandInAids.IsRendered(passage) ? DriveRole.Renders : DriveRole.Media),
+            machine.DriveFor(DriveRole.System)
+        );
         var positions = Math.Min(MostPositions, KeyInterval(layers, plan.Timeline.Rate));
         var memory = MemoryBytes(plan, passage, layers);
         var swap = SwapBytes(machine.Memory, memory, layers);
-        var readBytes = layers.Sum(stream => stream.Speed * stream.Format.DataRate.BitsPerSecond / 8.0 / plan.Timeline.Rate.FramesPerSecond);
+        var readBytes = layers.Sum(stream =>
+            stream.Speed * stream.Format.DataRate.BitsPerSecond / 8.0 / plan.Timeline.Rate.FramesPerSecond
+        );
         var effects = Effects(plan, passage, layers);
 
         var visits = new List<Visit>();

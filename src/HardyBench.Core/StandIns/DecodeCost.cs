@@ -43,7 +43,8 @@ public sealed record DecodeCost(double PerSampleByte, double PerBit, double Seri
         + PerBit * format.BitsPerFrame * BitShare(position, format.GopLength);
 
     /// <summary>Mean core-seconds on the reference core over a GOP.</summary>
-    public double MeanCoreSeconds(ClipFormat format) => PerSampleByte * format.SamplesPerFrame * format.BytesPerSample + PerBit * format.BitsPerFrame;
+    public double MeanCoreSeconds(ClipFormat format) =>
+        PerSampleByte * format.SamplesPerFrame * format.BytesPerSample + PerBit * format.BitsPerFrame;
 
     /// <summary>Amdahl's law: how many times faster than one core <paramref name="cores"/> are.</summary>
     public double SpeedUp(double cores)

@@ -17,7 +17,10 @@ public sealed record PassageWeight(double DecodeCores, double EffectsCores, doub
     public static PassageWeight Of(Passage passage, Timeline timeline, IReadOnlyDictionary<string, Clip> clips)
     {
         var rate = timeline.Rate.FramesPerSecond;
-        var known = passage.Layers.Where(layer => clips.ContainsKey(layer.ClipId)).Select(layer => (Layer: layer, clips[layer.ClipId].Format)).ToList();
+        var known = passage
+            .Layers.Where(layer => clips.ContainsKey(layer.ClipId))
+            .Select(layer => (Layer: layer, clips[layer.ClipId].Format))
+            .ToList();
         return new PassageWeight(
             known.Sum(one => DecodeCost.Of(one.Format.Codec).MeanCoreSeconds(one.Format)
                 * ClipFacts.SourceFramesPerTimelineFrame(one.Format, timeline.Rate, SpeedOf(one.Layer)) * rate),

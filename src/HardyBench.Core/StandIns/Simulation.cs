@@ -80,7 +80,18 @@ public sealed class Simulation
         {
             aims[i] = new Aim(
                 rate, passageStarts[i], passageStarts[i + 1], new Gops(passageStarts[i], passageStarts[i + 1], passages[i].KeyInterval));
-            frames.AsSpan(passageStarts[i], passages[i].FrameCount).Fill(new FrameState { Passage = i, Ready = Never, EffectsBegan = Never, Way = visits[settings.Scale][i], Scale = settings.Scale });
+            frames
+                .AsSpan(passageStarts[i], passages[i].FrameCount)
+                .Fill(
+                    new FrameState
+                    {
+                        Passage = i,
+                        Ready = Never,
+                        EffectsBegan = Never,
+                        Way = visits[settings.Scale][i],
+                        Scale = settings.Scale,
+                    }
+                );
         }
     }
 
@@ -106,7 +117,9 @@ public sealed class Simulation
             if (now > longest?.Ticks)
             {
                 throw new PlanRefusedException(
-                    $"After {longest.Value.TotalHours:0.0} hours this machine would stand at frame {presenter.Frame} of {frames.Length}. Let the clock be kept, or describe a faster one.");
+                    $"After {longest.Value.TotalHours:0.0} hours this machine would stand at frame {presenter.Frame} of "
+                        + $"{frames.Length}. Let the clock be kept, or describe a faster one."
+                );
             }
 
             Admit();
@@ -217,7 +230,9 @@ public sealed class Simulation
 
     /// <summary>Whether the first frame of the next passage has to be begun before the last ones of this.</summary>
     private bool IsNextDue(Aim aim, SlotClock clock, int next) =>
-        next < passages.Count && !frames[passageStarts[next]].Begun && Pacing.IsNextDue(new TimeSpan(now), aim.Way, clock.StartOf(passageStarts[next]));
+        next < passages.Count
+        && !frames[passageStarts[next]].Begun
+        && Pacing.IsNextDue(new TimeSpan(now), aim.Way, clock.StartOf(passageStarts[next]));
 
     private void Begin(int frame, bool leavesOut)
     {
@@ -240,7 +255,8 @@ public sealed class Simulation
         Arrive(frame);
     }
 
-    /// <summary>How many frames before one have to be decoded for it and were not: those of its GOP since the last one that was begun.</summary>
+    /// <summary>How many frames before one have to be decoded for it and were not: those of its GOP since the last one that was
+    /// begun.</summary>
     private int RunUpTo(int frame, int position)
     {
         var passage = frames[frame].Passage;
@@ -438,7 +454,8 @@ public sealed class Simulation
         return visit.Station is Station.Processor or Station.OneCore && heat is not null ? (long)(service / heat.ClockShare) : service;
     }
 
-    private long Draw(Visit visit, int position) => spread.Draw(visit.Service[visit.Service.Count == 1 ? 0 : position % visit.Service.Count], (int)visit.Station).Ticks;
+    private long Draw(Visit visit, int position) =>
+        spread.Draw(visit.Service[visit.Service.Count == 1 ? 0 : position % visit.Service.Count], (int)visit.Station).Ticks;
 
     /// <summary>Whether a frame can still be seen by what its work takes on average. What others hang on is decoded in any case.</summary>
     private bool IsWorthGoingOn(int frame, Visit visit, ref FrameState state)
@@ -462,7 +479,8 @@ public sealed class Simulation
         beforeEffects.Remove(frame);
         if (visit.Kind == VisitKind.Copy || (visit.Kind == VisitKind.Decode && aims[state.Passage].Decoding.Known == 0))
         {
-            // It was decoded all the same, or read at least. Where every frame so far came too late, nothing else would tell how far ahead to aim.
+            // It was decoded all the same, or read at least. Where every frame so far came too late, nothing else would tell how far ahead
+            // to aim.
             LearnDecoding(ref state);
         }
 
@@ -548,7 +566,8 @@ public sealed class Simulation
     {
         public bool StandAlone => interval == 1;
 
-        public long FirstFrom(long frame) => frame >= end ? end : Math.Min(end, start + (frame - start + interval - 1) / interval * interval);
+        public long FirstFrom(long frame) =>
+            frame >= end ? end : Math.Min(end, start + (frame - start + interval - 1) / interval * interval);
 
         public long ReferencedFrom(long frame) =>
             frame < end && !DecodeCost.IsReferenced((int)((frame - start) % interval), interval) ? frame + 1 : frame;

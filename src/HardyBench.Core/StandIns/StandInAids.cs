@@ -41,5 +41,12 @@ public static class StandInAids
     }
 
     private static ClipFormat Intra(Raster raster, FrameRate rate) => new(
-        Codec.Rdd36, ChromaSubsampling.Half, 10, raster, rate, 1, new DataRate((long)(raster.Pixels * BitsPerPixel * rate.FramesPerSecond)));
+        Codec.Rdd36,
+        ChromaSubsampling.Half,
+        10,
+        raster,
+        rate,
+        1,
+        new DataRate((long)(raster.Pixels * BitsPerPixel * rate.FramesPerSecond))
+    );
 }

@@ -25,7 +25,13 @@ public static class StandInLoads
         }
 
         loads.AddRange(frames.Where(frame => frame.Shown is null && frame.Read + frame.Decode + frame.Effects > TimeSpan.Zero)
-            .Select(frame => new LoadReading(frame.SlotStart, LoadKind.InVain, 0, (float)(frame.Read + frame.Decode + frame.Effects).TotalSeconds)));
+            .Select(frame => new LoadReading(
+                frame.SlotStart,
+                LoadKind.InVain,
+                0,
+                (float)(frame.Read + frame.Decode + frame.Effects).TotalSeconds
+            ))
+    );
         return [.. loads.OrderBy(load => load.At)];
     }
 

@@ -60,18 +60,27 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
         plan.Timeline, plan.Machine, plan.Settings,
         new Conditions(
             "stand-in model", null, [.. Enumerable.Range(0, plan.Machine.Processor.Cores)], null, null, plan.Occasion,
-            plan.Machine.Cooling?.BatteryWatts is null ? null : new MachineState(null, !plan.Machine.OnBattery, null, null, null, null, null, plan.Machine.Processor.Threads),
+            plan.Machine.Cooling?.BatteryWatts is null
+                ? null
+                : new MachineState(null, !plan.Machine.OnBattery, null, null, null, null, null, plan.Machine.Processor.Threads),
             Footage: plan.PlayedClipIds.ToDictionary(id => id, id => StateOf(plan.Machine, plan.Clips[id].Format)),
             Sources: SourcesOf(plan.Machine)),
         plan.ClipChecksums, time.GetUtcNow()) { ByHand = plan.Hand is not null };
 
     /// <summary>Said aloud, because an engine that lacks a format leaves it to the processor without a word.</summary>
     private static FootageState StateOf(Machine machine, ClipFormat format) => new(
-        MediaDrive, null, null, machine.EnginesFor(format).Count > 0 ? "media engine" : "processor", null, Lacks: machine.RefusalOf(format));
+        MediaDrive,
+        null,
+        null,
+        machine.EnginesFor(format).Count > 0 ? "media engine" : "processor",
+        null,
+        Lacks: machine.RefusalOf(format)
+    );
 
     /// <summary>Drives by the order in which they are read.</summary>
     private static IReadOnlyList<LoadSource> SourcesOf(Machine machine) => machine.Drives.Count == 0 ? []
-        : ReferenceEquals(machine.DriveFor(DriveRole.Media), machine.DriveFor(DriveRole.System)) ? [new LoadSource(LoadKind.DriveBusy, 0, MediaDrive)]
+        : ReferenceEquals(machine.DriveFor(DriveRole.Media), machine.DriveFor(DriveRole.System))
+            ? [new LoadSource(LoadKind.DriveBusy, 0, MediaDrive)]
         : [new LoadSource(LoadKind.DriveBusy, 0, MediaDrive), new LoadSource(LoadKind.DriveBusy, 1, "system")];
 
     private const string MediaDrive = "media";

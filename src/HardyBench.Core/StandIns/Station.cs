@@ -3,7 +3,8 @@ using HardyBench.Core.Machines;
 namespace HardyBench.Core.StandIns;
 
 /// <summary>The places of a stand-in that frames queue for, in the order of a frame's way through it.
-/// Each serves one frame at a time, several media engines or graphics units one each; the processor's cores work on it together, but for what only one of them can do.</summary>
+/// Each serves one frame at a time, several media engines or graphics units one each; the processor's cores work on it together, but for
+/// what only one of them can do.</summary>
 public enum Station
 {
     Drive,
@@ -68,5 +69,8 @@ public sealed record PassageDemand(
         return longest > 0 ? Math.Min(rate, 1 / longest) : rate;
     }
 
-    private int ServersOf(Station station, int graphics) => station == Station.MediaEngine ? Engines : station == Station.Graphics ? graphics : 1;
+    private int ServersOf(Station station, int graphics) =>
+        station == Station.MediaEngine ? Engines
+        : station == Station.Graphics ? graphics
+        : 1;
 }

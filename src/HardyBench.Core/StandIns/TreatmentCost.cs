@@ -28,7 +28,12 @@ public static class TreatmentCost
         foreach (var (index, layer) in passage.Layers.Index())
         {
             // Also of a passage that cannot be played as it is written.
-            var size = layer.Effects.FirstOrDefault(effect => effect.Id == EffectCatalogue.Placement)?["size"] is >= 0 and <= 1 and var placed ? placed : 1;
+            var size = layer.Effects.FirstOrDefault(effect => effect.Id == EffectCatalogue.Placement)?["size"]
+                is >= 0
+                    and <= 1
+                    and var placed
+                ? placed
+                : 1;
             var pixels = raster.Pixels * size * size;
             if (formats[index] is { } format && (format.Raster != raster || size < 1))
             {

@@ -15,7 +15,10 @@ public static class Looping
     /// <param name="clips">Clips that are known; layers of others stay as they are.</param>
     public static Timeline Within(Timeline timeline, IReadOnlyDictionary<string, Clip> clips) => timeline with
     {
-        Passages = [.. timeline.Passages.Select(passage => passage with { Layers = [.. passage.Layers.Select(layer => Within(layer, clips))] })],
+        Passages =
+        [
+            .. timeline.Passages.Select(passage => passage with { Layers = [.. passage.Layers.Select(layer => Within(layer, clips))] }),
+        ],
     };
 
     private static Layer Within(Layer layer, IReadOnlyDictionary<string, Clip> clips) =>

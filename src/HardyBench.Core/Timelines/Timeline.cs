@@ -25,7 +25,11 @@ public sealed record Timeline(
     public int PassageIndexAt(long frame)
     {
         var index = 0;
-        for (var end = Passages.Count > 0 ? (long)Passages[0].FrameCount : 0; frame >= end && index < Passages.Count - 1; end += Passages[index].FrameCount)
+        for (
+            var end = Passages.Count > 0 ? (long)Passages[0].FrameCount : 0;
+            frame >= end && index < Passages.Count - 1;
+            end += Passages[index].FrameCount
+        )
         {
             index++;
         }

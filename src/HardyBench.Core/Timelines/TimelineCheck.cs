@@ -49,7 +49,8 @@ public static class TimelineCheck
 
         if (passage.Transition is Timelines.Transition.Wipe or Timelines.Transition.Dip && passage.Layers.Any(layer => layer.IsTranslucent))
         {
-            yield return $"a {passage.Transition.ToString()!.ToLowerInvariant()} goes between layers that hide what is below; make them opaque, or let it dissolve";
+            yield return $"a {passage.Transition.ToString()!.ToLowerInvariant()} goes between layers that hide what is below; make "
+                + "them opaque, or let it dissolve";
         }
 
         foreach (var layer in passage.Layers)

@@ -1,13 +1,19 @@
 namespace HardyBench.Core.Timelines;
 
-/// <summary>A timeline is not kept, because it is larger than any that can be worked with or lacks a part; the message says which.</summary>
+/// <summary>A timeline is not kept, because it is larger than any that can be worked with or lacks a part; the message says
+/// which.</summary>
 public sealed class TimelineRefusedException(string message) : Exception(message);
 
 /// <summary>How large a timeline may be, wherever it comes from: written on the page, imported, in a pack or read back. Far above what a
 /// test needs, and low enough that one timeline never slows the others.</summary>
 public static class TimelineLimits
 {
-    public const int MostPassages = 5000, MostLayersInPassage = 64, MostLayers = 20_000, MostEffectsInPlace = 32, MostEffects = 40_000, MostMarks = 5000;
+    public const int MostPassages = 5000,
+        MostLayersInPassage = 64,
+        MostLayers = 20_000,
+        MostEffectsInPlace = 32,
+        MostEffects = 40_000,
+        MostMarks = 5000;
     public const int LongestName = 300, LongestText = 1000, LongestMetadata = 64 << 10, MostMetadata = 1 << 20;
     public const int SmallestSide = 16, LargestSide = 16384;
     public const long MostPixels = 16384L * 8704;
@@ -55,34 +61,80 @@ public static class TimelineLimits
     private static IEnumerable<string?> OfSize(Timeline timeline)
     {
         var (width, height, rate) = (timeline.Raster.Width, timeline.Raster.Height, timeline.Rate.FramesPerSecond);
-        yield return Math.Min(width, height) >= SmallestSide && Math.Max(width, height) <= LargestSide && timeline.Raster.Pixels <= MostPixels
-            ? null : $"A raster of {width}×{height} cannot be played; from {SmallestSide} to {LargestSide} a side can, and up to {MostPixels / 1_000_000} million pixels.";
-        yield return rate is >= LowestRate and <= HighestRate ? null : FormattableString.Invariant($"{rate:0.###} frames a second cannot be played; from {LowestRate} to {HighestRate} can.");
+        yield return Math.Min(width, height) >= SmallestSide
+        && Math.Max(width, height) <= LargestSide
+        && timeline.Raster.Pixels <= MostPixels
+            ? null
+            : $"A raster of {width}×{height} cannot be played; from {SmallestSide} to {LargestSide} a side can, and up to "
+                + $"{MostPixels / 1_000_000} million pixels.";
+        yield return rate is >= LowestRate and <= HighestRate
+            ? null
+            : FormattableString.Invariant($"{rate:0.###} frames a second cannot be played; from {LowestRate} to {HighestRate} can.");
         yield return Depths.Contains(timeline.BitDepth) ? null : $"{timeline.BitDepth} bits a sample cannot be had; 8, 10, 12 or 16 can.";
         yield return Enough("passages", timeline.Passages.Count, MostPassages);
         yield return Enough("layers", timeline.Passages.Sum(passage => (long)passage.Layers.Count), MostLayers);
-        yield return Enough("layers in a passage", timeline.Passages.Select(passage => passage.Layers.Count).DefaultIfEmpty().Max(), MostLayersInPassage);
+        yield return Enough(
+            "layers in a passage",
+            timeline.Passages.Select(passage => passage.Layers.Count).DefaultIfEmpty().Max(),
+            MostLayersInPassage
+        );
         yield return Enough("effects", timeline.Passages.Sum(passage => (long)passage.AllEffects().Count()), MostEffects);
-        yield return Enough("effects in one place", timeline.Passages.SelectMany(passage => passage.Layers.Select(layer => layer.Effects.Count).Append(passage.Over.Count)).DefaultIfEmpty().Max(), MostEffectsInPlace);
-        yield return Enough("settings of an effect", timeline.Passages.SelectMany(passage => passage.AllEffects()).Select(effect => effect.Settings.Count).DefaultIfEmpty().Max(), MostEffectsInPlace);
+        yield return Enough(
+            "effects in one place",
+            timeline
+                .Passages.SelectMany(passage => passage.Layers.Select(layer => layer.Effects.Count).Append(passage.Over.Count))
+                .DefaultIfEmpty()
+                .Max(),
+            MostEffectsInPlace
+        );
+        yield return Enough(
+            "settings of an effect",
+            timeline.Passages.SelectMany(passage => passage.AllEffects()).Select(effect => effect.Settings.Count).DefaultIfEmpty().Max(),
+            MostEffectsInPlace
+        );
         yield return Enough("marks", timeline.Marks?.Count ?? 0, MostMarks);
         yield return timeline.Passages.All(passage => passage.FrameCount >= 0) ? null : "A passage has a negative length.";
         yield return Enough("frames", timeline.Passages.Sum(passage => (long)passage.FrameCount), MostFrames);
-        yield return timeline.Passages.All(passage => passage.Transition is not { } kind || Enum.IsDefined(kind)) ? null : "A passage has a transition that there is none of.";
-        yield return timeline.Passages.SelectMany(passage => passage.Layers).All(layer => layer.Retime is not { } retime || Enum.IsDefined(retime.Method)) ? null : "A layer has a retime that there is none of.";
+        yield return timeline.Passages.All(passage => passage.Transition is not { } kind || Enum.IsDefined(kind))
+            ? null
+            : "A passage has a transition that there is none of.";
+        yield return timeline
+            .Passages.SelectMany(passage => passage.Layers)
+            .All(layer => layer.Retime is not { } retime || Enum.IsDefined(retime.Method))
+            ? null
+            : "A layer has a retime that there is none of.";
         yield return Short("The title", [timeline.Title], LongestName) ?? Short("The id", [timeline.Id], LongestName)
             ?? Short("What is said about it", [timeline.About ?? string.Empty], LongestText);
         yield return Short("The question of a passage", timeline.Passages.Select(passage => passage.Question), LongestName);
-        yield return Short("The clip's id of a layer", timeline.Passages.SelectMany(passage => passage.Layers).Select(layer => layer.ClipId), LongestText);
+        yield return Short(
+            "The clip's id of a layer",
+            timeline.Passages.SelectMany(passage => passage.Layers).Select(layer => layer.ClipId),
+            LongestText
+        );
         yield return Short("The name of a mark", (timeline.Marks ?? []).Select(mark => mark.Name), LongestName);
-        yield return Short("The text or the id of an effect", timeline.Passages.SelectMany(passage => passage.AllEffects()).SelectMany(effect => new[] { effect.Id, effect.Text ?? string.Empty }), LongestText);
-        var metadata = timeline.Passages.SelectMany(passage => passage.Layers).Select(layer => layer.Metadata).Concat((timeline.Marks ?? []).Select(mark => mark.Metadata)).Append(timeline.Metadata).OfType<string>().ToList();
+        yield return Short(
+            "The text or the id of an effect",
+            timeline
+                .Passages.SelectMany(passage => passage.AllEffects())
+                .SelectMany(effect => new[] { effect.Id, effect.Text ?? string.Empty }),
+            LongestText
+        );
+        var metadata = timeline
+            .Passages.SelectMany(passage => passage.Layers)
+            .Select(layer => layer.Metadata)
+            .Concat((timeline.Marks ?? []).Select(mark => mark.Metadata))
+            .Append(timeline.Metadata)
+            .OfType<string>()
+            .ToList();
         yield return Short("What another program noted", metadata, LongestMetadata);
         yield return Enough("letters noted by other programs", metadata.Sum(text => (long)text.Length), MostMetadata);
     }
 
-    private static string? Enough(string what, long count, long most) => count <= most ? null : FormattableString.Invariant($"The timeline has {count} {what}; {most} at most can be worked with.");
+    private static string? Enough(string what, long count, long most) =>
+        count <= most ? null : FormattableString.Invariant($"The timeline has {count} {what}; {most} at most can be worked with.");
 
     private static string? Short(string what, IEnumerable<string> texts, int longest) =>
-        texts.FirstOrDefault(text => text.Length > longest) is { } text ? $"{what} has {text.Length} letters; {longest} at most can be kept." : null;
+        texts.FirstOrDefault(text => text.Length > longest) is { } text
+            ? $"{what} has {text.Length} letters; {longest} at most can be kept."
+            : null;
 }

@@ -44,7 +44,15 @@ public static class TimelineParts
         [
             .. timeline.Passages.Select(passage => passage with
             {
-                Layers = [.. passage.Layers.Select(layer => layer with { Effects = [.. layer.Effects.Where(effect => effect.Id != effectId)] })],
+                Layers =
+                [
+                    .. passage.Layers.Select(layer =>
+                        layer with
+                        {
+                            Effects = [.. layer.Effects.Where(effect => effect.Id != effectId)],
+                        }
+                    ),
+                ],
                 Over = [.. passage.Over.Where(effect => effect.Id != effectId)],
             }),
         ],

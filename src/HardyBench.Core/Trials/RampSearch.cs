@@ -15,9 +15,15 @@ public static class RampSearch
 
     /// <summary>The passages, from 0, that are long enough to be judged, in order.</summary>
     public static IReadOnlyList<int> Judged(Timeline timeline) =>
-        [.. timeline.Passages.Index().Where(passage => timeline.Rate.StartOf(passage.Item.FrameCount) >= VerdictLimits.Default.ShortestJudged).Select(passage => passage.Index)];
+        [
+            .. timeline
+                .Passages.Index()
+                .Where(passage => timeline.Rate.StartOf(passage.Item.FrameCount) >= VerdictLimits.Default.ShortestJudged)
+                .Select(passage => passage.Index),
+        ];
 
-    /// <summary>What keeps the passages from being a ramp, a sentence: one that asks less than the one before, or none that asks more.</summary>
+    /// <summary>What keeps the passages from being a ramp, a sentence: one that asks less than the one before, or none that asks
+    /// more.</summary>
     /// <returns>Null where each asks for as much as the one before or more, and the last for more than the first.</returns>
     public static string? WhyNotRising(Timeline timeline, IReadOnlyDictionary<string, Clip> clips)
     {
@@ -25,7 +31,10 @@ public static class RampSearch
         var weights = judged.Select(index => PassageWeight.Of(timeline.Passages[index], timeline, clips)).ToList();
         for (var place = 1; place < judged.Count; place++)
         {
-            var less = Parts.Where(part => part.Of(weights[place]) < Alike * part.Of(weights[place - 1])).Select(part => part.Name).ToList();
+            var less = Parts
+                .Where(part => part.Of(weights[place]) < Alike * part.Of(weights[place - 1]))
+                .Select(part => part.Name)
+                .ToList();
             if (less.Count > 0)
             {
                 return $"This is no ramp: passage {judged[place] + 1} asks less than passage {judged[place - 1] + 1} ({string.Join(", ", less)}), so what follows a passage that fails may hold again.";
@@ -64,7 +73,11 @@ public static class RampSearch
     /// none.</returns>
     public static (int LastHolds, int FirstFails) Bounds(IReadOnlyList<int> judged, IReadOnlyDictionary<int, bool> known)
     {
-        var places = judged.Index().Where(place => known.ContainsKey(place.Item)).Select(place => (place.Index, Holds: known[place.Item])).ToList();
+        var places = judged
+            .Index()
+            .Where(place => known.ContainsKey(place.Item))
+            .Select(place => (place.Index, Holds: known[place.Item]))
+            .ToList();
         return (
             places.Where(place => place.Holds).Select(place => place.Index).DefaultIfEmpty(-1).Max(),
             places.Where(place => !place.Holds).Select(place => place.Index).DefaultIfEmpty(judged.Count).Min());

@@ -93,5 +93,6 @@ public sealed record StepOutcome
     public double? EndCelsius { get; }
 
     /// <summary>Every passage that could be judged holds, and there was one.</summary>
-    public bool Holds => Findings.Any(finding => finding.Verdict is not null) && Findings.All(finding => finding.Verdict is null or Verdict.Holds);
+    public bool Holds =>
+        Findings.Any(finding => finding.Verdict is not null) && Findings.All(finding => finding.Verdict is null or Verdict.Holds);
 }

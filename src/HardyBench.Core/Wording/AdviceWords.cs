@@ -14,7 +14,8 @@ public static class AdviceWords
         if (pick.Machine is not { } taken)
         {
             return pick.Played == 0 ? "No machine has played this timeline yet."
-                : pick.SomeSpoilt ? "No machine holds every passage in a run that counts; some runs do not count, and have to be played again."
+                : pick.SomeSpoilt
+                    ? "No machine holds every passage in a run that counts; some runs do not count, and have to be played again."
                 : $"None of the {pick.Played} machines that played it holds every passage.";
         }
 
@@ -30,7 +31,9 @@ public static class AdviceWords
     {
         PassedBecause.Spoilt => $"Its run does not count: {By(passed.Spoilt!)}. {First(passed.Spoilt!)}",
         PassedBecause.NotPlayed => "It has not played this timeline at full scale yet.",
-        PassedBecause.Dearer => Invariant($"Every passage holds on it too, but it costs {passed.More:#,0} {Machine.Currency} more and this timeline gains nothing."),
+        PassedBecause.Dearer => Invariant(
+            $"Every passage holds on it too, but it costs {passed.More:#,0} {Machine.Currency} more and this timeline gains nothing."
+        ),
         PassedBecause.Fails => Fails(passed.FirstFailure!),
         PassedBecause.TooShort => "Every passage is too short for a verdict; make them 2 s long or longer.",
         _ => "Its run ended before every passage was judged.",

@@ -13,7 +13,8 @@ public static class LimiterWords
     {
         var evidence = finding.Evidence;
         var said = FiguresOf(finding) is { } figures
-            ? Invariant($"{char.ToUpperInvariant(figures[0])}{figures[1..]}, from {evidence.From.TotalSeconds:0.0} to {evidence.To.TotalSeconds:0.0} s")
+            ? $"{char.ToUpperInvariant(figures[0])}{figures[1..]}"
+                + Invariant($", from {evidence.From.TotalSeconds:0.0} to {evidence.To.TotalSeconds:0.0} s")
             : evidence is NotPlayed { Why: var why } ? why : "No loads could be read here.";
         return finding.Before is { } before ? $"{said.TrimEnd('.')}, {Before(before)}." : $"{said.TrimEnd('.')}.";
     }
@@ -71,11 +72,17 @@ public static class LimiterWords
         FullMemory memory => Invariant($"memory {Percent(memory.Used)} full and {memory.SwapTraffic / 1e6:0} MB/s going to and from swap"),
         BusyDevice device => $"{NameOf(device.Device)} {Percent(device.Busy)} busy",
         FallenClock clock => Invariant($"clock down to {clock.Clock / 1e9:0.0} of {clock.Rated / 1e9:0.0} GHz at {clock.Celsius:0} °C"),
-        BusyProcessor processor => $"processor {Percent(processor.Busy)} busy and {Percent(processor.Work)} of the player's work was {(finding.Limiter == Limiter.ProcessorDecode ? "decoding" : "effects")}",
-        TakenProcessor taken => Invariant($"processor {Percent(taken.Busy)} busy, but only {taken.Own:0.0} of {taken.Cores} cores with this player"),
-        BusyThread thread => $"one thread of the player {Percent(thread.Busy)} busy while the processor as a whole is at {Percent(thread.Pool)}",
+        BusyProcessor processor =>
+            $"processor {Percent(processor.Busy)} busy and {Percent(processor.Work)} of the player's work was "
+                + $"{(finding.Limiter == Limiter.ProcessorDecode ? "decoding" : "effects")}",
+        TakenProcessor taken => Invariant(
+            $"processor {Percent(taken.Busy)} busy, but only {taken.Own:0.0} of {taken.Cores} cores with this player"
+        ),
+        BusyThread thread =>
+            $"one thread of the player {Percent(thread.Busy)} busy while the processor as a whole is at {Percent(thread.Pool)}",
         BusyCore core => $"one core {Percent(core.Busy)} busy while the others stay at {Percent(core.Next)} or below",
-        NothingAtItsCeiling { OtherDrive: { } drive } nothing => $"nothing measured that it plays with is at its ceiling (processor {Percent(nothing.Pool)}); "
+        NothingAtItsCeiling { OtherDrive: { } drive } nothing =>
+            $"nothing measured that it plays with is at its ceiling (processor {Percent(nothing.Pool)}); "
             + $"drive {drive}, which holds none of this footage, is {Percent(nothing.OtherBusy ?? 0)} busy",
         NothingAtItsCeiling nothing => $"nothing measured is at its ceiling (processor {Percent(nothing.Pool)})",
         _ => null,

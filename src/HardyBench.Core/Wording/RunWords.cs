@@ -33,15 +33,19 @@ public static class RunWords
         WentWrong wrong => $"passage {wrong.Passage + 1}: {wrong.What}",
         OwnDrops { Count: 1 } => "1 drop is the player's own: it woke too late",
         OwnDrops drops => $"{drops.Count} drops are the player's own: it woke too late",
-        PresenterWasLate late => Invariant($"the presenter itself was {late.By.TotalMilliseconds:0.0} ms late at the 99th percentile, ") + "so in part this run measured the tool",
+        PresenterWasLate late => Invariant($"the presenter itself was {late.By.TotalMilliseconds:0.0} ms late at the 99th percentile, ")
+            + "so in part this run measured the tool",
         ClockFell clock => $"the clock fell to {Percent(clock.Share)} of its rating while the processor was busy",
         ToolTook tool => Invariant($"the tool itself took {tool.Cores:0.00} cores"),
         PicturesTook pictures => Invariant($"preview pictures took {pictures.Cores:0.00} cores"),
         Slept slept => Invariant($"the machine slept for {slept.For.TotalSeconds:0} s at {slept.At.TotalSeconds:0.0} s; ")
             + "the run's clock stood still meanwhile, so nothing counts as dropped for it",
-        TimeWasSet set => Invariant($"the time of day was set {(set.By > TimeSpan.Zero ? "forward" : "back")} by {Math.Abs(set.By.TotalSeconds):0} s at {set.At.TotalSeconds:0.0} s; ")
-            + "the run's own clock does not follow it",
-        StoodStill still => Invariant($"the machine stood still for {still.For.TotalSeconds:0} s, held up by something else; what was due then counts as dropped"),
+        TimeWasSet set => Invariant(
+            $"the time of day was set {(set.By > TimeSpan.Zero ? "forward" : "back")} by {Math.Abs(set.By.TotalSeconds):0} s "
+        ) + Invariant($"at {set.At.TotalSeconds:0.0} s; ") + "the run's own clock does not follow it",
+        StoodStill still => Invariant(
+            $"the machine stood still for {still.For.TotalSeconds:0} s, held up by something else; what was due then counts as dropped"
+        ),
         _ => throw new ArgumentOutOfRangeException(nameof(note), note, "There are no words for this note."),
     };
 }

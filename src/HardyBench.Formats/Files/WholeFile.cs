@@ -1,7 +1,7 @@
 namespace HardyBench.Formats.Files;
 
-/// <summary>Writes files that are there whole or not at all: beside their place first, and moved there when done. What was there before stays
-/// until then. Whoever looks through a folder meanwhile leaves out what ends in <see cref="Unfinished"/>.</summary>
+/// <summary>Writes files that are there whole or not at all: beside their place first, and moved there when done. What was there before
+/// stays until then. Whoever looks through a folder meanwhile leaves out what ends in <see cref="Unfinished"/>.</summary>
 public static class WholeFile
 {
     public const string Unfinished = ".part";
@@ -11,10 +11,12 @@ public static class WholeFile
     public static void Write(string path, string text) => Replace(path, part => File.WriteAllText(part, text));
 
     /// <inheritdoc cref="Write(string, string)" />
-    public static Task WriteAsync(string path, string text, CancellationToken stop) => ReplaceAsync(path, part => File.WriteAllTextAsync(part, text, stop));
+    public static Task WriteAsync(string path, string text, CancellationToken stop) =>
+        ReplaceAsync(path, part => File.WriteAllTextAsync(part, text, stop));
 
     /// <inheritdoc cref="Write(string, string)" />
-    public static Task WriteAsync(string path, byte[] bytes, CancellationToken stop) => ReplaceAsync(path, part => File.WriteAllBytesAsync(part, bytes, stop));
+    public static Task WriteAsync(string path, byte[] bytes, CancellationToken stop) =>
+        ReplaceAsync(path, part => File.WriteAllBytesAsync(part, bytes, stop));
 
     /// <inheritdoc cref="Write(string, string)" />
     /// <param name="write">Writes it all.</param>

@@ -94,7 +94,14 @@ public sealed partial class EdlReader
         };
         var one = new Event(
             match.Groups["number"].Value, match.Groups["reel"].Value, kind, length,
-            Parse(match.Groups["in"].Value), Parse(match.Groups["out"].Value), Parse(match.Groups["recin"].Value), Parse(match.Groups["recout"].Value)) { IsSound = isSound };
+            Parse(match.Groups["in"].Value),
+            Parse(match.Groups["out"].Value),
+            Parse(match.Groups["recin"].Value),
+            Parse(match.Groups["recout"].Value)
+        )
+        {
+            IsSound = isSound,
+        };
         if (one.RecordOut < one.RecordIn || one.RecordOut - one.RecordIn > LongestEvent)
         {
             throw new FormatException("an event ends before it begins.");
@@ -105,8 +112,8 @@ public sealed partial class EdlReader
 
     private long Parse(string timecode) => Timecode.Parse(timecode, rate, dropFrame);
 
-    /// <summary>A speed belongs to the line before it that is of its reel and begins on its timecode; sound and picture of one event can have
-    /// speeds of their own.</summary>
+    /// <summary>A speed belongs to the line before it that is of its reel and begins on its timecode; sound and picture of one event can
+    /// have speeds of their own.</summary>
     private void Speed(string line)
     {
         if (SpeedLine().Match(line) is not { Success: true } match)
@@ -115,7 +122,10 @@ public sealed partial class EdlReader
             return;
         }
 
-        var (reel, framesPerSecond) = (match.Groups["reel"].Value, double.Parse(match.Groups["rate"].Value, NumberStyles.Float, CultureInfo.InvariantCulture));
+        var (reel, framesPerSecond) = (
+            match.Groups["reel"].Value,
+            double.Parse(match.Groups["rate"].Value, NumberStyles.Float, CultureInfo.InvariantCulture)
+        );
         if (events.Count == 0)
         {
             throw new FormatException($"a speed is given for '{reel}', which no event before it plays.");
@@ -141,7 +151,14 @@ public sealed partial class EdlReader
     private int Meant(string reel, long? at)
     {
         // Both clips of a transition can be on one reel; speeds then come in the order of their lines.
-        var ofEvent = events.Index().Where(one => one.Item.Number == events[^1].Number && one.Item.Reel.Equals(reel, StringComparison.OrdinalIgnoreCase) && one.Item.Speed is null).ToList();
+        var ofEvent = events
+            .Index()
+            .Where(one =>
+                one.Item.Number == events[^1].Number
+                && one.Item.Reel.Equals(reel, StringComparison.OrdinalIgnoreCase)
+                && one.Item.Speed is null
+            )
+            .ToList();
         var exact = ofEvent.Where(one => one.Item.SourceIn == at).ToList();
         var pictures = (exact.Count > 0 ? exact : ofEvent).Where(one => !one.Item.IsSound).ToList();
         return pictures.Count > 0 ? pictures[0].Index
@@ -168,7 +185,10 @@ public sealed partial class EdlReader
         {
             events[last] = events[last] with { Name = to };
         }
-        else if (text.StartsWith("EFFECT NAME:", StringComparison.OrdinalIgnoreCase) || text.StartsWith("NOT CARRIED:", StringComparison.OrdinalIgnoreCase))
+        else if (
+            text.StartsWith("EFFECT NAME:", StringComparison.OrdinalIgnoreCase)
+            || text.StartsWith("NOT CARRIED:", StringComparison.OrdinalIgnoreCase)
+        )
         {
             Note($"Event {events[last].Number}: {text}.");
         }
@@ -219,7 +239,8 @@ public sealed partial class EdlReader
         return new ImportedTimeline(title, rate, [.. items.Where(item => item.Length > 0)], [.. media.Values], [], null, notes);
     }
 
-    /// <summary>The format has one picture track, so two events at once are an oversight, or layers of a program that writes them so.</summary>
+    /// <summary>The format has one picture track, so two events at once are an oversight, or layers of a program that writes them
+    /// so.</summary>
     private void TellOverlaps()
     {
         var latest = (Event?)null;
@@ -227,7 +248,10 @@ public sealed partial class EdlReader
         {
             if (latest is not null && one.RecordIn < latest.RecordOut)
             {
-                Note($"Events {latest.Number} and {one.Number} overlap by {Math.Min(latest.RecordOut, one.RecordOut) - one.RecordIn} frames from {Timecode.Of(one.RecordIn, rate)} on; both are played, the later one over the other.");
+                Note(
+                    $"Events {latest.Number} and {one.Number} overlap by {Math.Min(latest.RecordOut, one.RecordOut) - one.RecordIn} "
+                        + $"frames from {Timecode.Of(one.RecordIn, rate)} on; both are played, the later one over the other."
+                );
             }
 
             latest = latest is null || one.RecordOut > latest.RecordOut ? one : latest;
@@ -240,11 +264,16 @@ public sealed partial class EdlReader
         var next = events.IndexOf(one) + 1;
         var before = events.Take(next - 1).LastOrDefault(other => other.RecordOut > other.RecordIn);
         return next < events.Count && events[next].Number == one.Number && events[next].Kind is not null
-            && (before is null || before.RecordOut != one.RecordIn || before.SourceOut != one.SourceIn || (one.Speed is not null && one.Speed != (before.Speed ?? 1))
+            && (
+                before is null
+                || before.RecordOut != one.RecordIn
+                || before.SourceOut != one.SourceIn
+                || (one.Speed is not null && one.Speed != (before.Speed ?? 1))
                 || (before.Name ?? before.Reel) != (one.Name ?? one.Reel));
     }
 
-    private static bool IsBlack(string reel) => reel.Equals("BL", StringComparison.OrdinalIgnoreCase) || reel.Equals("BLACK", StringComparison.OrdinalIgnoreCase);
+    private static bool IsBlack(string reel) =>
+        reel.Equals("BL", StringComparison.OrdinalIgnoreCase) || reel.Equals("BLACK", StringComparison.OrdinalIgnoreCase);
 
     private static string? NameAfter(string text, string head) =>
         text.StartsWith(head, StringComparison.OrdinalIgnoreCase) && text[head.Length..].Trim() is { Length: > 0 } name ? name : null;
@@ -259,10 +288,18 @@ public sealed partial class EdlReader
         }
     }
 
-    [GeneratedRegex(@"^(?<number>\d{1,6})\s+(?<reel>\S+)\s+(?<channel>[A-Za-z0-9/]+)\s+(?<kind>[A-Za-z]\d{0,3})\s+(?:(?<length>\d{1,4})\s+)?(?<in>\d\S{10,11})\s+(?<out>\d\S{10,11})\s+(?<recin>\d\S{10,11})\s+(?<recout>\d\S{10,11})\s*$", RegexOptions.CultureInvariant, matchTimeoutMilliseconds: 1000)]
+    [GeneratedRegex(
+        @"^(?<number>\d{1,6})\s+(?<reel>\S+)\s+(?<channel>[A-Za-z0-9/]+)\s+(?<kind>[A-Za-z]\d{0,3})\s+(?:(?<length>\d{1,4})\s+)?(?<in>\d\S{10,11})\s+(?<out>\d\S{10,11})\s+(?<recin>\d\S{10,11})\s+(?<recout>\d\S{10,11})\s*$",
+        RegexOptions.CultureInvariant,
+        matchTimeoutMilliseconds: 1000
+    )]
     private static partial Regex EventLine();
 
-    [GeneratedRegex(@"^M2[\s:]+(?<reel>\S+)\s+(?<rate>[+-]?\d{1,5}(\.\d{1,6})?)(\s+(?<at>\d\S{10,11}))?\s*$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, matchTimeoutMilliseconds: 1000)]
+    [GeneratedRegex(
+        @"^M2[\s:]+(?<reel>\S+)\s+(?<rate>[+-]?\d{1,5}(\.\d{1,6})?)(\s+(?<at>\d\S{10,11}))?\s*$",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
+        matchTimeoutMilliseconds: 1000
+    )]
     private static partial Regex SpeedLine();
 
     private sealed record Event(

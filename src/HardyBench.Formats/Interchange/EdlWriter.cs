@@ -32,7 +32,14 @@ public static class EdlWriter
     }
 
     private static void Event(
-        StringBuilder text, List<string> notes, int number, Passage passage, long at, Timeline timeline, IReadOnlyDictionary<string, Clip> clips)
+        StringBuilder text,
+        List<string> notes,
+        int number,
+        Passage passage,
+        long at,
+        Timeline timeline,
+        IReadOnlyDictionary<string, Clip> clips
+    )
     {
         var lost = new List<string>();
         var transition = passage is { Layers.Count: 2, Transition: Transition.Dissolve or Transition.Wipe } ? passage.Transition : null;
@@ -40,7 +47,15 @@ public static class EdlWriter
         if (transition is not null)
         {
             Line(text, number, "C", passage.Layers[0], 0, at);
-            Line(text, number, (transition == Transition.Dissolve ? "D" : "W001") + string.Create(CultureInfo.InvariantCulture, $"    {Math.Min(999, passage.FrameCount):000}"), shown, passage.FrameCount, at);
+            Line(
+                text,
+                number,
+                (transition == Transition.Dissolve ? "D" : "W001")
+                    + string.Create(CultureInfo.InvariantCulture, $"    {Math.Min(999, passage.FrameCount):000}"),
+                shown,
+                passage.FrameCount,
+                at
+            );
             // Where anything is retimed at all, a transition says both speeds: both clips can be on one reel, and the clip
             // that leaves can be on that of the event before.
             if (timeline.Passages.Any(other => other.Layers.Any(layer => layer.Retime is not null)))
@@ -71,7 +86,11 @@ public static class EdlWriter
             }
         }
 
-        lost.AddRange(passage.Layers.Where(layer => layer.IsTranslucent).Select(layer => string.Create(CultureInfo.InvariantCulture, $"an opacity of {layer.Opacity * 100:0.##} %")));
+        lost.AddRange(
+            passage
+                .Layers.Where(layer => layer.IsTranslucent)
+                .Select(layer => string.Create(CultureInfo.InvariantCulture, $"an opacity of {layer.Opacity * 100:0.##} %"))
+        );
         lost.AddRange(passage.AllEffects().Select(effect => $"the effect {effect.Label}"));
         foreach (var thing in lost)
         {
@@ -83,7 +102,10 @@ public static class EdlWriter
         {
             var from = From(layer);
             var to = from + timeline.Rate.SourceFrameFor(length, timeline.Rate, layer.Retime?.Speed ?? 1);
-            into.Append(CultureInfo.InvariantCulture, $"{event_:000}  {Reel(layer.ClipId),-8} V     {kind,-8} {Code(from)} {Code(to)} {Code(record)} {Code(record + length)}\n");
+            into.Append(
+                CultureInfo.InvariantCulture,
+                $"{event_:000}  {Reel(layer.ClipId), -8} V     {kind, -8} {Code(from)} {Code(to)} {Code(record)} {Code(record + length)}\n"
+            );
         }
 
         void Speed(Layer layer)
@@ -93,7 +115,12 @@ public static class EdlWriter
             var written = Math.Round(framesPerSecond, 1, MidpointRounding.AwayFromZero);
             if (Math.Abs(written - framesPerSecond) > 1e-9)
             {
-                lost.Add(string.Create(CultureInfo.InvariantCulture, $"a speed of {speed * 100:0.##} %, written as {written:0.0} frames a second"));
+                lost.Add(
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"a speed of {speed * 100:0.##} %, written as {written:0.0} frames a second"
+                    )
+                );
             }
 
             text.Append(CultureInfo.InvariantCulture, $"M2   {Reel(layer.ClipId),-8} {written:000.0}                {Code(From(layer))}\n");

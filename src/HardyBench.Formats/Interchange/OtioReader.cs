@@ -9,7 +9,8 @@ using HardyBench.Formats.Json;
 namespace HardyBench.Formats.Interchange;
 
 /// <summary>Reads OpenTimelineIO JSON: timelines, stacks, tracks, clips, gaps, transitions, linear time warps, freeze frames,
-/// effects, markers, references of all kinds. Nested stacks and tracks are flattened, their trims and speeds carried to what lies in them.</summary>
+/// effects, markers, references of all kinds. Nested stacks and tracks are flattened, their trims and speeds carried to what lies in
+/// them.</summary>
 public sealed class OtioReader
 {
     private const int DeepestNesting = 32;
@@ -41,7 +42,8 @@ public sealed class OtioReader
         {
             throw new InterchangeException($"The file is no JSON: {wrong.Message}", wrong);
         }
-        catch (Exception wrong) when (wrong is InvalidOperationException or FormatException or OverflowException or ArgumentException or KeyNotFoundException)
+        catch (Exception wrong)
+            when (wrong is InvalidOperationException or FormatException or OverflowException or ArgumentException or KeyNotFoundException)
         {
             throw new InterchangeException($"The file does not follow OpenTimelineIO: {wrong.Message}", wrong);
         }
@@ -55,14 +57,21 @@ public sealed class OtioReader
             "Stack" or "Track" => root,
             var other => throw new InterchangeException($"The file holds '{other}', not a timeline."),
         };
-        rate = Rates.Nearest(FirstRate(root) ?? throw new InterchangeException("Nothing in the file says how many frames a second it has."));
+        rate = Rates.Nearest(
+            FirstRate(root) ?? throw new InterchangeException("Nothing in the file says how many frames a second it has.")
+        );
         Composition(top, 0, new Context([], [], null, 0));
         var ours = Ours(root["metadata"]);
         var title = Text(root["name"]) is { Length: > 0 } name ? name : "Imported timeline";
         return new ImportedTimeline(
             title, rate, [.. items.Where(item => Whole(item.End) > Whole(item.Start)).Select(Item)], [.. media.Values],
             [.. marks.Where(mark => mark.At >= -0.5).Select(mark => mark.Mark with { Frame = Whole(mark.At) })],
-            Kept(root["metadata"], ("global_start_time", Number(root["global_start_time"]?["value"]) is null or 0 ? null : root["global_start_time"]), ("tracks", tracks.Count > 0 ? tracks : null)), notes,
+            Kept(
+                root["metadata"],
+                ("global_start_time", Number(root["global_start_time"]?["value"]) is null or 0 ? null : root["global_start_time"]),
+                ("tracks", tracks.Count > 0 ? tracks : null)
+            ),
+            notes,
             Value<Raster?>(ours?["raster"]), Value<int?>(ours?["bitDepth"])) { About = Text(ours?["about"]) };
     }
 
@@ -73,8 +82,22 @@ public sealed class OtioReader
     {
         var (start, end) = (Whole(item.Start), Whole(item.End));
         return new TrackItem(
-            start, end - start, item.Order, item.MediaKey, item.MediaStart, item.Effects, item.Retime, item.Over, item.StackName, item.Metadata,
-            item.Transition, item.Transition is null ? 0 : Math.Max(0, Whole(item.Start + item.TransitionLength) - start)) { Opacity = item.Opacity };
+            start,
+            end - start,
+            item.Order,
+            item.MediaKey,
+            item.MediaStart,
+            item.Effects,
+            item.Retime,
+            item.Over,
+            item.StackName,
+            item.Metadata,
+            item.Transition,
+            item.Transition is null ? 0 : Math.Max(0, Whole(item.Start + item.TransitionLength) - start)
+        )
+        {
+            Opacity = item.Opacity,
+        };
     }
 
     /// <summary>Places what a stack or track holds; returns its length in frames.</summary>
@@ -94,7 +117,9 @@ public sealed class OtioReader
             }
             : context with { LayerEffects = [.. effects, .. context.LayerEffects], Depth = context.Depth + 1 };
         var speed = SpeedOf(node, retime);
-        var (trimStart, trimLength) = Range(node["source_range"]) is { } range ? (Frames(range.Start), (double?)Frames(range.Length)) : (0, null);
+        var (trimStart, trimLength) = Range(node["source_range"]) is { } range
+            ? (Frames(range.Start), (double?)Frames(range.Length))
+            : (0, null);
         var (itemsBefore, marksBefore) = (items.Count, marks.Count);
         Markers(node, start - trimStart);
         var inner = Schema(node) == "Stack" ? Stack(node, start - trimStart, within) : Track(node, start - trimStart, within);
@@ -181,8 +206,8 @@ public sealed class OtioReader
         return at - start;
     }
 
-    /// <summary>Lets an item come in by a transition; where there is nothing that it comes from or nothing that comes, it is a cut, and that
-    /// is told.</summary>
+    /// <summary>Lets an item come in by a transition; where there is nothing that it comes from or nothing that comes, it is a cut, and
+    /// that is told.</summary>
     private Placed? Come(JsonObject transition, Placed? leaving, Placed? item, JsonObject? child, JsonObject? previous, double at)
     {
         var (before, after) = (OffsetOf(transition, "in_offset"), OffsetOf(transition, "out_offset"));
@@ -211,7 +236,10 @@ public sealed class OtioReader
         var whole = item with
         {
             Start = item.Start - early,
-            MediaStart = item.MediaStart with { Frames = item.MediaStart.Frames - early * (item.Retime?.Speed ?? 1) * item.MediaStart.Rate / rate.FramesPerSecond },
+            MediaStart = item.MediaStart with
+            {
+                Frames = item.MediaStart.Frames - early * (item.Retime?.Speed ?? 1) * item.MediaStart.Rate / rate.FramesPerSecond,
+            },
             Transition = leaving is null ? null : KindOf(transition),
             TransitionLength = leaving is null ? 0 : early + after,
             Metadata = Joined(item.Metadata, "transition", Kept(transition["metadata"])),
@@ -222,7 +250,8 @@ public sealed class OtioReader
 
     private static string? WhyCut(Placed? leaving, Placed? item, JsonObject? previous, JsonObject? child) =>
         leaving is not null && item is not null ? null
-        : IsComposition(previous) || IsComposition(child) ? $"between '{Text(previous?["name"])}' and '{Text(child?["name"])}' became a cut: only clips can come in by one."
+        : IsComposition(previous) || IsComposition(child)
+            ? $"between '{Text(previous?["name"])}' and '{Text(child?["name"])}' became a cut: only clips can come in by one."
         : leaving is not null ? "is a fade to nothing; the footage is played to its end and then cut."
         : item is not null ? "is a fade from nothing; the footage begins with a cut and is played whole."
         : "lies between things that are not played and was left out.";
@@ -232,7 +261,8 @@ public sealed class OtioReader
     /// <summary>It is one of the newest, so it is looked for from the end.</summary>
     private void Replace(Placed item) => items[items.FindLastIndex(one => one.Number == item.Number)] = item;
 
-    private double OffsetOf(JsonObject transition, string name) => transition[name] is JsonObject offset ? Math.Max(0, Frames(Time(offset))) : 0;
+    private double OffsetOf(JsonObject transition, string name) =>
+        transition[name] is JsonObject offset ? Math.Max(0, Frames(Time(offset))) : 0;
 
     private string Place(double at) => Timecode.Of(Math.Max(0, Whole(at)), rate);
 
@@ -316,7 +346,8 @@ public sealed class OtioReader
         return false;
     }
 
-    private static bool IsEnabled(JsonObject node) => node["enabled"] is not JsonValue enabled || enabled.GetValueKind() != JsonValueKind.False;
+    private static bool IsEnabled(JsonObject node) =>
+        node["enabled"] is not JsonValue enabled || enabled.GetValueKind() != JsonValueKind.False;
 
     private string Media(JsonObject clip, JsonObject? reference)
     {
@@ -384,7 +415,10 @@ public sealed class OtioReader
                     retime = new Retime(0, Method(ours));
                     break;
                 default:
-                    notes.Add($"The effect '{Text(effect["effect_name"]) ?? Schema(effect)}' on '{Text(node["name"])}' is not known here and was left out.");
+                    notes.Add(
+                        $"The effect '{Text(effect["effect_name"]) ?? Schema(effect)}' on '{Text(node["name"])}' is not known here "
+                            + "and was left out."
+                    );
                     break;
             }
         }
@@ -393,10 +427,15 @@ public sealed class OtioReader
     }
 
     private static RetimeMethod Method(JsonObject? ours) =>
-        Enum.TryParse<RetimeMethod>(Text(ours?["method"]), ignoreCase: true, out var method) && Enum.IsDefined(method) ? method : RetimeMethod.Repeat;
+        Enum.TryParse<RetimeMethod>(Text(ours?["method"]), ignoreCase: true, out var method) && Enum.IsDefined(method)
+            ? method
+            : RetimeMethod.Repeat;
 
     private static Dictionary<string, double> Settings(JsonNode? node) =>
-        (node as JsonObject)?.Where(setting => Number(setting.Value) is not null).ToDictionary(setting => setting.Key, setting => Number(setting.Value)!.Value) ?? [];
+        (node as JsonObject)
+            ?.Where(setting => Number(setting.Value) is not null)
+            .ToDictionary(setting => setting.Key, setting => Number(setting.Value)!.Value)
+        ?? [];
 
     private Transition KindOf(JsonObject node)
     {
@@ -426,7 +465,19 @@ public sealed class OtioReader
         {
             if (Range(marker["marked_range"]) is { } range)
             {
-                marks.Add((origin + Frames(range.Start), new TimelineMark(0, Text(marker["name"]) ?? string.Empty) { Metadata = Kept(marker["metadata"], ("color", Text(marker["color"]) == OtioWriter.MarkColour ? null : marker["color"]), ("comment", marker["comment"])) }));
+                marks.Add(
+                    (
+                        origin + Frames(range.Start),
+                        new TimelineMark(0, Text(marker["name"]) ?? string.Empty)
+                        {
+                            Metadata = Kept(
+                                marker["metadata"],
+                                ("color", Text(marker["color"]) == OtioWriter.MarkColour ? null : marker["color"]),
+                                ("comment", marker["comment"])
+                            ),
+                        }
+                    )
+                );
             }
         }
     }
@@ -471,7 +522,9 @@ public sealed class OtioReader
             var retime = item.Retime ?? new Retime(1);
             items[i] = item with
             {
-                Start = start + (item.Start - start) / speed, End = start + (item.End - start) / speed, TransitionLength = item.TransitionLength / speed,
+                Start = start + (item.Start - start) / speed,
+                End = start + (item.End - start) / speed,
+                TransitionLength = item.TransitionLength / speed,
                 Retime = retime with { Speed = Math.Min(100, retime.Speed * speed) },
             };
         }
@@ -491,15 +544,18 @@ public sealed class OtioReader
 
     private static (MediaTime Start, MediaTime Length)? Range(JsonNode? node) =>
         node is JsonObject range && range["duration"] is JsonObject duration
-            ? (range["start_time"] is JsonObject start ? Time(start) : new MediaTime(0, Time(duration).Rate), Time(duration) is { Frames: >= 0 } length
-                ? length
-                : throw new InterchangeException("A clip or gap has a negative length."))
+            ? (
+                range["start_time"] is JsonObject start ? Time(start) : new MediaTime(0, Time(duration).Rate),
+                Time(duration) is { Frames: >= 0 } length ? length : throw new InterchangeException("A clip or gap has a negative length.")
+            )
             : null;
 
     private static MediaTime Time(JsonNode? node)
     {
         var (value, rate) = (Number(node?["value"]) ?? 0, Number(node?["rate"]) ?? 0);
-        return rate is > 0 and <= 100_000 && double.IsFinite(value) ? new MediaTime(value, rate) : throw new InterchangeException("A time has no rate.");
+        return rate is > 0 and <= 100_000 && double.IsFinite(value)
+            ? new MediaTime(value, rate)
+            : throw new InterchangeException("A time has no rate.");
     }
 
     private static double? FirstRate(JsonNode? node, int depth = 0)
@@ -512,10 +568,14 @@ public sealed class OtioReader
         return node switch
         {
             JsonObject time when Schema(time) == "RationalTime" && Number(time["rate"]) is >= 1 and <= 1000 and var rate => rate,
-            JsonObject parent when parent["global_start_time"] is JsonObject start && Number(start["rate"]) is >= 1 and <= 1000 and var rate => rate,
+            JsonObject parent
+                when parent["global_start_time"] is JsonObject start && Number(start["rate"]) is >= 1 and <= 1000 and var rate => rate,
             // The timeline's own lengths come before those of footage.
             JsonObject parent => FirstRate(parent["source_range"]?["duration"], depth + 1)
-                ?? parent.Where(child => child.Key is not "metadata" and not "media_references" and not "media_reference").Select(child => FirstRate(child.Value, depth + 1)).FirstOrDefault(rate => rate is not null)
+                ?? parent
+                    .Where(child => child.Key is not "metadata" and not "media_references" and not "media_reference")
+                    .Select(child => FirstRate(child.Value, depth + 1))
+                    .FirstOrDefault(rate => rate is not null)
                 ?? FirstRate(parent["media_reference"], depth + 1) ?? FirstRate(parent["media_references"], depth + 1),
             JsonArray children => children.Select(child => FirstRate(child, depth + 1)).FirstOrDefault(rate => rate is not null),
             _ => null,
@@ -529,11 +589,18 @@ public sealed class OtioReader
 
     private static JsonObject? Ours(JsonNode? metadata) => (metadata as JsonObject)?[OtioWriter.Namespace] as JsonObject;
 
-    /// <summary>Metadata of other programs, to go out again as it came, with what else has no place in a timeline of ours under our name.</summary>
+    /// <summary>Metadata of other programs, to go out again as it came, with what else has no place in a timeline of ours under our
+    /// name.</summary>
     private string? Kept(JsonNode? metadata, params (string Name, JsonNode? Value)[] more)
     {
-        var all = new JsonObject((metadata as JsonObject ?? []).Where(entry => entry.Key != OtioWriter.Namespace).Select(entry => KeyValuePair.Create(entry.Key, entry.Value?.DeepClone())));
-        var kept = new JsonObject(more.Where(one => one.Value is not null).Select(one => KeyValuePair.Create(one.Name, one.Value?.DeepClone())));
+        var all = new JsonObject(
+            (metadata as JsonObject ?? [])
+                .Where(entry => entry.Key != OtioWriter.Namespace)
+                .Select(entry => KeyValuePair.Create(entry.Key, entry.Value?.DeepClone()))
+        );
+        var kept = new JsonObject(
+            more.Where(one => one.Value is not null).Select(one => KeyValuePair.Create(one.Name, one.Value?.DeepClone()))
+        );
         if (kept.Count > 0)
         {
             all[OtioWriter.Namespace] = kept;
@@ -544,7 +611,9 @@ public sealed class OtioReader
 
     /// <summary>Metadata with that of something else beside it, under our name.</summary>
     private string? Joined(string? metadata, string name, string? other) =>
-        other is null ? metadata : Kept(metadata is null ? null : JsonNode.Parse(metadata), [.. OursIn(metadata), (name, JsonNode.Parse(other))]);
+        other is null
+            ? metadata
+            : Kept(metadata is null ? null : JsonNode.Parse(metadata), [.. OursIn(metadata), (name, JsonNode.Parse(other))]);
 
     private static IEnumerable<(string Name, JsonNode? Value)> OursIn(string? metadata) =>
         metadata is null ? [] : (Ours(JsonNode.Parse(metadata)) ?? []).Select(entry => (entry.Key, entry.Value));
@@ -557,7 +626,10 @@ public sealed class OtioReader
             return metadata;
         }
 
-        notes.Add($"What another program noted on something has {metadata.Length} letters and was left out; {TimelineLimits.LongestMetadata} at most can be kept.");
+        notes.Add(
+            $"What another program noted on something has {metadata.Length} letters and was left out; "
+                + $"{TimelineLimits.LongestMetadata} at most can be kept."
+        );
         return null;
     }
 
@@ -570,7 +642,14 @@ public sealed class OtioReader
 
     /// <summary>A clip on its place, which is not rounded yet.</summary>
     private sealed record Placed(
-        int Number, double Start, double End, int Order, string MediaKey, MediaTime MediaStart, IReadOnlyList<Effect> Effects, Retime? Retime,
+        int Number,
+        double Start,
+        double End,
+        int Order,
+        string MediaKey,
+        MediaTime MediaStart,
+        IReadOnlyList<Effect> Effects,
+        Retime? Retime,
         IReadOnlyList<Effect> Over, string? StackName, string? Metadata, Transition? Transition, double TransitionLength)
     {
         public double? Opacity { get; init; }

@@ -66,12 +66,23 @@ public static class OtioWriter
     private static JsonObject TransitionTrack(Passage passage, Transition kind, Timeline timeline, IReadOnlyDictionary<string, Clip> clips)
     {
         var (before, after) = (passage.FrameCount / 2, passage.FrameCount - passage.FrameCount / 2);
-        var transition = Named("Transition.1", string.Empty, Metadata(OursIn(passage.Layers[1].Metadata)["transition"]?.ToJsonString(), new JsonObject { ["kind"] = kind.ToString().ToLowerInvariant() }));
+        var transition = Named(
+            "Transition.1",
+            string.Empty,
+            Metadata(
+                OursIn(passage.Layers[1].Metadata)["transition"]?.ToJsonString(),
+                new JsonObject { ["kind"] = kind.ToString().ToLowerInvariant() }
+            )
+        );
         transition["in_offset"] = Time(before, timeline.Rate);
         transition["out_offset"] = Time(after, timeline.Rate);
         transition["transition_type"] = kind == Transition.Dissolve ? "SMPTE_Dissolve" : "Custom_Transition";
         return Track(
-            "layers", Clip(passage.Layers[0], 0, before, timeline, clips), transition, Clip(passage.Layers[1], before, after, timeline, clips));
+            "layers",
+            Clip(passage.Layers[0], 0, before, timeline, clips),
+            transition,
+            Clip(passage.Layers[1], before, after, timeline, clips)
+        );
     }
 
     private static JsonObject Track(string name, params JsonNode[] children)
@@ -87,16 +98,28 @@ public static class OtioWriter
     {
         var known = clips.GetValueOrDefault(layer.ClipId);
         var source = known?.Format.Rate ?? timeline.Rate;
-        var clip = Named("Clip.2", layer.ClipId, Metadata(layer.Metadata, layer.Opacity is { } opacity ? new JsonObject { ["opacity"] = opacity } : null));
+        var clip = Named(
+            "Clip.2",
+            layer.ClipId,
+            Metadata(layer.Metadata, layer.Opacity is { } opacity ? new JsonObject { ["opacity"] = opacity } : null)
+        );
         Fill(clip, new JsonObject
         {
             ["OTIO_SCHEMA"] = "TimeRange.1",
             ["duration"] = Time(length, timeline.Rate),
             // Not rounded to whole source frames, so that a start half way through a transition leads back to the same one.
             ["start_time"] = Time(
-                layer.StartFrame + (from + layer.Skipped) * (layer.Retime?.Speed ?? 1) * source.FramesPerSecond / timeline.Rate.FramesPerSecond, source),
+                layer.StartFrame
+                    + (from + layer.Skipped) * (layer.Retime?.Speed ?? 1) * source.FramesPerSecond / timeline.Rate.FramesPerSecond,
+                source
+            ),
         }, layer.Effects, [], retime: layer.Retime);
-        var reference = Named("ExternalReference.1", layer.ClipId, Metadata(OursIn(layer.Metadata)["reference"]?.ToJsonString(), new JsonObject
+        var reference = Named(
+            "ExternalReference.1",
+            layer.ClipId,
+            Metadata(
+                OursIn(layer.Metadata)["reference"]?.ToJsonString(),
+                new JsonObject
         {
             ["id"] = layer.ClipId,
             ["sha256"] = known?.Sha256,
@@ -111,7 +134,13 @@ public static class OtioWriter
     }
 
     private static void Fill(
-        JsonObject node, JsonNode? range, IReadOnlyList<Effect> effects, IReadOnlyList<TimelineMark> marks, FrameRate rate = default, Retime? retime = null)
+        JsonObject node,
+        JsonNode? range,
+        IReadOnlyList<Effect> effects,
+        IReadOnlyList<TimelineMark> marks,
+        FrameRate rate = default,
+        Retime? retime = null
+    )
     {
         node["source_range"] = range;
         node["effects"] = new JsonArray([.. retime is null ? [] : new[] { Warp(retime) }, .. effects.Select(Effect)]);
@@ -135,7 +164,9 @@ public static class OtioWriter
         var node = Named("Effect.1", effect.Label, Metadata(null, new JsonObject
         {
             ["id"] = effect.Id,
-            ["settings"] = new JsonObject(effect.Settings.Select(setting => KeyValuePair.Create(setting.Key, (JsonNode?)JsonValue.Create(setting.Value)))),
+            ["settings"] = new JsonObject(
+                effect.Settings.Select(setting => KeyValuePair.Create(setting.Key, (JsonNode?)JsonValue.Create(setting.Value)))
+            ),
             ["text"] = effect.Text,
         }));
         node["effect_name"] = effect.Id;
@@ -175,7 +206,8 @@ public static class OtioWriter
     }
 
     /// <summary>What the reader kept under our name because a timeline of ours has no place for it.</summary>
-    private static JsonObject OursIn(string? kept) => kept is null ? [] : (JsonNode.Parse(kept) as JsonObject)?[Namespace] as JsonObject ?? [];
+    private static JsonObject OursIn(string? kept) =>
+        kept is null ? [] : (JsonNode.Parse(kept) as JsonObject)?[Namespace] as JsonObject ?? [];
 
     private static JsonObject Range(long start, long length, FrameRate rate) => new()
     {

@@ -26,12 +26,17 @@ public static class CubeLut
             }
             else if (line.StartsWith("LUT_3D_SIZE", StringComparison.Ordinal))
             {
-                size = int.TryParse(line[11..], NumberStyles.AllowLeadingWhite, CultureInfo.InvariantCulture, out var given) && given is >= 2 and <= 256
+                size =
+                    int.TryParse(line[11..], NumberStyles.AllowLeadingWhite, CultureInfo.InvariantCulture, out var given)
+                    && given is >= 2 and <= 256
                     ? given
                     : throw new FormatException($"Line {index + 1}: a table has 2 to 256 points on each axis.");
             }
             else if (line.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries) is { Length: 3 } values
-                && values.All(value => double.TryParse(value, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && double.IsFinite(number)))
+                && values.All(value =>
+                    double.TryParse(value, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && double.IsFinite(number)
+                )
+            )
             {
                 rows++;
             }

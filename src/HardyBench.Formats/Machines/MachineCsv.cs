@@ -5,8 +5,8 @@ using HardyBench.Core.Machines;
 
 namespace HardyBench.Formats.Machines;
 
-/// <summary>Machines as comma-separated text with a head line (RFC 4180), a machine a line; docs/formats.md describes every column. A machine
-/// with several units of a kind has their columns again, with a number behind.</summary>
+/// <summary>Machines as comma-separated text with a head line (RFC 4180), a machine a line; docs/formats.md describes every column. A
+/// machine with several units of a kind has their columns again, with a number behind.</summary>
 public static class MachineCsv
 {
     /// <summary>More lines than this are not read.</summary>
@@ -19,7 +19,9 @@ public static class MachineCsv
         using var text = new StringWriter(CultureInfo.InvariantCulture);
         using var csv = new CsvWriter(text, CultureInfo.InvariantCulture);
         var rows = machines.Select(machine => MachineRow.Of(machine).ToDictionary()).ToList();
-        var columns = MachineRow.Columns.Where(column => MachineRow.IsFirst(column) || rows.Exists(row => row.ContainsKey(column))).ToList();
+        var columns = MachineRow
+            .Columns.Where(column => MachineRow.IsFirst(column) || rows.Exists(row => row.ContainsKey(column)))
+            .ToList();
         foreach (var cells in rows.Select(row => columns.Select(column => row.GetValueOrDefault(column, string.Empty))).Prepend(columns))
         {
             foreach (var cell in cells)
@@ -40,17 +42,26 @@ public static class MachineCsv
         using var reader = new StringReader(text);
         using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture)
         {
-            PrepareHeaderForMatch = head => head.Header.Trim().ToLowerInvariant(), BadDataFound = null, MissingFieldFound = null, TrimOptions = TrimOptions.Trim,
+            PrepareHeaderForMatch = head => head.Header.Trim().ToLowerInvariant(),
+            BadDataFound = null,
+            MissingFieldFound = null,
+            TrimOptions = TrimOptions.Trim,
         });
         var head = csv.Read() && csv.ReadHeader() ? csv.HeaderRecord!.Select(name => name.Trim().ToLowerInvariant()).ToList() : [];
         var missing = Needed.Except(head).ToList();
         if (missing.Count > 0)
         {
-            throw new ShelfException($"The head line does not name the {(missing.Count == 1 ? "column" : "columns")} {string.Join(", ", missing)}. Export a shelf to see every column.");
+            throw new ShelfException(
+                $"The head line does not name the {(missing.Count == 1 ? "column" : "columns")} {string.Join(", ", missing)}. Export "
+                    + "a shelf to see every column."
+            );
         }
 
         var unknown = head.Where(name => name.Length > 0 && !MachineRow.Columns.Contains(name)).ToList();
-        var problems = unknown.Count == 0 ? [] : new List<RowProblem> { new("line 1", null, $"There is no column {string.Join(", ", unknown)}; it was passed over.") };
+        var problems =
+            unknown.Count == 0
+                ? []
+                : new List<RowProblem> { new("line 1", null, $"There is no column {string.Join(", ", unknown)}; it was passed over.") };
         var machines = new List<Machine>();
         while (csv.Read())
         {
@@ -60,7 +71,9 @@ public static class MachineCsv
             }
 
             var row = new MachineRow(head.Index().Where(column => column.Item.Length > 0)
-                .GroupBy(column => column.Item).ToDictionary(column => column.Key, column => csv.GetField(column.First().Index) ?? string.Empty));
+                .GroupBy(column => column.Item)
+                .ToDictionary(column => column.Key, column => csv.GetField(column.First().Index) ?? string.Empty)
+        );
             try
             {
                 machines.Add(MachineLimits.Checked(row.ToMachine()));

@@ -8,14 +8,30 @@ namespace HardyBench.Formats.Machines;
 /// <summary>Tells whether two descriptions are of a machine that plays alike.</summary>
 public static class MachineDigest
 {
-    /// <summary>Lower-case hex SHA-256 of every part that moves a result; names, price and the like do not. The machine that this runs on is what it is,
-    /// however much of its memory is in use just now.</summary>
-    public static string Of(Machine machine) => machine.Kind == MachineKind.This ? Machine.ThisId : Convert.ToHexStringLower(SHA256.HashData(
+    /// <summary>Lower-case hex SHA-256 of every part that moves a result; names, price and the like do not. The machine that this runs on
+    /// is what it is, however much of its memory is in use just now.</summary>
+    public static string Of(Machine machine) =>
+        machine.Kind == MachineKind.This
+            ? Machine.ThisId
+            : Convert.ToHexStringLower(
+                SHA256.HashData(
         JsonSerializer.SerializeToUtf8Bytes(
-            new Parts(machine.Processor, machine.Graphics, machine.MediaEngines, machine.Memory, machine.Drives, machine.Cooling, machine.OnBattery),
+            new Parts(
+                machine.Processor,
+                machine.Graphics,
+                machine.MediaEngines,
+                machine.Memory,
+                machine.Drives,
+                machine.Cooling,
+                machine.OnBattery
+            ),
             BenchJson.Options)));
 
     private sealed record Parts(
-        Processor Processor, IReadOnlyList<Graphics> Graphics, IReadOnlyList<MediaEngine> MediaEngines, Memory Memory, IReadOnlyList<Drive> Drives,
+        Processor Processor,
+        IReadOnlyList<Graphics> Graphics,
+        IReadOnlyList<MediaEngine> MediaEngines,
+        Memory Memory,
+        IReadOnlyList<Drive> Drives,
         Cooling? Cooling, bool OnBattery);
 }

@@ -10,7 +10,10 @@ public static class MachineJson
     private const string Format = "hardy-bench-machines/1";
 
     public static string Write(IReadOnlyList<Machine> machines) =>
-        JsonSerializer.Serialize(new { Format, Machines = machines.Select(machine => machine with { Kind = MachineKind.StandIn }) }, BenchJson.Options);
+        JsonSerializer.Serialize(
+            new { Format, Machines = machines.Select(machine => machine with { Kind = MachineKind.StandIn }) },
+            BenchJson.Options
+        );
 
     /// <summary>Reads the document that <see cref="Write"/> writes, a bare list, or one machine.</summary>
     /// <exception cref="ShelfException">The text is no JSON, or holds no machines.</exception>
@@ -71,7 +74,10 @@ public static class MachineJson
     {
         try
         {
-            return JsonDocument.Parse(text, new JsonDocumentOptions { CommentHandling = JsonCommentHandling.Skip, AllowTrailingCommas = true });
+            return JsonDocument.Parse(
+                text,
+                new JsonDocumentOptions { CommentHandling = JsonCommentHandling.Skip, AllowTrailingCommas = true }
+            );
         }
         catch (JsonException wrong)
         {

@@ -11,7 +11,18 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
     private static readonly string[]
         Before =
         [
-            "id", "name", "summary", "form", "processor", "cores", "threads", "core_speed", "slow_cores", "slow_core_speed", "clock_ghz", "vector_bits",
+            "id",
+            "name",
+            "summary",
+            "form",
+            "processor",
+            "cores",
+            "threads",
+            "core_speed",
+            "slow_cores",
+            "slow_core_speed",
+            "clock_ghz",
+            "vector_bits",
             "memory_gb", "memory_in_use_gb", "sticks", "channels", "memory_mt_s",
         ],
         GraphicsColumns = ["graphics", "graphics_gflops", "graphics_gb_s", "graphics_gb", "graphics_bus_gb_s"],
@@ -19,7 +30,17 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
         DriveColumns = ["drive", "drive_roles", "drive_read_mb_s", "drive_write_mb_s", "drive_latency_ms"],
         After =
         [
-            "fanless", "resistance_k_w", "capacity_j_k", "ambient_c", "limit_c", "idle_w", "full_w", "mains_w", "battery_w", "on_battery", "noise_db",
+            "fanless",
+            "resistance_k_w",
+            "capacity_j_k",
+            "ambient_c",
+            "limit_c",
+            "idle_w",
+            "full_w",
+            "mains_w",
+            "battery_w",
+            "on_battery",
+            "noise_db",
             "operating_system", "driver_date", "price_eur", "priced_on",
         ];
 
@@ -57,7 +78,15 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
         row.Put("memory_mt_s", machine.Memory.MegatransfersPerSecond);
         foreach (var (place, unit) in machine.Graphics.Index())
         {
-            row.PutAll(GraphicsColumns, place, unit.Name, unit.PeakGigaflops, unit.BandwidthGigabytesPerSecond, unit.MemoryGigabytes, unit.BusGigabytesPerSecond);
+            row.PutAll(
+                GraphicsColumns,
+                place,
+                unit.Name,
+                unit.PeakGigaflops,
+                unit.BandwidthGigabytesPerSecond,
+                unit.MemoryGigabytes,
+                unit.BusGigabytesPerSecond
+            );
         }
 
         foreach (var (place, engine) in machine.MediaEngines.Index())
@@ -75,7 +104,13 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
         if (machine.Cooling is { } cooling)
         {
             row.PutAll(
-                After, 0, cooling.Fanless, cooling.ResistanceKelvinPerWatt, cooling.CapacityJoulesPerKelvin, cooling.AmbientCelsius, cooling.LimitCelsius,
+                After,
+                0,
+                cooling.Fanless,
+                cooling.ResistanceKelvinPerWatt,
+                cooling.CapacityJoulesPerKelvin,
+                cooling.AmbientCelsius,
+                cooling.LimitCelsius,
                 cooling.IdleWatts, cooling.FullWatts, cooling.MainsWatts, cooling.BatteryWatts);
         }
 
@@ -100,7 +135,12 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
             MachineKind.StandIn,
             Text("summary") ?? string.Empty,
             new Processor(
-                Text("processor") ?? string.Empty, cores, Whole("threads") ?? cores, Number("core_speed"), Number("clock_ghz"), Whole("slow_cores") ?? 0,
+                Text("processor") ?? string.Empty,
+                cores,
+                Whole("threads") ?? cores,
+                Number("core_speed"),
+                Number("clock_ghz"),
+                Whole("slow_cores") ?? 0,
                 Number("slow_core_speed"), Whole("vector_bits")),
             [.. Filled(GraphicsColumns).Select(place => new Graphics(
                 Text(At(GraphicsColumns[0], place))!, Needed(At(GraphicsColumns[1], place)), Needed(At(GraphicsColumns[2], place)),
@@ -108,7 +148,12 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
             [.. Filled(EngineColumns).Select(place => new MediaEngine(
                 Text(At(EngineColumns[0], place))!, Needed(At(EngineColumns[1], place)), Capabilities(At(EngineColumns[2], place))))],
             new Memory(
-                Number("memory_gb") ?? Lacking("memory_gb", 1.0), Number("memory_in_use_gb") ?? 0, Whole("sticks"), Whole("memory_mt_s"), Whole("channels")),
+                Number("memory_gb") ?? Lacking("memory_gb", 1.0),
+                Number("memory_in_use_gb") ?? 0,
+                Whole("sticks"),
+                Whole("memory_mt_s"),
+                Whole("channels")
+            ),
             [.. Filled(DriveColumns).Select(place => new Drive(
                 Roles(At(DriveColumns[1], place)), Text(At(DriveColumns[0], place))!, Needed(At(DriveColumns[2], place)),
                 Number(At(DriveColumns[3], place)) ?? Number(At(DriveColumns[2], place)) ?? 0,
@@ -124,28 +169,40 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
 
     /// <summary>All of it, or none: a part of it describes nothing.</summary>
     private Cooling? Cooling() => Text("idle_w") is null && Text("full_w") is null ? null : new Cooling(
-        Truth("fanless") ?? false, Needed("resistance_k_w"), Needed("capacity_j_k"), Number("ambient_c") ?? 24, Needed("limit_c"), Needed("idle_w"),
+        Truth("fanless") ?? false,
+        Needed("resistance_k_w"),
+        Needed("capacity_j_k"),
+        Number("ambient_c") ?? 24,
+        Needed("limit_c"),
+        Needed("idle_w"),
         Needed("full_w"), Number("mains_w"), Number("battery_w"));
 
     private static IEnumerable<string> Repeated(string[] columns) =>
         Enumerable.Range(0, MachineLimits.MostParts).SelectMany(place => columns.Select(column => At(column, place)));
 
-    private static string At(string column, int place) => place == 0 ? column : string.Create(CultureInfo.InvariantCulture, $"{column}_{place + 1}");
+    private static string At(string column, int place) =>
+        place == 0 ? column : string.Create(CultureInfo.InvariantCulture, $"{column}_{place + 1}");
 
     private static string Text(DecodeCapability row) => string.Create(
         CultureInfo.InvariantCulture,
         $"{BenchJson.Name(row.Codec)} {row.Chroma.Notation} {row.MaxBitDepth} {row.MaxRaster.Width}x{row.MaxRaster.Height}");
 
-    private IEnumerable<int> Filled(string[] columns) => Enumerable.Range(0, MachineLimits.MostParts).Where(place => Text(At(columns[0], place)) is not null);
+    private IEnumerable<int> Filled(string[] columns) =>
+        Enumerable.Range(0, MachineLimits.MostParts).Where(place => Text(At(columns[0], place)) is not null);
 
     private List<DecodeCapability> Capabilities(string column)
     {
         var rows = new List<DecodeCapability>();
-        foreach (var text in (Text(column) ?? string.Empty).Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        foreach (
+            var text in (Text(column) ?? string.Empty).Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+        )
         {
             var words = text.Split(' ', StringSplitOptions.RemoveEmptyEntries);
             var sides = words.Length == 4 ? words[3].Split('x') : [];
-            var chroma = Enum.GetValues<ChromaSubsampling>().Where(one => words.Length == 4 && one.Notation == words[1]).Cast<ChromaSubsampling?>().FirstOrDefault();
+            var chroma = Enum.GetValues<ChromaSubsampling>()
+                .Where(one => words.Length == 4 && one.Notation == words[1])
+                .Cast<ChromaSubsampling?>()
+                .FirstOrDefault();
             if (chroma is { } known && Enum.TryParse<Codec>(words[0], ignoreCase: true, out var codec) && Enum.IsDefined(codec)
                 && int.TryParse(words[2], NumberStyles.None, CultureInfo.InvariantCulture, out var depth) && sides.Length == 2
                 && int.TryParse(sides[0], NumberStyles.None, CultureInfo.InvariantCulture, out var width) && width > 0
@@ -165,7 +222,12 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
     private List<DriveRole> Roles(string column)
     {
         var roles = new List<DriveRole>();
-        foreach (var word in (Text(column) ?? "media; project; renders; system").Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        foreach (
+            var word in (Text(column) ?? "media; project; renders; system").Split(
+                ';',
+                StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries
+            )
+        )
         {
             if (Enum.TryParse<DriveRole>(word, ignoreCase: true, out var role) && Enum.IsDefined(role))
             {
@@ -205,7 +267,10 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
     private string? Text(string column) => cells.GetValueOrDefault(column) is { Length: > 0 } text ? text : null;
 
     private double? Number(string column) => Parsed(column, "a number", text =>
-        double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && double.IsFinite(number) ? number : (double?)null);
+        double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && double.IsFinite(number)
+            ? number
+            : (double?)null
+);
 
     private int? Whole(string column) => Parsed(column, "a whole number", text =>
         int.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number) ? number : (int?)null);

@@ -23,7 +23,13 @@ public sealed record PlayerAsk
 /// <param name="Clips">Where the file of each clip lies, by clip id.</param>
 /// <param name="PagesHere">Pages of the product that are open on this machine; null where nobody knows.</param>
 /// <param name="DataFolder">Where the run will be kept, whose free space is one of its conditions.</param>
-public sealed record PlayAsk(PlaybackPlan Plan, IReadOnlyDictionary<string, ClipPlace> Clips, EffectPlaces Effects, string? DataFolder, int? PagesHere);
+public sealed record PlayAsk(
+    PlaybackPlan Plan,
+    IReadOnlyDictionary<string, ClipPlace> Clips,
+    EffectPlaces Effects,
+    string? DataFolder,
+    int? PagesHere
+);
 
 /// <param name="Passage">Its place in the plan, from 0.</param>
 public sealed record RenderAsk(PlaybackPlan Plan, int Passage, IReadOnlyDictionary<string, ClipPlace> Clips, EffectPlaces Effects);
@@ -73,7 +79,15 @@ public sealed record PlayerTold
 /// <param name="Abilities">What may be asked: names of <see cref="PlayerAsk"/>'s members.</param>
 /// <param name="ReachesAllFiles">Whether the kernel lets it open every file, as where it cannot confine a process.</param>
 /// <param name="StaysAlone">Whether the kernel lets it start no process and reach no network.</param>
-public sealed record PlayerGreeting(int Protocol, string Product, string? Libraries, string? Problem, IReadOnlyList<string> Abilities, bool ReachesAllFiles, bool StaysAlone = false);
+public sealed record PlayerGreeting(
+    int Protocol,
+    string Product,
+    string? Libraries,
+    string? Problem,
+    IReadOnlyList<string> Abilities,
+    bool ReachesAllFiles,
+    bool StaysAlone = false
+);
 
 /// <param name="Frame">The timeline frame.</param>
 /// <param name="Jpeg">Base64 in the line.</param>

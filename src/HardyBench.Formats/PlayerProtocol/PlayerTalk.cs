@@ -6,8 +6,8 @@ using HardyBench.Formats.Json;
 
 namespace HardyBench.Formats.PlayerProtocol;
 
-/// <summary>The talk with a player process: JSON, a message a line, over its standard streams. Compiled ahead of time, so that nothing of it is
-/// worked out while something plays.</summary>
+/// <summary>The talk with a player process: JSON, a message a line, over its standard streams. Compiled ahead of time, so that nothing of
+/// it is worked out while something plays.</summary>
 public static class PlayerTalk
 {
     public const int Version = 1;
@@ -52,7 +52,8 @@ public sealed class BoundedLines(Stream from, int longest = PlayerTalk.LongestLi
     private byte[] buffer = new byte[16 << 10];
     private int begin, end;
 
-    /// <returns>The line without its end, good until the next call; null when the stream is over, whatever stood on a line that never ended.</returns>
+    /// <returns>The line without its end, good until the next call; null when the stream is over, whatever stood on a line that never
+    /// ended.</returns>
     /// <exception cref="InvalidDataException">A line is too long.</exception>
     public async ValueTask<ReadOnlyMemory<byte>?> ReadAsync(CancellationToken stop)
     {

@@ -13,7 +13,11 @@ public static class ConditionsDigest
     /// <summary>Lower-case hex SHA-256 of timeline, machine, settings, clips and player.</summary>
     public static string Of(RunHeader header) => Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(
         new MustBeAlike(
-            TimelineJson.Digest(header.Timeline), $"{header.Machine.Id} {MachineDigest.Of(header.Machine)}", header.Settings, header.Conditions.Player, header.ByHand,
+            TimelineJson.Digest(header.Timeline),
+            $"{header.Machine.Id} {MachineDigest.Of(header.Machine)}",
+            header.Settings,
+            header.Conditions.Player,
+            header.ByHand,
             [.. header.ClipChecksums.OrderBy(clip => clip.Key, StringComparer.Ordinal).Select(clip => $"{clip.Key} {clip.Value}")]),
         BenchJson.Options)));
 

@@ -82,7 +82,11 @@ public static class RunColumns
         var (number, start) = (await ColumnAsync<int>(group, Frame), await ColumnAsync<long>(group, SlotStart));
         var (ready, shown) = (await ColumnAsync<int>(group, Ready), await ColumnAsync<int>(group, Shown));
         var (status, reason, scale) = (await WordsAsync(group, Status), await WordsAsync(group, Reason), await WordsAsync(group, Scale));
-        var (read, decode, effects) = (await ColumnAsync<int>(group, Read), await ColumnAsync<int>(group, Decode), await ColumnAsync<int>(group, Effects));
+        var (read, decode, effects) = (
+            await ColumnAsync<int>(group, Read),
+            await ColumnAsync<int>(group, Decode),
+            await ColumnAsync<int>(group, Effects)
+        );
         var (wait, queue) = (await ColumnAsync<int>(group, Wait), await ColumnAsync<int>(group, Queue));
         var (statuses, reasons, scales) = (new Names<FrameStatus>(), new Names<DropReason>(), new Names<PreviewScale>());
         var frames = new FrameRecord[number.Length];
@@ -91,7 +95,11 @@ public static class RunColumns
             var slot = start[row]!.Value;
             frames[row] = new FrameRecord(
                 number[row]!.Value, Span(slot), Moment(ready[row]), Moment(shown[row]),
-                statuses.Of(status[row]), reasons.Of(reason[row]), Span(read[row]!.Value), Span(decode[row]!.Value), Span(effects[row]!.Value),
+                statuses.Of(status[row]),
+                reasons.Of(reason[row]),
+                Span(read[row]!.Value),
+                Span(decode[row]!.Value),
+                Span(effects[row]!.Value),
                 Span(wait[row]!.Value), queue[row]!.Value, scale[row] is { } smaller ? scales.Of(smaller) : PreviewScale.Full);
 
             TimeSpan? Moment(int? after) => after is { } known ? Span(slot + known) : null;

@@ -29,7 +29,11 @@ public static class RunCsv
             wait_ms = Ms(frame.Wait),
             queue = frame.QueueDepth,
             scale = BenchJson.Name(frame.Scale),
-            marks = string.Join("; ", byFrame[frame.Frame].Select(mark => mark.Text.Length > 0 ? $"{BenchJson.Name(mark.Kind)}: {mark.Text}" : BenchJson.Name(mark.Kind))),
+            marks = string.Join(
+                "; ",
+                byFrame[frame.Frame]
+                    .Select(mark => mark.Text.Length > 0 ? $"{BenchJson.Name(mark.Kind)}: {mark.Text}" : BenchJson.Name(mark.Kind))
+            ),
         }));
     }
 

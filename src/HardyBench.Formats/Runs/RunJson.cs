@@ -15,8 +15,13 @@ public static class RunJson
     /// <param name="id">The run's number in its store, or null when it has none.</param>
     /// <param name="marks">Observations pinned to it; null for none.</param>
     /// <param name="trialId">The trial that it belongs to, in its store; null for none.</param>
-    public static string Write(long? id, Run run, IReadOnlyList<PassageFinding> findings, IReadOnlyList<RunMark>? marks = null, long? trialId = null) =>
-        JsonSerializer.Serialize(RunDocument.Of(id, run, findings, marks, trialId), BenchJson.Options);
+    public static string Write(
+        long? id,
+        Run run,
+        IReadOnlyList<PassageFinding> findings,
+        IReadOnlyList<RunMark>? marks = null,
+        long? trialId = null
+    ) => JsonSerializer.Serialize(RunDocument.Of(id, run, findings, marks, trialId), BenchJson.Options);
 }
 
 /// <summary>The document that <see cref="RunJson"/> writes.</summary>
@@ -38,7 +43,13 @@ public sealed record RunDocument(
     long? TrialId = null)
 {
     /// <param name="trialId">The trial that it belongs to, in its store; null for none.</param>
-    public static RunDocument Of(long? id, Run run, IReadOnlyList<PassageFinding> findings, IReadOnlyList<RunMark>? marks = null, long? trialId = null)
+    public static RunDocument Of(
+        long? id,
+        Run run,
+        IReadOnlyList<PassageFinding> findings,
+        IReadOnlyList<RunMark>? marks = null,
+        long? trialId = null
+    )
     {
         var header = run.Header;
         return new RunDocument(
@@ -68,7 +79,13 @@ public sealed record LagRow(
     double WithinTenth, double WithinSecond)
 {
     public static LagRow Of(LagFinding lag) => new(
-        lag.PassageIndex + 1, lag.Kind, lag.Name, lag.Asked, lag.PassedOver, lag.Median?.TotalMilliseconds, lag.NinetyFifth?.TotalMilliseconds,
+        lag.PassageIndex + 1,
+        lag.Kind,
+        lag.Name,
+        lag.Asked,
+        lag.PassedOver,
+        lag.Median?.TotalMilliseconds,
+        lag.NinetyFifth?.TotalMilliseconds,
         lag.Longest?.TotalMilliseconds, lag.WithinTenth, lag.WithinSecond);
 }
 
@@ -121,11 +138,20 @@ public sealed record PassageRow(
         return new PassageRow(
             finding.Index + 1, finding.Passage.Question, counts.Slots, counts.OnTime, counts.Late, counts.StartUpDrops,
             counts.SteadyDrops, counts.ShownRate, counts.LongestFreeze.TotalMilliseconds, finding.Verdict,
-            finding.Limiter?.Limiter, finding.Limiter is { } limiter ? LimiterWords.Evidence(limiter) : null, finding.Headroom, counts.Recovery?.TotalMilliseconds, counts.Slip.TotalMilliseconds,
+            finding.Limiter?.Limiter,
+            finding.Limiter is { } limiter ? LimiterWords.Evidence(limiter) : null,
+            finding.Headroom,
+            counts.Recovery?.TotalMilliseconds,
+            counts.Slip.TotalMilliseconds,
             counts.GapDeviation.TotalMilliseconds, counts.Lateness.TotalMilliseconds, counts.ToolLateness.TotalMilliseconds,
             counts.DropsByReason, finding.InVain.Frames, finding.InVain.Share, finding.Failure, finding.Limiter?.Second?.Limiter,
             finding.Limiter is { } named ? LimiterWords.Second(named) : null,
             [.. finding.Parts.Select(part => new PartRow(
-                LimiterWords.NameOf(part, conditions, finding.Parts.Count(other => other.Part == part.Part) > 1), part.Use, part.Headroom))]);
+                LimiterWords.NameOf(part, conditions, finding.Parts.Count(other => other.Part == part.Part) > 1),
+                part.Use,
+                part.Headroom
+            )),
+        ]
+    );
     }
 }

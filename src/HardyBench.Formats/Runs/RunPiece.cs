@@ -4,11 +4,12 @@ using HardyBench.Formats.PlayerProtocol;
 
 namespace HardyBench.Formats.Runs;
 
-/// <summary>What a run in play brought in a second or so, as the player says it: one line of JSON. It is written beside the playing, so it is the cheapest
-/// that there is; a finished run is kept in columns.</summary>
+/// <summary>What a run in play brought in a second or so, as the player says it: one line of JSON. It is written beside the playing, so it
+/// is the cheapest that there is; a finished run is kept in columns.</summary>
 public static class RunPiece
 {
-    public static byte[] Write(RunProgress news) => JsonSerializer.SerializeToUtf8Bytes(new PlayerTold { Progressed = news }, PlayerTalk.Tells);
+    public static byte[] Write(RunProgress news) =>
+        JsonSerializer.SerializeToUtf8Bytes(new PlayerTold { Progressed = news }, PlayerTalk.Tells);
 
     /// <summary>Reads one back; pieces of earlier versions were columns.</summary>
     /// <exception cref="InvalidDataException">It is neither.</exception>
@@ -21,7 +22,9 @@ public static class RunPiece
 
         try
         {
-            var news = PlayerTalk.Read(piece, PlayerTalk.Tells).Progressed ?? throw new InvalidDataException("A piece of a run holds no progress.");
+            var news =
+                PlayerTalk.Read(piece, PlayerTalk.Tells).Progressed
+                ?? throw new InvalidDataException("A piece of a run holds no progress.");
             return (news.Frames, news.Loads);
         }
         catch (JsonException broken)

@@ -23,7 +23,16 @@ public static class TraceEvents
     {
         var timeline = run.Header.Timeline;
         yield return Name("process_name", 0, $"{timeline.Title} on {run.Header.Machine.Name}");
-        foreach (var (lane, name) in new[] { (Slots, "slots"), (Decoding, "decode"), (Effects, "effects"), (Waiting, "waiting for the slot"), (Hand, "asked by hand") })
+        foreach (
+            var (lane, name) in new[]
+            {
+                (Slots, "slots"),
+                (Decoding, "decode"),
+                (Effects, "effects"),
+                (Waiting, "waiting for the slot"),
+                (Hand, "asked by hand"),
+            }
+        )
         {
             yield return Name("thread_name", lane, name);
         }
@@ -38,7 +47,14 @@ public static class TraceEvents
 
         foreach (var lag in run.Lags)
         {
-            yield return new Event(lag.Name, lag.Lag is null ? "i" : "X", Micro(lag.AskedAt), Hand, lag.Lag is { } took ? Micro(took) : null, new { frame = lag.Frame });
+            yield return new Event(
+                lag.Name,
+                lag.Lag is null ? "i" : "X",
+                Micro(lag.AskedAt),
+                Hand,
+                lag.Lag is { } took ? Micro(took) : null,
+                new { frame = lag.Frame }
+            );
         }
 
         foreach (var load in run.Loads)
@@ -48,13 +64,26 @@ public static class TraceEvents
 
         foreach (var mark in marks)
         {
-            yield return new Event(mark.Text.Length > 0 ? mark.Text : BenchJson.Name(mark.Kind), "i", Micro(mark.At), Slots, null, new { kind = BenchJson.Name(mark.Kind), frame = mark.Frame });
+            yield return new Event(
+                mark.Text.Length > 0 ? mark.Text : BenchJson.Name(mark.Kind),
+                "i",
+                Micro(mark.At),
+                Slots,
+                null,
+                new { kind = BenchJson.Name(mark.Kind), frame = mark.Frame }
+            );
         }
     }
 
     private static IEnumerable<Event> OfFrame(FrameRecord frame, Timeline timeline)
     {
-        var about = new { frame = frame.Frame, timecode = Timecode.Of(frame.Frame, timeline.Rate), status = BenchJson.Name(frame.Status), reason = BenchJson.Name(frame.Reason) };
+        var about = new
+        {
+            frame = frame.Frame,
+            timecode = Timecode.Of(frame.Frame, timeline.Rate),
+            status = BenchJson.Name(frame.Status),
+            reason = BenchJson.Name(frame.Reason),
+        };
         yield return new Event(BenchJson.Name(frame.Status), "X", Micro(frame.SlotStart), Slots, Micro(timeline.Rate.FrameDuration), about);
         if (frame.Ready is not { } ready)
         {

@@ -14,8 +14,8 @@ public static class TimelineJson
     public static Timeline Read(string json) =>
         JsonSerializer.Deserialize<Timeline>(json, BenchJson.Options) ?? throw new JsonException("The text holds no timeline.");
 
-    /// <summary>Lower-case hex SHA-256 of all that is played: a timeline that differs in nothing but words, marks and what came with an import
-    /// keeps its digest, and with it its results.</summary>
+    /// <summary>Lower-case hex SHA-256 of all that is played: a timeline that differs in nothing but words, marks and what came with an
+    /// import keeps its digest, and with it its results.</summary>
     public static string Digest(Timeline timeline) =>
         Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(Played(timeline), BenchJson.Options)));
 
@@ -31,7 +31,16 @@ public static class TimelineJson
         Passages = [.. timeline.Passages.Select(passage => passage.WithoutOff()).Select(passage => passage with
         {
             Question = string.Empty,
-            Layers = [.. passage.Layers.Select(layer => layer with { Metadata = null, Opacity = layer.IsTranslucent ? layer.Opacity : null })],
+            Layers =
+            [
+                .. passage.Layers.Select(layer =>
+                    layer with
+                    {
+                        Metadata = null,
+                        Opacity = layer.IsTranslucent ? layer.Opacity : null,
+                    }
+                ),
+            ],
         })],
     };
 }

@@ -82,7 +82,10 @@ public sealed class AidFolder(string path, IClipFiles clips) : IClipFiles
         {
             Clips = with.Clips.Concat(renders.Select(render => KeyValuePair.Create(render.Note!.Clip.Id, render.Note.Clip)))
                 .DistinctBy(clip => clip.Key).ToDictionary(),
-            Rendered = renders.ToDictionary(render => render.Index, render => PreRenderer.PassageOf(plan.Timeline.Passages[render.Index], render.Note!.Clip)),
+            Rendered = renders.ToDictionary(
+                render => render.Index,
+                render => PreRenderer.PassageOf(plan.Timeline.Passages[render.Index], render.Note!.Clip)
+            ),
         };
     }
 

@@ -16,7 +16,14 @@ internal static class AidMaking
     /// <param name="pictures">What is piped to FFmpeg; null where it reads a file.</param>
     /// <param name="command">What FFmpeg is to do, given the file to write.</param>
     public static async Task<AidNote> MakeAsync(
-        AidFolder folder, string key, string what, string title, RawVideo? pictures, Func<string, IReadOnlyList<string>> command, CancellationToken stop)
+        AidFolder folder,
+        string key,
+        string what,
+        string title,
+        RawVideo? pictures,
+        Func<string, IReadOnlyList<string>> command,
+        CancellationToken stop
+    )
     {
         if (folder.Find(key) is { } made)
         {
@@ -41,7 +48,9 @@ internal static class AidMaking
         {
             throw new MakingException(
                 $"Making {what} in {folder.Path} failed: {failure.Message.TrimEnd('.')}. "
-                + $"Nothing else was changed. {(failure is IOException ? "Check the folder and its free space, then try again." : "The passage or the clip itself has to be looked at.")}", failure);
+                + $"Nothing else was changed. {(failure is IOException ? "Check the folder and its free space, then try again." : "The passage or the clip itself has to be looked at.")}",
+            failure
+        );
         }
         finally
         {

@@ -20,10 +20,21 @@ public sealed class ProxyMaker(AidFolder folder)
         var raster = clip.Format.Raster.DividedBy(divisor);
         var rate = clip.Format.Rate;
         // Every slot of the clip gets a picture, so that frame numbers stay the same where the clip's time stamps are uneven.
-        var filters = $"setpts=PTS-STARTPTS,fps={rate.Numerator}/{rate.Denominator}:round=near,tpad=stop=-1:stop_mode=clone,scale={raster.Width}:{raster.Height}:flags=bilinear";
+        var filters =
+            $"setpts=PTS-STARTPTS,fps={rate.Numerator}/{rate.Denominator}:round=near,tpad=stop=-1:stop_mode=clone,scale={raster.Width}:{raster.Height}:flags=bilinear";
         return AidMaking.MakeAsync(folder, key, $"a proxy of {clip.Title}", clip.Id, null, part => MediaCommand.FromFile(
             file,
-            ["-map", clip.Track is { } track ? $"0:{track.Index}" : "0:v:0", "-vf", filters, "-frames:v", $"{clip.FrameCount}", "-fps_mode", "passthrough", .. AidMaking.Encoder],
+            [
+                "-map",
+                clip.Track is { } track ? $"0:{track.Index}" : "0:v:0",
+                "-vf",
+                filters,
+                "-frames:v",
+                $"{clip.FrameCount}",
+                "-fps_mode",
+                "passthrough",
+                .. AidMaking.Encoder,
+            ],
             part), stop);
     }
 }

@@ -30,7 +30,9 @@ public sealed class ClipFolder(string path, IReadOnlyList<ClipRecipe> recipes, O
     {
         if (own?.FileOf(clip.Id) is { } brought)
         {
-            return File.Exists(brought) ? brought : throw new MediaException($"The clip '{clip.Id}' is gone: {brought} is missing. Bring it back, or relink the passage.");
+            return File.Exists(brought)
+                ? brought
+                : throw new MediaException($"The clip '{clip.Id}' is gone: {brought} is missing. Bring it back, or relink the passage.");
         }
 
         var recipe = recipes.FirstOrDefault(recipe => recipe.Id == clip.Id)

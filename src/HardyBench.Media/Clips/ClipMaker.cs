@@ -83,7 +83,18 @@ public sealed class ClipMaker(ClipFolder folder)
         }
 
         var rate = new DataRate((long)(new FileInfo(part).Length * 8 / report.Format.Rate.StartOf(report.FrameCount).TotalSeconds));
-        return new Clip(recipe.Id, recipe.Title, report.Format with { DataRate = rate }, report.FrameCount, digest, report.Profile, Track: report.Track);
+        return new Clip(
+            recipe.Id,
+            recipe.Title,
+            report.Format with
+            {
+                DataRate = rate,
+            },
+            report.FrameCount,
+            digest,
+            report.Profile,
+            Track: report.Track
+        );
     }
 
     private void CheckRoom(IReadOnlyList<ClipRecipe> missing)
@@ -96,7 +107,10 @@ public sealed class ClipMaker(ClipFolder folder)
         }
         catch (Exception failure) when (failure is IOException or UnauthorizedAccessException)
         {
-            throw new MakingException($"The folder {folder.Path} cannot be written: {failure.Message} Choose another with --data.", failure);
+            throw new MakingException(
+                $"The folder {folder.Path} cannot be written: {failure.Message} Choose another with --data.",
+                failure
+            );
         }
 
         var needed = missing.Sum(recipe => recipe.EstimatedBytes);

@@ -29,7 +29,11 @@ public static class ClipProbe
     private static readonly CommandLimits Limits = new(4L << 30, TimeSpan.FromSeconds(30), TimeSpan.FromSeconds(30), 0);
 
     /// <summary>Pictures are decoded for so long at most; those that came by then are judged.</summary>
-    private static readonly CommandLimits DecodingLimits = Limits with { Processor = TimeSpan.FromSeconds(20), Clock = TimeSpan.FromSeconds(12) };
+    private static readonly CommandLimits DecodingLimits = Limits with
+    {
+        Processor = TimeSpan.FromSeconds(20),
+        Clock = TimeSpan.FromSeconds(12),
+    };
 
     /// <param name="path">The file.</param>
     /// <param name="name">What people call it, for errors; null for the file's own name.</param>
@@ -41,7 +45,10 @@ public static class ClipProbe
         var container = ((string?)root["format"]?["format_name"] ?? string.Empty).Split(',');
         if (BareStreams.Contains(container[0]))
         {
-            throw new MediaException($"{name} is a bare stream without a container, so that nothing says when its pictures are due. Put it into an mp4, mov or mkv file and bring it again.");
+            throw new MediaException(
+                $"{name} is a bare stream without a container, so that nothing says when its pictures are due. Put it into an mp4, "
+                    + "mov or mkv file and bring it again."
+            );
         }
 
         var pictures = root["streams"]?.AsArray().Where(IsPicture).Select(stream => stream!).ToList() ?? [];
@@ -53,12 +60,17 @@ public static class ClipProbe
         var decoded = await ProbedPictures.ReadAsync(path, index, DecodingLimits, stop);
         if (decoded.All.Count == 0)
         {
-            throw new MediaException($"{name} could not be read as a clip: no picture of it can be decoded{(decoded.Errors is { } why ? $" ({why})" : string.Empty)}.");
+            throw new MediaException(
+                $"{name} could not be read as a clip: no picture of it can be decoded{(decoded.Errors is { } why ? $" ({why})" : string.Empty)}."
+            );
         }
 
         if (decoded.Change is { } change)
         {
-            throw new MediaException($"{name} changes in mid-stream, {change}, which cannot be played. Convert it to one raster and pixel format and bring it again.");
+            throw new MediaException(
+                $"{name} changes in mid-stream, {change}, which cannot be played. Convert it to one raster and pixel format and bring "
+                    + "it again."
+            );
         }
 
         var codec = CodecOf((string?)stream["codec_name"] ?? string.Empty);
@@ -72,7 +84,15 @@ public static class ClipProbe
             packets.DataRate(timing));
         return new ProbeReport(
             format, timing.FrameCount, ProfileOf(stream), [.. CaveatsOf(stream, pictures, container, format, timing, decoded)],
-            new ClipTrack(index, timing.Start, KeysOf(codec, allIntra, packets, timing), TimecodeOf(stream, root), Number(stream, "has_b_frames") is >= 0 and <= MostHeldBack and var held ? (int)held : null), container);
+            new ClipTrack(
+                index,
+                timing.Start,
+                KeysOf(codec, allIntra, packets, timing),
+                TimecodeOf(stream, root),
+                Number(stream, "has_b_frames") is >= 0 and <= MostHeldBack and var held ? (int)held : null
+            ),
+            container
+        );
     }
 
     private static IEnumerable<string> CaveatsOf(
@@ -147,7 +167,9 @@ public static class ClipProbe
         : timing.Keys;
 
     private static bool IsPicture(JsonNode? stream) =>
-        (string?)stream?["codec_type"] == "video" && Number(stream, "width") > 0 && Number(stream["disposition"], "attached_pic") is null or 0;
+        (string?)stream?["codec_type"] == "video"
+        && Number(stream, "width") > 0
+        && Number(stream["disposition"], "attached_pic") is null or 0;
 
     private static bool IsDefault(JsonNode stream) => Number(stream["disposition"], "default") == 1;
 
@@ -158,9 +180,20 @@ public static class ClipProbe
     private static void CheckRaster(JsonNode stream, string name)
     {
         var (width, height) = (Number(stream, "width") ?? 0, Number(stream, "height") ?? 0);
-        if (!(width >= 2 && height >= 2 && width <= TimelineLimits.LargestSide && height <= TimelineLimits.LargestSide && width * height <= TimelineLimits.MostPixels))
+        if (
+            !(
+                width >= 2
+                && height >= 2
+                && width <= TimelineLimits.LargestSide
+                && height <= TimelineLimits.LargestSide
+                && width * height <= TimelineLimits.MostPixels
+            )
+        )
         {
-            throw new MediaException($"{name} claims a raster of {width}×{height}; from 2 up to {TimelineLimits.LargestSide} a side and {TimelineLimits.MostPixels / 1e6:0} million pixels can be played.");
+            throw new MediaException(
+                $"{name} claims a raster of {width}×{height}; from 2 up to {TimelineLimits.LargestSide} a side and "
+                    + $"{TimelineLimits.MostPixels / 1e6:0} million pixels can be played."
+            );
         }
     }
 
@@ -192,7 +225,9 @@ public static class ClipProbe
             return null;
         }
 
-        return Number(stream, "level") is { } level && LevelName((string?)stream["codec_name"], (int)level) is { } name ? $"{profile}, level {name}" : profile;
+        return Number(stream, "level") is { } level && LevelName((string?)stream["codec_name"], (int)level) is { } name
+            ? $"{profile}, level {name}"
+            : profile;
     }
 
     /// <summary>Levels as the streams number them: AVC in tenths, HEVC in thirtieths, AV1 from 2.0 on in quarters of a step.</summary>
@@ -237,8 +272,11 @@ public static class ClipProbe
     {
         var outcome = await MediaCommand.RunAsync(MediaCommand.ProbeOf(path, ["-threads", "1", .. asked]), Limits, null, stop);
         return outcome.WasEnded
-            ? throw new MediaException($"{name} could not be read as a clip: looking into it took more than {Limits.Clock.TotalSeconds:0} s or its other limits.")
-            : outcome.ExitCode != 0 ? throw new MediaException($"{name} could not be read as a clip: {MediaCommand.ReasonOf(outcome, path)}.")
+            ? throw new MediaException(
+                $"{name} could not be read as a clip: looking into it took more than {Limits.Clock.TotalSeconds:0} s or its other limits."
+            )
+            : outcome.ExitCode != 0
+                ? throw new MediaException($"{name} could not be read as a clip: {MediaCommand.ReasonOf(outcome, path)}.")
             : outcome.Output;
     }
 }

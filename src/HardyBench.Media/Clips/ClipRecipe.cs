@@ -39,7 +39,11 @@ public sealed record ClipRecipe(
     /// never passes an old file off as its own.</summary>
     public string Digest => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Create(
         CultureInfo.InvariantCulture,
-        $"{Version}|{Id}|{Codec}|{Chroma}|{BitDepth}|{Raster.Width}x{Raster.Height}|{Rate.Numerator}/{Rate.Denominator}|{FrameCount}|{GopLength}|{TargetRate?.BitsPerSecond}|{Grade}|{BidirectionalFrames}|{Look.MotionPercent}|{Look.DetailPercent}|{Look.GrainPercent}|{Strip}"))))[..8];
+        $"{Version}|{Id}|{Codec}|{Chroma}|{BitDepth}|{Raster.Width}x{Raster.Height}|{Rate.Numerator}/{Rate.Denominator}|{FrameCount}|{GopLength}|{TargetRate?.BitsPerSecond}|{Grade}|{BidirectionalFrames}|{Look.MotionPercent}|{Look.DetailPercent}|{Look.GrainPercent}|{Strip}"
+    )
+)
+            )
+        )[..8];
 
     /// <summary>Name of the made file.</summary>
     public string FileName => $"{Id}-{Digest}{Encoders.Container(Codec)}";

@@ -18,10 +18,12 @@ internal static class Encoders
         return Invariant(recipe.Codec switch
         {
             Codec.Avc => $"-c:v libx264 -preset veryfast -g {gop} -keyint_min {gop} -bf {b} -sc_threshold 0 {Rate(recipe)} {pixels}",
-            Codec.Hevc => $"-c:v libx265 -preset ultrafast -tag:v hvc1 -x265-params log-level=error:open-gop=0:scenecut=0:keyint={gop}:min-keyint={gop}:bframes={b} {Rate(recipe)} {pixels}",
+            Codec.Hevc =>
+                $"-c:v libx265 -preset ultrafast -tag:v hvc1 -x265-params log-level=error:open-gop=0:scenecut=0:keyint={gop}:min-keyint={gop}:bframes={b} {Rate(recipe)} {pixels}",
             Codec.Av1 => $"-c:v libsvtav1 -preset 10 -g {gop} {Rate(recipe)} {pixels}",
             Codec.Vp9 => $"-c:v libvpx-vp9 -deadline realtime -cpu-used 8 -row-mt 1 -g {gop} {Rate(recipe)} {pixels}",
-            Codec.Mpeg2 => $"-c:v mpeg2video -profile:v 0 -level:v 2 -g {gop} -bf {Math.Min(2, b)} -intra_vlc 1 -flags +cgop -sc_threshold 1000000000 {Rate(recipe)} {pixels}",
+            Codec.Mpeg2 =>
+                $"-c:v mpeg2video -profile:v 0 -level:v 2 -g {gop} -bf {Math.Min(2, b)} -intra_vlc 1 -flags +cgop -sc_threshold 1000000000 {Rate(recipe)} {pixels}",
             Codec.MotionJpeg => $"-c:v mjpeg -q:v 4 -strict unofficial {pixels}",
             Codec.Jpeg2000 => $"-c:v libopenjpeg -compression_level 10 {pixels}",
             Codec.Vc3 => $"-c:v dnxhd -profile:v {Vc3Profiles[recipe.Grade]} {pixels}",

@@ -10,7 +10,8 @@ internal static class MasterVideo
 {
     /// <summary>Draws one picture after another while the encoder reads them.</summary>
     /// <param name="drawn">Hears how many pictures have been handed over.</param>
-    public static RawVideo For(ClipRecipe recipe, Action<int> drawn) => new(recipe.Raster, "yuv422p10le", recipe.Rate, Pictures(recipe, drawn));
+    public static RawVideo For(ClipRecipe recipe, Action<int> drawn) =>
+        new(recipe.Raster, "yuv422p10le", recipe.Rate, Pictures(recipe, drawn));
 
     private static IEnumerable<ReadOnlyMemory<byte>> Pictures(ClipRecipe recipe, Action<int> drawn)
     {

@@ -27,7 +27,33 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
 
     /// <summary>Endings under which files are kept; any other becomes that of its container.</summary>
     private static readonly string[] Endings =
-        [".mp4", ".mov", ".mkv", ".webm", ".mxf", ".avi", ".ts", ".mts", ".m2ts", ".mpg", ".m4v", ".flv", ".wmv", ".ogv", ".ivf", ".dv", ".gif", ".png", ".jpg", ".jp2", ".tif", ".dpx", ".exr", ".bmp", ".y4m"];
+        [
+            ".mp4",
+            ".mov",
+            ".mkv",
+            ".webm",
+            ".mxf",
+            ".avi",
+            ".ts",
+            ".mts",
+            ".m2ts",
+            ".mpg",
+            ".m4v",
+            ".flv",
+            ".wmv",
+            ".ogv",
+            ".ivf",
+            ".dv",
+            ".gif",
+            ".png",
+            ".jpg",
+            ".jp2",
+            ".tif",
+            ".dpx",
+            ".exr",
+            ".bmp",
+            ".y4m",
+        ];
 
     private readonly Lock gate = new();
     private readonly SemaphoreSlim looking = new(1);
@@ -148,7 +174,10 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         {
             if (!byId.TryGetValue(id, out var known) || !IsHere(known.File))
             {
-                throw new MediaException($"{(byId.TryGetValue(id, out var other) ? other.Clip.Title : id)} was not brought in here, so it cannot be deleted here.");
+                throw new MediaException(
+                    $"{(byId.TryGetValue(id, out var other) ? other.Clip.Title : id)} was not brought in here, so it cannot be "
+                        + "deleted here."
+                );
             }
 
             var (file, aside) = (known.File, Directory.CreateDirectory(Aside).FullName);
@@ -220,7 +249,11 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
     private async Task LookInTurnAsync(CancellationToken stop)
     {
         var (found, bad) = (new Dictionary<string, (Clip Clip, string File)>(), new List<RefusedFile>());
-        foreach (var (file, isWatched) in FilesIn(Folder).Select(file => (file, false)).Concat(Watched is null ? [] : FilesIn(Watched).Select(file => (file, true))))
+        foreach (
+            var (file, isWatched) in FilesIn(Folder)
+                .Select(file => (file, false))
+                .Concat(Watched is null ? [] : FilesIn(Watched).Select(file => (file, true)))
+        )
         {
             try
             {
@@ -250,8 +283,12 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
     }
 
     private static IEnumerable<string> FilesIn(string path) => Directory.Exists(path)
-        ? Directory.EnumerateFiles(path, "*", new EnumerationOptions { IgnoreInaccessible = true, AttributesToSkip = FileAttributes.Hidden })
-            .Where(file => !file.EndsWith(NoteSuffix, StringComparison.Ordinal) && !file.EndsWith(WholeFile.Unfinished, StringComparison.Ordinal)).Order(StringComparer.Ordinal)
+        ? Directory
+            .EnumerateFiles(path, "*", new EnumerationOptions { IgnoreInaccessible = true, AttributesToSkip = FileAttributes.Hidden })
+            .Where(file =>
+                !file.EndsWith(NoteSuffix, StringComparison.Ordinal) && !file.EndsWith(WholeFile.Unfinished, StringComparison.Ordinal)
+            )
+            .Order(StringComparer.Ordinal)
         : [];
 
     /// <summary>What is not even looked into.</summary>
@@ -265,7 +302,10 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
 
         if (isWatched && name.AsSpan().IndexOfAny("'\"`%") is >= 0 and var sign)
         {
-            throw new MediaException($"The name {name} has the sign {name[sign]} in it, which means something else to programs that read clips; rename the file, or bring it in.");
+            throw new MediaException(
+                $"The name {name} has the sign {name[sign]} in it, which means something else to programs that read clips; rename the "
+                    + "file, or bring it in."
+            );
         }
 
         var root = Path.GetFullPath(Path.GetDirectoryName(file)!);
@@ -288,7 +328,12 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
     {
         var (info, note) = (new FileInfo(file), NoteOf(file));
         var known = Read(note);
-        if (known is not null && known.Length == info.Length && known.ChangedUtc == info.LastWriteTimeUtc && known.Clip is null or { Track: not null })
+        if (
+            known is not null
+            && known.Length == info.Length
+            && known.ChangedUtc == info.LastWriteTimeUtc
+            && known.Clip is null or { Track: not null }
+        )
         {
             return known.Clip ?? throw new MediaException(known.Refusal!);
         }
@@ -299,7 +344,13 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         try
         {
             var report = await ClipProbe.LookAsync(file, title, stop);
-            fresh = new Note(info.Length, info.LastWriteTimeUtc, ClipOf(report, title, await Checksums.OfFileAsync(file, stop)), null, title);
+            fresh = new Note(
+                info.Length,
+                info.LastWriteTimeUtc,
+                ClipOf(report, title, await Checksums.OfFileAsync(file, stop)),
+                null,
+                title
+            );
         }
         catch (MediaException refusal)
         {
@@ -310,8 +361,12 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         return fresh.Clip ?? throw new MediaException(fresh.Refusal!);
     }
 
-    /// <summary>Files here have their notes beside them; those of the watched folder are told apart by a digest of where they lie.</summary>
-    private string NoteOf(string file) => Path.Combine(Folder, UnderChecksum().IsMatch(Path.GetFileName(file)) && Path.GetDirectoryName(file) == Folder
+    /// <summary>Files here have their notes beside them; those of the watched folder are told apart by a digest of where they
+    /// lie.</summary>
+    private string NoteOf(string file) =>
+        Path.Combine(
+            Folder,
+            UnderChecksum().IsMatch(Path.GetFileName(file)) && Path.GetDirectoryName(file) == Folder
         ? Path.GetFileName(file) + NoteSuffix
         : $".{Convert.ToHexStringLower(SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(file)))[..16]}{NoteSuffix}");
 
@@ -329,7 +384,15 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
     private static Clip ClipOf(ProbeReport report, string title, string digest)
     {
         return new Clip(
-            $"{Slug.Of(Path.GetFileNameWithoutExtension(title), 60, "clip")}-{digest[..6]}", title, report.Format, report.FrameCount, digest, report.Profile, report.Caveats, report.Track);
+            $"{Slug.Of(Path.GetFileNameWithoutExtension(title), 60, "clip")}-{digest[..6]}",
+            title,
+            report.Format,
+            report.FrameCount,
+            digest,
+            report.Profile,
+            report.Caveats,
+            report.Track
+        );
     }
 
     private static string EndingOf(string title, ProbeReport report)

@@ -27,7 +27,16 @@ public static class StarterPack
 
         // What the demo plays comes first.
         yield return plain;
-        yield return plain with { Id = "hd-avc-50", Title = "Close, gimbal camera", Family = Rates, Rate = new FrameRate(50), FrameCount = 100, GopLength = 100, TargetRate = Rate(20) };
+        yield return plain with
+        {
+            Id = "hd-avc-50",
+            Title = "Close, gimbal camera",
+            Family = Rates,
+            Rate = new FrameRate(50),
+            FrameCount = 100,
+            GopLength = 100,
+            TargetRate = Rate(20),
+        };
         yield return new("uhd-hevc-25", "Front, cinema camera", Uhd, Codec.Hevc, C422, 10, uhd, r25, 50, 50, Rate(100));
         yield return Intermediate("hd-mezz-25", "Wide, as an intermediate", Codec.Rdd36, 10, 2);
         yield return Intermediate("uhd-mezz-25", "Front, as an intermediate", Codec.Rdd36, 10, 2) with { Family = Uhd, Raster = uhd };
@@ -57,21 +66,42 @@ public static class StarterPack
 
         foreach (var (id, rate, megabits) in new[]
         {
-            ("hd-avc-23976", new FrameRate(24000, 1001), 12), ("hd-avc-24", new FrameRate(24), 12), ("hd-avc-2997", new FrameRate(30000, 1001), 14),
+            ("hd-avc-23976", new FrameRate(24000, 1001), 12),
+            ("hd-avc-24", new FrameRate(24), 12),
+            ("hd-avc-2997", new FrameRate(30000, 1001), 14),
             ("hd-avc-60", new FrameRate(60), 22), ("hd-avc-100", new FrameRate(100), 30), ("hd-avc-120", new FrameRate(120), 34),
         })
         {
             var frames = rate.NominalFramesPerSecond * 2;
-            yield return plain with { Id = id, Title = $"{rate} frames a second", Family = Rates, Rate = rate, FrameCount = frames, GopLength = frames, TargetRate = Rate(megabits) };
+            yield return plain with
+            {
+                Id = id,
+                Title = $"{rate} frames a second",
+                Family = Rates,
+                Rate = rate,
+                FrameCount = frames,
+                GopLength = frames,
+                TargetRate = Rate(megabits),
+            };
         }
 
         foreach (var (id, title, raster, megabits) in new[]
         {
-            ("sd-avc-25", "720×576", new Raster(720, 576), 4), ("uhd-avc-25", "UHD", Raster.Uhd, 45), ("dci4k-avc-25", "DCI 4K", new Raster(4096, 2160), 50),
+            ("sd-avc-25", "720×576", new Raster(720, 576), 4),
+            ("uhd-avc-25", "UHD", Raster.Uhd, 45),
+            ("dci4k-avc-25", "DCI 4K", new Raster(4096, 2160), 50),
             ("5k-avc-25", "5120×2700", new Raster(5120, 2700), 70), ("8k-avc-25", "8192×4320", new Raster(8192, 4320), 160),
         })
         {
-            yield return plain with { Id = id, Title = title, Family = Rasters, Raster = raster.DividedBy(divisor), FrameCount = raster.Width > 5000 ? 25 : 50, TargetRate = Rate(megabits) };
+            yield return plain with
+            {
+                Id = id,
+                Title = title,
+                Family = Rasters,
+                Raster = raster.DividedBy(divisor),
+                FrameCount = raster.Width > 5000 ? 25 : 50,
+                TargetRate = Rate(megabits),
+            };
         }
 
         yield return new("uhd-hevc420-25", "UHD HEVC, 10 bit 4:2:0", Uhd, Codec.Hevc, C420, 10, uhd, r25, 50, 50, Rate(60));
@@ -79,10 +109,37 @@ public static class StarterPack
         yield return plain with { Id = "hd-avc-25-nob", Title = "No B frames", Family = Gops, BidirectionalFrames = 0 };
         yield return plain with { Id = "hd-avc-25-40m", Title = "40 Mb/s", Family = DataRates, TargetRate = Rate(40) };
         yield return plain with { Id = "hd-avc-25-100m", Title = "100 Mb/s", Family = DataRates, TargetRate = Rate(100) };
-        yield return plain with { Id = "hd-avc-25-calm", Title = "Little motion, no grain", Family = Looks, Look = new MasterLook(30, 50, 0) };
-        yield return plain with { Id = "hd-avc-25-wild", Title = "Fast, fine and grainy", Family = Looks, Look = new MasterLook(250, 200, 220) };
+        yield return plain with
+        {
+            Id = "hd-avc-25-calm",
+            Title = "Little motion, no grain",
+            Family = Looks,
+            Look = new MasterLook(30, 50, 0),
+        };
+        yield return plain with
+        {
+            Id = "hd-avc-25-wild",
+            Title = "Fast, fine and grainy",
+            Family = Looks,
+            Look = new MasterLook(250, 200, 220),
+        };
         yield return plain with { Id = "hd-avc-25-nostrip", Title = "Without the index strip", Family = Looks, Strip = false };
-        yield return new("still-24mp", "Large still, 6000×4000", Stills, Codec.Png, C444, 8, new Raster(6000, 4000).DividedBy(divisor), r25, 1, 1, null) { Strip = false };
+        yield return new(
+            "still-24mp",
+            "Large still, 6000×4000",
+            Stills,
+            Codec.Png,
+            C444,
+            8,
+            new Raster(6000, 4000).DividedBy(divisor),
+            r25,
+            1,
+            1,
+            null
+        )
+        {
+            Strip = false,
+        };
 
         DataRate Rate(double megabits) => DataRate.FromMegabits(megabits * share);
 

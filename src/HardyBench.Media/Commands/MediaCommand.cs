@@ -25,10 +25,12 @@ internal static class MediaCommand
     /// <summary>Characters of output, and of errors, that are kept; a command that goes on is ended.</summary>
     private const int MostCharacters = 8 << 20;
 
-    /// <summary>Of encoding: the largest rasters take some gigabytes in some encoders, and some encoders reserve far more than they use.</summary>
+    /// <summary>Of encoding: the largest rasters take some gigabytes in some encoders, and some encoders reserve far more than they
+    /// use.</summary>
     private static readonly CommandLimits EncodeLimits = new(64L << 30, TimeSpan.FromHours(24), TimeSpan.FromHours(12), 4L << 40);
 
-    private const string Containers = "mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,mpegts,mpeg,mxf,avi,asf,flv,ogg,ivf,dv,png_pipe,jpeg_pipe,j2k_pipe,"
+    private const string Containers =
+        "mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,mpegts,mpeg,mxf,avi,asf,flv,ogg,ivf,dv,png_pipe,jpeg_pipe,j2k_pipe,"
         + "tiff_pipe,dpx_pipe,exr_pipe,bmp_pipe,gif,yuv4mpegpipe,rawvideo";
 
     /// <summary>Streams without a container: recognised, so that the refusal can say what they are.</summary>
@@ -36,7 +38,20 @@ internal static class MediaCommand
 
     /// <summary>For <c>ffprobe</c>: the arguments that stand before what is asked of a file.</summary>
     public static IReadOnlyList<string> ProbeOf(string path, params IEnumerable<string> asked) =>
-        ["ffprobe", "-v", "error", "-protocol_whitelist", "file", "-format_whitelist", Containers + BareStreams, "-max_streams", "64", .. asked, "-i", $"file:{path}"];
+        [
+            "ffprobe",
+            "-v",
+            "error",
+            "-protocol_whitelist",
+            "file",
+            "-format_whitelist",
+            Containers + BareStreams,
+            "-max_streams",
+            "64",
+            .. asked,
+            "-i",
+            $"file:{path}",
+        ];
 
     /// <summary>For <c>ffmpeg</c>: a command that reads a file and writes another.</summary>
     public static IReadOnlyList<string> FromFile(string path, IEnumerable<string> arguments, string target) =>
@@ -75,7 +90,10 @@ internal static class MediaCommand
         }
         catch (Win32Exception missing)
         {
-            throw new PlayerUnavailableException("The commands prlimit, ffprobe and ffmpeg are missing; install them with 'make setup'.", missing);
+            throw new PlayerUnavailableException(
+                "The commands prlimit, ffprobe and ffmpeg are missing; install them with 'make setup'.",
+                missing
+            );
         }
     }
 
@@ -107,7 +125,11 @@ internal static class MediaCommand
     {
         FormattableString[] all =
         [
-            $"--as={limits.MemoryBytes}", $"--cpu={(long)Math.Ceiling(limits.Processor.TotalSeconds)}", $"--fsize={limits.FileBytes}", $"--core={0}", $"--nproc={8192}",
+            $"--as={limits.MemoryBytes}",
+            $"--cpu={(long)Math.Ceiling(limits.Processor.TotalSeconds)}",
+            $"--fsize={limits.FileBytes}",
+            $"--core={0}",
+            $"--nproc={8192}",
         ];
         return all.Select(one => one.ToString(CultureInfo.InvariantCulture));
     }
@@ -132,7 +154,12 @@ internal static class MediaCommand
 /// <summary>Pictures without a container, for an encoder.</summary>
 /// <param name="PixelFormat">By FFmpeg's name of it.</param>
 /// <param name="Pictures">The planes of one picture after another, without padding; made while they are read.</param>
-internal sealed record RawVideo(Core.Footage.Raster Raster, string PixelFormat, Core.Footage.FrameRate Rate, IEnumerable<ReadOnlyMemory<byte>> Pictures)
+internal sealed record RawVideo(
+    Core.Footage.Raster Raster,
+    string PixelFormat,
+    Core.Footage.FrameRate Rate,
+    IEnumerable<ReadOnlyMemory<byte>> Pictures
+)
 {
     public IReadOnlyList<string> Arguments =>
         ["-f", "rawvideo", "-pix_fmt", PixelFormat, "-s", $"{Raster.Width}x{Raster.Height}", "-r", $"{Rate.Numerator}/{Rate.Denominator}"];

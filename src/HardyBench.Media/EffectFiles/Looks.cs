@@ -25,7 +25,12 @@ public static class Looks
 
     /// <summary>Names of the looks in a folder.</summary>
     public static IReadOnlyList<string> In(string folder) =>
-        [.. Directory.EnumerateFiles(folder, "*.cube").Select(file => Path.GetFileNameWithoutExtension(file)).Order(StringComparer.Ordinal)];
+        [
+            .. Directory
+                .EnumerateFiles(folder, "*.cube")
+                .Select(file => Path.GetFileNameWithoutExtension(file))
+                .Order(StringComparer.Ordinal),
+        ];
 
     /// <summary>Adds somebody's own table under a name of its own.</summary>
     /// <returns>The look's name.</returns>
@@ -33,7 +38,10 @@ public static class Looks
     public static string Add(string folder, string fileName, string text)
     {
         CubeLut.Read(text);
-        var name = Slug.Unused(Slug.Of(Path.GetFileNameWithoutExtension(fileName), LongestName, "look"), taken => File.Exists(Path.Combine(folder, taken + ".cube")));
+        var name = Slug.Unused(
+            Slug.Of(Path.GetFileNameWithoutExtension(fileName), LongestName, "look"),
+            taken => File.Exists(Path.Combine(folder, taken + ".cube"))
+        );
         WholeFile.Write(Path.Combine(folder, name + ".cube"), text);
         return name;
     }

@@ -9,8 +9,17 @@ namespace HardyBench.Player.Course;
 /// <param name="start">Timeline frame on which the passage begins.</param>
 /// <param name="keepsTime">Whether frames may be dropped at all.</param>
 /// <param name="layers">Layers of the passage.</param>
-/// <param name="isAhead">Whether another passage still plays: then each layer decodes its first frame and waits until it is told to go on.</param>
-public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int frameCount, bool keepsTime, int layers = 1, bool isAhead = false)
+/// <param name="isAhead">Whether another passage still plays: then each layer decodes its first frame and waits until it is told to go
+/// on.</param>
+public sealed class PassageCourse(
+    RunClock run,
+    FrameRate rate,
+    long start,
+    int frameCount,
+    bool keepsTime,
+    int layers = 1,
+    bool isAhead = false
+)
 {
     /// <summary>Waiting for less than this is none.</summary>
     private static readonly TimeSpan Noticeable = TimeSpan.FromMilliseconds(1);
@@ -63,8 +72,8 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
     /// <summary>The passage is about to begin: decoding goes on from its first frame.</summary>
     public void GoOn() => Changed(() => isHeld = false);
 
-    /// <summary>While another passage still plays, the layers of this one decode one after another, so that together they take no more of the
-    /// machine at once than one of them would.</summary>
+    /// <summary>While another passage still plays, the layers of this one decode one after another, so that together they take no more of
+    /// the machine at once than one of them would.</summary>
     /// <param name="isOver">Whether the layer is not needed any more; looked at now and then.</param>
     /// <returns>The turn, to be given back by disposing it; null where none is needed.</returns>
     public IDisposable? Turn(Func<bool> isOver)
@@ -211,7 +220,12 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
     {
         var now = run.Now;
         // A leader knows its own decoding; what the others take beyond that, and all of it where none leads, shows here.
-        if (waited > Noticeable && lastGathered is { } before && (!isLed || layers > 1) && ReasonBefore(position) != DropReason.DecodeSkipped)
+        if (
+            waited > Noticeable
+            && lastGathered is { } before
+            && (!isLed || layers > 1)
+            && ReasonBefore(position) != DropReason.DecodeSkipped
+        )
         {
             aim!.Decoding.Add(now - before);
         }
@@ -232,7 +246,8 @@ public sealed class PassageCourse(RunClock run, FrameRate rate, long start, int 
         {
             aim.Effects.Add(spent);
             aim.EffectsBegun.Add(spent);
-            // Work that paused could have gone at the pace of its slower part; and the first frame is decoded long before the passage begins.
+            // Work that paused could have gone at the pace of its slower part; and the first frame is decoded long before the passage
+            // begins.
             aim.Finishing.Add(paused || !wasKnown ? Longer(aim.DecodingEach.Mean, spent) : now - Longer(at, lastFinished));
             (lastFinished, paused) = (now, false);
         }

@@ -62,7 +62,8 @@ public class ClipDecoder : IDisposable
     public long NextToSend { get; private set; }
 
     /// <summary>Why the device asked for does not decode this clip, or null. It may still refuse on the first frame.</summary>
-    public string? Refusal => System.Runtime.InteropServices.Marshal.PtrToStringUTF8(NativeMethods.ClipRefusal(clip)) is { Length: > 0 } why ? why : null;
+    public string? Refusal =>
+        System.Runtime.InteropServices.Marshal.PtrToStringUTF8(NativeMethods.ClipRefusal(clip)) is { Length: > 0 } why ? why : null;
 
     /// <summary>What the decoder said of damaged data so far, in words, or null.</summary>
     public string? Damage
@@ -93,11 +94,12 @@ public class ClipDecoder : IDisposable
         static TimeSpan Span(long nanoseconds) => TimeSpan.FromTicks(nanoseconds / TimeSpan.NanosecondsPerTick);
     }
 
-    /// <summary>From now on leaves out frames before one that no other refers to; <see cref="long.MaxValue"/> for all such, 0 for none.</summary>
+    /// <summary>From now on leaves out frames before one that no other refers to; <see cref="long.MaxValue"/> for all such, 0 for
+    /// none.</summary>
     public void SkipUnreferencedBefore(long number) => NativeMethods.ClipSkipUnreferenced(clip, number);
 
-    /// <summary>Goes on at a later frame that stands alone. Where all do, those before it that were asked for so come first, and where not, what
-    /// the decoder holds is given up.</summary>
+    /// <summary>Goes on at a later frame that stands alone. Where all do, those before it that were asked for so come first, and where not,
+    /// what the decoder holds is given up.</summary>
     public void GoTo(long number)
     {
         if (Keys.AllIntra)

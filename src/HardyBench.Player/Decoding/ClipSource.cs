@@ -12,7 +12,13 @@ public sealed record ClipSource(string Path, FrameRate? Rate = null, int FrameCo
     /// <exception cref="MediaException">There is no file for the clip.</exception>
     public static ClipSource Of(Clip clip, IClipFiles files) => clip.Track is null
         ? new ClipSource(files.PathOf(clip))
-        : new ClipSource(files.PathOf(clip), clip.Format.Rate, clip.FrameCount, clip.Track, clip.Format.IsAllIntra && clip.Track.Keys is null);
+        : new ClipSource(
+            files.PathOf(clip),
+            clip.Format.Rate,
+            clip.FrameCount,
+            clip.Track,
+            clip.Format.IsAllIntra && clip.Track.Keys is null
+        );
 
     /// <summary>Words for people: the file's name.</summary>
     public string Name => System.IO.Path.GetFileName(Path);

@@ -94,7 +94,14 @@ public sealed class LayerDecoding : ILayerFrames
     /// <param name="open">How a clip is opened; null for the usual way.</param>
     /// <exception cref="MediaException">The clip cannot be opened.</exception>
     public LayerDecoding(
-        ClipSource clip, int threads, string? device, Layer layer, PassageCourse course, DecodingPart part = DecodingPart.Leads, ClipOpener? open = null)
+        ClipSource clip,
+        int threads,
+        string? device,
+        Layer layer,
+        PassageCourse course,
+        DecodingPart part = DecodingPart.Leads,
+        ClipOpener? open = null
+    )
     {
         (this.clip, this.threads, this.layer, this.course, this.part) = (clip, threads, layer, course, part);
         this.open = open ?? ((source, count, on) => new ClipDecoder(source, count, on));
@@ -353,8 +360,8 @@ public sealed class LayerDecoding : ILayerFrames
     }
 
     /// <summary>Has frames come out of the decoder until it owes no more than so many.</summary>
-    /// <param name="stillOwed">A decoder that works on several frames at once gives the first when it has the data of them all. Where they stand
-    /// alone these are frames that were chosen, and not those that happen to follow.</param>
+    /// <param name="stillOwed">A decoder that works on several frames at once gives the first when it has the data of them all. Where they
+    /// stand alone these are frames that were chosen, and not those that happen to follow.</param>
     private void Deliver(ClipDecoder source, int stillOwed = 0)
     {
         using var turn = owed.Count > stillOwed ? course.Turn(() => disposed) : null;
@@ -396,7 +403,10 @@ public sealed class LayerDecoding : ILayerFrames
         }
 
         Go(wanted, source, firstOf is not null && choice.LeavesOut ? long.MaxValue : 0);
-        leftOutBelow = firstOf is not null && choice.LeavesOut ? long.MaxValue : leftOutBelow == long.MaxValue ? source.NextToSend + Reordering : leftOutBelow;
+        leftOutBelow =
+            firstOf is not null && choice.LeavesOut ? long.MaxValue
+            : leftOutBelow == long.MaxValue ? source.NextToSend + Reordering
+            : leftOutBelow;
         return true;
     }
 
@@ -477,7 +487,12 @@ public sealed class LayerDecoding : ILayerFrames
         var runsUp = owed.TryPeek(out var wanted) && frame.Number < wanted;
         var standsAlone = !source.Keys.AllIntra && source.Keys.LastUpTo(frame.Number) == frame.Number;
         course.Decoded(
-            source.Keys.AllIntra ? frame.Latency : runsUp || standsAlone ? null : took, took, source.NextToSend - afreshFrom, frame.Number - output,
+            source.Keys.AllIntra ? frame.Latency
+                : runsUp || standsAlone ? null
+                : took,
+            took,
+            source.NextToSend - afreshFrom,
+            frame.Number - output,
             leftOut: (firstOf is not null || runsUp) && !standsAlone);
         afreshFrom = null;
     }
@@ -551,7 +566,8 @@ public sealed class LayerDecoding : ILayerFrames
         return isShown;
     }
 
-    /// <summary>The last of those before the one that is wanted is kept, for frames without a picture; their time counts towards it.</summary>
+    /// <summary>The last of those before the one that is wanted is kept, for frames without a picture; their time counts towards
+    /// it.</summary>
     private void PassOver(DecodedFrame frame)
     {
         before?.Dispose();

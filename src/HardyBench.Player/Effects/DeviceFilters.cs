@@ -15,7 +15,13 @@ public static class DeviceFilters
         [("opencl", "sharpen")] = new("unsharp_opencl", TakesDeep: false, (effect, on) =>
             On(WorkingFormat.Of(on.Deep), Invariant($"unsharp_opencl=5:5:{effect["amount"]}:5:5:0"))),
         [("opencl", "key")] = new("colorkey_opencl", TakesDeep: true, (effect, _) =>
-            On("rgba", Invariant($"colorkey_opencl=color={EffectFilters.Hue(effect["hue"])}:similarity={effect["tolerance"]}:blend={effect["softness"]}"))),
+            On(
+                "rgba",
+                Invariant(
+                    $"colorkey_opencl=color={EffectFilters.Hue(effect["hue"])}:similarity={effect["tolerance"]}:blend={effect["softness"]}"
+                )
+            )
+    ),
         [("vulkan", "blur")] = new("gblur_vulkan", TakesDeep: true, (effect, on) =>
             On(WorkingFormat.Of(on.Deep), Invariant($"gblur_vulkan=sigma={EffectFilters.Sigma(effect, on)}"))),
     };

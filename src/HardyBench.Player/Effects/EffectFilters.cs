@@ -26,9 +26,13 @@ public sealed class EffectFilters(string looks, string font)
         "noise-reduction" => $"format={WorkingFormat.Of(on.Deep)},{Denoise(effect["spatial"], effect["temporal"])}",
         "sharpen" => Invariant($"format={WorkingFormat.Of(on.Deep)},unsharp=5:5:{effect["amount"]}:5:5:0"),
         "blur" => Invariant($"format={WorkingFormat.Of(on.Deep)},gblur=sigma={Sigma(effect, on)}"),
-        "glow" => Invariant($"format={Rgb(on.Deep)},split[g{on.Number}a][g{on.Number}b];[g{on.Number}b]gblur=sigma={Sigma(effect, on)}[g{on.Number}c];[g{on.Number}a][g{on.Number}c]blend=all_mode=screen:all_opacity={effect["amount"]}"),
+        "glow" => Invariant(
+            $"format={Rgb(on.Deep)},split[g{on.Number}a][g{on.Number}b];[g{on.Number}b]gblur=sigma={Sigma(effect, on)}[g{on.Number}c];[g{on.Number}a][g{on.Number}c]blend=all_mode=screen:all_opacity={effect["amount"]}"
+        ),
         "film-grain" => Invariant($"format={WorkingFormat.Of(deep: false)},noise=alls={effect["strength"]}:allf=t:all_seed=7"),
-        "stabilise" => Invariant($"format={WorkingFormat.Of(deep: false)},deshake=rx={Steps16(effect["reach"] * on.Scale)}:ry={Steps16(effect["reach"] * on.Scale)}:edge=clamp"),
+        "stabilise" => Invariant(
+            $"format={WorkingFormat.Of(deep: false)},deshake=rx={Steps16(effect["reach"] * on.Scale)}:ry={Steps16(effect["reach"] * on.Scale)}:edge=clamp"
+        ),
         "motion-blur" => Invariant($"format={WorkingFormat.Of(on.Deep)},tmix=frames={Math.Round(effect["frames"])}"),
         "frame-blend" => $"format={WorkingFormat.Of(on.Deep)},tmix=frames=2",
         "key" => Invariant($"format=rgba,colorkey=color={Hue(effect["hue"])}:similarity={effect["tolerance"]}:blend={effect["softness"]}"),
@@ -37,7 +41,8 @@ public sealed class EffectFilters(string looks, string font)
         "corner-pin" => $"format={WorkingFormat.Of(deep: false)},{CornerPin(effect)}",
         "lens-correction" => Invariant($"format={WorkingFormat.Of(on.Deep)},lenscorrection=k1={effect["first"]}:k2={effect["second"]}"),
         "title" => $"format={WorkingFormat.Of(on.Deep)},{Words(effect, on, "(w-text_w)/2")}",
-        "moving-title" => $"format={WorkingFormat.Of(on.Deep)},{Words(effect, on, Invariant($"w-mod(t*{effect["pace"] * on.Scale}\\,w+text_w)"))}",
+        "moving-title" =>
+            $"format={WorkingFormat.Of(on.Deep)},{Words(effect, on, Invariant($"w-mod(t*{effect["pace"] * on.Scale}\\,w+text_w)"))}",
         _ => throw new NotSupportedException($"This player has no filter for '{effect.Label}'; only stand-ins can play it."),
     };
 
@@ -67,7 +72,8 @@ public sealed class EffectFilters(string looks, string font)
 
     /// <summary>A smooth curve through five points, three of which can be lifted or lowered.</summary>
     private static string Curves(Effect effect) => Invariant(
-        $"curves=all='0/0 0.25/{0.25 + effect["shadows"]:0.####} 0.5/{0.5 + effect["middle"]:0.####} 0.75/{0.75 + effect["highlights"]:0.####} 1/1'");
+        $"curves=all='0/0 0.25/{0.25 + effect["shadows"]:0.####} 0.5/{0.5 + effect["middle"]:0.####} 0.75/{0.75 + effect["highlights"]:0.####} 1/1'"
+    );
 
     /// <summary>The filter takes zero to mean its own default, so that next to nothing stands for nothing.</summary>
     private static string Denoise(double spatial, double temporal)
@@ -97,7 +103,9 @@ public sealed class EffectFilters(string looks, string font)
     private static string Transform(Effect effect, Raster raster)
     {
         var (width, height) = ((int)(raster.Width * effect["size"]) & ~1, (int)(raster.Height * effect["size"]) & ~1);
-        return Invariant($"rotate={effect["turn"]}*PI/180:c=black,scale={width}:{height}:flags=bilinear,crop={raster.Width}:{raster.Height}:(iw-ow)/2*{1 + effect["across"]}:(ih-oh)/2*{1 + effect["down"]}");
+        return Invariant(
+            $"rotate={effect["turn"]}*PI/180:c=black,scale={width}:{height}:flags=bilinear,crop={raster.Width}:{raster.Height}:(iw-ow)/2*{1 + effect["across"]}:(ih-oh)/2*{1 + effect["down"]}"
+        );
     }
 
     private static string CornerPin(Effect effect)
@@ -108,7 +116,8 @@ public sealed class EffectFilters(string looks, string font)
     }
 
     private string Words(Effect effect, EffectContext on, string left) => Invariant(
-        $"drawtext=fontfile={Quoted(font)}:text={Quoted(effect.Text ?? string.Empty)}:expansion=none:fontcolor=white:fontsize={Math.Max(8, (int)(on.Raster.Height * effect["height"]))}:x={left}:y=h*0.8:shadowx=2:shadowy=2");
+        $"drawtext=fontfile={Quoted(font)}:text={Quoted(effect.Text ?? string.Empty)}:expansion=none:fontcolor=white:fontsize={Math.Max(8, (int)(on.Raster.Height * effect["height"]))}:x={left}:y=h*0.8:shadowx=2:shadowy=2"
+    );
 
     /// <summary>Only the name, so that a timeline from elsewhere cannot point at other files.</summary>
     private static string LookName(Effect effect) => Path.GetFileName(effect.Text ?? string.Empty);

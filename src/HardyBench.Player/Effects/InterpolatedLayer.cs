@@ -23,7 +23,8 @@ public sealed class InterpolatedLayer(LayerDecoding frames, Layer layer, FrameRa
     /// <summary>The filter that makes frames.</summary>
     public static string Filter(RetimeMethod method, FrameRate timeline) => string.Create(
         CultureInfo.InvariantCulture,
-        $"minterpolate=fps={timeline.Numerator}/{timeline.Denominator}:mi_mode={(method == RetimeMethod.Blend ? "blend" : "mci")}:scd=none");
+        $"minterpolate=fps={timeline.Numerator}/{timeline.Denominator}:mi_mode={(method == RetimeMethod.Blend ? "blend" : "mci")}:scd=none"
+    );
 
     /// <summary>The rate at which source frames run by, as the filter is told.</summary>
     public static FrameRate RunningRate(FrameRate source, double speed)

@@ -7,8 +7,8 @@ public sealed class Leftovers
     private readonly Lock gate = new();
     private readonly List<Task> working = [];
 
-    /// <summary>Work that was waited for long enough: a decoding library can stand still for good over a broken file, and no later run shall
-    /// wait for it for ever.</summary>
+    /// <summary>Work that was waited for long enough: a decoding library can stand still for good over a broken file, and no later run
+    /// shall wait for it for ever.</summary>
     private readonly List<Task> givenUp = [];
 
     /// <summary>Longer than any reading of a file may take before it is broken off.</summary>

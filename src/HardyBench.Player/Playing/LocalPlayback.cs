@@ -10,7 +10,8 @@ namespace HardyBench.Player.Playing;
 /// <summary>Really plays a plan on this machine.</summary>
 /// <param name="dataFolder">Where the run will be kept, whose free space is one of its conditions; null for none.</param>
 /// <param name="screen">Where frames end; null for the plain one.</param>
-/// <param name="pagesHere">Pages of the product that are open on this machine, which cost some of what is measured; null where nobody knows.</param>
+/// <param name="pagesHere">Pages of the product that are open on this machine, which cost some of what is measured; null where nobody
+/// knows.</param>
 /// <param name="owner">The process that asked for the run, whose work counts as the tool's own; null where it is this one.</param>
 /// <param name="rest">How long at most a run waits for this program itself to come to rest; null for the usual time.</param>
 public sealed class LocalPlayback(
@@ -159,7 +160,10 @@ public sealed class LocalPlayback(
         {
             PagesHere = pagesHere,
         };
-        return new RunHeader(plan.Timeline, plan.Machine, plan.Settings, conditions, plan.ClipChecksums, time.GetUtcNow()) { ByHand = plan.Hand is not null };
+        return new RunHeader(plan.Timeline, plan.Machine, plan.Settings, conditions, plan.ClipChecksums, time.GetUtcNow())
+        {
+            ByHand = plan.Hand is not null,
+        };
     }
 
     private static void Tell(RunJournal journal, IRunObserver observer, CancellationToken over)

@@ -101,7 +101,8 @@ public sealed class PassagePipeline : IDisposable
         }
     }
 
-    /// <summary>The layer that is hardest to catch up with: of long-GOP footage before all-intra, with the longest GOP, the largest.</summary>
+    /// <summary>The layer that is hardest to catch up with: of long-GOP footage before all-intra, with the longest GOP, the
+    /// largest.</summary>
     /// <returns>Its place; −1 where each needs every frame of its own.</returns>
     private static int LeaderOf(Passage passage, IReadOnlyList<Clip> clips) =>
         passage.Layers.Index().Where(one => !InterpolatedLayer.IsNeeded(one.Item))

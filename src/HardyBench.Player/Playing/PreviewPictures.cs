@@ -28,7 +28,8 @@ public sealed class PreviewPictures : IScreen, IDisposable
     }
 
     /// <summary>What did not work, a phrase; null when everything did.</summary>
-    public string? Failure => failed == 0 ? null : $"{(failed == 1 ? "1 preview picture" : $"{failed} preview pictures")} could not be made";
+    public string? Failure =>
+        failed == 0 ? null : $"{(failed == 1 ? "1 preview picture" : $"{failed} preview pictures")} could not be made";
 
     public void Show(long frame, FrameHandle picture)
     {

@@ -4,7 +4,14 @@ using HardyBench.Player.Native;
 namespace HardyBench.Player.Playing;
 
 /// <summary>A treated frame that waits for its slot.</summary>
-public sealed record TreatedFrame(FrameHandle Picture, TimeSpan Ready, TimeSpan Read, TimeSpan Decode, TimeSpan Effects, PreviewScale Scale);
+public sealed record TreatedFrame(
+    FrameHandle Picture,
+    TimeSpan Ready,
+    TimeSpan Read,
+    TimeSpan Decode,
+    TimeSpan Effects,
+    PreviewScale Scale
+);
 
 /// <summary>Where treating hands over to presenting: a bounded number of treated frames, and the slots that were given
 /// up. Both threads may call it.</summary>

@@ -12,8 +12,8 @@ namespace HardyBench.Player.Playing;
 public sealed class Treating(
     PlaybackPlan plan, RunClock run, TreatedSlots slots, IClipFiles files, PassageGraph graph, int threads, RunJournal journal)
 {
-    /// <summary>How long before a cut the next passage is opened and its first frame decoded: for footage that is too much that takes longest of
-    /// all, and one frame takes little from the passage that still plays.</summary>
+    /// <summary>How long before a cut the next passage is opened and its first frame decoded: for footage that is too much that takes
+    /// longest of all, and one frame takes little from the passage that still plays.</summary>
     private static readonly TimeSpan OpenAhead = TimeSpan.FromSeconds(2);
 
     /// <summary>How long before a cut the next passage decodes on from its first frame.</summary>
@@ -22,7 +22,9 @@ public sealed class Treating(
     /// <summary>And how many frames' time earlier, where frames take long.</summary>
     private const int WaysAhead = 3;
 
-    private readonly ScaleStepper? stepper = plan.Settings.AutomaticScale ? new ScaleStepper(plan.Settings.Scale, plan.Timeline.Rate) : null;
+    private readonly ScaleStepper? stepper = plan.Settings.AutomaticScale
+        ? new ScaleStepper(plan.Settings.Scale, plan.Timeline.Rate)
+        : null;
     private readonly bool keepsTime = plan.Settings.Policy == PlayingPolicy.KeepTime;
     private readonly List<Task> retired = [];
     private Opening? next;
@@ -54,7 +56,13 @@ public sealed class Treating(
                     Note(pipeline, TreatOne(pipeline, start + position, position));
                 }
 
-                PassOver(pipeline, start, done + 1, stop.IsCancellationRequested ? done + 1 : passage.FrameCount, pipeline.Course.ReasonBefore(null));
+                PassOver(
+                    pipeline,
+                    start,
+                    done + 1,
+                    stop.IsCancellationRequested ? done + 1 : passage.FrameCount,
+                    pipeline.Course.ReasonBefore(null)
+                );
                 stepper?.Reset();
             }
             catch (Exception failure)

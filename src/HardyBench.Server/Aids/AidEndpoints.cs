@@ -11,10 +11,16 @@ internal static class AidEndpoints
     public static void MapAids(this IEndpointRouteBuilder routes)
     {
         var renders = routes.MapGroup("/api/timelines/{id}/renders").WithTags("Aids");
-        renders.MapGet("/", async Task<Ok<IReadOnlyList<RenderView>>> (string id, AidDesk desk) => TypedResults.Ok(await desk.RendersAsync(id)))
+        renders
+            .MapGet(
+                "/",
+                async Task<Ok<IReadOnlyList<RenderView>>> (string id, AidDesk desk) => TypedResults.Ok(await desk.RendersAsync(id))
+            )
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("renders");
         renders.MapPost("/", async Task<Accepted<MakingView>> (string id, AidDesk desk) =>
                 TypedResults.Accepted((string?)null, await desk.StartAsync(id)))
-            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("makeRenders");
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithName("makeRenders");
     }
 }

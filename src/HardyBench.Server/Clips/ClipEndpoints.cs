@@ -18,12 +18,26 @@ namespace HardyBench.Server.Clips;
 /// <param name="UsedBy">Titles of the timelines that play it.</param>
 /// <param name="Asked">What its recipe asks of the encoder, in words; null without a recipe.</param>
 public sealed record ClipView(
-    string Id, string Title, bool Made, string? Family, string Encoding, string Raster, string Rate, int GopLength, double MegabitsPerSecond,
+    string Id,
+    string Title,
+    bool Made,
+    string? Family,
+    string Encoding,
+    string Raster,
+    string Rate,
+    int GopLength,
+    double MegabitsPerSecond,
     int FrameCount, double Seconds, string? Sha256, string? Profile, string? Asked, IReadOnlyList<string> Caveats,
     bool CanBeDeleted, IReadOnlyList<string> UsedBy)
 {
     public static ClipView Of(Clip clip, ClipRecipe? recipe, bool canBeDeleted, IEnumerable<string> usedBy) => new(
-        clip.Id, clip.Title, clip.Sha256 is not null, recipe?.Family, clip.Format.Encoding, clip.Format.Raster.ToString(), clip.Format.Rate.ToString(),
+        clip.Id,
+        clip.Title,
+        clip.Sha256 is not null,
+        recipe?.Family,
+        clip.Format.Encoding,
+        clip.Format.Raster.ToString(),
+        clip.Format.Rate.ToString(),
         clip.Format.GopLength, clip.Format.DataRate.MegabitsPerSecond, clip.FrameCount,
         clip.Format.Rate.StartOf(clip.FrameCount).TotalSeconds, clip.Sha256, clip.Profile,
         recipe is null ? null : $"GOP {recipe.GopLength}, {recipe.Asked.DataRate}", clip.Caveats ?? [], canBeDeleted, [.. usedBy]);
@@ -55,14 +69,20 @@ internal static class ClipEndpoints
                 return TypedResults.Ok(await FootageAsync(bench));
             })
             .WithName("lookForClips");
-        clips.MapGet("/{id}/facts", Ok<ClipFacts> (string id, Bench bench) => TypedResults.Ok(ClipFacts.Of(bench.Clips.Clips.Known(id).Format)))
+        clips
+            .MapGet(
+                "/{id}/facts",
+                Ok<ClipFacts> (string id, Bench bench) => TypedResults.Ok(ClipFacts.Of(bench.Clips.Clips.Known(id).Format))
+            )
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("clipFacts");
         clips.MapDelete("/{id}", NoContent (string id, Bench bench) =>
             {
                 bench.Clips.Own!.PutAside(bench.Clips.Clips.Known(id).Id);
                 return TypedResults.NoContent();
             })
-            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("deleteClip");
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithName("deleteClip");
         clips.MapPost("/{id}/back", NoContent (string id, Bench bench) =>
             {
                 bench.Clips.Own!.BringBack(id);
@@ -86,15 +106,24 @@ internal static class ClipEndpoints
     private static async Task<FootageView> FootageAsync(Bench bench)
     {
         var recipes = bench.Clips.Recipes.ToDictionary(recipe => recipe.Id);
-        var users = (await bench.Timelines.AllAsync()).SelectMany(timeline => timeline.ClipIds.Select(id => (id, timeline.Title))).ToLookup(use => use.id, use => use.Title);
+        var users = (await bench.Timelines.AllAsync())
+            .SelectMany(timeline => timeline.ClipIds.Select(id => (id, timeline.Title)))
+            .ToLookup(use => use.id, use => use.Title);
         return new FootageView(
-            [.. bench.Clips.Clips.Values.Select(clip => ClipView.Of(clip, recipes.GetValueOrDefault(clip.Id), bench.Clips.Own!.IsTakenIn(clip.Id), users[clip.Id]))],
+            [
+                .. bench.Clips.Clips.Values.Select(clip =>
+                    ClipView.Of(clip, recipes.GetValueOrDefault(clip.Id), bench.Clips.Own!.IsTakenIn(clip.Id), users[clip.Id])
+                ),
+            ],
             bench.Clips.Own!.Refused, bench.Clips.Own.Watched);
     }
 
     private static void MapPacks(RouteGroupBuilder packs)
     {
-        packs.MapGet("/{timelineId}.zip", async Task<FileStreamHttpResult> (string timelineId, Bench bench, ThisMachineInUse inUse, CancellationToken stop) =>
+        packs
+            .MapGet(
+                "/{timelineId}.zip",
+                async Task<FileStreamHttpResult> (string timelineId, Bench bench, ThisMachineInUse inUse, CancellationToken stop) =>
         {
             using var turn = await inUse.TakeAsync(stop);
             var file = Passing(bench);
@@ -110,7 +139,10 @@ internal static class ClipEndpoints
                 throw;
             }
         }).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("packTimeline");
-        packs.MapPost("/", async Task<Ok<IReadOnlyList<string>>> (HttpRequest request, Bench bench, ThisMachineInUse inUse, CancellationToken stop) =>
+        packs
+            .MapPost(
+                "/",
+                async Task<Ok<IReadOnlyList<string>>> (HttpRequest request, Bench bench, ThisMachineInUse inUse, CancellationToken stop) =>
             {
                 request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize = null;
                 await using var file = Passing(bench);
@@ -123,7 +155,10 @@ internal static class ClipEndpoints
     }
 
     /// <summary>A file that is gone as soon as it is closed.</summary>
-    private static FileStream Passing(Bench bench) => new(Path.Combine(bench.Folder.Incoming, Path.GetRandomFileName()), new FileStreamOptions
+    private static FileStream Passing(Bench bench) =>
+        new(
+            Path.Combine(bench.Folder.Incoming, Path.GetRandomFileName()),
+            new FileStreamOptions
     {
         Mode = FileMode.CreateNew, Access = FileAccess.ReadWrite, Options = FileOptions.DeleteOnClose | FileOptions.Asynchronous,
     });

@@ -18,7 +18,9 @@ public static class UploadRoom
         var most = Math.Min(LargestFile, folder.Room);
         if (await CopyAsync(from, into, most, stop) > most)
         {
-            throw new DataFolderException($"The file is larger than the {most / 1e6:0} MB that there is room for in {folder.Path}. Nothing was taken in.");
+            throw new DataFolderException(
+                $"The file is larger than the {most / 1e6:0} MB that there is room for in {folder.Path}. Nothing was taken in."
+            );
         }
     }
 

@@ -12,7 +12,11 @@ public sealed class UploadSweep(Bench bench, TimeProvider time) : BackgroundServ
     /// <summary>Deletes what nothing was added to for long.</summary>
     public static void Sweep(DataFolder folder, DateTimeOffset now)
     {
-        foreach (var old in new DirectoryInfo(folder.Incoming).EnumerateFileSystemInfos().Where(one => now - one.LastWriteTimeUtc > UploadRoom.KeptFor))
+        foreach (
+            var old in new DirectoryInfo(folder.Incoming)
+                .EnumerateFileSystemInfos()
+                .Where(one => now - one.LastWriteTimeUtc > UploadRoom.KeptFor)
+        )
         {
             try
             {

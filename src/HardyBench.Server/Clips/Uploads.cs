@@ -36,27 +36,37 @@ internal static class Uploads
 
     private static IResult Create(HttpContext context, Bench bench)
     {
-        if (!long.TryParse(context.Request.Headers["Upload-Length"], NumberStyles.None, CultureInfo.InvariantCulture, out var length) || length < 1)
+        if (
+            !long.TryParse(context.Request.Headers["Upload-Length"], NumberStyles.None, CultureInfo.InvariantCulture, out var length)
+            || length < 1
+        )
         {
             return Results.Problem("Upload-Length must say how long the file is.", statusCode: StatusCodes.Status400BadRequest);
         }
 
         if (length > UploadRoom.LargestFile)
         {
-            return Results.Problem($"The file has {length / 1e9:0.0} GB; up to {UploadRoom.LargestFile / 1e9:0} GB can be taken. Nothing was taken.", statusCode: StatusCodes.Status413PayloadTooLarge);
+            return Results.Problem(
+                $"The file has {length / 1e9:0.0} GB; up to {UploadRoom.LargestFile / 1e9:0} GB can be taken. Nothing was taken.",
+                statusCode: StatusCodes.Status413PayloadTooLarge
+            );
         }
 
         var name = NameIn(context.Request.Headers["Upload-Metadata"]);
         if (Encoding.UTF8.GetByteCount(name) > LongestName)
         {
-            return Results.Problem($"The file's name is longer than {LongestName} bytes. Nothing was taken; give it a shorter one.", statusCode: StatusCodes.Status422UnprocessableEntity);
+            return Results.Problem(
+                $"The file's name is longer than {LongestName} bytes. Nothing was taken; give it a shorter one.",
+                statusCode: StatusCodes.Status422UnprocessableEntity
+            );
         }
 
         var underWay = UnderWay(bench);
         if (length > bench.Folder.Room - underWay.StillToCome || length > UploadRoom.MostUnderWay - underWay.Declared)
         {
             return Results.Problem(
-                $"The file has {length / 1e6:0} MB, which is more than there is room for in {bench.Folder.Path} beside what is on its way already. Nothing was taken.",
+                $"The file has {length / 1e6:0} MB, which is more than there is room for in {bench.Folder.Path} beside what is on its "
+                    + "way already. Nothing was taken.",
                 statusCode: StatusCodes.Status507InsufficientStorage);
         }
 
@@ -92,12 +102,18 @@ internal static class Uploads
 
         if (context.Request.ContentType != BytesOfFile)
         {
-            return Results.Problem($"The bytes of a file are told as {BytesOfFile}.", statusCode: StatusCodes.Status415UnsupportedMediaType);
+            return Results.Problem(
+                $"The bytes of a file are told as {BytesOfFile}.",
+                statusCode: StatusCodes.Status415UnsupportedMediaType
+            );
         }
 
         if (!Taken.TryAdd(upload.File, true))
         {
-            return Results.Problem("Somebody is sending this very file now. Ask where it is and go on from there.", statusCode: StatusCodes.Status409Conflict);
+            return Results.Problem(
+                "Somebody is sending this very file now. Ask where it is and go on from there.",
+                statusCode: StatusCodes.Status409Conflict
+            );
         }
 
         try
@@ -130,7 +146,8 @@ internal static class Uploads
                 {
                     file.SetLength(begun);
                     return Results.Problem(
-                        $"More came than the {upload.Length} bytes that the file was said to have. What came before is kept, at {begun} bytes.",
+                        $"More came than the {upload.Length} bytes that the file was said to have. What came before is kept, at "
+                            + $"{begun} bytes.",
                         statusCode: StatusCodes.Status413PayloadTooLarge);
                 }
             }
@@ -140,7 +157,10 @@ internal static class Uploads
             }
             catch (IOException full)
             {
-                return Results.Problem($"The file cannot be written any further: {full.Message} What came is kept; make room, then send on.", statusCode: StatusCodes.Status507InsufficientStorage);
+                return Results.Problem(
+                    $"The file cannot be written any further: {full.Message} What came is kept; make room, then send on.",
+                    statusCode: StatusCodes.Status507InsufficientStorage
+                );
             }
 
             offset = file.Length;
@@ -184,7 +204,10 @@ internal static class Uploads
     }
 
     private static void TellExpiry(HttpContext context, string file) =>
-        context.Response.Headers["Upload-Expires"] = (File.GetLastWriteTimeUtc(file) + UploadRoom.KeptFor).ToString("R", CultureInfo.InvariantCulture);
+        context.Response.Headers["Upload-Expires"] = (File.GetLastWriteTimeUtc(file) + UploadRoom.KeptFor).ToString(
+            "R",
+            CultureInfo.InvariantCulture
+        );
 
     /// <summary>Bytes that all half sent files were said to have, and how many of them have not come yet.</summary>
     private static (long Declared, long StillToCome) UnderWay(Bench bench)
@@ -203,7 +226,9 @@ internal static class Uploads
         }
 
         var lines = File.ReadAllText(file + ".info").Split('\n', 2);
-        return lines.Length == 2 && long.TryParse(lines[0], NumberStyles.None, CultureInfo.InvariantCulture, out var length) ? new Upload(file, length, lines[1]) : null;
+        return lines.Length == 2 && long.TryParse(lines[0], NumberStyles.None, CultureInfo.InvariantCulture, out var length)
+            ? new Upload(file, length, lines[1])
+            : null;
     }
 
     /// <summary>"filename" of the protocol's metadata: pairs of a name and base64.</summary>
@@ -223,7 +248,8 @@ internal static class Uploads
     }
 
     /// <summary>Only ids of ours make a path.</summary>
-    private static string PathOf(Bench bench, string id) => Path.Combine(bench.Folder.Incoming, Guid.TryParseExact(id, "n", out var known) ? known.ToString("n") : "none");
+    private static string PathOf(Bench bench, string id) =>
+        Path.Combine(bench.Folder.Incoming, Guid.TryParseExact(id, "n", out var known) ? known.ToString("n") : "none");
 
     private sealed record Upload(string File, long Length, string Name);
 }

@@ -19,10 +19,20 @@ public sealed record ComparisonView(IReadOnlyList<SideView> Sides, IReadOnlyList
             [.. first.Header.Timeline.Passages.Select((passage, place) => new ComparedRow(
                 place + 1, passage.Question, passage.FrameCount,
                 [.. comparison.Sides.Select(side => side.Passages[place] is { } found
-                    ? new ComparedCell(CellView.Of(found), side.Beside is { } beside ? ComparisonWords.Of(beside.Passages[place]) : string.Empty, side.Beside?.Passages[place].IsReal)
+                    ? new ComparedCell(
+                        CellView.Of(found),
+                        side.Beside is { } beside ? ComparisonWords.Of(beside.Passages[place]) : string.Empty,
+                        side.Beside?.Passages[place].IsReal
+                    )
                     : null)]))],
             comparison.Sides.All(side => side.Differences.All(difference => difference.What != Condition.Timeline)),
-            Core.Findings.Comparing.Axis.Along([.. comparison.Sides.Select(side => new AxisSide(side.Differences, side.Beside, side.Shares))]) is { } axis ? AxisView.Of(axis) : null);
+            Core.Findings.Comparing.Axis.Along([
+                .. comparison.Sides.Select(side => new AxisSide(side.Differences, side.Beside, side.Shares)),
+            ])
+                is { } axis
+                ? AxisView.Of(axis)
+                : null
+        );
     }
 }
 
@@ -34,15 +44,30 @@ public sealed record ComparisonView(IReadOnlyList<SideView> Sides, IReadOnlyList
 /// <param name="Parts">Differences of the machine.</param>
 /// <param name="Sum">What it shows beside the base; empty for the base.</param>
 public sealed record SideView(
-    long RunId, string Machine, bool IsStandIn, string Timeline, DateTimeOffset StartedAt, double FramesPerSecond, int Repeats, IReadOnlyList<string> Notes,
+    long RunId,
+    string Machine,
+    bool IsStandIn,
+    string Timeline,
+    DateTimeOffset StartedAt,
+    double FramesPerSecond,
+    int Repeats,
+    IReadOnlyList<string> Notes,
     IReadOnlyList<DifferenceView> Conditions, IReadOnlyList<DifferenceView> Parts, string Sum)
 {
     public static SideView Of(ComparedSide side, ComparedSide first)
     {
         var differences = side.Differences.ToLookup(difference => difference.IsOfMachine, DifferenceView.Of);
         return new SideView(
-            side.Judged.Id, side.Header.Machine.Name, side.Header.Conditions.Seed is not null, side.Header.Timeline.Title, side.Judged.StartedAt,
-            side.Header.Timeline.Rate.FramesPerSecond, side.Repeats.Count, side.Judged.Notes, [.. differences[false]], [.. differences[true]],
+            side.Judged.Id,
+            side.Header.Machine.Name,
+            side.Header.Conditions.Seed is not null,
+            side.Header.Timeline.Title,
+            side.Judged.StartedAt,
+            side.Header.Timeline.Rate.FramesPerSecond,
+            side.Repeats.Count,
+            side.Judged.Notes,
+            [.. differences[false]],
+            [.. differences[true]],
             side.Beside is { } beside ? ComparisonWords.Sum(beside, Name(side, first), Name(first, side)) : string.Empty);
     }
 
@@ -54,7 +79,8 @@ public sealed record SideView(
 /// <summary>A difference of conditions.</summary>
 public sealed record DifferenceView(string What, string? Base, string? Other)
 {
-    public static DifferenceView Of(ConditionDifference difference) => new(ComparisonWords.About(difference), difference.Base, difference.Other);
+    public static DifferenceView Of(ConditionDifference difference) =>
+        new(ComparisonWords.About(difference), difference.Base, difference.Other);
 }
 
 /// <summary>A passage across all sides.</summary>

@@ -17,14 +17,34 @@ public sealed record GridView(string? Timeline, IReadOnlyList<GridColumnView> Co
             ? [.. grid.Timelines[0].Passages.Select((passage, index) => new GridColumnView($"{index + 1}", passage.Question))]
             : [.. grid.Timelines.Select(timeline => new GridColumnView(timeline.Id, timeline.Title))],
         [.. grid.Rows.Select(row => new GridRowView(
-            row.Machine.Id, row.Machine.Name, row.Machine.Kind == MachineKind.StandIn, row.Machine.Price, [.. row.Cells.Select(cell => cell is null ? null : GridCellView.Of(cell))]))]);
+            row.Machine.Id,
+            row.Machine.Name,
+            row.Machine.Kind == MachineKind.StandIn,
+            row.Machine.Price,
+            [.. row.Cells.Select(cell => cell is null ? null : GridCellView.Of(cell))]
+        )),
+    ]
+);
 
     /// <summary>A line a cell.</summary>
     public static IEnumerable<GridCsvRow> Lines(Grid grid)
     {
         var heads = Of(grid).Columns.Select(column => grid.IsByPassage ? $"{column.Key} {column.Words}" : column.Words).ToList();
         return grid.Rows.SelectMany(row => row.Cells.Select((cell, at) => cell is null ? null : new GridCsvRow(
-            row.Machine.Name, row.Machine.Price, heads[at], cell.Run, cell.Verdict, cell.Share, cell.Headroom, cell.Limiter, cell.Holds, cell.Judged)).OfType<GridCsvRow>());
+            row.Machine.Name,
+            row.Machine.Price,
+            heads[at],
+            cell.Run,
+            cell.Verdict,
+            cell.Share,
+            cell.Headroom,
+            cell.Limiter,
+            cell.Holds,
+            cell.Judged
+        )
+                )
+                .OfType<GridCsvRow>()
+        );
     }
 }
 
@@ -37,7 +57,8 @@ public sealed record GridRowView(string MachineId, string Machine, bool IsStandI
 /// <inheritdoc cref="GridCell"/>
 public sealed record GridCellView(long RunId, Verdict? Verdict, double Share, double? Headroom, Limiter? Limiter, int Holds, int Judged)
 {
-    public static GridCellView Of(GridCell cell) => new(cell.Run, cell.Verdict, cell.Share, cell.Headroom, cell.Limiter, cell.Holds, cell.Judged);
+    public static GridCellView Of(GridCell cell) =>
+        new(cell.Run, cell.Verdict, cell.Share, cell.Headroom, cell.Limiter, cell.Holds, cell.Judged);
 }
 
 /// <summary>Runs that differ in one thing only.</summary>
@@ -46,7 +67,9 @@ public sealed record GridCellView(long RunId, Verdict? Verdict, double Share, do
 public sealed record FamilyView(string What, IReadOnlyList<long> Runs, IReadOnlyList<string> Machines, IReadOnlyList<string> Values)
 {
     public static FamilyView Of(Family family) => new(
-        ComparisonWords.About(family.What, family.Of), [.. family.Members.Select(member => member.Run)], [.. family.Members.Select(member => member.Machine)],
+        ComparisonWords.About(family.What, family.Of),
+        [.. family.Members.Select(member => member.Run)],
+        [.. family.Members.Select(member => member.Machine)],
         [.. family.Members.Select(member => member.Text)]);
 }
 
@@ -57,5 +80,6 @@ public sealed record FamilyView(string What, IReadOnlyList<long> Runs, IReadOnly
 /// <param name="Knee">The place among the points from which on nothing is gained.</param>
 public sealed record AxisView(string About, string Words, IReadOnlyList<AxisPoint> Points, int Knee)
 {
-    public static AxisView Of(Axis axis) => new(ComparisonWords.About(axis.What, axis.Of), ComparisonWords.Of(axis), axis.Points, axis.Knee);
+    public static AxisView Of(Axis axis) =>
+        new(ComparisonWords.About(axis.What, axis.Of), ComparisonWords.Of(axis), axis.Points, axis.Knee);
 }

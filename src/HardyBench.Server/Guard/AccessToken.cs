@@ -29,7 +29,8 @@ public sealed class AccessToken
     }
 
     /// <summary>The one that was made, or null where none was.</summary>
-    public static AccessToken? Find(string file) => File.Exists(file) ? new AccessToken(Convert.FromHexString(File.ReadAllText(file).Trim())) : null;
+    public static AccessToken? Find(string file) =>
+        File.Exists(file) ? new AccessToken(Convert.FromHexString(File.ReadAllText(file).Trim())) : null;
 
     internal bool Is(string token) => CryptographicOperations.FixedTimeEquals(HashOf(token), hash);
 
@@ -71,7 +72,16 @@ public sealed class AccessToken
             {
                 var session = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(32));
                 sessions[session] = true;
-                context.Response.Cookies.Append(Cookie, session, new CookieOptions { HttpOnly = true, Secure = true, SameSite = SameSiteMode.Strict });
+                context.Response.Cookies.Append(
+                    Cookie,
+                    session,
+                    new CookieOptions
+                    {
+                        HttpOnly = true,
+                        Secure = true,
+                        SameSite = SameSiteMode.Strict,
+                    }
+                );
                 context.Response.Redirect("/");
                 return;
             }
@@ -86,7 +96,11 @@ public sealed class AccessToken
             <!doctype html><html lang="en-GB"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Hardy Bench</title>
             <body style="font:16px/1.5 sans-serif;max-width:32rem;margin:15vh auto;padding:0 1rem">
             <h1 style="font-size:1.5rem">Hardy Bench</h1>
-            <p>{(refused ? "That is not the access token of this server." : "This server asks for its access token. It was shown once, when it was made with “hardybench token”.")}</p>
+            <p>{(
+                refused
+                    ? "That is not the access token of this server."
+                    : "This server asks for its access token. It was shown once, when it was made with “hardybench token”."
+            )}</p>
             <form method="post"><label>Access token <input name="token" type="password" autocomplete="current-password" required autofocus style="width:100%;padding:.5rem;font:inherit"></label>
             <p><button style="padding:.5rem 1rem;font:inherit">Sign in</button></p></form>
             """,

@@ -5,7 +5,8 @@ using Microsoft.AspNetCore.Builder;
 
 namespace HardyBench.Server.Guard;
 
-/// <summary>What every answer tells a browser about how it may be used: scripts and all else from here alone, in no other page's frame.</summary>
+/// <summary>What every answer tells a browser about how it may be used: scripts and all else from here alone, in no other page's
+/// frame.</summary>
 internal static partial class AnswerHeaders
 {
     /// <summary>The API's reference writes its scripts and styles into its own page.</summary>
@@ -14,8 +15,14 @@ internal static partial class AnswerHeaders
     /// <param name="page">The built page, or null where there is none.</param>
     public static void Use(IApplicationBuilder app, string? page)
     {
-        var scripts = string.Join(' ', InlineScripts(page).Select(script => $"'sha256-{Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(script)))}'"));
-        var (strict, reference) = (Policy($"script-src 'self' {scripts}; style-src 'self'; style-src-attr 'unsafe-inline'"), Policy("script-src 'self' 'unsafe-inline'; style-src 'self' 'unsafe-inline'"));
+        var scripts = string.Join(
+            ' ',
+            InlineScripts(page).Select(script => $"'sha256-{Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(script)))}'")
+        );
+        var (strict, reference) = (
+            Policy($"script-src 'self' {scripts}; style-src 'self'; style-src-attr 'unsafe-inline'"),
+            Policy("script-src 'self' 'unsafe-inline'; style-src 'self' 'unsafe-inline'")
+        );
         app.Use((context, next) =>
         {
             // Only now, as it sets out: an answer that becomes an error is begun anew without what was said before.

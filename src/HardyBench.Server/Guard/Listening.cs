@@ -21,21 +21,26 @@ public sealed record Listening(string Url, IReadOnlyList<string> Hosts, AccessTo
     /// <summary>The file that keeps the checksum of the access token.</summary>
     public static string TokenFileIn(DataFolder folder) => Path.Combine(folder.Path, TokenFile);
 
-    /// <summary>On an address: on this machine's own as it is; on any other only with a token and encrypted, by a certificate that is given or
-    /// made here.</summary>
+    /// <summary>On an address: on this machine's own as it is; on any other only with a token and encrypted, by a certificate that is given
+    /// or made here.</summary>
     /// <param name="hosts">More names by which it may be opened.</param>
     /// <param name="certificate">A PEM file with certificate and key; null to make one, kept in the data folder.</param>
     /// <exception cref="DataFolderException">There is no token yet, or the certificate cannot be read; nothing was started.</exception>
     public static Listening On(string address, int port, IReadOnlyList<string> hosts, string? certificate, DataFolder folder)
     {
-        var shown = IPAddress.TryParse(address, out var ip) && ip.AddressFamily == System.Net.Sockets.AddressFamily.InterNetworkV6 ? $"[{address}]" : address;
+        var shown =
+            IPAddress.TryParse(address, out var ip) && ip.AddressFamily == System.Net.Sockets.AddressFamily.InterNetworkV6
+                ? $"[{address}]"
+                : address;
         if (address == "localhost" || (ip is not null && IPAddress.IsLoopback(ip)))
         {
             return new Listening($"http://{shown}:{port}", ["localhost", .. hosts]);
         }
 
         var token = AccessToken.Find(TokenFileIn(folder)) ?? throw new DataFolderException(
-            $"Others could reach {address}, so a token is needed first: make one with 'hardybench token --data {folder.Path}', then start again. Nothing was started.");
+            $"Others could reach {address}, so a token is needed first: make one with 'hardybench token --data {folder.Path}', then "
+                + "start again. Nothing was started."
+        );
         return new Listening(
             $"https://{shown}:{port}", ["localhost", Environment.MachineName, address, .. hosts], token,
             certificate is null ? Made(folder, [address, Environment.MachineName, .. hosts]) : Given(certificate));
@@ -49,7 +54,11 @@ public sealed record Listening(string Url, IReadOnlyList<string> Hosts, AccessTo
         }
         catch (Exception wrong) when (wrong is CryptographicException or IOException or UnauthorizedAccessException)
         {
-            throw new DataFolderException($"The certificate {file} cannot be used: {wrong.Message} It must be a PEM file with the certificate and its key. Nothing was started.", wrong);
+            throw new DataFolderException(
+                $"The certificate {file} cannot be used: {wrong.Message} It must be a PEM file with the certificate and its key. "
+                    + "Nothing was started.",
+                wrong
+            );
         }
     }
 

@@ -10,6 +10,10 @@ internal static class Refusal
     {
         context.Response.StatusCode = status;
         return context.Response.WriteAsJsonAsync(
-            new ProblemDetails { Status = status, Detail = words }, options: null, contentType: "application/problem+json", context.RequestAborted);
+            new ProblemDetails { Status = status, Detail = words },
+            options: null,
+            contentType: "application/problem+json",
+            context.RequestAborted
+        );
     }
 }

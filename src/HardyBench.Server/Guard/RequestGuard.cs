@@ -32,7 +32,10 @@ internal sealed class RequestGuard(IReadOnlyCollection<string> names)
     {
         if (!IsOurs(request.Host))
         {
-            return (StatusCodes.Status421MisdirectedRequest, "This server does not answer to that host name. Open it by its address, or start it with --host and the name.");
+            return (
+                StatusCodes.Status421MisdirectedRequest,
+                "This server does not answer to that host name. Open it by its address, or start it with --host and the name."
+            );
         }
 
         var isHub = request.Path.StartsWithSegments(Hub);
@@ -49,7 +52,8 @@ internal sealed class RequestGuard(IReadOnlyCollection<string> names)
     private bool IsOurs(HostString host) =>
         IPAddress.TryParse(host.Host.Trim('[', ']'), out _) || names.Contains(host.Host, StringComparer.OrdinalIgnoreCase);
 
-    private static bool IsReading(string method) => HttpMethods.IsGet(method) || HttpMethods.IsHead(method) || HttpMethods.IsOptions(method);
+    private static bool IsReading(string method) =>
+        HttpMethods.IsGet(method) || HttpMethods.IsHead(method) || HttpMethods.IsOptions(method);
 
     /// <summary>Browsers name the page that asks; programs name none.</summary>
     private static bool IsFromOurPage(HttpRequest request)
@@ -61,7 +65,11 @@ internal sealed class RequestGuard(IReadOnlyCollection<string> names)
 
     private static bool HasBody(HttpRequest request) =>
         request.ContentLength > 0 || request.Headers.TransferEncoding.Count > 0
-        || (request.ContentLength is null && request.Protocol != HttpProtocol.Http11 && request.HttpContext.Features.Get<IHttpRequestBodyDetectionFeature>()?.CanHaveBody == true);
+        || (
+            request.ContentLength is null
+            && request.Protocol != HttpProtocol.Http11
+            && request.HttpContext.Features.Get<IHttpRequestBodyDetectionFeature>()?.CanHaveBody == true
+        );
 
     private static bool IsBodyType(HttpRequest request) =>
         MediaTypeHeaderValue.TryParse(request.ContentType, out var type)

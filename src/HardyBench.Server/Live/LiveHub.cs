@@ -63,15 +63,16 @@ public sealed class PagesHere
 }
 
 /// <summary>Tells every open page, one thing after another.</summary>
-/// <param name="patience">A page that does not take what it is told keeps the others waiting no longer than this; null for a tenth of a second.</param>
+/// <param name="patience">A page that does not take what it is told keeps the others waiting no longer than this; null for a tenth of a
+/// second.</param>
 public sealed class LiveFeed(IHubContext<LiveHub, ILivePage> hub, TimeSpan? patience = null)
 {
     private readonly TimeSpan patience = patience ?? TimeSpan.FromMilliseconds(100);
     private readonly Lock gate = new();
     private Task last = Task.CompletedTask;
 
-    /// <summary>Tells something when all that was to be told before it is told. How things stand is looked at then and not now: else what is
-    /// told last could be older than what is told before it, and a page would stay with it.</summary>
+    /// <summary>Tells something when all that was to be told before it is told. How things stand is looked at then and not now: else what
+    /// is told last could be older than what is told before it, and a page would stay with it.</summary>
     public Task Tell(Func<ILivePage, Task> what)
     {
         lock (gate)

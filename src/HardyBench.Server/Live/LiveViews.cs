@@ -21,14 +21,28 @@ namespace HardyBench.Server.Live;
 /// <param name="Waiting">What comes next, in order.</param>
 /// <param name="Notes">What was unfavourable before the first frame of the run in play.</param>
 public sealed record PlayView(
-    long RunId, long TrialId, TrialKind Kind, string TimelineId, string TimelineTitle, string MachineId, string MachineName, PreviewScale Scale,
+    long RunId,
+    long TrialId,
+    TrialKind Kind,
+    string TimelineId,
+    string TimelineTitle,
+    string MachineId,
+    string MachineName,
+    PreviewScale Scale,
     IReadOnlyList<string> Differences, string Step, int StepNumber, int? StepCount, bool ByHand, bool Running, long Frames, long Of,
     long FromFrame, double FramesPerSecond, string Teeth, string? Problem, IReadOnlyList<WaitingView> Waiting,
     IReadOnlyList<string> Notes)
 {
     /// <summary>A trial that is about to begin.</summary>
     internal static PlayView Before(StoredTrial trial, Machine machine) => new(
-        0, trial.Id, trial.Asked.Kind, trial.Asked.Timeline.Id, trial.Asked.Timeline.Title, machine.Id, machine.Name, trial.Asked.Settings.Scale,
+        0,
+        trial.Id,
+        trial.Asked.Kind,
+        trial.Asked.Timeline.Id,
+        trial.Asked.Timeline.Title,
+        machine.Id,
+        machine.Name,
+        trial.Asked.Settings.Scale,
         trial.Asked.Settings.Differences(), string.Empty, 0, null, Trial.Of(trial.Asked.Kind).IsByHand, true, 0,
         trial.Asked.Timeline.FrameCount, 0, trial.Asked.Timeline.Rate.FramesPerSecond, string.Empty, null, [], []);
 }
@@ -70,4 +84,13 @@ public sealed record PlayPicture(long RunId, int Frame, string Jpeg);
 /// <param name="SecondsLeft">At the present pace; null in the first seconds.</param>
 /// <param name="Problem">Why it failed, in words.</param>
 /// <param name="WasCancelled">A person ended it.</param>
-public sealed record MakingView(bool Running, string? Clip, int Done, int Of, double Share, double? SecondsLeft, string? Problem, bool WasCancelled = false);
+public sealed record MakingView(
+    bool Running,
+    string? Clip,
+    int Done,
+    int Of,
+    double Share,
+    double? SecondsLeft,
+    string? Problem,
+    bool WasCancelled = false
+);

@@ -14,13 +14,24 @@ namespace HardyBench.Server.Machines;
 /// <summary>A machine as lists show it.</summary>
 /// <param name="Decodes">What its media engines decode, a line each; empty without one.</param>
 public sealed record MachineView(
-    string Id, string Name, MachineKind Kind, string Summary, int Cores, double MemoryGigabytes, string? Graphics, string? Drive, MachineForm? Form,
+    string Id,
+    string Name,
+    MachineKind Kind,
+    string Summary,
+    int Cores,
+    double MemoryGigabytes,
+    string? Graphics,
+    string? Drive,
+    MachineForm? Form,
     IReadOnlyList<string> Decodes, decimal? Price, string Currency)
 {
     public static MachineView Of(Machine machine) => new(
         machine.Id, machine.Name, machine.Kind, machine.Summary, machine.Processor.Cores, machine.Memory.Gigabytes,
         machine.MainGraphics?.Name, machine.DriveFor(DriveRole.Media)?.Kind, machine.Form,
-        [.. machine.MediaEngines.SelectMany(engine => engine.Capabilities).Select(MachineWords.Of).Distinct()], machine.Price, Machine.Currency);
+        [.. machine.MediaEngines.SelectMany(engine => engine.Capabilities).Select(MachineWords.Of).Distinct()],
+        machine.Price,
+        Machine.Currency
+    );
 }
 
 /// <summary>A machine whole, to be read and changed.</summary>
@@ -53,7 +64,9 @@ internal static class MachineEndpoints
                 var machine = change.Machine with { Id = id };
                 return TypedResults.Ok(new MachineDocument(await bench.Machines.KeepAsync(machine, change.Version), machine));
             })
-            .ProducesProblem(StatusCodes.Status409Conflict).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("keepMachine");
+            .ProducesProblem(StatusCodes.Status409Conflict)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithName("keepMachine");
         machines.MapPost("/{id}/duplicate", async Task<Ok<MachineDocument>> (string id, Bench bench) =>
                 TypedResults.Ok(MachineDocument.Of(await bench.Machines.DuplicateAsync(id))))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("duplicateMachine");
@@ -67,9 +80,16 @@ internal static class MachineEndpoints
                 var outcome = await bench.Machines.ImportAsync(name, await reader.ReadToEndAsync());
                 return TypedResults.Ok(new ShelfView([.. outcome.Added.Select(MachineDocument.Of)], outcome.Problems));
             })
-            .Accepts<Stream>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("importMachines");
+            .Accepts<Stream>("application/octet-stream")
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithName("importMachines");
         machines.MapGet("/export", async Task<FileContentHttpResult> (string format, string[] ids, Bench bench) =>
-                TypedResults.File(Encoding.UTF8.GetBytes(await bench.Machines.ExportAsync(ids, format)), "application/octet-stream", $"machines.{format}"))
+                TypedResults.File(
+                    Encoding.UTF8.GetBytes(await bench.Machines.ExportAsync(ids, format)),
+                    "application/octet-stream",
+                    $"machines.{format}"
+                )
+        )
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("exportMachines");
     }
 

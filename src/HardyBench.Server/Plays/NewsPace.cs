@@ -2,8 +2,8 @@ using HardyBench.Core.Playback;
 
 namespace HardyBench.Server.Plays;
 
-/// <summary>How often pages hear of a run. Drawing what they hear takes some of the machine they are open on, so while it is the one that plays
-/// they hear every two seconds, which costs less than a hundredth of a core; a stand-in's run is heard as it comes.</summary>
+/// <summary>How often pages hear of a run. Drawing what they hear takes some of the machine they are open on, so while it is the one that
+/// plays they hear every two seconds, which costs less than a hundredth of a core; a stand-in's run is heard as it comes.</summary>
 /// <param name="time">What the seconds are told by.</param>
 public sealed class NewsPace(TimeProvider time)
 {

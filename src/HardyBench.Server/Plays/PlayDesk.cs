@@ -16,15 +16,19 @@ using Microsoft.Extensions.Logging;
 namespace HardyBench.Server.Plays;
 
 /// <summary>Plays trials in the background, one after another in the order asked, and tells open pages about it.</summary>
-public sealed class PlayDesk(
-    Bench bench, ThisMachineInUse inUse, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<PlayDesk> log) : BackgroundService, ITrialListener
+public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<PlayDesk> log)
+    : BackgroundService,
+        ITrialListener
 {
     private readonly Lock gate = new();
     private readonly StringBuilder teeth = new();
     private readonly List<WaitingView> waiting = [];
 
-    /// <summary>That there may be something to begin: a trial was asked for, or this machine came free. One signal stands for many.</summary>
-    private readonly Channel<bool> stirred = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
+    /// <summary>That there may be something to begin: a trial was asked for, or this machine came free. One signal stands for
+    /// many.</summary>
+    private readonly Channel<bool> stirred = Channel.CreateBounded<bool>(
+        new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
+    );
     private readonly NewsPace pace = new(TimeProvider.System);
     private CancellationTokenSource? stop;
     private StoredTrial? trial;
@@ -52,7 +56,8 @@ public sealed class PlayDesk(
 
     /// <summary>Asks for a run once more, as it was.</summary>
     /// <param name="passage">Only this passage of it, from 0; null for all.</param>
-    public async Task<PlayView> AskAgainAsync(long runId, int? passage) => await QueueAsync(await bench.Trials.AskAgainAsync(runId, passage));
+    public async Task<PlayView> AskAgainAsync(long runId, int? passage) =>
+        await QueueAsync(await bench.Trials.AskAgainAsync(runId, passage));
 
     private async Task<PlayView> QueueAsync(StoredTrial stored)
     {

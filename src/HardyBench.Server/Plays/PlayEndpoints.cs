@@ -23,7 +23,11 @@ internal static class PlayEndpoints
         play.MapPost("/look", async Task<Ok<PlayPreview>> (PlayRequest request, Bench bench) =>
                 TypedResults.Ok(await PlayPreview.OfAsync(request, bench)))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("lookAtPlay");
-        play.MapGet("/devices", async Task<Ok<IReadOnlyList<Device>>> (Bench bench, CancellationToken stop) => TypedResults.Ok(await bench.Players.DevicesAsync(stop)))
+        play.MapGet(
+                "/devices",
+                async Task<Ok<IReadOnlyList<Device>>> (Bench bench, CancellationToken stop) =>
+                    TypedResults.Ok(await bench.Players.DevicesAsync(stop))
+            )
             .ProducesProblem(StatusCodes.Status503ServiceUnavailable).WithName("devices");
         play.MapDelete("/", async Task<NoContent> (PlayDesk desk) =>
         {

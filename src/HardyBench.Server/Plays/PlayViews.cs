@@ -21,7 +21,13 @@ public sealed record PlayRequest(
 /// <param name="Seconds">How long it takes; null where that depends on how it goes, and for stand-ins.</param>
 /// <param name="Change">What the second side of a comparison changes; null for other trials.</param>
 /// <param name="Remarks">What to know before it is played: sentences.</param>
-public sealed record PlayPreview(IReadOnlyList<string> Differences, string? Problem, double? Seconds, string? Change, IReadOnlyList<string> Remarks)
+public sealed record PlayPreview(
+    IReadOnlyList<string> Differences,
+    string? Problem,
+    double? Seconds,
+    string? Change,
+    IReadOnlyList<string> Remarks
+)
 {
     public static async Task<PlayPreview> OfAsync(PlayRequest request, Bench bench)
     {

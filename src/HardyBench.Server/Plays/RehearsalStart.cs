@@ -6,7 +6,8 @@ using Microsoft.Extensions.Logging;
 namespace HardyBench.Server.Plays;
 
 /// <summary>Rehearses soon after the start, when the first page has come up and nothing is measured.</summary>
-internal sealed class RehearsalStart(Bench bench, ThisMachineInUse inUse, TimeProvider time, ILogger<RehearsalStart> log) : BackgroundService
+internal sealed class RehearsalStart(Bench bench, ThisMachineInUse inUse, TimeProvider time, ILogger<RehearsalStart> log)
+    : BackgroundService
 {
     private static readonly TimeSpan AfterStart = TimeSpan.FromSeconds(3);
 

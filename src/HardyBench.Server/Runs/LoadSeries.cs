@@ -12,13 +12,15 @@ public sealed record LoadSeries(
 {
     private const string Processor = "Processor", Devices = "Graphics and media engine", Drives = "Drive", Work = "Player's work";
 
-    /// <summary>Numbers within a kind lie below this bit; the kernel's numbers of threads do not exceed 2^22 (pid_max in proc(5)).</summary>
+    /// <summary>Numbers within a kind lie below this bit; the kernel's numbers of threads do not exceed 2^22 (pid_max in
+    /// proc(5)).</summary>
     private const int KindFrom = 23;
 
     /// <summary>Of the player's threads only so many, the busiest, are worth a line each.</summary>
     private const int MostThreads = 3;
 
-    /// <summary>The series worth a line, in the order of their kinds. One pass without queries: it is also made of every piece of news.</summary>
+    /// <summary>The series worth a line, in the order of their kinds. One pass without queries: it is also made of every piece of
+    /// news.</summary>
     public static IReadOnlyList<LoadSeries> Of(IEnumerable<LoadReading> loads, TimeSpan from)
     {
         var found = new SortedDictionary<int, Line>();
@@ -125,7 +127,13 @@ public sealed record LoadSeries(
         {
             var (group, name) = NameOf(kind)!.Value;
             return new LoadSeries(
-                group, name.Replace("#", Invariant($"{index}"), StringComparison.Ordinal), shown.Unit, LoadUnits.CeilingOf(kind) * shown.Factor, at, values);
+                group,
+                name.Replace("#", Invariant($"{index}"), StringComparison.Ordinal),
+                shown.Unit,
+                LoadUnits.CeilingOf(kind) * shown.Factor,
+                at,
+                values
+            );
         }
     }
 }

@@ -33,10 +33,15 @@ internal static class RunEndpoints
         runs.MapGet("/{id:long}/run.json", async Task<ContentHttpResult> (long id, Bench bench) =>
             {
                 var stored = await RunAsync(bench, id);
-                return TypedResults.Text(RunJson.Write(id, stored.Run, RunFindings.Of(stored.Run), stored.Marks, stored.Place?.TrialId), "application/json");
+                return TypedResults.Text(
+                    RunJson.Write(id, stored.Run, RunFindings.Of(stored.Run), stored.Marks, stored.Place?.TrialId),
+                    "application/json"
+                );
             })
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("runAsJson");
-        runs.MapGet("/{id:long}/{what:regex(^(frames|loads|lags)$)}.csv", async Task<FileContentHttpResult> (long id, string what, Bench bench) =>
+        runs.MapGet(
+                "/{id:long}/{what:regex(^(frames|loads|lags)$)}.csv",
+                async Task<FileContentHttpResult> (long id, string what, Bench bench) =>
             {
                 var stored = await RunAsync(bench, id);
                 var text = what switch
@@ -59,7 +64,15 @@ internal static class RunEndpoints
             .WithName("putRunsAside");
         runs.MapPost("/{id:long}/marks", async Task<Ok<MarkRow>> (long id, MarkRequest request, Bench bench) =>
                 TypedResults.Ok(MarkRow.Of(await bench.Plays.MarkAsync(
-                    id, request.AtMs is { } ms ? TimeSpan.FromMilliseconds(Math.Clamp(ms, -1e12, 1e12)) : null, request.Frame, request.Kind, request.Text))))
+                    id,
+                    request.AtMs is { } ms ? TimeSpan.FromMilliseconds(Math.Clamp(ms, -1e12, 1e12)) : null,
+                    request.Frame,
+                    request.Kind,
+                    request.Text
+                )
+            )
+        )
+)
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addMark");
         runs.MapDelete("/{id:long}/marks/{mark:long}", async Task<NoContent> (long id, long mark, Bench bench) =>
             {
@@ -71,7 +84,10 @@ internal static class RunEndpoints
             {
                 var stored = await RunAsync(bench, id);
                 return TypedResults.File(
-                    await RunColumns.WriteAsync(stored.Run.Frames, stored.Run.Loads), "application/vnd.apache.parquet", $"run-{id}.parquet");
+                    await RunColumns.WriteAsync(stored.Run.Frames, stored.Run.Loads),
+                    "application/vnd.apache.parquet",
+                    $"run-{id}.parquet"
+                );
             })
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("runAsParquet");
     }

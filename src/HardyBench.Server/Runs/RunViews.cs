@@ -15,13 +15,29 @@ namespace HardyBench.Server.Runs;
 /// <param name="Marks">How many observations are pinned to it.</param>
 public sealed record RunLineView(
     long Id, DateTimeOffset StartedAt, string TimelineId, string TimelineTitle, string TimelineDigest, string MachineId, string MachineName,
-    PreviewScale Scale, PlayingPolicy Policy, RunEnding Ending, bool ByHand, string ConditionsDigest, IReadOnlyList<string> Differences, long? TrialId, string? Label, int Marks,
+    PreviewScale Scale,
+    PlayingPolicy Policy,
+    RunEnding Ending,
+    bool ByHand,
+    string ConditionsDigest,
+    IReadOnlyList<string> Differences,
+    long? TrialId,
+    string? Label,
+    int Marks,
     IReadOnlyList<Verdict?> Verdicts, int Slots, int Shown, int SteadyDrops)
 {
     /// <param name="timelines">Titles by id; one that is gone goes by its id.</param>
     /// <param name="machines">Names by id, likewise.</param>
-    public static RunLineView Of(RunLine run, IReadOnlyDictionary<string, string> timelines, IReadOnlyDictionary<string, string> machines) => new(
-        run.Id, new DateTimeOffset(run.StartedAtUtc, TimeSpan.Zero), run.TimelineId, timelines.GetValueOrDefault(run.TimelineId, run.TimelineId),
+    public static RunLineView Of(
+        RunLine run,
+        IReadOnlyDictionary<string, string> timelines,
+        IReadOnlyDictionary<string, string> machines
+    ) =>
+        new(
+        run.Id,
+        new DateTimeOffset(run.StartedAtUtc, TimeSpan.Zero),
+        run.TimelineId,
+        timelines.GetValueOrDefault(run.TimelineId, run.TimelineId),
         run.TimelineDigest, run.MachineId, machines.GetValueOrDefault(run.MachineId, run.MachineId), run.Scale, run.Policy,
         run.Ending, run.ByHand, run.ConditionsDigest, run.Differences.Split(RunStore.DifferenceMark, StringSplitOptions.RemoveEmptyEntries),
         run.TrialId, run.Label, run.Marks, [.. run.Passages.Select(passage => passage.Verdict)], run.Passages.Sum(passage => passage.Slots),
@@ -32,7 +48,14 @@ public sealed record RunLineView(
 /// <param name="DecodedOn">Where its clips were decoded, each place once.</param>
 /// <param name="From">Milliseconds from the key at which the passage's first slot begins; frames and loads count from it.</param>
 public sealed record PassageDetail(
-    long RunId, string MachineName, bool StandIn, PassageRow Row, string? Helps, string? HelpsNot, IReadOnlyList<string> DecodedOn, IReadOnlyList<string> Notes,
+    long RunId,
+    string MachineName,
+    bool StandIn,
+    PassageRow Row,
+    string? Helps,
+    string? HelpsNot,
+    IReadOnlyList<string> DecodedOn,
+    IReadOnlyList<string> Notes,
     double From, double FrameMs, FrameColumns Frames, IReadOnlyList<LoadSeries> Loads, IReadOnlyList<MarkRow> Marks)
 {
     public static PassageDetail? Of(StoredRun stored, int number)
@@ -50,8 +73,12 @@ public sealed record PassageDetail(
         var to = frames.Count > 0 ? frames[^1].SlotStart + timeline.Rate.FrameDuration : TimeSpan.Zero;
         return new PassageDetail(
             stored.Id, run.Header.Machine.Name, run.Header.Conditions.Seed is not null, PassageRow.Of(finding, run.Header.Conditions),
-            finding.Limiter is { } helped ? LimiterWords.Helps(helped) : null, finding.Limiter is { } limiter ? LimiterWords.HelpsNot(limiter) : null,
-            RunSummary.DecodedOn(run, finding.Index), RunWords.NotesOf(run), from.TotalMilliseconds, timeline.Rate.FrameDuration.TotalMilliseconds,
+            finding.Limiter is { } helped ? LimiterWords.Helps(helped) : null,
+            finding.Limiter is { } limiter ? LimiterWords.HelpsNot(limiter) : null,
+            RunSummary.DecodedOn(run, finding.Index),
+            RunWords.NotesOf(run),
+            from.TotalMilliseconds,
+            timeline.Rate.FrameDuration.TotalMilliseconds,
             FrameColumns.Of(frames, timeline), LoadSeries.Of(run.Loads.Where(load => load.At > from && load.At <= to), from),
             [.. stored.Marks.Where(mark => mark.At >= from && mark.At < to).Select(MarkRow.Of)]);
     }

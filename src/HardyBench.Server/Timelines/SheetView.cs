@@ -74,7 +74,14 @@ public sealed record PassageView(
 /// <param name="Runs">The newest runs that it can show, the two above among them; newest first.</param>
 /// <param name="Cells">One a passage; empty without a run.</param>
 public sealed record ColumnView(
-    MachineView Machine, IReadOnlyList<RunOfColumn> Runs, long? RunId, long? BareId, RunEnding? Ending, DateTimeOffset? StartedAt, double? StartLagMs, IReadOnlyList<string> Notes,
+    MachineView Machine,
+    IReadOnlyList<RunOfColumn> Runs,
+    long? RunId,
+    long? BareId,
+    RunEnding? Ending,
+    DateTimeOffset? StartedAt,
+    double? StartLagMs,
+    IReadOnlyList<string> Notes,
     NextStepView? Next, IReadOnlyList<CellView> Cells)
 {
     /// <summary>The most runs that are offered; older ones are opened from the list of runs.</summary>

@@ -63,14 +63,18 @@ internal static class TimelineEndpoints
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("advice");
         timelines.MapPost("/{id}/advice", async Task<Ok<PickDocument>> (string id, AdviceDesk desk, CancellationToken stop) =>
                 TypedResults.Ok(PickDocument.Of(id, await desk.AdviseAsync(id, stop))))
-            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("playForAdvice");
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithName("playForAdvice");
         timelines.MapPut("/{id}/machines", async Task<NoContent> (string id, [FromBody] string[] ids, Bench bench) =>
             {
                 await bench.Timelines.FindAsync(id);
                 await bench.Machines.ShowAsync(id, ids);
                 return TypedResults.NoContent();
             })
-            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("showMachines");
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithName("showMachines");
         MapWriting(timelines);
         MapInterchange(timelines);
         var looks = routes.MapGroup("/api/looks").WithTags("Timelines");
@@ -81,7 +85,10 @@ internal static class TimelineEndpoints
                 return TypedResults.Ok(Looks.Add(bench.Folder.Looks, name, await reader.ReadToEndAsync()));
             })
             .Accepts<Stream>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addLook");
-        routes.MapGet("/api/effects", Ok<IReadOnlyList<EffectKind>> () => TypedResults.Ok(EffectCatalogue.All)).WithTags("Timelines").WithName("effects");
+        routes
+            .MapGet("/api/effects", Ok<IReadOnlyList<EffectKind>> () => TypedResults.Ok(EffectCatalogue.All))
+            .WithTags("Timelines")
+            .WithName("effects");
     }
 
     private static void MapWriting(RouteGroupBuilder timelines)
@@ -97,7 +104,9 @@ internal static class TimelineEndpoints
         timelines.MapPut("/{id}", async Task<Ok<TimelineDocument>> (string id, TimelineChange change, Bench bench) =>
             {
                 var timeline = change.Timeline with { Id = id };
-                return TypedResults.Ok(Document(new StoredTimeline(timeline, await bench.Timelines.KeepAsync(timeline, change.Version)), bench));
+                return TypedResults.Ok(
+                    Document(new StoredTimeline(timeline, await bench.Timelines.KeepAsync(timeline, change.Version)), bench)
+                );
             })
             .ProducesProblem(StatusCodes.Status409Conflict).WithName("keepTimeline");
         timelines.MapDelete("/{id}", async Task<NoContent> (string id, Bench bench) =>
@@ -115,9 +124,13 @@ internal static class TimelineEndpoints
         timelines.MapPost("/import", async Task<Ok<ImportOutcome>> (string name, string? rate, HttpRequest request, Bench bench) =>
             {
                 using var reader = new StreamReader(request.Body, Encoding.UTF8);
-                return TypedResults.Ok(await bench.Timelines.ImportAsync(name, await reader.ReadToEndAsync(), rate is null ? null : Rates.Parse(rate)));
+                return TypedResults.Ok(
+                    await bench.Timelines.ImportAsync(name, await reader.ReadToEndAsync(), rate is null ? null : Rates.Parse(rate))
+                );
             })
-            .Accepts<Stream>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("importTimeline");
+            .Accepts<Stream>("application/octet-stream")
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithName("importTimeline");
         timelines.MapPost("/import/rate", async Task<Ok<EdlRateView>> (HttpRequest request) =>
             {
                 using var reader = new StreamReader(request.Body, Encoding.UTF8);
@@ -142,7 +155,11 @@ internal static class TimelineEndpoints
     {
         var wanted = Enum.TryParse<PreviewScale>(scale, ignoreCase: true, out var known) && Enum.IsDefined(known)
             ? known
-            : throw new UnknownThingException("preview scale", scale, Enum.GetNames<PreviewScale>().Select(name => name.ToLowerInvariant()));
+            : throw new UnknownThingException(
+                "preview scale",
+                scale,
+                Enum.GetNames<PreviewScale>().Select(name => name.ToLowerInvariant())
+            );
         var sheet = await bench.Sheets.OfAsync(id, wanted, run);
         return TypedResults.Ok(new SheetView(
             TimelineView.Of(sheet.Timeline, bench.Clips.Clips), [.. sheet.Columns.Select(column => ColumnView.Of(column))]));

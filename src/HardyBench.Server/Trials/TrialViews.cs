@@ -20,7 +20,12 @@ public sealed record TrialLineView(
         var machine = machines.FirstOrDefault(one => one.Id == trial.Asked.MachineId);
         return new TrialLineView(
             trial.Id, trial.Asked.Kind, trial.Asked.Timeline.Id, trial.Asked.Timeline.Title, machine?.Name ?? trial.Asked.MachineId,
-            machine?.Kind == MachineKind.StandIn, trial.State, new DateTimeOffset(trial.AskedAtUtc, TimeSpan.Zero), trial.Problem, trial.Answer);
+            machine?.Kind == MachineKind.StandIn,
+            trial.State,
+            new DateTimeOffset(trial.AskedAtUtc, TimeSpan.Zero),
+            trial.Problem,
+            trial.Answer
+        );
     }
 }
 
@@ -37,7 +42,9 @@ public sealed record TrialView(
         var cells = report.Runs.Select(run => run.Passages.Select(CellView.Of).ToList()).ToList();
         return new TrialView(
             TrialLineView.Of(stored, machines),
-            stored.Asked.Settings.Differences(), ChangeWords.Of(stored.Asked.Settings, stored.Asked.Other, stored.Asked.WithoutEffect), answer.Words,
+            stored.Asked.Settings.Differences(),
+            ChangeWords.Of(stored.Asked.Settings, stored.Asked.Other, stored.Asked.WithoutEffect),
+            answer.Words,
             [.. report.Runs.Select(run => new TrialRunView(run.Id, run.Role.Label, run.FramesPerSecond))],
             [.. answer.Rows.Select(row => new TrialRowView(
                 row.Index + 1, row.Question, stored.Asked.Timeline.Passages[row.Index].FrameCount, row.Words,

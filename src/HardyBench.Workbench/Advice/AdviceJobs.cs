@@ -68,7 +68,12 @@ public sealed class AdviceJobs(TimelineJobs timelines, MachineJobs machines, Cli
     {
         var plan = new PlaybackPlan(timeline, clips.Clips, machine, new PlaybackSettings()).Checked();
         var run = await runs.NewestBareAsync(TimelineJson.Digest(timeline), machine);
-        return (plan, run is null || (machine.Kind == MachineKind.StandIn && !plan.ClipChecksums.SequenceEqual(run.Run.Header.ClipChecksums)) ? null : run);
+        return (
+            plan,
+            run is null || (machine.Kind == MachineKind.StandIn && !plan.ClipChecksums.SequenceEqual(run.Run.Header.ClipChecksums))
+                ? null
+                : run
+        );
     }
 
     public void Dispose() => one.Dispose();

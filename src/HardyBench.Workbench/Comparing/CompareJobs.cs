@@ -45,7 +45,11 @@ public sealed class CompareJobs(RunStore runs)
         var wanted = ids.Distinct().ToList();
         if (wanted.Count < 2)
         {
-            throw new ComparisonRefusedException(ids.Count > 1 ? $"Run {ids[0]} beside itself says nothing; choose another." : "Choose two runs or more; the first is the base.");
+            throw new ComparisonRefusedException(
+                ids.Count > 1
+                    ? $"Run {ids[0]} beside itself says nothing; choose another."
+                    : "Choose two runs or more; the first is the base."
+            );
         }
 
         if (wanted.Count > MostSides)
@@ -88,21 +92,32 @@ public sealed class CompareJobs(RunStore runs)
     }
 
     private static double? ShareOf(IReadOnlyList<PassageSummary?> passages, double rate) =>
-        passages.OfType<PassageSummary>().Where(passage => passage.Slots > 0).Select(passage => passage.ShownRate / rate).ToList() is { Count: > 0 } shares ? shares.Average() : null;
+        passages.OfType<PassageSummary>().Where(passage => passage.Slots > 0).Select(passage => passage.ShownRate / rate).ToList()
+            is { Count: > 0 } shares
+            ? shares.Average()
+            : null;
 
     private static RunConditions Comparable(RunConditions run) =>
-        run.Ending == RunEnding.Playing ? throw new ComparisonRefusedException($"Run {run.Id} is still being played; compare it when it has ended.")
-        : run.Header.ByHand ? throw new ComparisonRefusedException($"Run {run.Id} was made by hand: it has lags and no slots, so there is nothing to put beside another.")
+        run.Ending == RunEnding.Playing
+            ? throw new ComparisonRefusedException($"Run {run.Id} is still being played; compare it when it has ended.")
+        : run.Header.ByHand
+            ? throw new ComparisonRefusedException(
+                $"Run {run.Id} was made by hand: it has lags and no slots, so there is nothing to put beside another."
+            )
         : run;
 
-    /// <summary>One that did not finish stands for itself alone. Runs of a stand-in from one seed are the same run, so each seed counts once: to count
-    /// them all would make every difference look certain.</summary>
+    /// <summary>One that did not finish stands for itself alone. Runs of a stand-in from one seed are the same run, so each seed counts
+    /// once: to count them all would make every difference look certain.</summary>
     private async Task<IReadOnlyList<long>> RepeatsOfAsync(RunConditions run)
     {
         var (repeats, seeds) = (new List<long> { run.Id }, new HashSet<int?> { run.Header.Conditions.Seed });
         foreach (var id in run.Ending == RunEnding.Finished ? await runs.RepeatsAsync(run.ConditionsDigest, MostRepeats) : [])
         {
-            if (id != run.Id && await runs.ConditionsAsync(id) is { } repeat && (repeat.Header.Conditions.Seed is null || seeds.Add(repeat.Header.Conditions.Seed)))
+            if (
+                id != run.Id
+                && await runs.ConditionsAsync(id) is { } repeat
+                && (repeat.Header.Conditions.Seed is null || seeds.Add(repeat.Header.Conditions.Seed))
+            )
             {
                 repeats.Add(id);
             }

@@ -45,7 +45,12 @@ public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunSt
             played.Add(await runs.GridAsync(TimelineJson.Digest(timeline), described));
         }
 
-        return new Grid(every, false, [.. all.Where(machine => played.Exists(of => of.ContainsKey(machine.Id))).Select(machine => new GridRow(
+        return new Grid(
+            every,
+            false,
+            [
+                .. all.Where(machine => played.Exists(of => of.ContainsKey(machine.Id)))
+                    .Select(machine => new GridRow(
             machine, [.. played.Select(of => of.TryGetValue(machine.Id, out var passages) ? GridCell.Of([.. passages.Values]) : null)]))]);
     }
 
@@ -57,7 +62,13 @@ public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunSt
         var digest = TimelineJson.Digest(timeline);
         var played = await runs.GridAsync(digest, Described(await machines.AllAsync()));
         var candidates = new List<FamilyCandidate>();
-        foreach (var id in played.Values.Where(passages => passages.Count > 0).Select(passages => passages.Values.First().Run).Order().Take(MostCandidates))
+        foreach (
+            var id in played
+                .Values.Where(passages => passages.Count > 0)
+                .Select(passages => passages.Values.First().Run)
+                .Order()
+                .Take(MostCandidates)
+        )
         {
             if (await runs.ConditionsAsync(id) is { } run)
             {
@@ -68,5 +79,6 @@ public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunSt
         return Family.Among(candidates);
     }
 
-    private static Dictionary<string, string> Described(IReadOnlyList<Machine> machines) => machines.ToDictionary(machine => machine.Id, MachineDigest.Of);
+    private static Dictionary<string, string> Described(IReadOnlyList<Machine> machines) =>
+        machines.ToDictionary(machine => machine.Id, MachineDigest.Of);
 }

@@ -21,7 +21,10 @@ public static class Backups
         }
         catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
         {
-            throw new DataFolderException($"{file} cannot be written: {failure.GetBaseException().Message} The data itself is unchanged.", failure);
+            throw new DataFolderException(
+                $"{file} cannot be written: {failure.GetBaseException().Message} The data itself is unchanged.",
+                failure
+            );
         }
     }
 

@@ -54,7 +54,11 @@ public sealed class DataFolder
     public void MakeReady()
     {
         Array.ForEach([Clips, Own, Aids, Players], folder => Directory.CreateDirectory(folder));
-        foreach (var left in Directory.GetDirectories(Players).Where(folder => !Directory.Exists($"/proc/{System.IO.Path.GetFileName(folder).Split('-')[0]}")))
+        foreach (
+            var left in Directory
+                .GetDirectories(Players)
+                .Where(folder => !Directory.Exists($"/proc/{System.IO.Path.GetFileName(folder).Split('-')[0]}"))
+        )
         {
             try
             {

@@ -19,13 +19,20 @@ public sealed class ServingLock : IDisposable
         try
         {
             var held = new FileStream(Path.Combine(folder.Path, Name), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
-            File.WriteAllText(words, string.Create(CultureInfo.InvariantCulture, $"process {Environment.ProcessId} since {DateTimeOffset.UtcNow:yyyy-MM-dd HH:mm} UTC"));
+            File.WriteAllText(
+                words,
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"process {Environment.ProcessId} since {DateTimeOffset.UtcNow:yyyy-MM-dd HH:mm} UTC"
+                )
+            );
             return new ServingLock(held);
         }
         catch (IOException taken)
         {
             throw new DataFolderException(
-                $"Another server has the data in {folder.Path} ({(File.Exists(words) ? File.ReadAllText(words) : "just started")}). Nothing was started. Use that one, or choose another folder with --data.",
+                $"Another server has the data in {folder.Path} ({(File.Exists(words) ? File.ReadAllText(words) : "just started")}). "
+                    + "Nothing was started. Use that one, or choose another folder with --data.",
                 taken);
         }
     }

@@ -75,7 +75,9 @@ public static class DemoMachines
             yield return heron with
             {
                 Id = $"heron-{gigabytes}", Name = $"Heron all-in-one, {gigabytes} GB",
-                Summary = $"Six cores, built-in graphics, {gigabytes} GB", Memory = heron.Memory with { Gigabytes = gigabytes }, Price = price,
+                Summary = $"Six cores, built-in graphics, {gigabytes} GB",
+                Memory = heron.Memory with { Gigabytes = gigabytes },
+                Price = price,
             };
         }
     }
@@ -92,7 +94,10 @@ public static class DemoMachines
             ("array", new Drive([DriveRole.Media], "striped array", 9000, 7000, 0.09), 2990),
         ];
         return drives.Select(drive => new Machine(
-            $"knot-tower-{drive.Id}", $"Knot tower, {drive.Media.Kind}", MachineKind.StandIn, $"Twelve cores, footage on a drive of its own: {drive.Media.Kind}",
+            $"knot-tower-{drive.Id}",
+            $"Knot tower, {drive.Media.Kind}",
+            MachineKind.StandIn,
+            $"Twelve cores, footage on a drive of its own: {drive.Media.Kind}",
             new Processor("Knot K12", 12, 24, 1.35, 4.0, VectorBits: 256),
             [new Graphics("Knot G3", 9000, 360, 12, Bus(4, 16))],
             [Capable("Knot media engine", 1300)],
@@ -115,7 +120,18 @@ public static class DemoMachines
             [Everything("NVMe", 7000, 6000, 60)],
             new Cooling(Fanless: false, 0.25, 380, 24, 92, 75, 240),
             Price: 3900) { Form = MachineForm.Tower };
-        return [one, one with { Id = "avocet-tower-twin", Name = "Avocet tower, two units", Summary = "Sixteen cores, two strong graphics units", Graphics = [unit, unit], Price = 5200 }];
+        return
+        [
+            one,
+            one with
+            {
+                Id = "avocet-tower-twin",
+                Name = "Avocet tower, two units",
+                Summary = "Sixteen cores, two strong graphics units",
+                Graphics = [unit, unit],
+                Price = 5200,
+            },
+        ];
     }
 
     /// <summary>One thin laptop whose chip comes with built-in graphics and their media engine, and without.</summary>
@@ -130,7 +146,19 @@ public static class DemoMachines
             [Everything("NVMe", 3000, 2000, 80)],
             new Cooling(Fanless: false, 1.4, 90, 24, 96, 8, 45, MainsWatts: 45, BatteryWatts: 28),
             Price: 1890) { Form = MachineForm.Laptop };
-        return [with, with with { Id = "dunlin-laptop-plain", Name = "Dunlin laptop, no graphics", Summary = "Thin, the same chip without built-in graphics", Graphics = [], MediaEngines = [], Price = 1760 }];
+        return
+        [
+            with,
+            with with
+            {
+                Id = "dunlin-laptop-plain",
+                Name = "Dunlin laptop, no graphics",
+                Summary = "Thin, the same chip without built-in graphics",
+                Graphics = [],
+                MediaEngines = [],
+                Price = 1760,
+            },
+        ];
     }
 
     /// <summary>One desktop with two sticks of memory on two channels and with four on four.</summary>
@@ -145,7 +173,18 @@ public static class DemoMachines
             [Everything("NVMe", 3500, 2800, 70)],
             new Cooling(Fanless: false, 0.45, 200, 24, 95, 30, 120),
             Price: 1740) { Form = MachineForm.SmallDesktop };
-        return [two, two with { Id = "plover-desk-4", Name = "Plover desk, 4 sticks", Summary = "Eight cores, large built-in graphics, four sticks", Memory = two.Memory with { Sticks = 4, Channels = 4 }, Price = 1820 }];
+        return
+        [
+            two,
+            two with
+            {
+                Id = "plover-desk-4",
+                Name = "Plover desk, 4 sticks",
+                Summary = "Eight cores, large built-in graphics, four sticks",
+                Memory = two.Memory with { Sticks = 4, Channels = 4 },
+                Price = 1820,
+            },
+        ];
     }
 
     /// <summary>One workstation laptop on mains and on its battery.</summary>
@@ -160,7 +199,17 @@ public static class DemoMachines
             [Everything("NVMe", 6500, 5000, 65)],
             new Cooling(Fanless: false, 0.75, 130, 24, 97, 18, 125, MainsWatts: 110, BatteryWatts: 48),
             Price: 3290) { Form = MachineForm.Laptop };
-        return [mains, mains with { Id = "whimbrel-laptop-battery", Name = "Whimbrel, on battery", Summary = "The same, on its battery", OnBattery = true }];
+        return
+        [
+            mains,
+            mains with
+            {
+                Id = "whimbrel-laptop-battery",
+                Name = "Whimbrel, on battery",
+                Summary = "The same, on its battery",
+                OnBattery = true,
+            },
+        ];
     }
 
     private static Machine GamingLaptop() => new(

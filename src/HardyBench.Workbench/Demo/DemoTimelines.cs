@@ -8,12 +8,16 @@ namespace HardyBench.Workbench.Demo;
 /// <summary>The benchmark timelines of Tidewater Stagecraft, a company that films dance and theatre on tour.</summary>
 public static class DemoTimelines
 {
-    private const string Story = "Tidewater Stagecraft films dance and theatre on tour with the cameras of each house, and shows a cut before the van "
-        + "leaves: an HD camera in the wings (1 to 3), the dancers’ feet at 50 frames a second (4), two UHD cameras (5 to 7), the opening title (8). "
+    private const string Story =
+        "Tidewater Stagecraft films dance and theatre on tour with the cameras of each house, and shows a cut before the van "
+        + "leaves: an HD camera in the wings (1 to 3), the dancers’ feet at 50 frames a second (4), two UHD cameras (5 to 7), the "
+            + "opening title (8). "
         + "Which machine goes on tour?";
 
-    private const string GalaStory = "For the closing gala the cameras of the finale stand side by side on one picture: one, two, four, eight and twelve of "
-        + "them as intermediates (1 to 6), four as they were filmed (7). Which part of a machine gives way first, and what would a faster one gain?";
+    private const string GalaStory =
+        "For the closing gala the cameras of the finale stand side by side on one picture: one, two, four, eight and twelve of "
+        + "them as intermediates (1 to 6), four as they were filmed (7). Which part of a machine gives way first, and what would a "
+            + "faster one gain?";
 
     private static readonly Effect Grade = Effect.Of(
         "primary-grade", ("redGain", 1.08), ("greenGain", 1.0), ("blueGain", 0.92), ("gamma", 1.1), ("saturation", 1.15));
@@ -36,7 +40,13 @@ public static class DemoTimelines
             Ask("UHD HEVC 4:2:2, bare", Clip("uhd-hevc-25")),
             Ask("the same, graded", Clip("uhd-hevc-25", Grade, Look)),
             Ask("UHD intermediate", Clip("uhd-mezz-25")),
-            new Passage("a title over a dissolve", length, [Clip("hd-avc-25"), Clip("hd-mezz-25")], [Effect.Of("title") with { Text = "Low tide, act two" }], Transition.Dissolve),
+            new Passage(
+                "a title over a dissolve",
+                length,
+                [Clip("hd-avc-25"), Clip("hd-mezz-25")],
+                [Effect.Of("title") with { Text = "Low tide, act two" }],
+                Transition.Dissolve
+            ),
         ])
         {
             About = Story,
@@ -68,7 +78,11 @@ public static class DemoTimelines
     }
 
     /// <summary>Cameras in rows of four, the first behind the others over the whole picture.</summary>
-    private static IReadOnlyList<Layer> Wall(int cameras, string clip, params Effect[] effects) => [.. Enumerable.Range(0, cameras).Select(place =>
+    private static IReadOnlyList<Layer> Wall(int cameras, string clip, params Effect[] effects) =>
+        [
+            .. Enumerable
+                .Range(0, cameras)
+                .Select(place =>
         Clip(clip, place == 0 ? effects : [.. effects, Placed(0.02 + (0.245 * (place % 4)), 0.05 + (0.3 * (place / 4)), 0.24)]))];
 
     private static Effect Placed(double left, double top, double size = 0.4) =>

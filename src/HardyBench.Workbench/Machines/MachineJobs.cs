@@ -85,7 +85,15 @@ public sealed class MachineJobs(DocumentStore documents)
         var again = read.Machines.Where(machine => known.GetValueOrDefault(machine.Id) == Content(machine)).ToList();
         return new ShelfOutcome(
             await AddAllAsync([.. read.Machines.Except(again)]),
-            [.. read.Problems, .. again.Select(machine => new RowProblem(machine.Id, machine.Name, "It is on the shelf already, just so; nothing was added."))]);
+            [
+                .. read.Problems,
+                .. again.Select(machine => new RowProblem(
+                    machine.Id,
+                    machine.Name,
+                    "It is on the shelf already, just so; nothing was added."
+                )),
+            ]
+        );
     }
 
     /// <param name="ids">The machines wanted; none for the whole shelf of stand-ins.</param>
@@ -94,7 +102,8 @@ public sealed class MachineJobs(DocumentStore documents)
     public async Task<string> ExportAsync(IReadOnlyList<string> ids, string format)
     {
         var all = await AllAsync();
-        IReadOnlyList<Machine> machines = ids.Count > 0 ? [.. ids.Select(id => Known(all, id))] : [.. all.Where(machine => machine.Kind == MachineKind.StandIn)];
+        IReadOnlyList<Machine> machines =
+            ids.Count > 0 ? [.. ids.Select(id => Known(all, id))] : [.. all.Where(machine => machine.Kind == MachineKind.StandIn)];
         return format switch
         {
             "json" => MachineJson.Write(machines),
@@ -103,8 +112,8 @@ public sealed class MachineJobs(DocumentStore documents)
         };
     }
 
-    /// <summary>The machines that the sheet of a timeline shows, in order: those that a person chose and that are still on the shelf, else this
-    /// one and a few others.</summary>
+    /// <summary>The machines that the sheet of a timeline shows, in order: those that a person chose and that are still on the shelf, else
+    /// this one and a few others.</summary>
     public async Task<IReadOnlyList<Machine>> ShownAsync(string timelineId)
     {
         var (all, chosen) = ((await AllAsync()).ToDictionary(machine => machine.Id), await documents.SheetMachinesAsync(timelineId));
@@ -133,14 +142,17 @@ public sealed class MachineJobs(DocumentStore documents)
     }
 
     private static Machine Known(IReadOnlyList<Machine> all, string id) =>
-        all.FirstOrDefault(machine => machine.Id == id) ?? throw new UnknownThingException("machine", id, all.Select(machine => machine.Id));
+        all.FirstOrDefault(machine => machine.Id == id)
+        ?? throw new UnknownThingException("machine", id, all.Select(machine => machine.Id));
 
     private static string Content(Machine machine) => MachineJson.Write([machine]);
 
     private static bool IsId(string id) => id.Length is > 0 and <= LongestId && Slug.Of(id, LongestId, string.Empty) == id;
 
     private static string NotThis(string id) => id != Machine.ThisId ? id
-        : throw new MachineRefusedException("This machine is described by its kernel; it cannot be changed or taken away. Duplicate it to describe it otherwise.");
+        : throw new MachineRefusedException(
+            "This machine is described by its kernel; it cannot be changed or taken away. Duplicate it to describe it otherwise."
+        );
 
     private static string CopyOf(string name, HashSet<string> taken)
     {
@@ -153,7 +165,10 @@ public sealed class MachineJobs(DocumentStore documents)
         var taken = new HashSet<string>(await documents.MachineIdsAsync()) { Machine.ThisId };
         if (machines.Count > 0 && taken.Count + machines.Count > MostOnShelf)
         {
-            throw new MachineRefusedException($"A shelf holds up to {MostOnShelf} machines, with those taken off it; {machines.Count} more would be too many. Nothing was added.");
+            throw new MachineRefusedException(
+                $"A shelf holds up to {MostOnShelf} machines, with those taken off it; {machines.Count} more would be too many. "
+                    + "Nothing was added."
+            );
         }
 
         var named = new List<Machine>();

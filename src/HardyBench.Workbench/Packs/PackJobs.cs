@@ -80,7 +80,13 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
             var read = new List<Timeline>();
             foreach (var packed in manifest.Timelines)
             {
-                read.Add(TimelineLimits.Checked(TimelineJson.Read(await File.ReadAllTextAsync(await CheckedAsync(zip, packed.Path, packed.Sha256, work.FullName, stop), stop))));
+                read.Add(
+                    TimelineLimits.Checked(
+                        TimelineJson.Read(
+                            await File.ReadAllTextAsync(await CheckedAsync(zip, packed.Path, packed.Sha256, work.FullName, stop), stop)
+                        )
+                    )
+                );
             }
 
             return await TakeAsync(manifest, files, read, stop);
@@ -106,7 +112,10 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
     private async Task<IReadOnlyList<string>> TakeAsync(
         PackManifest manifest, Dictionary<string, string> files, List<Timeline> read, CancellationToken stop)
     {
-        var here = clips.Clips.Values.Where(clip => clip.Sha256 is not null).DistinctBy(clip => clip.Sha256).ToDictionary(clip => clip.Sha256!, clip => clip.Id);
+        var here = clips
+            .Clips.Values.Where(clip => clip.Sha256 is not null)
+            .DistinctBy(clip => clip.Sha256)
+            .ToDictionary(clip => clip.Sha256!, clip => clip.Id);
         var (renamed, taken, ids) = (new Dictionary<string, string>(), new List<string>(), new List<string>());
         try
         {
@@ -148,7 +157,15 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
             {
                 Passages = [.. timeline.Passages.Select(passage => passage with
                 {
-                    Layers = [.. passage.Layers.Select(layer => layer with { ClipId = renamed.GetValueOrDefault(layer.ClipId, layer.ClipId) })],
+                    Layers =
+                    [
+                        .. passage.Layers.Select(layer =>
+                            layer with
+                            {
+                                ClipId = renamed.GetValueOrDefault(layer.ClipId, layer.ClipId),
+                            }
+                        ),
+                    ],
                 })],
             };
             ids.Add((await timelines.AddAsync(relinked)).Timeline.Id);
@@ -174,10 +191,13 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
     private static void Check(PackManifest manifest)
     {
         var paths = manifest.Clips.Select(clip => clip?.Path).Concat(manifest.Timelines.Select(file => file?.Path)).ToList();
-        var problem = manifest.Clips.Any(clip => clip?.Clip?.Id is null || clip.Path is null || clip.Clip.Sha256 is null) || manifest.Timelines.Any(file => file?.Path is null || file.Sha256 is null)
+        var problem =
+            manifest.Clips.Any(clip => clip?.Clip?.Id is null || clip.Path is null || clip.Clip.Sha256 is null)
+            || manifest.Timelines.Any(file => file?.Path is null || file.Sha256 is null)
             ? "lacks the name or the checksum of a file"
             : manifest.Clips.Count > MostClips || manifest.Timelines.Count > MostTimelines
-                ? $"names {manifest.Clips.Count} clips and {manifest.Timelines.Count} timelines; {MostClips} and {MostTimelines} at most can be taken"
+                ? $"names {manifest.Clips.Count} clips and {manifest.Timelines.Count} timelines; {MostClips} and {MostTimelines} at "
+                    + "most can be taken"
                 : paths.Count != paths.Distinct().Count() || manifest.Clips.DistinctBy(clip => clip.Clip.Id).Count() != manifest.Clips.Count
                     ? "names a file or a clip more than once"
                     : null;
@@ -198,14 +218,17 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
 
         if (needed > free)
         {
-            throw new PackException($"The pack needs {needed / 1e6:0} MB and {folder.Path} has room for {free / 1e6:0} MB. Nothing was taken in.");
+            throw new PackException(
+                $"The pack needs {needed / 1e6:0} MB and {folder.Path} has room for {free / 1e6:0} MB. Nothing was taken in."
+            );
         }
     }
 
     /// <summary>Unpacks one file and holds it against its checksum.</summary>
     private static async Task<string> CheckedAsync(ZipArchive zip, string path, string sha256, string work, CancellationToken stop)
     {
-        var entry = zip.GetEntry(path) ?? throw new PackException($"{OwnClips.Shown(path)} is missing from the pack. Nothing was taken in.");
+        var entry =
+            zip.GetEntry(path) ?? throw new PackException($"{OwnClips.Shown(path)} is missing from the pack. Nothing was taken in.");
         var file = Path.Combine(work, Path.GetRandomFileName());
         await using (var target = File.Create(file))
         await using (var source = entry.Open())
@@ -225,7 +248,9 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
 
         return await Checksums.OfFileAsync(file, stop) == sha256
             ? file
-            : throw new PackException($"{OwnClips.Shown(path)} was changed since the pack was made: its checksum differs. Nothing was taken in.");
+            : throw new PackException(
+                $"{OwnClips.Shown(path)} was changed since the pack was made: its checksum differs. Nothing was taken in."
+            );
     }
 
     private static async Task WriteAsync(ZipArchive zip, string path, byte[] bytes, CancellationToken stop)

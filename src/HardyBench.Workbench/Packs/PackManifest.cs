@@ -3,7 +3,12 @@ using HardyBench.Core.Footage;
 namespace HardyBench.Workbench.Packs;
 
 /// <summary>What a pack holds, with checksums, so that every machine plays the very same files.</summary>
-public sealed record PackManifest(string Format, DateTimeOffset MadeAt, IReadOnlyList<PackedClip> Clips, IReadOnlyList<PackedFile> Timelines)
+public sealed record PackManifest(
+    string Format,
+    DateTimeOffset MadeAt,
+    IReadOnlyList<PackedClip> Clips,
+    IReadOnlyList<PackedFile> Timelines
+)
 {
     public const string FormatName = "hardy-bench-pack/1", EntryName = "manifest.json";
 }

@@ -22,13 +22,19 @@ public sealed class HostPictures(PlayerProgram program, IClipFiles files, Effect
         using var stopping = stop.Register(() => process.Kill(entireProcessTree: true));
         try
         {
-            PlayerTalk.Write(process.StandardInput.BaseStream, new PlayerAsk { Render = new RenderAsk(plan, index, clips, effects) }, PlayerTalk.Asks);
+            PlayerTalk.Write(
+                process.StandardInput.BaseStream,
+                new PlayerAsk { Render = new RenderAsk(plan, index, clips, effects) },
+                PlayerTalk.Asks
+            );
             var (from, length) = (process.StandardOutput.BaseStream, new byte[sizeof(int)]);
             var picture = Array.Empty<byte>();
             while (from.ReadAtLeast(length, length.Length, throwOnEndOfStream: false) == length.Length)
             {
                 var size = BinaryPrimitives.ReadInt32LittleEndian(length);
-                picture = size is > 0 and <= LargestPicture ? (picture.Length == size ? picture : new byte[size]) : throw new MediaException("the player sent no picture");
+                picture = size is > 0 and <= LargestPicture
+                    ? (picture.Length == size ? picture : new byte[size])
+                    : throw new MediaException("the player sent no picture");
                 if (from.ReadAtLeast(picture, size, throwOnEndOfStream: false) < size)
                 {
                     break;

@@ -91,7 +91,8 @@ public sealed class HostPlayback(
     }
 
     /// <summary>Where the clips of a plan lie.</summary>
-    internal static Dictionary<string, ClipPlace> PlacesOf(PlaybackPlan plan, IClipFiles files) => plan.PlayedClipIds.ToDictionary(id => id, id => PlaceOf(plan.Clips[id], files));
+    internal static Dictionary<string, ClipPlace> PlacesOf(PlaybackPlan plan, IClipFiles files) =>
+        plan.PlayedClipIds.ToDictionary(id => id, id => PlaceOf(plan.Clips[id], files));
 
     private static ClipPlace PlaceOf(Clip clip, IClipFiles files)
     {
@@ -210,7 +211,11 @@ public sealed class HostPlayback(
         {
             if (header is null)
             {
-                throw stopped ? new OperationCanceledException() : new MediaException($"The player ended before it began to play ({HowItEnded}){(lastOpened is null ? string.Empty : $", at {TitleOf(lastOpened)}")}. Nothing was kept.");
+                throw stopped
+                    ? new OperationCanceledException()
+                    : new MediaException(
+                        $"The player ended before it began to play ({HowItEnded}){(lastOpened is null ? string.Empty : $", at {TitleOf(lastOpened)}")}. Nothing was kept."
+                    );
             }
 
             if (stopped)
@@ -220,8 +225,15 @@ public sealed class HostPlayback(
 
             var at = plan.Timeline.PassageIndexAt(newest + 1);
             var playing = plan.Played(at).Layers.Select(layer => layer.ClipId).Distinct().ToList();
-            var suspects = string.Join(" or ", (lastOpened is null || playing.Contains(lastOpened) ? playing : [.. playing, lastOpened]).Select(TitleOf));
-            var failure = new PassageFailure(at, $"The player ended in passage {at + 1} ({HowItEnded}), at {suspects}. What was played until then is kept. Play without that clip, or make or bring it anew.");
+            var suspects = string.Join(
+                " or ",
+                (lastOpened is null || playing.Contains(lastOpened) ? playing : [.. playing, lastOpened]).Select(TitleOf)
+            );
+            var failure = new PassageFailure(
+                at,
+                $"The player ended in passage {at + 1} ({HowItEnded}), at {suspects}. What was played until then is kept. Play "
+                    + "without that clip, or make or bring it anew."
+            );
             Hear(new PlayerTold { Progressed = new RunProgress([], [], [failure]) });
             return ToRun(RunEnding.CutShort);
         }

@@ -31,7 +31,8 @@ public sealed class PlayerProgram(IReadOnlyList<string> folders, string homes, s
     /// <summary>Those of some files that it could not open.</summary>
     public IReadOnlyList<string> Unreached(IEnumerable<string> files) => [.. files.Where(file => !folders.Any(one => IsWithin(file, one)))];
 
-    /// <summary>The path of a new working folder, named after this process, so that what it leaves can be told from what is in use.</summary>
+    /// <summary>The path of a new working folder, named after this process, so that what it leaves can be told from what is in
+    /// use.</summary>
     public string NewHome() => Path.Combine(homes, $"{Environment.ProcessId}-{Guid.NewGuid():n}");
 
     /// <summary>Clears a working folder away once its process is gone.</summary>
@@ -57,13 +58,20 @@ public sealed class PlayerProgram(IReadOnlyList<string> folders, string homes, s
         var confine = Path.Combine(folder, "hardybench-confine");
         if (!File.Exists(program) || !File.Exists(confine))
         {
-            throw new PlayerUnavailableException($"The player is missing from {folder}, so nothing can be played on this machine; stand-ins still can. Build the product anew.");
+            throw new PlayerUnavailableException(
+                $"The player is missing from {folder}, so nothing can be played on this machine; stand-ins still can. Build the "
+                    + "product anew."
+            );
         }
 
         Directory.CreateDirectory(home);
         var start = new ProcessStartInfo(confine)
         {
-            WorkingDirectory = home, RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true, UseShellExecute = false,
+            WorkingDirectory = home,
+            RedirectStandardInput = true,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+            UseShellExecute = false,
         };
         foreach (var argument in Confined(home, more).Concat(["--", program, .. arguments]))
         {

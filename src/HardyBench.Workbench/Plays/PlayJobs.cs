@@ -18,7 +18,16 @@ namespace HardyBench.Workbench.Plays;
 /// <param name="effects">Where effects have their files.</param>
 /// <param name="folder">The data folder.</param>
 public sealed class PlayJobs(
-    TimelineJobs timelines, MachineJobs machines, ClipFolder clips, AidJobs aids, RunStore runs, Players players, AidFolder files, EffectPlaces effects, string folder)
+    TimelineJobs timelines,
+    MachineJobs machines,
+    ClipFolder clips,
+    AidJobs aids,
+    RunStore runs,
+    Players players,
+    AidFolder files,
+    EffectPlaces effects,
+    string folder
+)
 {
     /// <summary>How many pages of the product are open on this machine; null where nobody knows.</summary>
     public Func<int>? PagesHere { get; set; }
@@ -27,7 +36,12 @@ public sealed class PlayJobs(
     /// <exception cref="UnknownThingException">There is no such timeline or machine.</exception>
     /// <exception cref="PlanRefusedException">It cannot be played as it stands.</exception>
     public async Task<PlaybackPlan> PlanAsync(string timelineId, string machineId, PlaybackSettings settings) =>
-        new PlaybackPlan((await timelines.FindAsync(timelineId)).Timeline, clips.Clips, await machines.FindAsync(machineId), settings).Checked();
+        new PlaybackPlan(
+            (await timelines.FindAsync(timelineId)).Timeline,
+            clips.Clips,
+            await machines.FindAsync(machineId),
+            settings
+        ).Checked();
 
     /// <summary>Plays a plan on its machine, real or stand-in, with the aids that its settings ask for, and keeps the run
     /// while it plays.</summary>
@@ -75,7 +89,11 @@ public sealed class PlayJobs(
         }
         catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
         {
-            throw new RunNotKeptException($"The run of {plan.Machine.Name} could not be kept: {failure.GetBaseException().Message} Make room on the drive that holds the data, then play it again.", failure);
+            throw new RunNotKeptException(
+                $"The run of {plan.Machine.Name} could not be kept: {failure.GetBaseException().Message} Make room on the drive that "
+                    + "holds the data, then play it again.",
+                failure
+            );
         }
 
         listener?.Started(id, run.Header);

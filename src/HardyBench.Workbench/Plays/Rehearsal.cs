@@ -6,11 +6,13 @@ using HardyBench.Workbench.Data;
 
 namespace HardyBench.Workbench.Plays;
 
-/// <summary>Plays once in a folder of its own that is thrown away: what a runtime does when something is played for the first time is done before
-/// anything is measured, and a first play is as quiet as a tenth. No clip lies there, so nothing is decoded and it takes a moment.</summary>
+/// <summary>Plays once in a folder of its own that is thrown away: what a runtime does when something is played for the first time is done
+/// before anything is measured, and a first play is as quiet as a tenth. No clip lies there, so nothing is decoded and it takes a
+/// moment.</summary>
 public static class Rehearsal
 {
-    /// <param name="below">Where that folder is, beside those of players: what a killed program leaves of it goes with what it leaves of them.</param>
+    /// <param name="below">Where that folder is, beside those of players: what a killed program leaves of it goes with what it leaves of
+    /// them.</param>
     /// <exception cref="PlayerUnavailableException">There is no player.</exception>
     public static async Task PlayAsync(DataFolder below, CancellationToken stop)
     {
@@ -19,10 +21,21 @@ public static class Rehearsal
         {
             using var bench = await Bench.OpenAsync(folder.FullName, small: true, stop);
             var timeline = (await bench.Timelines.AllAsync())[0];
-            var trial = await bench.Trials.AskAsync(TrialKind.Play, timeline.Id, Machine.ThisId, new PlaybackSettings(), 1, TimeSpan.FromMinutes(1));
+            var trial = await bench.Trials.AskAsync(
+                TrialKind.Play,
+                timeline.Id,
+                Machine.ThisId,
+                new PlaybackSettings(),
+                1,
+                TimeSpan.FromMinutes(1)
+            );
             await bench.Trials.PlayAsync(trial.Id, null, stop);
             // Nothing lasted long enough to be sampled.
-            await RunPiece.ReadAsync(RunPiece.Write(new RunProgress([], [.. Enum.GetValues<LoadKind>().Select(kind => new LoadReading(TimeSpan.Zero, kind, 0, 1))], [])));
+            await RunPiece.ReadAsync(
+                RunPiece.Write(
+                    new RunProgress([], [.. Enum.GetValues<LoadKind>().Select(kind => new LoadReading(TimeSpan.Zero, kind, 0, 1))], [])
+                )
+            );
         }
         finally
         {

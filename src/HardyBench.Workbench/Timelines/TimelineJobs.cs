@@ -44,14 +44,22 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
     {
         var format = like is null ? null : clips().Known(like).Format;
         return await AddAsync(new Timeline(
-            string.Empty, title, Even(format?.Raster) ?? Raster.Hd, format?.Rate ?? new FrameRate(25), [], format is { BitDepth: > 8 } ? 10 : null));
+            string.Empty,
+            title,
+            Even(format?.Raster) ?? Raster.Hd,
+            format?.Rate ?? new FrameRate(25),
+            [],
+            format is { BitDepth: > 8 } ? 10 : null
+        )
+    );
     }
 
     /// <summary>Timelines that are kept and cannot be read or worked with.</summary>
     public Task<IReadOnlyList<UnreadableTimeline>> UnreadableAsync() => documents.UnreadableAsync();
 
     /// <summary>Renders have half the colour in each direction, which an odd side cannot be halved for.</summary>
-    private static Raster? Even(Raster? raster) => raster is { } odd ? new Raster(Math.Max(2, odd.Width / 2 * 2), Math.Max(2, odd.Height / 2 * 2)) : null;
+    private static Raster? Even(Raster? raster) =>
+        raster is { } odd ? new Raster(Math.Max(2, odd.Width / 2 * 2), Math.Max(2, odd.Height / 2 * 2)) : null;
 
     /// <summary>Keeps it under its own id where that is free, as when a deleted one is brought back; a copy under a new id.</summary>
     /// <exception cref="TimelineRefusedException">It is larger than any that can be worked with, or lacks a part.</exception>
@@ -66,11 +74,14 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
     }
 
     /// <summary>Whether it could have been made from a title here.</summary>
-    private static bool IsId(string id) => id.Length is > 0 and <= LongestId && id.All(letter => char.IsAsciiLetterLower(letter) || char.IsAsciiDigit(letter) || letter == '-');
+    private static bool IsId(string id) =>
+        id.Length is > 0 and <= LongestId
+        && id.All(letter => char.IsAsciiLetterLower(letter) || char.IsAsciiDigit(letter) || letter == '-');
 
     /// <exception cref="VersionConflictException">It was changed since it was read.</exception>
     /// <exception cref="TimelineRefusedException">It is larger than any that can be worked with, or lacks a part.</exception>
-    public Task<int> KeepAsync(Timeline timeline, int version) => documents.KeepAsync(Looping.Within(TimelineLimits.Checked(timeline), clips()), version);
+    public Task<int> KeepAsync(Timeline timeline, int version) =>
+        documents.KeepAsync(Looping.Within(TimelineLimits.Checked(timeline), clips()), version);
 
     public Task DeleteAsync(string id) => documents.DeleteTimelineAsync(id);
 
@@ -108,7 +119,8 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
         var raster = found.Values.FirstOrDefault(clip => clip is not null)?.Format.Raster ?? Raster.Hd;
         var (timeline, notes) = StackCutter.Cut(imported, string.Empty, raster, media => found[media.Key]);
         var missing = imported.Media.Where(media => found[media.Key] is null)
-            .Select(media => new MissingFootage(media.Key, media.Name, [.. Relinking.Substitutes(media, known).Select(clip => clip.Id)])).ToList();
+            .Select(media => new MissingFootage(media.Key, media.Name, [.. Relinking.Substitutes(media, known).Select(clip => clip.Id)]))
+            .ToList();
         string[] assumed = guess is null ? [] : [$"Read at {guess.Likely} frames a second, which the list does not say. {guess.Why}"];
         return new ImportOutcome(await AddAsync(timeline), [.. assumed, .. notes], missing);
     }

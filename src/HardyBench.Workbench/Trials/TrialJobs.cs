@@ -69,7 +69,12 @@ public sealed class TrialJobs(
 
         var timeline = passage is { } one ? header.Timeline.Only(one) : header.Timeline;
         return await AskAsync(new TrialPlan(
-            TrialKind.Play, new PlaybackPlan(timeline, clips.Clips, await machines.FindAsync(header.Machine.Id), header.Settings), 1, TimeSpan.FromMinutes(1)));
+            TrialKind.Play,
+            new PlaybackPlan(timeline, clips.Clips, await machines.FindAsync(header.Machine.Id), header.Settings),
+            1,
+            TimeSpan.FromMinutes(1)
+        )
+    );
     }
 
     private async Task<StoredTrial> AskAsync(TrialPlan plan)
@@ -77,10 +82,22 @@ public sealed class TrialJobs(
         plan.Checked();
         var start = plan.Start;
         return await trials.AddAsync(
-            new AskedTrial(plan.Kind, start.Timeline, start.Machine.Id, start.Settings, plan.Times, plan.AtMost, plan.Other, plan.WithoutEffect), DateTimeOffset.UtcNow);
+            new AskedTrial(
+                plan.Kind,
+                start.Timeline,
+                start.Machine.Id,
+                start.Settings,
+                plan.Times,
+                plan.AtMost,
+                plan.Other,
+                plan.WithoutEffect
+            ),
+            DateTimeOffset.UtcNow
+        );
     }
 
-    /// <summary>Closes a trial that cannot be played, so that those behind it can. A trial that has ended by itself stays as it is.</summary>
+    /// <summary>Closes a trial that cannot be played, so that those behind it can. A trial that has ended by itself stays as it
+    /// is.</summary>
     public async Task FailAsync(long id, string problem)
     {
         try
@@ -162,7 +179,9 @@ public sealed class TrialJobs(
             {
                 var role = run.Place!.Role;
                 outcomes.Add(new StepOutcome(role, run.Run));
-                played.Add(new PlayedStep(run.Id, role, run.Run.Header.Timeline.Rate.FramesPerSecond, (await runs.JudgedAsync(run.Id))!.Passages));
+                played.Add(
+                    new PlayedStep(run.Id, role, run.Run.Header.Timeline.Rate.FramesPerSecond, (await runs.JudgedAsync(run.Id))!.Passages)
+                );
             }
         }
 
@@ -181,7 +200,15 @@ public sealed class TrialJobs(
         {
             if (plan.Start.Machine.Kind == Core.Machines.MachineKind.This && settings.Proxies != Proxies.None)
             {
-                await aids.MakeAsync(plan.Start with { Settings = settings with { PreRenders = false } }, null, listener is null ? null : new Telling(listener), stop);
+                await aids.MakeAsync(
+                    plan.Start with
+                    {
+                        Settings = settings with { PreRenders = false },
+                    },
+                    null,
+                    listener is null ? null : new Telling(listener),
+                    stop
+                );
             }
         }
     }

@@ -32,11 +32,25 @@ public sealed class PickTests
     public static TheoryData<string, Func<Run, Run>> Spoiling => new()
     {
         { "other programs were busy. Close them and play again.", run => Under(run, conditions => conditions with { OtherLoad = 0.9 }) },
-        { "passage 1 could not be played. Make or relink its clips, then play again.", run => run with { Failures = [new PassageFailure(0, "gone")] } },
-        { "it ran from the battery. Plug it in and play again.", run => Under(run, conditions => conditions with { Machine = new MachineState(null, false, null, null, null, null, null, 2) }) },
+        {
+            "passage 1 could not be played. Make or relink its clips, then play again.",
+            run => run with { Failures = [new PassageFailure(0, "gone")] }
+        },
+        {
+            "it ran from the battery. Plug it in and play again.",
+            run =>
+                Under(run, conditions => conditions with { Machine = new MachineState(null, false, null, null, null, null, null, 2) })
+        },
         {
             "it could use 1 of its 16 cores. Let it use all of them and play again.",
-            run => Under(run with { Header = run.Header with { Machine = run.Header.Machine with { Kind = MachineKind.This } } }, conditions => conditions with { UsableCores = [0] })
+            run =>
+                Under(
+                    run with
+                    {
+                        Header = run.Header with { Machine = run.Header.Machine with { Kind = MachineKind.This } },
+                    },
+                    conditions => conditions with { UsableCores = [0] }
+                )
         },
     };
 
@@ -53,7 +67,10 @@ public sealed class PickTests
 
         Assert.Equal("dear", pick.Machine!.Id);
         Assert.Equal($"Its run does not count: {words}", AdviceWords.WhyNot(Assert.Single(pick.Others)));
-        Assert.Equal("No machine holds every passage in a run that counts; some runs do not count, and have to be played again.", AdviceWords.ReasonFor(Pick.From([spoilt])));
+        Assert.Equal(
+            "No machine holds every passage in a run that counts; some runs do not count, and have to be played again.",
+            AdviceWords.ReasonFor(Pick.From([spoilt]))
+        );
     }
 
     /// <summary>A file of a gigabyte on a machine of 32 lies in the cache the next time; one of 30 never does.</summary>
@@ -62,16 +79,31 @@ public sealed class PickTests
     [InlineData(0.9, 1e9, FileCache.AsFound, false)]
     [InlineData(0.1, 30e9, FileCache.AsFound, false)]
     [InlineData(0.1, 1e9, FileCache.Cold, false)]
-    public async Task A_machine_that_fails_on_footage_found_cold_is_played_again_first(double cached, double bytes, FileCache cache, bool isSpoilt)
+    public async Task A_machine_that_fails_on_footage_found_cold_is_played_again_first(
+        double cached,
+        double bytes,
+        FileCache cache,
+        bool isSpoilt
+    )
     {
         var machine = Samples.Machine("cold", cores: 1, price: 100);
-        Run Cold(Run run) => Under(run with { Header = run.Header with { Settings = run.Header.Settings with { Cache = cache } } }, conditions => conditions with
+        Run Cold(Run run) =>
+            Under(
+                run with
+                {
+                    Header = run.Header with { Settings = run.Header.Settings with { Cache = cache } },
+                },
+                conditions =>
+                    conditions with
         {
             Footage = new Dictionary<string, FootageState> { ["c"] = new("sda", "rotating", cached, "processor", null, (long)bytes) },
         });
 
         var failing = Candidate.Of(machine, Cold(await RunOn(machine)));
-        Assert.Equal(isSpoilt ? "the footage of passage 1 had to come from the drive first" : null, failing.Spoilt is { } spoilt ? AdviceWords.By(spoilt) : null);
+        Assert.Equal(
+            isSpoilt ? "the footage of passage 1 had to come from the drive first" : null,
+            failing.Spoilt is { } spoilt ? AdviceWords.By(spoilt) : null
+        );
 
         var strong = Samples.Machine("strong", cores: 16, price: 100);
         Assert.True(Candidate.Of(strong, Cold(await RunOn(strong))).Answers);
@@ -124,7 +156,11 @@ public sealed class PickTests
         return Candidate.Of(machine, await RunOn(machine));
     }
 
-    private static Run Under(Run run, Func<Conditions, Conditions> change) => run with { Header = run.Header with { Conditions = change(run.Header.Conditions) } };
+    private static Run Under(Run run, Func<Conditions, Conditions> change) =>
+        run with
+        {
+            Header = run.Header with { Conditions = change(run.Header.Conditions) },
+        };
 
     private static Task<Run> RunOn(Machine machine) => new StandInPlayback(TimeProvider.System)
         .PlayAsync(Samples.Plan(machine, Samples.UhdHevc422), new NobodyListens(), CancellationToken.None);

@@ -42,11 +42,15 @@ public sealed class LagFindingsTests
         var answer = Trial.Of(kind).Answer(run.Header.Timeline, [new StepOutcome(StepRole.Only, run)]);
 
         Assert.Equal(
-            "100 % of the 2 pictures that were shown came at once (0.1 s), 100 % within a second; the longest took 85 ms; 2 of 4 places were passed over because the hand had moved on.",
+            "100 % of the 2 pictures that were shown came at once (0.1 s), 100 % within a second; the longest took 85 ms; 2 of 4 "
+                + "places were passed over because the hand had moved on.",
             answer.Words);
         Assert.Equal("100 % within 0.1 s, 100 % within 1 s, 2 of 4 places passed over", answer.Rows[0].Words);
         var none = With([Lag(1, null)]);
-        Assert.Equal("Nothing that was asked for came on screen.", Trial.Of(kind).Answer(none.Header.Timeline, [new StepOutcome(StepRole.Only, none)]).Words);
+        Assert.Equal(
+            "Nothing that was asked for came on screen.",
+            Trial.Of(kind).Answer(none.Header.Timeline, [new StepOutcome(StepRole.Only, none)]).Words
+        );
     }
 
     private static LagReading Lag(int frame, double? ms) =>

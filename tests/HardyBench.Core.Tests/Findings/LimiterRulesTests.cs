@@ -11,7 +11,12 @@ public sealed class LimiterRulesTests
     private static readonly (LoadKind, int, float)[] FullMemory =
         [(LoadKind.SwapTraffic, 0, 5e6f), (LoadKind.MemoryUsed, 0, 15.9e9f), (LoadKind.MemoryFitted, 0, 16e9f)];
 
-    private static readonly (LoadKind, int, float)[] Hot = [(LoadKind.Clock, 0, 1.2e9f), (LoadKind.RatedClock, 0, 2.4e9f), (LoadKind.Temperature, 0, 92)];
+    private static readonly (LoadKind, int, float)[] Hot =
+    [
+        (LoadKind.Clock, 0, 1.2e9f),
+        (LoadKind.RatedClock, 0, 2.4e9f),
+        (LoadKind.Temperature, 0, 92),
+    ];
 
     /// <summary>What limits, what would limit next, and the loads that say so.</summary>
     public static TheoryData<Limiter, Limiter?, (LoadKind, int, float)[]> Cases => new()
@@ -21,17 +26,42 @@ public sealed class LimiterRulesTests
         { Limiter.Memory, null, [.. FullMemory, .. Busy(0.3f, 0.3f, 0.5f, 0)] },
         { Limiter.Memory, Limiter.Drive, [.. FullMemory, (LoadKind.DriveBusy, 0, 0.99f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
         { Limiter.Unknown, null, [(LoadKind.MemoryUsed, 0, 15.9e9f), (LoadKind.MemoryFitted, 0, 16e9f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
-        { Limiter.Unknown, null, [(LoadKind.SwapTraffic, 0, 5e6f), (LoadKind.MemoryUsed, 0, 8e9f), (LoadKind.MemoryFitted, 0, 16e9f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
+        {
+            Limiter.Unknown,
+            null,
+            [
+                (LoadKind.SwapTraffic, 0, 5e6f),
+                (LoadKind.MemoryUsed, 0, 8e9f),
+                (LoadKind.MemoryFitted, 0, 16e9f),
+                .. Busy(0.3f, 0.3f, 0.5f, 0),
+            ]
+        },
 
         // Devices, the busiest of several.
         { Limiter.MediaEngine, null, [(LoadKind.MediaEngineBusy, 0, 0.97f), .. Busy(0.2f, 0.2f, 0.2f, 0)] },
-        { Limiter.MediaEngine, null, [(LoadKind.MediaEngineBusy, 0, 0.4f), (LoadKind.MediaEngineBusy, 1, 0.96f), .. Busy(0.2f, 0.2f, 0.2f, 0)] },
-        { Limiter.MediaEngine, Limiter.GraphicsEffects, [(LoadKind.MediaEngineBusy, 0, 0.97f), (LoadKind.GraphicsBusy, 0, 0.99f), .. Busy(0.2f, 0.2f, 0.2f, 0)] },
+        {
+            Limiter.MediaEngine,
+            null,
+            [(LoadKind.MediaEngineBusy, 0, 0.4f), (LoadKind.MediaEngineBusy, 1, 0.96f), .. Busy(0.2f, 0.2f, 0.2f, 0)]
+        },
+        {
+            Limiter.MediaEngine,
+            Limiter.GraphicsEffects,
+            [(LoadKind.MediaEngineBusy, 0, 0.97f), (LoadKind.GraphicsBusy, 0, 0.99f), .. Busy(0.2f, 0.2f, 0.2f, 0)]
+        },
         { Limiter.Unknown, null, [(LoadKind.MediaEngineBusy, 0, 0.94f), .. Busy(0.2f, 0.2f, 0.2f, 0)] },
         { Limiter.GraphicsEffects, null, [(LoadKind.GraphicsBusy, 0, 0.99f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
-        { Limiter.GraphicsEffects, null, [(LoadKind.GraphicsBusy, 0, 0.5f), (LoadKind.GraphicsBusy, 1, 0.98f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
+        {
+            Limiter.GraphicsEffects,
+            null,
+            [(LoadKind.GraphicsBusy, 0, 0.5f), (LoadKind.GraphicsBusy, 1, 0.98f), .. Busy(0.3f, 0.3f, 0.5f, 0)]
+        },
         { Limiter.GraphicsEffects, Limiter.ProcessorDecode, [(LoadKind.GraphicsBusy, 0, 0.99f), .. Busy(0.97f, 0.97f, 1.7f, 0)] },
-        { Limiter.GraphicsEffects, Limiter.Bus, [(LoadKind.GraphicsBusy, 0, 0.96f), (LoadKind.BusBusy, 0, 0.97f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
+        {
+            Limiter.GraphicsEffects,
+            Limiter.Bus,
+            [(LoadKind.GraphicsBusy, 0, 0.96f), (LoadKind.BusBusy, 0, 0.97f), .. Busy(0.3f, 0.3f, 0.5f, 0)]
+        },
         { Limiter.Drive, null, [(LoadKind.DriveBusy, 0, 0.99f), .. Busy(0.2f, 0.2f, 0.3f, 0)] },
         { Limiter.Drive, Limiter.Bus, [(LoadKind.DriveBusy, 0, 0.99f), (LoadKind.BusBusy, 0, 0.99f), .. Busy(0.2f, 0.2f, 0.3f, 0)] },
         { Limiter.Bus, null, [(LoadKind.BusBusy, 0, 0.98f), .. Busy(0.2f, 0.2f, 0.3f, 0)] },
@@ -40,7 +70,11 @@ public sealed class LimiterRulesTests
         { Limiter.Heat, null, [.. Hot, .. Busy(1, 1, 2, 0)] },
         { Limiter.Heat, Limiter.Drive, [.. Hot, (LoadKind.DriveBusy, 0, 0.97f), .. Busy(1, 1, 2, 0)] },
         { Limiter.Unknown, null, [.. Hot, .. Busy(0.5f, 0.5f, 0.9f, 0)] },
-        { Limiter.ProcessorDecode, null, [(LoadKind.Clock, 0, 2.35e9f), (LoadKind.RatedClock, 0, 2.4e9f), (LoadKind.Temperature, 0, 92), .. Busy(1, 1, 2, 0)] },
+        {
+            Limiter.ProcessorDecode,
+            null,
+            [(LoadKind.Clock, 0, 2.35e9f), (LoadKind.RatedClock, 0, 2.4e9f), (LoadKind.Temperature, 0, 92), .. Busy(1, 1, 2, 0)]
+        },
         { Limiter.ProcessorDecode, null, Busy(0.95f, 0.97f, 1.7f, 0.2f) },
         { Limiter.ProcessorDecode, null, Busy(1, 1, 0.95f, 0.95f) },
         { Limiter.ProcessorEffects, null, Busy(0.95f, 0.97f, 0.4f, 1.5f) },
@@ -64,7 +98,11 @@ public sealed class LimiterRulesTests
 
     [Theory]
     [MemberData(nameof(Cases))]
-    public void The_limiter_is_the_first_rule_that_fits_and_what_fits_besides_comes_second(Limiter expected, Limiter? second, (LoadKind, int, float)[] loads)
+    public void The_limiter_is_the_first_rule_that_fits_and_what_fits_besides_comes_second(
+        Limiter expected,
+        Limiter? second,
+        (LoadKind, int, float)[] loads
+    )
     {
         var finding = LimiterRules.Find(Means(loads), Cores);
 
@@ -88,24 +126,47 @@ public sealed class LimiterRulesTests
 
         Assert.Equal((Limiter.ProcessorDecode, 1.0), (finding.Limiter, finding.Before!.Share));
         Assert.Equal(named ? Limiter.Drive : null, finding.Second?.Limiter);
-        Assert.True(!named || LimiterWords.Second(finding)!.Contains("Media drive 98 % busy, from 0.0 to 6.0 s, before 50 % of the misses.", StringComparison.Ordinal), LimiterWords.Second(finding));
+        Assert.True(
+            !named
+                || LimiterWords
+                    .Second(finding)!
+                    .Contains("Media drive 98 % busy, from 0.0 to 6.0 s, before 50 % of the misses.", StringComparison.Ordinal),
+            LimiterWords.Second(finding)
+        );
     }
 
-    /// <summary>Utilisation law, U = X·D: the full part does what is shown, the others what they could do in the time they were idle.</summary>
+    /// <summary>Utilisation law, U = X·D: the full part does what is shown, the others what they could do in the time they were
+    /// idle.</summary>
     [Fact]
     public void Each_part_has_its_headroom_the_tightest_first()
     {
-        var loads = Means([(LoadKind.GraphicsBusy, 0, 1f), (LoadKind.GraphicsBusy, 1, 0.5f), (LoadKind.MemoryUsed, 0, 4e9f), (LoadKind.MemoryFitted, 0, 16e9f), (LoadKind.BusBusy, 0, 0), .. Busy(0.1f, 0.3f, 0.3f, 0)]);
+        var loads = Means([
+            (LoadKind.GraphicsBusy, 0, 1f),
+            (LoadKind.GraphicsBusy, 1, 0.5f),
+            (LoadKind.MemoryUsed, 0, 4e9f),
+            (LoadKind.MemoryFitted, 0, 16e9f),
+            (LoadKind.BusBusy, 0, 0),
+            .. Busy(0.1f, 0.3f, 0.3f, 0),
+        ]);
 
         var parts = Headrooms.Of(loads, Cores, worked: 0.4);
 
         Assert.Equal(
-            [(LoadKind.GraphicsBusy, 0, 0.4), (LoadKind.GraphicsBusy, 1, 0.8), (LoadKind.Core, 0, 2.0), (LoadKind.MemoryUsed, 0, 4.0), (LoadKind.BusBusy, 0, (double?)null)],
+            [
+                (LoadKind.GraphicsBusy, 0, 0.4),
+                (LoadKind.GraphicsBusy, 1, 0.8),
+                (LoadKind.Core, 0, 2.0),
+                (LoadKind.MemoryUsed, 0, 4.0),
+                (LoadKind.BusBusy, 0, (double?)null),
+            ],
             parts.Select(part => (part.Part, part.Index, part.Headroom is { } headroom ? Math.Round(headroom, 6) : (double?)null)));
         Assert.Equal(
             ["graphics compute 1", "graphics compute 2", "processor", "memory", "bus to the graphics unit"],
             parts.Select(part => LimiterWords.NameOf(part, Cores, parts.Count(other => other.Part == part.Part) > 1)));
-        Assert.All(Headrooms.Of(loads, Cores, worked: 0).Where(part => part.Part != LoadKind.MemoryUsed), part => Assert.Null(part.Headroom));
+        Assert.All(
+            Headrooms.Of(loads, Cores, worked: 0).Where(part => part.Part != LoadKind.MemoryUsed),
+            part => Assert.Null(part.Headroom)
+        );
     }
 
     [Fact]
@@ -120,7 +181,19 @@ public sealed class LimiterRulesTests
     [Fact]
     public void Only_cores_that_the_player_may_use_count()
     {
-        var pinned = LimiterRules.Find(Means([(LoadKind.Core, 0, 0.99f), (LoadKind.Core, 1, 0.02f), (LoadKind.OwnDecode, 0, 0.95f), (LoadKind.OwnEffects, 0, 0), (LoadKind.OwnProcess, 0, 0.97f)]), Cores with { UsableCores = [0] });
+        var pinned = LimiterRules.Find(
+            Means([
+                (LoadKind.Core, 0, 0.99f),
+                (LoadKind.Core, 1, 0.02f),
+                (LoadKind.OwnDecode, 0, 0.95f),
+                (LoadKind.OwnEffects, 0, 0),
+                (LoadKind.OwnProcess, 0, 0.97f),
+            ]),
+            Cores with
+            {
+                UsableCores = [0],
+            }
+        );
 
         Assert.Equal(Limiter.ProcessorDecode, pinned.Limiter);
     }
@@ -148,7 +221,12 @@ public sealed class LimiterRulesTests
     [Fact]
     public void A_thread_that_is_busy_now_and_then_is_no_limit()
     {
-        LoadReading[] loads = [.. Enumerable.Range(1, 6).Select(n => new LoadReading(Samples.Ms(n * 1000), LoadKind.OwnThread, n == 1 ? 7 : 8, n == 1 ? 1f : 0.3f))];
+        LoadReading[] loads =
+        [
+            .. Enumerable
+                .Range(1, 6)
+                .Select(n => new LoadReading(Samples.Ms(n * 1000), LoadKind.OwnThread, n == 1 ? 7 : 8, n == 1 ? 1f : 0.3f)),
+        ];
 
         var means = LoadMeans.Over(loads, TimeSpan.Zero, Samples.Ms(6000));
 
@@ -158,9 +236,14 @@ public sealed class LimiterRulesTests
 
     [Fact]
     public void Headroom_is_of_the_busiest_thread_too() =>
-        Assert.Equal(1 / 0.8, Headrooms.Least(Headrooms.Of(Means([(LoadKind.OwnThread, 3, 0.8f), .. Busy(0.4f, 0.4f, 0.8f, 0)]), Cores, 1))!.Value, 6);
+        Assert.Equal(
+            1 / 0.8,
+            Headrooms.Least(Headrooms.Of(Means([(LoadKind.OwnThread, 3, 0.8f), .. Busy(0.4f, 0.4f, 0.8f, 0)]), Cores, 1))!.Value,
+            6
+        );
 
-    /// <summary>Full for a third of a second before every miss and resting between: three in four of all readings are far below the ceiling.</summary>
+    /// <summary>Full for a third of a second before every miss and resting between: three in four of all readings are far below the
+    /// ceiling.</summary>
     [Theory]
     [InlineData(1.0, Limiter.ProcessorDecode, "Processor 100 % busy")]
     [InlineData(0.5, Limiter.Unknown, "nothing measured is at its ceiling (processor 50 %)")]
@@ -218,7 +301,8 @@ public sealed class LimiterRulesTests
     }
 
     private static IEnumerable<LoadReading> At(int step, float busy) =>
-        Busy(busy, busy, 1.9f * busy, 0.05f * busy).Select(load => new LoadReading(Samples.Ms(step * 100), load.Item1, load.Item2, load.Item3));
+        Busy(busy, busy, 1.9f * busy, 0.05f * busy)
+            .Select(load => new LoadReading(Samples.Ms(step * 100), load.Item1, load.Item2, load.Item3));
 
     private static (LoadKind, int, float)[] Busy(float core0, float core1, float decode, float effects) =>
     [

@@ -21,8 +21,20 @@ public sealed class RunNotesTests
         { "it ran from the battery", Fine with { Machine = Quiet with { OnMains = false, BatteryShare = 0.8 } } },
         { "the battery was at 10 %", Fine with { Machine = Quiet with { OnMains = false, BatteryShare = 0.1 } } },
         { "the clock governor saves power", Fine with { Machine = Quiet with { Governor = "powersave" } } },
-        { "c was decoded on the processor: no such device", Fine with { Footage = new Dictionary<string, FootageState> { ["c"] = new(null, null, null, "processor", "no such device") } } },
-        { "c lay in the file cache to 10 %, so the drive was waited for at first", Fine with { Footage = new Dictionary<string, FootageState> { ["c"] = new(null, null, 0.1, "processor", null) } } },
+        {
+            "c was decoded on the processor: no such device",
+            Fine with
+            {
+                Footage = new Dictionary<string, FootageState> { ["c"] = new(null, null, null, "processor", "no such device") },
+            }
+        },
+        {
+            "c lay in the file cache to 10 %, so the drive was waited for at first",
+            Fine with
+            {
+                Footage = new Dictionary<string, FootageState> { ["c"] = new(null, null, 0.1, "processor", null) },
+            }
+        },
     };
 
     [Theory]
@@ -41,7 +53,9 @@ public sealed class RunNotesTests
     [InlineData("intel_pstate")]
     [InlineData("amd-pstate-epp")]
     public void A_healthy_machine_at_rest_needs_no_note(string driver) =>
-        Assert.Empty(RunWords.NotesOf(Played(Fine with { Machine = Quiet with { ClockShare = 0.3, Governor = "powersave", ClockDriver = driver } })));
+        Assert.Empty(
+            RunWords.NotesOf(Played(Fine with { Machine = Quiet with { ClockShare = 0.3, Governor = "powersave", ClockDriver = driver } }))
+        );
 
     [Theory]
     [InlineData(0.95f, true)]
@@ -69,7 +83,10 @@ public sealed class RunNotesTests
         var run = Played(Fine);
         var late = run with { Frames = [.. run.Frames.Select(frame => frame with { Shown = frame.Shown + Samples.Ms(8) })] };
 
-        Assert.Contains(RunWords.NotesOf(late), note => note.Contains("8.0 ms late at the 99th percentile, so in part this run measured the tool", StringComparison.Ordinal));
+        Assert.Contains(
+            RunWords.NotesOf(late),
+            note => note.Contains("8.0 ms late at the 99th percentile, so in part this run measured the tool", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -78,7 +95,16 @@ public sealed class RunNotesTests
         var run = Played(Fine);
         var own = run with
         {
-            Frames = [.. run.Frames.Take(9), run.Frames[9] with { Status = FrameStatus.Dropped, Shown = null, Reason = DropReason.PresenterLate }],
+            Frames =
+            [
+                .. run.Frames.Take(9),
+                run.Frames[9] with
+                {
+                    Status = FrameStatus.Dropped,
+                    Shown = null,
+                    Reason = DropReason.PresenterLate,
+                },
+            ],
             Loads = [new LoadReading(Samples.Ms(100), LoadKind.OwnTool, 0, 0.3f)],
         };
 
@@ -88,7 +114,8 @@ public sealed class RunNotesTests
     [Theory]
     [InlineData(RunEnding.Stopped, "stopped early")]
     [InlineData(RunEnding.CutShort, "cut short; kept up to its last second")]
-    public void An_early_end_is_said(RunEnding ending, string note) => Assert.Contains(note, RunWords.NotesOf(Played(Fine) with { Ending = ending }));
+    public void An_early_end_is_said(RunEnding ending, string note) =>
+        Assert.Contains(note, RunWords.NotesOf(Played(Fine) with { Ending = ending }));
 
     private static Run Played(Conditions conditions)
     {

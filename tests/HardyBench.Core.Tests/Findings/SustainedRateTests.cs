@@ -5,7 +5,8 @@ namespace HardyBench.Core.Tests.Findings;
 
 public sealed class SustainedRateTests
 {
-    /// <summary>What was done before the cut comes in one burst, and the last frames wait for the next passage's: neither is this passage's pace.</summary>
+    /// <summary>What was done before the cut comes in one burst, and the last frames wait for the next passage's: neither is this passage's
+    /// pace.</summary>
     [Fact]
     public void Frames_near_the_cuts_do_not_count()
     {
@@ -32,5 +33,6 @@ public sealed class SustainedRateTests
         Assert.Equal(0, SustainedRate.Of([.. Enumerable.Range(0, frames).Select(n => Samples.Ms(n * 20))], new PlaybackSettings()));
 
     [Fact]
-    public void Frames_that_all_come_at_once_say_nothing() => Assert.Equal(0, SustainedRate.Of([.. Enumerable.Repeat(Samples.Ms(20), 50)], new PlaybackSettings()));
+    public void Frames_that_all_come_at_once_say_nothing() =>
+        Assert.Equal(0, SustainedRate.Of([.. Enumerable.Repeat(Samples.Ms(20), 50)], new PlaybackSettings()));
 }

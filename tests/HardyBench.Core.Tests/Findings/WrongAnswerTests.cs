@@ -21,7 +21,10 @@ public sealed class WrongAnswerTests
     public void A_passage_too_short_for_a_verdict_makes_no_machine_unfit()
     {
         var plan = Scripted.Plan(2);
-        plan = plan with { Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0], plan.Timeline.Passages[1] with { FrameCount = 25 }] } };
+        plan = plan with
+        {
+            Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0], plan.Timeline.Passages[1] with { FrameCount = 25 }] },
+        };
         var findings = RunFindings.Of(Scripted.Run(new TrialStep(StepRole.Only, plan), _ => 1));
 
         Assert.True(findings[1].IsTooShort);
@@ -47,7 +50,9 @@ public sealed class WrongAnswerTests
     [
         new PlaybackSettings(Threads: 2), new PlaybackSettings(LookAhead: 30), new PlaybackSettings(Cache: FileCache.Cold),
         new PlaybackSettings(DecodeOn: "vaapi"), new PlaybackSettings(EffectsOn: "opencl"), new PlaybackSettings(PreviewScale.Half),
-        new PlaybackSettings(Policy: PlayingPolicy.KeepFrames), new PlaybackSettings(Proxies: Proxies.Half), new PlaybackSettings(PreRenders: true),
+        new PlaybackSettings(Policy: PlayingPolicy.KeepFrames),
+        new PlaybackSettings(Proxies: Proxies.Half),
+        new PlaybackSettings(PreRenders: true),
         new PlaybackSettings(AutomaticScale: true), new PlaybackSettings(Pictures: true),
     ];
 
@@ -65,8 +70,16 @@ public sealed class WrongAnswerTests
     {
         var run = Scripted.Run(new TrialStep(StepRole.Only, Scripted.Plan(1)), _ => 1);
         var frames = run.Frames.Select((frame, i) => i == 50 ? frame with { Status = FrameStatus.Late } : frame).ToList();
-        var loads = Enumerable.Range(1, 40).Select(n => new LoadReading(Samples.Ms(n * 100), LoadKind.Core, 0, n is >= 18 and <= 22 ? 1f : 0.1f)).ToList();
-        run = run with { Frames = frames, Loads = loads, Header = run.Header with { Conditions = run.Header.Conditions with { UsableCores = [0] } } };
+        var loads = Enumerable
+            .Range(1, 40)
+            .Select(n => new LoadReading(Samples.Ms(n * 100), LoadKind.Core, 0, n is >= 18 and <= 22 ? 1f : 0.1f))
+            .ToList();
+        run = run with
+        {
+            Frames = frames,
+            Loads = loads,
+            Header = run.Header with { Conditions = run.Header.Conditions with { UsableCores = [0] } },
+        };
 
         var finding = Assert.Single(RunFindings.Of(run));
 
@@ -74,8 +87,8 @@ public sealed class WrongAnswerTests
         Assert.InRange(finding.Headroom!.Value, 1 / 0.25, 1 / 0.2);
     }
 
-    /// <summary>A passage that is given up after a second idles for the rest of it. What limited it shows while frames were begun, and that is what is said:
-    /// not that the processor was full before misses that nothing was tried for.</summary>
+    /// <summary>A passage that is given up after a second idles for the rest of it. What limited it shows while frames were begun, and that
+    /// is what is said: not that the processor was full before misses that nothing was tried for.</summary>
     [Fact]
     public void Of_a_passage_that_was_given_up_it_is_said_what_was_full_while_frames_were_begun()
     {
@@ -87,7 +100,12 @@ public sealed class WrongAnswerTests
             new(Samples.Ms(n * 100), LoadKind.Core, 0, n <= 8 ? 1 : 0), new(Samples.Ms(n * 100), LoadKind.OwnDecode, 0, n <= 8 ? 1 : 0),
             new(Samples.Ms(n * 100), LoadKind.OwnEffects, 0, 0),
         ]).ToList();
-        run = run with { Frames = frames, Loads = loads, Header = run.Header with { Conditions = run.Header.Conditions with { UsableCores = [0] } } };
+        run = run with
+        {
+            Frames = frames,
+            Loads = loads,
+            Header = run.Header with { Conditions = run.Header.Conditions with { UsableCores = [0] } },
+        };
 
         var limiter = Assert.Single(RunFindings.Of(run)).Limiter!;
 
@@ -123,10 +141,21 @@ public sealed class WrongAnswerTests
         var slot = TimeSpan.FromSeconds(1.0 / rate);
         var frames = Enumerable.Range(0, 10 * rate).Select(n => new FrameRecord(
             n, n * slot, n * slot, n * slot, FrameStatus.OnTime, DropReason.None, default, default, default, default, 2)).ToList();
-        var dropped = frames.Select((frame, n) => n == 5 * rate ? frame with { Shown = null, Status = FrameStatus.Dropped, Reason = DropReason.NotReady } : frame).ToList();
+        var dropped = frames
+            .Select(
+                (frame, n) =>
+                    n == 5 * rate ? frame with { Shown = null, Status = FrameStatus.Dropped, Reason = DropReason.NotReady } : frame
+            )
+            .ToList();
 
-        Assert.Equal(Verdict.Holds, VerdictLimits.Default.Of(DropAccounting.Count(frames, new FrameRate(rate), PlayingPolicy.KeepTime, TimeSpan.Zero)));
-        Assert.NotEqual(Verdict.Holds, VerdictLimits.Default.Of(DropAccounting.Count(dropped, new FrameRate(rate), PlayingPolicy.KeepTime, TimeSpan.Zero)));
+        Assert.Equal(
+            Verdict.Holds,
+            VerdictLimits.Default.Of(DropAccounting.Count(frames, new FrameRate(rate), PlayingPolicy.KeepTime, TimeSpan.Zero))
+        );
+        Assert.NotEqual(
+            Verdict.Holds,
+            VerdictLimits.Default.Of(DropAccounting.Count(dropped, new FrameRate(rate), PlayingPolicy.KeepTime, TimeSpan.Zero))
+        );
     }
 
     /// <summary>The worked example of Holm's procedure with four tests at 0.05 (0.01, 0.04, 0.03, 0.005): the two smallest are real, as in
@@ -168,7 +197,8 @@ public sealed class WrongAnswerTests
     public static TheoryData<string, PlaybackSettings> Impossible => new()
     {
         { "4000 threads", new PlaybackSettings(Threads: 4000) }, { "0 threads", new PlaybackSettings(Threads: 0) },
-        { "look-ahead is 0", new PlaybackSettings(LookAhead: 0) }, { "look-ahead is 100000000", new PlaybackSettings(LookAhead: 100_000_000) },
+        { "look-ahead is 0", new PlaybackSettings(LookAhead: 0) },
+        { "look-ahead is 100000000", new PlaybackSettings(LookAhead: 100_000_000) },
         { "letters and digits", new PlaybackSettings(DecodeOn: "vaapi;x") }, { "none of", new PlaybackSettings((PreviewScale)77) },
     };
 
@@ -187,7 +217,10 @@ public sealed class WrongAnswerTests
         var kind = Core.Timelines.Effects.EffectCatalogue.All.First(effect => effect.RunsOn == Core.Timelines.Effects.EffectPlace.OneCore);
         var plan = Samples.Plan(Samples.Machine(cores: 8), Samples.HdAvc);
         var heavy = Enumerable.Repeat(Core.Timelines.Effects.Effect.Of(kind.Id), 4).ToArray();
-        plan = plan with { Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0] with { Over = heavy, Question = "one core" }] } };
+        plan = plan with
+        {
+            Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0] with { Over = heavy, Question = "one core" }] },
+        };
 
         var run = await new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NobodyListens(), CancellationToken.None);
 

@@ -41,7 +41,13 @@ public sealed class ClipFactsTests
     [InlineData(25, 50, 50, 1, 0.5)]
     [InlineData(50, 25, 50, 0.5, 1)]
     [InlineData(100, 25, 1, 0.1, 0.4)]
-    public void Long_GOP_decodes_all_that_runs_by_and_all_intra_only_what_is_shown(int source, int timeline, int gop, double speed, double expected) =>
+    public void Long_GOP_decodes_all_that_runs_by_and_all_intra_only_what_is_shown(
+        int source,
+        int timeline,
+        int gop,
+        double speed,
+        double expected
+    ) =>
         Assert.Equal(expected, ClipFacts.SourceFramesPerTimelineFrame(
             Format(Codec.Avc, Raster.Hd, source, 10) with { GopLength = gop }, new FrameRate(timeline), speed), 9);
 

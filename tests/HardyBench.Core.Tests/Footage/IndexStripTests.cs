@@ -6,12 +6,14 @@ namespace HardyBench.Core.Tests.Footage;
 public sealed class IndexStripTests
 {
     [Fact]
-    public void What_was_written_is_read_at_any_size() => Gen.Select(Gen.Int[0, 0xFFFF], Gen.Int[0, IndexStrip.LastFrame], Gen.Int[180, 2000], Gen.Int[90, 1100])
+    public void What_was_written_is_read_at_any_size() =>
+        Gen.Select(Gen.Int[0, 0xFFFF], Gen.Int[0, IndexStrip.LastFrame], Gen.Int[180, 2000], Gen.Int[90, 1100])
         .Sample((tag, frame, width, height) =>
             Assert.Equal(new StripReading(tag, frame), IndexStrip.Read(Draw(tag, frame, width, height), width, height, width)));
 
     [Fact]
-    public void A_wrong_block_is_never_taken_for_another_number() => Gen.Select(Gen.Int[0, 0xFFFF], Gen.Int[0, IndexStrip.LastFrame], Gen.Int[1, (1 << 30) - 1])
+    public void A_wrong_block_is_never_taken_for_another_number() =>
+        Gen.Select(Gen.Int[0, 0xFFFF], Gen.Int[0, IndexStrip.LastFrame], Gen.Int[1, (1 << 30) - 1])
         .Sample((tag, frame, mask) =>
         {
             var picture = Draw(tag, frame, 640, 360, block => (mask >> block % 30 & 1) == 1 && block < 30);

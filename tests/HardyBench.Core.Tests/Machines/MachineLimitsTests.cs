@@ -10,7 +10,9 @@ public sealed class MachineLimitsTests
 
     [Fact]
     public void A_machine_as_people_describe_it_can_be_worked_with() =>
-        Assert.Empty(MachineLimits.Problems(Samples.Machine(graphics: Unit, cooling: Fans with { BatteryWatts = 40 }) with { OnBattery = true }));
+        Assert.Empty(
+            MachineLimits.Problems(Samples.Machine(graphics: Unit, cooling: Fans with { BatteryWatts = 40 }) with { OnBattery = true })
+        );
 
     public static TheoryData<string, Func<Machine, Machine>> Wrong => new()
     {
@@ -32,17 +34,47 @@ public sealed class MachineLimitsTests
         { "bus is 0", machine => machine with { Graphics = [Unit with { BusGigabytesPerSecond = 0 }] } },
         { "9 graphics units", machine => machine with { Graphics = [.. Enumerable.Repeat(Unit, 9)] } },
         { "Mpixel/s of e is 0", machine => machine with { MediaEngines = [new MediaEngine("e", 0, [])] } },
-        { "read from NVMe is Infinity", machine => machine with { Drives = [machine.Drives[0] with { ReadMegabytesPerSecond = double.PositiveInfinity }] } },
-        { "Two drives are to hold the media", machine => machine with { Drives = [machine.Drives[0], machine.Drives[0] with { Roles = [DriveRole.Media] }] } },
+        {
+            "read from NVMe is Infinity",
+            machine => machine with { Drives = [machine.Drives[0] with { ReadMegabytesPerSecond = double.PositiveInfinity }] }
+        },
+        {
+            "Two drives are to hold the media",
+            machine => machine with { Drives = [machine.Drives[0], machine.Drives[0] with { Roles = [DriveRole.Media] }] }
+        },
         { "are not more than 120 W idle", machine => machine with { Cooling = Fans with { IdleWatts = 120 } } },
-        { "it would stand at its temperature limit already", machine => machine with { Cooling = Fans with { ResistanceKelvinPerWatt = 3 } } },
+        {
+            "it would stand at its temperature limit already",
+            machine => machine with { Cooling = Fans with { ResistanceKelvinPerWatt = 3 } }
+        },
         { "A power limit is not above", machine => machine with { Cooling = Fans with { MainsWatts = 20 } } },
         { "no power on battery is stated", machine => machine with { Cooling = Fans, OnBattery = true } },
         { "no power is stated", machine => machine with { OnBattery = true } },
         { "price is -1", machine => machine with { Price = -1 } },
         { "There is no such form", machine => machine with { Form = (MachineForm)99 } },
         { "The name has at most", machine => machine with { Name = "two\nlines" } },
-        { "a codec or a chroma", machine => machine with { MediaEngines = [new MediaEngine("e", 500, [new DecodeCapability(HardyBench.Core.Footage.Codec.Avc, (HardyBench.Core.Footage.ChromaSubsampling)99, 8, HardyBench.Core.Footage.Raster.Hd)])] } },
+        {
+            "a codec or a chroma",
+            machine =>
+                machine with
+                {
+                    MediaEngines =
+                    [
+                        new MediaEngine(
+                            "e",
+                            500,
+                            [
+                                new DecodeCapability(
+                                    HardyBench.Core.Footage.Codec.Avc,
+                                    (HardyBench.Core.Footage.ChromaSubsampling)99,
+                                    8,
+                                    HardyBench.Core.Footage.Raster.Hd
+                                ),
+                            ]
+                        ),
+                    ],
+                }
+        },
         { "something that there is none of", machine => machine with { Drives = [machine.Drives[0] with { Roles = [(DriveRole)9] }] } },
         { "in one line", machine => machine with { Summary = "two\nlines" } },
     };
@@ -56,7 +88,8 @@ public sealed class MachineLimitsTests
         Assert.Contains(words, refusal.Message, StringComparison.Ordinal);
     }
 
-    /// <summary>JEDEC naming arithmetic: 64 bits a channel, so DDR4-3200 25.6, DDR5-5200 41.6, DDR5-5600 44.8 GB/s (value from memory).</summary>
+    /// <summary>JEDEC naming arithmetic: 64 bits a channel, so DDR4-3200 25.6, DDR5-5200 41.6, DDR5-5600 44.8 GB/s (value from
+    /// memory).</summary>
     [Theory]
     [InlineData(3200, 1, 25.6)]
     [InlineData(5200, 1, 41.6)]
@@ -65,7 +98,8 @@ public sealed class MachineLimitsTests
     public void Memory_carries_eight_bytes_a_transfer_and_channel(int megatransfers, int channels, double expected) =>
         Assert.Equal(expected, new Memory(16, 1, channels, megatransfers, channels).BandwidthGigabytesPerSecond!.Value, 6);
 
-    /// <summary>PCI-SIG: 8 GT/s with 128b/130b is 0.985 GB/s a lane and 15.75 GB/s on sixteen; the next generation doubles it (value from memory).</summary>
+    /// <summary>PCI-SIG: 8 GT/s with 128b/130b is 0.985 GB/s a lane and 15.75 GB/s on sixteen; the next generation doubles it (value from
+    /// memory).</summary>
     [Theory]
     [InlineData(3, 1, 0.985)]
     [InlineData(3, 16, 15.75)]

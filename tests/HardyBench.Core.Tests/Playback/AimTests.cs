@@ -96,8 +96,8 @@ public sealed class AimTests
         Assert.Equal(new Choice(4, LeavesOut: true), aim.Next(Samples.Ms(1100), Clock, Nothing));
     }
 
-    /// <summary>Frame 0, due by 1040, would be done 40 ms from now; each frame run up to gains 40 − 20 of what it is late, in a GOP of 50. A third of
-    /// the way is frame 17.</summary>
+    /// <summary>Frame 0, due by 1040, would be done 40 ms from now; each frame run up to gains 40 − 20 of what it is late, in a GOP of 50.
+    /// A third of the way is frame 17.</summary>
     [Theory]
     [InlineData(1250, 14, false)]
     [InlineData(1450, 50, true)]
@@ -151,7 +151,8 @@ public sealed class AimTests
         Assert.Equal(new Choice(52, LeavesOut: true), aim.Next(Samples.Ms(1400), Clock, Nothing));
     }
 
-    /// <summary>In the last GOP of a passage there is nothing to give up for: half of it is passed over where that is what it takes.</summary>
+    /// <summary>In the last GOP of a passage there is nothing to give up for: half of it is passed over where that is what it
+    /// takes.</summary>
     [Fact]
     public void Where_nothing_stands_alone_any_more_it_runs_up_however_far()
     {
@@ -194,13 +195,17 @@ public sealed class AimTests
         }
 
         // 150 ms are in hand before the first, and each is begun when the one before it is done.
-        var frames = Enumerable.Range(0, 40).Select(n => aim.Next(Samples.Ms(1000 + (n * Math.Max(40, effects)) - effects - 150), Clock, Nothing).Frame).ToList();
+        var frames = Enumerable
+            .Range(0, 40)
+            .Select(n => aim.Next(Samples.Ms(1000 + (n * Math.Max(40, effects)) - effects - 150), Clock, Nothing).Frame)
+            .ToList();
 
         Assert.All(frames.Zip(frames.Skip(1), (one, other) => other - one), gap => Assert.InRange(gap, Math.Max(1, apart - 1), apart));
         Assert.Equal(apart, (frames[^1] - frames[0]) / 39.0, 0.15);
     }
 
-    /// <summary>While effects are what is waited for, running up costs no time: a pace that is guessed far too slow once led 40 frames on.</summary>
+    /// <summary>While effects are what is waited for, running up costs no time: a pace that is guessed far too slow once led 40 frames
+    /// on.</summary>
     [Fact]
     public void It_runs_up_no_further_than_effects_make_it_wait()
     {
@@ -226,14 +231,16 @@ public sealed class AimTests
         aim.Learn(inTime: false);
         aim.Next(Samples.Ms(0), Clock, Nothing);
 
-        // Frame 1 ends at 1080; alone it would be done at 1082, and with the margin of two misses at 1153. Running up gains a millisecond a frame.
+        // Frame 1 ends at 1080; alone it would be done at 1082, and with the margin of two misses at 1153. Running up gains a millisecond a
+        // frame.
         var choice = aim.Next(Samples.Ms(940), Clock, Nothing);
 
         Assert.False(choice.GivesUp);
         Assert.InRange(choice.Frame, 2, 6);
     }
 
-    /// <summary>Decoding that is a hair faster than the slots would have to run up over millions of frames, which are not looked at one by one.</summary>
+    /// <summary>Decoding that is a hair faster than the slots would have to run up over millions of frames, which are not looked at one by
+    /// one.</summary>
     [Fact]
     public void How_far_to_run_up_is_found_in_a_few_looks()
     {

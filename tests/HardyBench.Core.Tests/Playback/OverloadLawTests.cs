@@ -38,7 +38,12 @@ public sealed class OverloadLawTests
     [Theory]
     [InlineData(0, 0.9, 0.1, 0.5)]
     [InlineData(0.3, 0.8, 0.2, 0.7)]
-    public void It_shows_what_the_machine_gets_through_evenly_and_wastes_little(double variation, double share, double wasted, double uneven) =>
+    public void It_shows_what_the_machine_gets_through_evenly_and_wastes_little(
+        double variation,
+        double share,
+        double wasted,
+        double uneven
+    ) =>
         Many(300, (random, seed) =>
         {
             var demand = TooMuch(random);
@@ -47,9 +52,15 @@ public sealed class OverloadLawTests
             var shown = played.Where(IsShown).ToList();
             var gaps = shown.Zip(shown.Skip(1), (one, other) => (double)(other.Frame - one.Frame)).ToList();
 
-            Assert.True(shown.Count >= share * capacity * played.Count / 25 - 1, $"{shown.Count / (played.Count / 25.0):0.0} of {capacity:0.0} a second {Words(demand)}");
+            Assert.True(
+                shown.Count >= share * capacity * played.Count / 25 - 1,
+                $"{shown.Count / (played.Count / 25.0):0.0} of {capacity:0.0} a second {Words(demand)}"
+            );
             Assert.True(InVain(played) <= wasted, $"{InVain(played):0.00} in vain {Words(demand)}");
-            Assert.True(shown.Count < 100 || Deviation(gaps) <= uneven * gaps.Average(), $"deviation {Deviation(gaps):0.00}, mean {gaps.Average():0.00} {Words(demand)}");
+            Assert.True(
+                shown.Count < 100 || Deviation(gaps) <= uneven * gaps.Average(),
+                $"deviation {Deviation(gaps):0.00}, mean {gaps.Average():0.00} {Words(demand)}"
+            );
         });
 
     [Theory]
@@ -62,14 +73,23 @@ public sealed class OverloadLawTests
             var (slowest, interval) = (random.Next(3), random.Next(1, 50));
             var slow = 40 / capacity;
             var frames = Play(
-                slowest switch { 0 => Demand(interval, 1, slow, 1, 3), 1 => Demand(1, slow, 3, 1, 2), _ => Demand(interval, 1, 4, 2, slow) }, variation, seed);
+                slowest switch
+                {
+                    0 => Demand(interval, 1, slow, 1, 3),
+                    1 => Demand(1, slow, 3, 1, 2),
+                    _ => Demand(interval, 1, 4, 2, slow),
+                },
+                variation,
+                seed
+            );
 
             Assert.True(frames.Count(IsShown) >= share * frames.Count, $"{frames.Count(IsShown)} of {frames.Count}");
         });
 
-    /// <summary>Shown in a GOP of G at a share f of what is needed, when every second frame is unreferenced, the others are a share ρ of the work,
-    /// and A may be under way. From ρ on all referenced ones and as many others as the rest of the time allows. Below, referenced ones alone are
-    /// too much: f·G/(2ρ) of them are what the time allows, and the A that are decoded before it begins last A / (1 − f/ρ) of them.</summary>
+    /// <summary>Shown in a GOP of G at a share f of what is needed, when every second frame is unreferenced, the others are a share ρ of
+    /// the work, and A may be under way. From ρ on all referenced ones and as many others as the rest of the time allows. Below, referenced
+    /// ones alone are too much: f·G/(2ρ) of them are what the time allows, and the A that are decoded before it begins last A / (1 − f/ρ)
+    /// of them.</summary>
     private static double Allowed(int gop, double share, int memory, double referenced = 0.5) => share >= referenced
         ? gop / 2.0 * (1 + (share - referenced) / (1 - referenced))
         : Math.Min(share * gop / 2 / referenced, memory / (1 - share / referenced));
@@ -89,9 +109,13 @@ public sealed class OverloadLawTests
             var costs = Enumerable.Range(0, gop).Select(position => 1 - bits + bits * DecodeCost.BitShare(position, gop)).ToList();
             var referenced = costs.Where((_, position) => DecodeCost.IsReferenced(position, gop)).Sum() / gop;
             var frames = Play(Demand(gop, 0.1, costs.Select(cost => cost * 40 / speed), 0, 3), variation, seed, 8 * gop).Skip(gop).ToList();
-            var allowed = Allowed(gop, speed, new PlaybackSettings().LookAhead + PlaybackSettings.DecodeAhead, referenced) * frames.Count / gop;
+            var allowed =
+                Allowed(gop, speed, new PlaybackSettings().LookAhead + PlaybackSettings.DecodeAhead, referenced) * frames.Count / gop;
 
-            Assert.True(frames.Count(IsShown) >= share * allowed, $"{frames.Count(IsShown)} of {allowed:0}, GOP {gop}, at {speed:0.00}, {referenced:0.00} of it for others");
+            Assert.True(
+                frames.Count(IsShown) >= share * allowed,
+                $"{frames.Count(IsShown)} of {allowed:0}, GOP {gop}, at {speed:0.00}, {referenced:0.00} of it for others"
+            );
         });
 
     [Theory]
@@ -106,7 +130,12 @@ public sealed class OverloadLawTests
     {
         const int Frames = 14, LookAhead = 2, Memory = LookAhead + PlaybackSettings.DecodeAhead;
         var frames = new Simulation(
-            [Demand(gop, 0, 40 / share, 0, 0, frames: 40 * gop)], Rate, new PlaybackSettings(LookAhead: LookAhead), ServiceSpread.None, null).Play();
+            [Demand(gop, 0, 40 / share, 0, 0, frames: 40 * gop)],
+            Rate,
+            new PlaybackSettings(LookAhead: LookAhead),
+            ServiceSpread.None,
+            null
+        ).Play();
         var shown = frames.Skip(20 * gop).Count(IsShown) / (20.0 * gop) * Frames;
 
         // The decoder is free at the first frame's slot, as it is on average in the middle of a run.
@@ -116,7 +145,8 @@ public sealed class OverloadLawTests
         Assert.InRange(Allowed(gop, share, Memory) / gop * Frames, best - 1, best + gop * share + 1);
     }
 
-    /// <summary>The most frames that can be shown from one on: each is left out, decoded for the others only, or decoded and shown.</summary>
+    /// <summary>The most frames that can be shown from one on: each is left out, decoded for the others only, or decoded and
+    /// shown.</summary>
     /// <param name="now">When the decoder is free.</param>
     /// <param name="shown">Those shown before.</param>
     private static int Best(int frame, double now, int[] shown, int gop, int frames, double decode, double firstShown, int memory)
@@ -138,7 +168,8 @@ public sealed class OverloadLawTests
         return Math.Max(best, Best(frame + 1, now + decode, shown, gop, frames, decode, firstShown, memory));
     }
 
-    /// <summary>Pairs of passages of which one asks less in one respect: a smaller scale or fewer effects, a proxy, a faster part.</summary>
+    /// <summary>Pairs of passages of which one asks less in one respect: a smaller scale or fewer effects, a proxy, a faster
+    /// part.</summary>
     [Theory]
     [InlineData(0)]
     [InlineData(0.08)]
@@ -164,7 +195,9 @@ public sealed class OverloadLawTests
                 }, variation, seed);
             if (part < whole - 2)
             {
-                fewer.Add($"{whole} → {part}: {what}, {less:0.00} of it, GOP {gop}, {read:0.0}, {decode:0.0}, {copy:0.0}, {effects:0.0}, {shared}");
+                fewer.Add(
+                    $"{whole} → {part}: {what}, {less:0.00} of it, GOP {gop}, {read:0.0}, {decode:0.0}, {copy:0.0}, {effects:0.0}, {shared}"
+                );
             }
         });
 
@@ -178,11 +211,27 @@ public sealed class OverloadLawTests
     [InlineData(1000)]
     public void After_a_passage_that_is_too_much_the_first_frames_of_a_light_one_are_on_time(double effects)
     {
-        foreach (var heavy in new[] { Demand(1, 1, 8, 1, effects, frames: 250), Demand(1, 1, effects, 1, 8, frames: 250), Demand(50, 1, effects / 2, 1, 8, frames: 250) })
+        foreach (
+            var heavy in new[]
+            {
+                Demand(1, 1, 8, 1, effects, frames: 250),
+                Demand(1, 1, effects, 1, 8, frames: 250),
+                Demand(50, 1, effects / 2, 1, 8, frames: 250),
+            }
+        )
         {
-            var frames = new Simulation([heavy, Demand(1, 1, 6, 1, 8, frames: 50)], Rate, new PlaybackSettings(), ServiceSpread.None, null).Play();
+            var frames = new Simulation(
+                [heavy, Demand(1, 1, 6, 1, 8, frames: 50)],
+                Rate,
+                new PlaybackSettings(),
+                ServiceSpread.None,
+                null
+            ).Play();
 
-            var notOnTime = frames.Skip(250).Where(frame => frame.Status != FrameStatus.OnTime).Select(frame => $"{frame.Frame} {frame.Status}");
+            var notOnTime = frames
+                .Skip(250)
+                .Where(frame => frame.Status != FrameStatus.OnTime)
+                .Select(frame => $"{frame.Frame} {frame.Status}");
             Assert.True(!notOnTime.Any(), $"{string.Join(", ", notOnTime)} after {Words(heavy)}");
         }
     }
@@ -192,7 +241,12 @@ public sealed class OverloadLawTests
     private static int Shown(PassageDemand demand, double variation, int seed) => Play(demand, variation, seed).Count(IsShown);
 
     private static IReadOnlyList<FrameRecord> Play(PassageDemand demand, double variation, int seed, int? frames = null) => new Simulation(
-        [demand with { FrameCount = frames ?? demand.FrameCount }], Rate, new PlaybackSettings(), new ServiceSpread(seed, variation, 0, TimeSpan.Zero), null).Play();
+        [demand with { FrameCount = frames ?? demand.FrameCount }],
+        Rate,
+        new PlaybackSettings(),
+        new ServiceSpread(seed, variation, 0, TimeSpan.Zero),
+        null
+    ).Play();
 
     private static double InVain(IReadOnlyList<FrameRecord> frames) =>
         frames.Where(frame => !IsShown(frame)).Sum(Work) / frames.Sum(Work);
@@ -204,11 +258,27 @@ public sealed class OverloadLawTests
 
     private static double Deviation(List<double> values) => Math.Sqrt(values.Average(value => Math.Pow(value - values.Average(), 2)));
 
-    private static PassageDemand Demand(int interval, double read, double decode, double copy, double effects, bool shared = false, int frames = Minute) =>
-        Demand(interval, read, [decode], copy, effects, shared, frames);
+    private static PassageDemand Demand(
+        int interval,
+        double read,
+        double decode,
+        double copy,
+        double effects,
+        bool shared = false,
+        int frames = Minute
+    ) => Demand(interval, read, [decode], copy, effects, shared, frames);
 
     /// <param name="decode">Milliseconds for each position of a GOP, or one for all.</param>
-    private static PassageDemand Demand(int interval, double read, IEnumerable<double> decode, double copy, double effects, bool shared = false, int frames = Minute) => new(
+    private static PassageDemand Demand(
+        int interval,
+        double read,
+        IEnumerable<double> decode,
+        double copy,
+        double effects,
+        bool shared = false,
+        int frames = Minute
+    ) =>
+        new(
         frames,
         [
             new Visit(Station.Drive, VisitKind.Read, [Samples.Ms(read)]),

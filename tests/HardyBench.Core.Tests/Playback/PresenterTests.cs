@@ -55,7 +55,10 @@ public sealed class PresenterTests
 
         Assert.All(frames, frame => Assert.Equal((FrameStatus.OnTime, frame.Shown), (frame.Status, (TimeSpan?)frame.SlotStart)));
         Assert.Equal([100, 101, 350, 351], frames.Select(frame => frame.Shown!.Value.TotalMilliseconds));
-        Assert.Equal(PresenterAct.Drop, new Presenter(Rate, PlayingPolicy.Unpaced).Decide(TimeSpan.Zero, null, DropReason.PassageFailed).Act);
+        Assert.Equal(
+            PresenterAct.Drop,
+            new Presenter(Rate, PlayingPolicy.Unpaced).Decide(TimeSpan.Zero, null, DropReason.PassageFailed).Act
+        );
     }
 
     [Fact]
@@ -145,7 +148,9 @@ public sealed class PresenterTests
 
             var shown = decision.Act == PresenterAct.Show ? now : (TimeSpan?)null;
             var slotStart = presenter.Settle(decision, now);
-            frames.Add(new FrameRecord(frame, slotStart, known, shown, decision.Status, decision.Reason, default, default, default, default, 0));
+            frames.Add(
+                new FrameRecord(frame, slotStart, known, shown, decision.Status, decision.Reason, default, default, default, default, 0)
+            );
         }
 
         return frames;

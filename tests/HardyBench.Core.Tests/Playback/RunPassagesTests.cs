@@ -14,7 +14,9 @@ public sealed class RunPassagesTests
     [InlineData(0, 0, 0, 0)]
     public void Every_slot_is_in_the_passage_that_it_belongs_to_however_far_the_run_came(int settled, params int[] counts)
     {
-        foreach (var frames in new IReadOnlyList<FrameRecord>[] { Whole.Frames.Take(settled).ToArray(), Whole.Frames.Take(settled).ToList() })
+        foreach (
+            var frames in new IReadOnlyList<FrameRecord>[] { Whole.Frames.Take(settled).ToArray(), Whole.Frames.Take(settled).ToList() }
+        )
         {
             var run = Whole with { Frames = frames };
 

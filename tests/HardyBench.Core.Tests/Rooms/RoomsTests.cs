@@ -3,7 +3,8 @@ using System.Xml.Linq;
 
 namespace HardyBench.Core.Tests.Rooms;
 
-/// <summary>Who may know whom, read from the sources: a room is a project's folder. What a new reference here would break is drawn in the README.</summary>
+/// <summary>Who may know whom, read from the sources: a room is a project's folder. What a new reference here would break is drawn in the
+/// README.</summary>
 public sealed partial class RoomsTests
 {
     private static readonly string Sources = Path.Combine(Repository.Root, "src");
@@ -24,22 +25,34 @@ public sealed partial class RoomsTests
     };
 
     private static readonly List<Source> All =
-        [.. Directory.EnumerateFiles(Sources, "*.cs", SearchOption.AllDirectories).Where(file => !BuiltPath().IsMatch(file)).Select(Read).OfType<Source>()];
+        [
+            .. Directory
+                .EnumerateFiles(Sources, "*.cs", SearchOption.AllDirectories)
+                .Where(file => !BuiltPath().IsMatch(file))
+                .Select(Read)
+                .OfType<Source>(),
+        ];
 
     private static readonly HashSet<string> Spaces = [.. All.Select(source => source.Space)];
 
-    public static TheoryData<string> Projects => new(Directory.EnumerateDirectories(Sources).Select(folder => Path.GetFileName(folder)["HardyBench.".Length..]));
+    public static TheoryData<string> Projects =>
+        new(Directory.EnumerateDirectories(Sources).Select(folder => Path.GetFileName(folder)["HardyBench.".Length..]));
 
     [Theory]
     [MemberData(nameof(Projects))]
     public void A_project_names_only_those_below_it(string project)
     {
-        var known = All.Where(source => ProjectOf(source.Space) == project).SelectMany(Known).Select(ProjectOf).Where(other => other != project).Distinct();
+        var known = All.Where(source => ProjectOf(source.Space) == project)
+            .SelectMany(Known)
+            .Select(ProjectOf)
+            .Where(other => other != project)
+            .Distinct();
 
         Assert.Subset(MayKnow[project].Split(' ', StringSplitOptions.RemoveEmptyEntries).ToHashSet(), known.ToHashSet());
     }
 
-    /// <summary>Decoding and effects are native code that a hostile file can bring down: they are nowhere in what serves or keeps.</summary>
+    /// <summary>Decoding and effects are native code that a hostile file can bring down: they are nowhere in what serves or
+    /// keeps.</summary>
     [Theory]
     [InlineData("Cli")]
     [InlineData("Server")]
@@ -93,7 +106,10 @@ public sealed partial class RoomsTests
     }
 
     /// <summary>All that a project is built with, itself left aside.</summary>
-    private static HashSet<string> Below(string project) => [.. XDocument.Load(Path.Combine(Sources, $"HardyBench.{project}", $"HardyBench.{project}.csproj"))
+    private static HashSet<string> Below(string project) =>
+        [
+            .. XDocument
+                .Load(Path.Combine(Sources, $"HardyBench.{project}", $"HardyBench.{project}.csproj"))
         .Descendants("ProjectReference").Where(one => (string?)one.Attribute("ReferenceOutputAssembly") != "false")
         .Select(one => Path.GetFileNameWithoutExtension(one.Attribute("Include")!.Value)["HardyBench.".Length..])
         .SelectMany(other => Below(other).Append(other))];
@@ -111,8 +127,14 @@ public sealed partial class RoomsTests
     /// <summary>The namespaces that a source names: in its using lines, or in full before a type.</summary>
     private static HashSet<string> Known(Source source) =>
     [
-        .. UsingLine().Matches(source.Text).Select(match => match.Groups[1].Value).Select(name => Spaces.Contains(name) ? name : name[..name.LastIndexOf('.')]),
-        .. InFull().Matches(UsingLine().Replace(source.Text, "")).Select(match => $"HardyBench.{match.Groups[1].Value}").Where(Spaces.Contains),
+        .. UsingLine()
+            .Matches(source.Text)
+            .Select(match => match.Groups[1].Value)
+            .Select(name => Spaces.Contains(name) ? name : name[..name.LastIndexOf('.')]),
+        .. InFull()
+            .Matches(UsingLine().Replace(source.Text, ""))
+            .Select(match => $"HardyBench.{match.Groups[1].Value}")
+            .Where(Spaces.Contains),
     ];
 
     [GeneratedRegex(@"/(obj|bin)/")]

@@ -53,8 +53,14 @@ public sealed class CostModelTests
         // So many that bringing the clip to the smaller raster, which costs what the clip has, does not matter.
         Effect[] effects = [.. Enumerable.Repeat(Effect.Of("primary-grade"), 20), .. Enumerable.Repeat(Effect.Of("noise-reduction"), 20)];
 
-        var whole = CostModel.DemandOf(Samples.Plan(machine, Samples.UhdHevc422, raster: Raster.Uhd, effects: effects), Samples.Plan(machine, Samples.UhdHevc422, effects: effects).Timeline.Passages[0]);
-        var half = CostModel.DemandOf(Samples.Plan(machine, Samples.UhdHevc422, raster: Raster.Hd, effects: effects), Samples.Plan(machine, Samples.UhdHevc422, effects: effects).Timeline.Passages[0]);
+        var whole = CostModel.DemandOf(
+            Samples.Plan(machine, Samples.UhdHevc422, raster: Raster.Uhd, effects: effects),
+            Samples.Plan(machine, Samples.UhdHevc422, effects: effects).Timeline.Passages[0]
+        );
+        var half = CostModel.DemandOf(
+            Samples.Plan(machine, Samples.UhdHevc422, raster: Raster.Hd, effects: effects),
+            Samples.Plan(machine, Samples.UhdHevc422, effects: effects).Timeline.Passages[0]
+        );
 
         Assert.Equal(Decoding(whole), Decoding(half));
         Assert.InRange(Effects(half) / Effects(whole), 0.24, 0.27);

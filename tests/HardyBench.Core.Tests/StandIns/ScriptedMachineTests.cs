@@ -146,7 +146,10 @@ public sealed class ScriptedMachineTests
         var lags = Hand(plan, Demand(Scripted.Frames, 1, [0], [service], 0)).Carry([drag]);
 
         Assert.Equal(passedOver, lags.Count(lag => lag.Lag is null) / 100.0, 0.02);
-        Assert.All(lags.Where(lag => lag.Lag is not null), lag => Assert.InRange(lag.Lag!.Value.TotalMilliseconds, service - 0.001, 2 * service));
+        Assert.All(
+            lags.Where(lag => lag.Lag is not null),
+            lag => Assert.InRange(lag.Lag!.Value.TotalMilliseconds, service - 0.001, 2 * service)
+        );
     }
 
     [Theory]
@@ -160,7 +163,13 @@ public sealed class ScriptedMachineTests
             scale => scale,
             scale => (IReadOnlyList<PassageDemand>)[Demand(Frames, 1, [0], [1], full / ((int)scale * (int)scale))]);
         var frames = new Simulation(
-            [Demand(Frames, 1, [0], [1], full)], Rate, new PlaybackSettings(AutomaticScale: true), ServiceSpread.None, null, smaller: smaller).Play();
+            [Demand(Frames, 1, [0], [1], full)],
+            Rate,
+            new PlaybackSettings(AutomaticScale: true),
+            ServiceSpread.None,
+            null,
+            smaller: smaller
+        ).Play();
 
         Assert.Equal(settled, frames[^1].Scale);
         Assert.DoesNotContain(frames.TakeLast(Frames / 2), frame => frame.Status == FrameStatus.Dropped);

@@ -54,7 +54,12 @@ public sealed class SimulationLawTests
     public void Without_a_clock_the_sustained_rate_is_what_the_bottleneck_allows(double read, double decode, double copy, double effects)
     {
         var frames = new Simulation(
-            [Demand(read, decode, copy, effects), Demand(1, 2, 1, 1)], Rate, new PlaybackSettings(Policy: PlayingPolicy.Unpaced), ServiceSpread.None, null).Play();
+            [Demand(read, decode, copy, effects), Demand(1, 2, 1, 1)],
+            Rate,
+            new PlaybackSettings(Policy: PlayingPolicy.Unpaced),
+            ServiceSpread.None,
+            null
+        ).Play();
 
         var sustained = SustainedRate.Of([.. frames.Take(Frames).Select(frame => frame.Shown!.Value)], new PlaybackSettings());
         Assert.Equal(Demand(read, decode, copy, effects).ThroughputBound(double.MaxValue), sustained, 6);
@@ -83,8 +88,9 @@ public sealed class SimulationLawTests
         Assert.Equal(Enumerable.Range(0, Frames), frames.Select(frame => frame.Frame));
     }
 
-    /// <summary>Whatever the luck of its first frames: a heavier passage after a heavy one shows at least 0.8 of what its bottleneck allows. It showed
-    /// nothing at all by some seeds while frames that were given up once they were read, or at the copy to a graphics unit, taught nothing.</summary>
+    /// <summary>Whatever the luck of its first frames: a heavier passage after a heavy one shows at least 0.8 of what its bottleneck
+    /// allows. It showed nothing at all by some seeds while frames that were given up once they were read, or at the copy to a graphics
+    /// unit, taught nothing.</summary>
     [Theory]
     [InlineData(8, 75, 12, 95)]
     [InlineData(75, 20, 95, 24)]
@@ -92,8 +98,22 @@ public sealed class SimulationLawTests
     [InlineData(5, 30, 95, 24)]
     public void A_heavier_passage_after_a_heavy_one_is_never_lost_whole(double firstRead, double firstDecode, double read, double decode)
     {
-        PassageDemand[] demands = [Demand(firstRead, firstDecode, 8, 3) with { FrameCount = 150 }, Demand(read, decode, 8, 5) with { FrameCount = 150 }];
-        var shown = Enumerable.Range(1, 200).Select(seed => new Simulation(demands, Rate, new PlaybackSettings(), new ServiceSpread(seed, 0.08, 0.0002, Samples.Ms(12)), null).Play()
+        PassageDemand[] demands =
+        [
+            Demand(firstRead, firstDecode, 8, 3) with
+            {
+                FrameCount = 150,
+            },
+            Demand(read, decode, 8, 5) with
+            {
+                FrameCount = 150,
+            },
+        ];
+        var shown = Enumerable
+            .Range(1, 200)
+            .Select(seed =>
+                new Simulation(demands, Rate, new PlaybackSettings(), new ServiceSpread(seed, 0.08, 0.0002, Samples.Ms(12)), null)
+                    .Play()
             .Skip(150).Count(frame => frame.Shown is not null)).ToList();
 
         Assert.True(shown.Min() >= 0.8 * 150 * 40 / 95, $"{shown.Min()} of 150, by seed {shown.IndexOf(shown.Min()) + 1}");

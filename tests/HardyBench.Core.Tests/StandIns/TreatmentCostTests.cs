@@ -9,7 +9,8 @@ namespace HardyBench.Core.Tests.StandIns;
 /// <summary>What treating a frame asks. Figures are those that `make bench WHAT=costs` measured on the reference core.</summary>
 public sealed class TreatmentCostTests
 {
-    /// <summary>One pass of noise reduction over HD took 9.8 ms of a core, so 25 of them keep a quarter of a core busy and not 23.</summary>
+    /// <summary>One pass of noise reduction over HD took 9.8 ms of a core, so 25 of them keep a quarter of a core busy and not
+    /// 23.</summary>
     [Theory]
     [InlineData("noise-reduction", 0.245)]
     [InlineData("sharpen", 0.50)]
@@ -78,5 +79,8 @@ public sealed class TreatmentCostTests
     }
 
     private static PassageWeight Weight(params Layer[] layers) => PassageWeight.Of(
-        new Passage("asked", 100, layers, []), new Timeline("t", "T", Raster.Hd, Samples.Rate, []), Samples.Plan(Samples.Machine(), Samples.HdAvc).Clips);
+        new Passage("asked", 100, layers, []),
+        new Timeline("t", "T", Raster.Hd, Samples.Rate, []),
+        Samples.Plan(Samples.Machine(), Samples.HdAvc).Clips
+    );
 }

@@ -14,12 +14,19 @@ public sealed class LoopingTests
     [InlineData(50, 50, 0)]
     [InlineData(137, 50, 37)]
     [InlineData(137, 0, 137)]
-    public void After_the_last_frame_comes_the_first(long number, long frames, long shown) => Assert.Equal(shown, Looping.FrameOf(number, frames));
+    public void After_the_last_frame_comes_the_first(long number, long frames, long shown) =>
+        Assert.Equal(shown, Looping.FrameOf(number, frames));
 
     [Fact]
     public void A_passage_split_past_the_clip_s_end_goes_on_within_the_clip()
     {
-        var timeline = new Timeline("t", "T", Raster.Hd, Samples.Rate, [new Passage("asked", 25, [new Layer("a", [], 120), new Layer("gone", [], 120)], [])]);
+        var timeline = new Timeline(
+            "t",
+            "T",
+            Raster.Hd,
+            Samples.Rate,
+            [new Passage("asked", 25, [new Layer("a", [], 120), new Layer("gone", [], 120)], [])]
+        );
 
         var within = Looping.Within(timeline, Clips);
 

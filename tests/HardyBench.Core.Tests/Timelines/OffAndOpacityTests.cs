@@ -8,7 +8,9 @@ namespace HardyBench.Core.Tests.Timelines;
 public sealed class OffAndOpacityTests
 {
     private static readonly Passage Treated = new(
-        "asked", 100, [new Layer("c", [Effect.Of("sharpen") with { IsOff = true }, Effect.Of("blur")]), new Layer("c", []) { Opacity = 0.5 }],
+        "asked",
+        100,
+        [new Layer("c", [Effect.Of("sharpen") with { IsOff = true }, Effect.Of("blur")]), new Layer("c", []) { Opacity = 0.5 }],
         [Effect.Of("glow") with { IsOff = true }]);
 
     private static readonly IReadOnlyDictionary<string, Clip> Clips = Samples.Plan(Samples.Machine(), Samples.HdAvc).Clips;
@@ -49,7 +51,9 @@ public sealed class OffAndOpacityTests
     [Fact]
     public void The_lowest_layer_lets_nothing_through() => Assert.Contains(
         "nothing below it",
-        Assert.Single(TimelineCheck.ProblemsOf(new Passage("asked", 100, [new Layer("c", []) { Opacity = 0.5 }], []), Clips)), StringComparison.Ordinal);
+        Assert.Single(TimelineCheck.ProblemsOf(new Passage("asked", 100, [new Layer("c", []) { Opacity = 0.5 }], []), Clips)),
+        StringComparison.Ordinal
+    );
 
     private static PassageWeight WeightOf(Passage passage) =>
         PassageWeight.Of(passage, new Timeline("t", "T", Raster.Hd, Samples.Rate, [passage]), Clips);

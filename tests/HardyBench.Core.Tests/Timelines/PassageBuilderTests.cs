@@ -9,7 +9,10 @@ public sealed class PassageBuilderTests
 {
     private static readonly Effect[] Two = [Effect.Of("sharpen"), Effect.Of("blur")];
 
-    private static readonly Dictionary<string, Clip> Clips = new[] { "a", "b" }.ToDictionary(id => id, id => new Clip(id, id, Samples.HdAvc, 50, null));
+    private static readonly Dictionary<string, Clip> Clips = new[] { "a", "b" }.ToDictionary(
+        id => id,
+        id => new Clip(id, id, Samples.HdAvc, 50, null)
+    );
 
     public static TheoryData<SeriesKind, int[], int[]> Series => new()
     {
@@ -47,7 +50,21 @@ public sealed class PassageBuilderTests
     [Fact]
     public void What_a_series_lacks_is_said()
     {
-        Assert.Contains("clip", Assert.Throws<SeriesException>(() => PassageBuilder.Build(new Series(SeriesKind.Ladder, [], [], 1, 1), Samples.Rate, Clips)).Message, StringComparison.Ordinal);
-        Assert.Contains("effect", Assert.Throws<SeriesException>(() => PassageBuilder.Build(new Series(SeriesKind.EffectRamp, ["a"], [], 1, 1), Samples.Rate, Clips)).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "clip",
+            Assert
+                .Throws<SeriesException>(() => PassageBuilder.Build(new Series(SeriesKind.Ladder, [], [], 1, 1), Samples.Rate, Clips))
+                .Message,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "effect",
+            Assert
+                .Throws<SeriesException>(() =>
+                    PassageBuilder.Build(new Series(SeriesKind.EffectRamp, ["a"], [], 1, 1), Samples.Rate, Clips)
+                )
+                .Message,
+            StringComparison.Ordinal
+        );
     }
 }

@@ -23,7 +23,11 @@ public sealed class StackCutterTests
     [Fact]
     public void A_hole_is_left_out_and_told_and_marks_behind_it_move_up()
     {
-        var (timeline, notes) = Cut([new TimelineMark(10, "before"), new TimelineMark(80, "behind")], Item("a", 0, 25, 0), Item("b", 50, 50, 0));
+        var (timeline, notes) = Cut(
+            [new TimelineMark(10, "before"), new TimelineMark(80, "behind")],
+            Item("a", 0, 25, 0),
+            Item("b", 50, 50, 0)
+        );
 
         Assert.Equal([25, 50], timeline.Passages.Select(passage => passage.FrameCount));
         Assert.Contains("25 frames from 00:00:01:00 on hold nothing", Assert.Single(notes), StringComparison.Ordinal);
@@ -61,7 +65,14 @@ public sealed class StackCutterTests
         StackCutter.Cut(Imported(marks, items), "t", Raster.Hd, _ => null);
 
     private static ImportedTimeline Imported(TimelineMark[] marks, params TrackItem[] items) => new(
-        "T", Rate, items, [.. items.Select(item => item.MediaKey).Distinct().Select(key => new ImportedMedia(key, key, null, null, null))], marks, null, []);
+        "T",
+        Rate,
+        items,
+        [.. items.Select(item => item.MediaKey).Distinct().Select(key => new ImportedMedia(key, key, null, null, null))],
+        marks,
+        null,
+        []
+    );
 
     private static TrackItem Item(string key, long start, long length, int order) =>
         new(start, length, order, key, new MediaTime(0, 25), [], null, [], null, null);

@@ -34,7 +34,9 @@ public sealed class TimecodeReferenceTests
             var ours = Timecode.Of(frame, rate, countsAll: !dropFrame);
             if (expected != ours || Timecode.Parse(ours, rate, dropFrame) != frame)
             {
-                Assert.Fail($"Frame {frame}: '{ours}', the package says '{expected}', and it comes back as {Timecode.Parse(ours, rate, dropFrame)}.");
+                Assert.Fail(
+                    $"Frame {frame}: '{ours}', the package says '{expected}', and it comes back as {Timecode.Parse(ours, rate, dropFrame)}."
+                );
             }
         }
 

@@ -85,6 +85,9 @@ public sealed class TimelineCheckTests
         var clips = new Dictionary<string, Clip>(Clips) { ["made"] = Clips["a"] with { Id = "made", Title = "The pit", Sha256 = "ab" } };
         var passage = new Passage("asked", 50, [new Layer("a", []), new Layer("made", []), new Layer("a", []), new Layer("gone", [])], []);
 
-        Assert.Equal("“The wings” is not made: make it under Footage before this machine plays it", Assert.Single(TimelineCheck.NotMade(passage, clips)));
+        Assert.Equal(
+            "“The wings” is not made: make it under Footage before this machine plays it",
+            Assert.Single(TimelineCheck.NotMade(passage, clips))
+        );
     }
 }

@@ -28,7 +28,13 @@ public sealed class TimelineLimitsTests
         { "9 bits", Good with { BitDepth = 9 } },
         { "5001 passages", Good with { Passages = [.. Enumerable.Repeat(Asked, 5001)] } },
         { "65 layers in a passage", Good with { Passages = [Asked with { Layers = [.. Enumerable.Repeat(Asked.Layers[0], 65)] }] } },
-        { "20480 layers", Good with { Passages = [.. Enumerable.Repeat(Asked with { Layers = [.. Enumerable.Repeat(Asked.Layers[0], 64)] }, 320)] } },
+        {
+            "20480 layers",
+            Good with
+            {
+                Passages = [.. Enumerable.Repeat(Asked with { Layers = [.. Enumerable.Repeat(Asked.Layers[0], 64)] }, 320)],
+            }
+        },
         { "33 effects in one place", Good with { Passages = [Asked with { Over = [.. Enumerable.Repeat(Effect.Of("sharpen"), 33)] }] } },
         { "2147483647 frames", Good with { Passages = [Asked with { FrameCount = int.MaxValue }] } },
         { "negative length", Good with { Passages = [Asked with { FrameCount = -1 }] } },

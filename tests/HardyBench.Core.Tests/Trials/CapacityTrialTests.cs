@@ -24,14 +24,16 @@ public sealed class CapacityTrialTests
         Assert.Contains("Without a clock", answer.Words, StringComparison.Ordinal);
     }
 
-    /// <summary>The headroom of a bare run is reckoned by the utilisation law; without a clock it is measured. Within a tenth: services vary and the
-    /// pictures that stand alone cost more.</summary>
+    /// <summary>The headroom of a bare run is reckoned by the utilisation law; without a clock it is measured. Within a tenth: services
+    /// vary and the pictures that stand alone cost more.</summary>
     [Theory]
     [InlineData(4)]
     [InlineData(12)]
     public async Task Headroom_reckoned_from_a_bare_run_is_the_capacity_that_is_measured(int cores)
     {
-        var bare = RunFindings.Of(await new StandInPlayback(TimeProvider.System).PlayAsync(Plan(cores), new NobodyListens(), CancellationToken.None))[0];
+        var bare = RunFindings.Of(
+            await new StandInPlayback(TimeProvider.System).PlayAsync(Plan(cores), new NobodyListens(), CancellationToken.None)
+        )[0];
         var (done, _) = await PlayAsync(cores, times: 1);
 
         Assert.Equal(Verdict.Holds, bare.Verdict);
@@ -55,10 +57,18 @@ public sealed class CapacityTrialTests
 
     private static async Task<(List<StepOutcome> Done, TrialAnswer Answer)> PlayAsync(int cores, int times)
     {
-        var (trial, done) = (new TrialPlan(TrialKind.Capacity, Plan(cores), times, TimeSpan.FromMinutes(1)).Checked(), new List<StepOutcome>());
+        var (trial, done) = (
+            new TrialPlan(TrialKind.Capacity, Plan(cores), times, TimeSpan.FromMinutes(1)).Checked(),
+            new List<StepOutcome>()
+        );
         while (trial.Next(done, TimeSpan.Zero) is { } step)
         {
-            done.Add(new StepOutcome(step.Role, await new StandInPlayback(TimeProvider.System).PlayAsync(step.Plan, new NobodyListens(), CancellationToken.None)));
+            done.Add(
+                new StepOutcome(
+                    step.Role,
+                    await new StandInPlayback(TimeProvider.System).PlayAsync(step.Plan, new NobodyListens(), CancellationToken.None)
+                )
+            );
         }
 
         return (done, Core.Trials.Kinds.Trial.Of(TrialKind.Capacity).Answer(trial.Start.Timeline, done));

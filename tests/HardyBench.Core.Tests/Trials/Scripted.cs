@@ -10,7 +10,12 @@ internal static class Scripted
     public const int Frames = 100;
 
     public static Timeline Timeline(int passages) => new(
-        "t", "T", Core.Footage.Raster.Hd, Samples.Rate, [.. Enumerable.Range(1, passages).Select(n => new Passage($"asked {n}", Frames, [new Layer("c", [])], []))]);
+        "t",
+        "T",
+        Core.Footage.Raster.Hd,
+        Samples.Rate,
+        [.. Enumerable.Range(1, passages).Select(n => new Passage($"asked {n}", Frames, [new Layer("c", [])], []))]
+    );
 
     public static PlaybackPlan Plan(int passages, PlaybackSettings? settings = null) =>
         Samples.Plan(Samples.Machine(), Samples.HdAvc, settings) with { Timeline = Timeline(passages) };
@@ -34,15 +39,28 @@ internal static class Scripted
                 isShown ? DropReason.None : DropReason.NotReady, default, default, default, default, 2);
         }).ToList();
         var header = new RunHeader(
-            timeline, step.Plan.Machine, step.Plan.Settings, new Conditions("p", null, [], null, null, 1), new Dictionary<string, string>(), default);
-        var loads = celsius is { } degrees ? [new LoadReading(rate.StartOf(timeline.FrameCount), LoadKind.Temperature, 0, degrees)] : new List<LoadReading>();
+            timeline,
+            step.Plan.Machine,
+            step.Plan.Settings,
+            new Conditions("p", null, [], null, null, 1),
+            new Dictionary<string, string>(),
+            default
+        );
+        var loads = celsius is { } degrees
+            ? [new LoadReading(rate.StartOf(timeline.FrameCount), LoadKind.Temperature, 0, degrees)]
+            : new List<LoadReading>();
         return new Run(header, RunEnding.Finished, TimeSpan.Zero, frames, loads, []);
     }
 
     /// <summary>Plays a trial to its end.</summary>
     /// <param name="loads">Of each run, in place of its own.</param>
     public static List<StepOutcome> Course(
-        TrialPlan trial, Func<TrialStep, int, double> shown, Func<int, float?>? celsius = null, TimeSpan perRun = default, Func<Run, IReadOnlyList<LoadReading>>? loads = null)
+        TrialPlan trial,
+        Func<TrialStep, int, double> shown,
+        Func<int, float?>? celsius = null,
+        TimeSpan perRun = default,
+        Func<Run, IReadOnlyList<LoadReading>>? loads = null
+    )
     {
         var done = new List<StepOutcome>();
         while (trial.Next(done, perRun * done.Count) is { } step)

@@ -38,7 +38,10 @@ public sealed class TrialCourseTests
 
         Assert.Equal((holding - 1, holding), RampSearch.Bounds([.. Enumerable.Range(0, count)], RampSearch.Known(done)));
         Assert.All(done, outcome => Assert.Single(outcome.Header.Timeline.Passages));
-        Assert.True(done.Count <= (count <= 4 ? count : (int)Math.Ceiling(Math.Log2(count + 1))), $"{done.Count} runs for {count} passages");
+        Assert.True(
+            done.Count <= (count <= 4 ? count : (int)Math.Ceiling(Math.Log2(count + 1))),
+            $"{done.Count} runs for {count} passages"
+        );
         Assert.Equal(done.Count, done.Select(outcome => outcome.Role.Label).Distinct().Count());
     }
 
@@ -53,23 +56,44 @@ public sealed class TrialCourseTests
         Assert.Equal("It holds up to passage 5, “asked 5”, and no longer at passage 6, “asked 6”.", answer.Words);
     }
 
-    /// <summary>Halving what is open, and stopping at the first that fails, is right only where each passage asks more than the one before.</summary>
+    /// <summary>Halving what is open, and stopping at the first that fails, is right only where each passage asks more than the one
+    /// before.</summary>
     [Fact]
     public void A_ramp_that_does_not_rise_is_named_before_it_is_played_and_in_its_answer()
     {
         var flat = Scripted.Trial(TrialKind.Ramp, 3);
         Assert.Equal("This is no ramp: no passage asks more than the first.", Assert.Single(flat.Remarks()));
 
-        Passage[] passages = [.. flat.Start.Timeline.Passages.Select((passage, n) => passage with { Layers = [.. Enumerable.Repeat(passage.Layers[0], n + 1)] })];
+        Passage[] passages =
+        [
+            .. flat.Start.Timeline.Passages.Select(
+                (passage, n) => passage with { Layers = [.. Enumerable.Repeat(passage.Layers[0], n + 1)] }
+            ),
+        ];
         var rising = flat with { Start = flat.Start with { Timeline = flat.Start.Timeline with { Passages = passages } } };
         Assert.Empty(rising.Remarks());
         Assert.Empty((rising with { Kind = TrialKind.Repeat }).Remarks());
 
-        var falling = rising with { Start = rising.Start with { Timeline = rising.Start.Timeline with { Passages = [passages[0], passages[2], passages[1]] } } };
-        Assert.StartsWith("This is no ramp: passage 3 asks less than passage 2 (decoding, effects, memory, drive)", Assert.Single(falling.Remarks()), StringComparison.Ordinal);
+        var falling = rising with
+        {
+            Start = rising.Start with { Timeline = rising.Start.Timeline with { Passages = [passages[0], passages[2], passages[1]] } },
+        };
+        Assert.StartsWith(
+            "This is no ramp: passage 3 asks less than passage 2 (decoding, effects, memory, drive)",
+            Assert.Single(falling.Remarks()),
+            StringComparison.Ordinal
+        );
         var done = Scripted.Course(falling, (_, _) => 1);
-        Assert.EndsWith(falling.Remarks()[0], Trial.Of(TrialKind.Ramp).Answer(falling.Start.Timeline, done, falling.Start.Clips).Words, StringComparison.Ordinal);
-        Assert.DoesNotContain("no ramp", Trial.Of(TrialKind.Ramp).Answer(rising.Start.Timeline, Scripted.Course(rising, (_, _) => 1), rising.Start.Clips).Words, StringComparison.Ordinal);
+        Assert.EndsWith(
+            falling.Remarks()[0],
+            Trial.Of(TrialKind.Ramp).Answer(falling.Start.Timeline, done, falling.Start.Clips).Words,
+            StringComparison.Ordinal
+        );
+        Assert.DoesNotContain(
+            "no ramp",
+            Trial.Of(TrialKind.Ramp).Answer(rising.Start.Timeline, Scripted.Course(rising, (_, _) => 1), rising.Start.Clips).Words,
+            StringComparison.Ordinal
+        );
     }
 
     [Theory]
@@ -92,26 +116,69 @@ public sealed class TrialCourseTests
     public void Step_down_says_where_no_scale_can_help()
     {
         var trial = Scripted.Trial(TrialKind.StepDown, 1) with { Start = Scripted.Plan(1, new PlaybackSettings(PreviewScale.Eighth)) };
-        var loads = Enumerable.Range(1, 40).SelectMany(n => new[] { (LoadKind.Core, 0.99f), (LoadKind.OwnDecode, 0.9f), (LoadKind.OwnEffects, 0.05f), (LoadKind.OwnProcess, 0.97f) }
-            .Select(load => new LoadReading(TimeSpan.FromMilliseconds(100 * n), load.Item1, 0, load.Item2))).ToList();
+        var loads = Enumerable
+            .Range(1, 40)
+            .SelectMany(n =>
+                new[]
+                {
+                    (LoadKind.Core, 0.99f),
+                    (LoadKind.OwnDecode, 0.9f),
+                    (LoadKind.OwnEffects, 0.05f),
+                    (LoadKind.OwnProcess, 0.97f),
+                }.Select(load => new LoadReading(TimeSpan.FromMilliseconds(100 * n), load.Item1, 0, load.Item2))
+            )
+            .ToList();
         var played = Scripted.Run(trial.Next([], default)!, _ => 0.5);
-        var run = played with { Loads = loads, Header = played.Header with { Conditions = played.Header.Conditions with { UsableCores = [0] } } };
+        var run = played with
+        {
+            Loads = loads,
+            Header = played.Header with { Conditions = played.Header.Conditions with { UsableCores = [0] } },
+        };
 
         Assert.Equal(
-            "No scale is small enough: at eighth scale 1 of 1 passages do not hold. Decoding is the limit, which no scale changes; proxies would.",
+            "No scale is small enough: at eighth scale 1 of 1 passages do not hold. Decoding is the limit, which no scale changes; "
+                + "proxies would.",
             Trial.Of(TrialKind.StepDown).Answer(trial.Start.Timeline, [new StepOutcome(trial.Next([], default)!.Role, run)]).Words);
     }
 
     /// <summary>A machine that drops frames works as hard as it can at either rate.</summary>
     [Theory]
-    [InlineData(1, 1, "At half the rate the player's work falls from 1.00 to 0.50 cores, to 50 %, over all passages.", "1.00 to 0.50 cores, 50 %")]
-    [InlineData(0.5, 1, "At half the rate the player's work falls from 1.00 to 0.50 cores, to 50 %, over the 1 of 2 passages that hold at both.", "does not tell: frames are dropped")]
-    [InlineData(0.5, 0.5, "It does not tell: no passage holds at both rates, and a machine that drops frames works as hard as it can at either.", "does not tell: frames are dropped")]
+    [InlineData(
+        1,
+        1,
+        "At half the rate the player's work falls from 1.00 to 0.50 cores, to 50 %, over all passages.",
+        "1.00 to 0.50 cores, 50 %"
+    )]
+    [InlineData(
+        0.5,
+        1,
+        "At half the rate the player's work falls from 1.00 to 0.50 cores, to 50 %, over the 1 of 2 passages that hold at both.",
+        "does not tell: frames are dropped"
+    )]
+    [InlineData(
+        0.5,
+        0.5,
+        "It does not tell: no passage holds at both rates, and a machine that drops frames works as hard as it can at either.",
+        "does not tell: frames are dropped"
+    )]
     public void Half_rate_tells_only_where_no_frames_are_dropped(double firstShown, double secondShown, string words, string row)
     {
         var trial = Scripted.Trial(TrialKind.HalfRate, 2);
-        var done = Scripted.Course(trial, (_, passage) => passage == 0 ? firstShown : secondShown, loads: run => [.. Enumerable.Range(1, 150).Select(n =>
-            new LoadReading(TimeSpan.FromMilliseconds(100 * n), LoadKind.OwnDecode, 0, run.Header.Timeline.Rate == Samples.Rate ? 1f : 0.5f))]);
+        var done = Scripted.Course(
+            trial,
+            (_, passage) => passage == 0 ? firstShown : secondShown,
+            loads: run =>
+                [
+                    .. Enumerable
+                        .Range(1, 150)
+                        .Select(n => new LoadReading(
+                            TimeSpan.FromMilliseconds(100 * n),
+                            LoadKind.OwnDecode,
+                            0,
+                            run.Header.Timeline.Rate == Samples.Rate ? 1f : 0.5f
+                        )),
+                ]
+        );
 
         var answer = Trial.Of(TrialKind.HalfRate).Answer(trial.Start.Timeline, done);
 
@@ -143,7 +210,10 @@ public sealed class TrialCourseTests
     public void Of_passages_too_short_for_a_verdict_nothing_is_claimed(TrialKind kind)
     {
         var plan = Scripted.Plan(1);
-        var trial = Scripted.Trial(kind, 1) with { Start = plan with { Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0] with { FrameCount = 20 }] } } };
+        var trial = Scripted.Trial(kind, 1) with
+        {
+            Start = plan with { Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0] with { FrameCount = 20 }] } },
+        };
 
         var answer = Trial.Of(kind).Answer(trial.Start.Timeline, Scripted.Course(trial, (_, _) => 1));
 
@@ -154,12 +224,33 @@ public sealed class TrialCourseTests
     public void Half_rate_weighs_passages_by_their_length()
     {
         var plan = Scripted.Plan(2);
-        var trial = Scripted.Trial(TrialKind.HalfRate, 2) with { Start = plan with { Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0] with { FrameCount = 300 }, plan.Timeline.Passages[1]] } } };
+        var trial = Scripted.Trial(TrialKind.HalfRate, 2) with
+        {
+            Start = plan with
+            {
+                Timeline = plan.Timeline with
+                {
+                    Passages = [plan.Timeline.Passages[0] with { FrameCount = 300 }, plan.Timeline.Passages[1]],
+                },
+            },
+        };
         // The first passage, three times as long as the second, takes a core at either rate, the second three.
         var done = Scripted.Course(trial, (_, _) => 1, loads: run =>
-            [.. run.Frames.Select(frame => new LoadReading(frame.SlotStart + TimeSpan.FromMilliseconds(1), LoadKind.OwnDecode, 0, frame.Frame < 300 ? 1 : 3))]);
+            [
+                .. run.Frames.Select(frame => new LoadReading(
+                    frame.SlotStart + TimeSpan.FromMilliseconds(1),
+                    LoadKind.OwnDecode,
+                    0,
+                    frame.Frame < 300 ? 1 : 3
+                )),
+            ]
+    );
 
-        Assert.StartsWith("At half the rate the player's work falls from 1.50 to 1.50 cores, to 100 %", Trial.Of(TrialKind.HalfRate).Answer(trial.Start.Timeline, done).Words, StringComparison.Ordinal);
+        Assert.StartsWith(
+            "At half the rate the player's work falls from 1.50 to 1.50 cores, to 100 %",
+            Trial.Of(TrialKind.HalfRate).Answer(trial.Start.Timeline, done).Words,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -177,7 +268,10 @@ public sealed class TrialCourseTests
 
         var done = Scripted.Course(trial, (_, _) => 1);
 
-        Assert.Equal("1221 1221".Replace(" ", "", StringComparison.Ordinal), string.Concat(done.Select(outcome => (int)outcome.Header.Settings.Scale)));
+        Assert.Equal(
+            "1221 1221".Replace(" ", "", StringComparison.Ordinal),
+            string.Concat(done.Select(outcome => (int)outcome.Header.Settings.Scale))
+        );
     }
 
     [Fact]
@@ -241,7 +335,10 @@ public sealed class TrialCourseTests
     {
         var trial = Scripted.Trial(TrialKind.Compare, 1, other: new PlaybackSettings(Threads: 1));
 
-        Assert.Equal("no difference at all", Trial.Of(TrialKind.Compare).Answer(trial.Start.Timeline, Scripted.Course(trial, (_, _) => 1)).Rows[0].Words);
+        Assert.Equal(
+            "no difference at all",
+            Trial.Of(TrialKind.Compare).Answer(trial.Start.Timeline, Scripted.Course(trial, (_, _) => 1)).Rows[0].Words
+        );
     }
 
     [Fact]
@@ -251,7 +348,11 @@ public sealed class TrialCourseTests
 
         // 50, 75.3, 84.6, 88.0, 89.3, 89.7: the last three lie within a degree only from 89.3 on.
         Assert.Equal(7, done.Count);
-        Assert.Contains("heat settled at 90 °C", Trial.Of(TrialKind.Soak).Answer(Scripted.Timeline(1), done).Words, StringComparison.Ordinal);
+        Assert.Contains(
+            "heat settled at 90 °C",
+            Trial.Of(TrialKind.Soak).Answer(Scripted.Timeline(1), done).Words,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -259,7 +360,12 @@ public sealed class TrialCourseTests
     {
         var run = 0;
 
-        var done = Scripted.Course(Scripted.Trial(TrialKind.Soak, 1), (_, _) => run++ < 3 * Scripted.Frames ? 1 : 0.5, null, TimeSpan.FromMinutes(2));
+        var done = Scripted.Course(
+            Scripted.Trial(TrialKind.Soak, 1),
+            (_, _) => run++ < 3 * Scripted.Frames ? 1 : 0.5,
+            null,
+            TimeSpan.FromMinutes(2)
+        );
 
         Assert.Equal(5, done.Count);
         Assert.Equal(
@@ -320,7 +426,11 @@ public sealed class TrialCourseTests
 
         List<int> Seeds()
         {
-            var (trial, done, seeds) = (Scripted.Trial(kind, 1, other: new PlaybackSettings(Threads: 1)), new List<StepOutcome>(), new List<int>());
+            var (trial, done, seeds) = (
+                Scripted.Trial(kind, 1, other: new PlaybackSettings(Threads: 1)),
+                new List<StepOutcome>(),
+                new List<int>()
+            );
             while (trial.Next(done, default) is { } step)
             {
                 seeds.Add(step.Plan.Occasion);

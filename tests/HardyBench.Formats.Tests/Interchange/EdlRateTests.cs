@@ -18,10 +18,27 @@ public sealed class EdlRateTests
     [InlineData("DROP FRAME", ':', 12, 1, "29.97", "drop-frame")]
     [InlineData(null, ';', 12, 1, "29.97", "drop-frame")]
     [InlineData("DROP FRAME", ';', 45, 1, "59.94", "drop-frame")]
-    public void The_likely_rate_follows_from_the_counting_and_the_numbers_seen(string? counting, char sign, int highest, int events, string likely, string why)
+    public void The_likely_rate_follows_from_the_counting_and_the_numbers_seen(
+        string? counting,
+        char sign,
+        int highest,
+        int events,
+        string likely,
+        string why
+    )
     {
-        var text = (counting is null ? "" : $"FCM: {counting}\n") + string.Concat(Enumerable.Range(1, events).Select(number => string.Create(
-            CultureInfo.InvariantCulture, $"{number:000}  REEL V C 01:00:00{sign}00 01:00:01{sign}{highest:00} 01:00:{number:00}{sign}02 01:00:{number + 1:00}{sign}02\n")));
+        var text =
+            (counting is null ? "" : $"FCM: {counting}\n")
+            + string.Concat(
+                Enumerable
+                    .Range(1, events)
+                    .Select(number =>
+                        string.Create(
+            CultureInfo.InvariantCulture,
+            $"{number:000}  REEL V C 01:00:00{sign}00 01:00:01{sign}{highest:00} 01:00:{number:00}{sign}02 01:00:{number + 1:00}{sign}02\n"
+        )
+    )
+            );
 
         var rate = EdlRate.Of(text);
 
@@ -37,6 +54,10 @@ public sealed class EdlRateTests
     public void A_list_of_no_numbers_can_be_of_any_rate_and_one_that_no_rate_counts_is_refused()
     {
         Assert.Contains(new FrameRate(24000, 1001), EdlRate.Of("").Possible);
-        Assert.Contains("999", Assert.Throws<InterchangeException>(() => EdlRate.Of("1 A V C 01:00:00:00 01:00:00:999 01:00:00:00 01:00:00:10")).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "999",
+            Assert.Throws<InterchangeException>(() => EdlRate.Of("1 A V C 01:00:00:00 01:00:00:999 01:00:00:00 01:00:00:10")).Message,
+            StringComparison.Ordinal
+        );
     }
 }

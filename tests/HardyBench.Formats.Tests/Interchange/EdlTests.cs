@@ -38,7 +38,10 @@ public sealed class EdlTests
 
         Assert.Equal("EVENING", timeline.Title);
         Assert.Equal([50, 25, 75, 50, 10, 15], timeline.Passages.Select(passage => passage.FrameCount));
-        Assert.Equal(["a", "a+b", "b", "b"], timeline.Passages.Take(4).Select(passage => string.Join('+', passage.Layers.Select(layer => layer.ClipId))));
+        Assert.Equal(
+            ["a", "a+b", "b", "b"],
+            timeline.Passages.Take(4).Select(passage => string.Join('+', passage.Layers.Select(layer => layer.ClipId)))
+        );
         Assert.Equal(Transition.Dissolve, timeline.Passages[1].Transition);
         Assert.Equal(new Retime(0.5), timeline.Passages[3].Layers[0].Retime);
         Assert.Contains(notes, note => note.Contains("black", StringComparison.Ordinal));
@@ -50,7 +53,10 @@ public sealed class EdlTests
         timeline =>
         {
             // What a list can carry: one layer, or two in a dissolve or wipe, at speeds of one decimal, of footage at the list's rate.
-            var clips = Timelines.Clips.ToDictionary(clip => clip.Key, clip => clip.Value with { Format = clip.Value.Format with { Rate = timeline.Rate } });
+            var clips = Timelines.Clips.ToDictionary(
+                clip => clip.Key,
+                clip => clip.Value with { Format = clip.Value.Format with { Rate = timeline.Rate } }
+            );
             var carried = timeline with
             {
                 BitDepth = null, Marks = null, Metadata = null, About = null,
@@ -62,12 +68,26 @@ public sealed class EdlTests
                     Over = [],
                     Transition = passage.Transition == Transition.Dip ? null : passage.Transition,
                     Layers = [.. passage.Layers.Take(passage.Transition is Transition.Dissolve or Transition.Wipe ? 2 : 1)
-                        .Select(layer => layer with { Effects = [], Metadata = null, Opacity = null, Retime = layer.Retime is { } retime ? new Retime(retime.Speed) : null })],
+                        .Select(layer =>
+                            layer with
+                            {
+                                Effects = [],
+                                Metadata = null,
+                                Opacity = null,
+                                Retime = layer.Retime is { } retime ? new Retime(retime.Speed) : null,
+                            }
+                        ),
+                ],
                 })],
             };
 
             var (text, lost) = EdlWriter.Write(carried, clips);
-            var (back, notes) = StackCutter.Cut(EdlReader.Read(text, timeline.Rate), "t", Raster.Hd, media => Relinking.Find(media, clips.Values));
+            var (back, notes) = StackCutter.Cut(
+                EdlReader.Read(text, timeline.Rate),
+                "t",
+                Raster.Hd,
+                media => Relinking.Find(media, clips.Values)
+            );
 
             Assert.Empty(lost);
             Assert.Empty(notes);
@@ -75,8 +95,13 @@ public sealed class EdlTests
 
             var (_, told) = EdlWriter.Write(timeline, clips);
             Assert.Equal(
-                timeline.Passages.Sum(passage => passage.Over.Count + passage.Layers.Sum(layer => layer.Effects.Count) + passage.Layers.Count(layer => layer.IsTranslucent)
-                    + (passage.Transition is Transition.Dissolve or Transition.Wipe ? 0 : passage.Layers.Count - 1) + (passage.Transition == Transition.Dip ? 1 : 0)) + (timeline.About is null ? 0 : 1),
+                timeline.Passages.Sum(passage =>
+                    passage.Over.Count
+                    + passage.Layers.Sum(layer => layer.Effects.Count)
+                    + passage.Layers.Count(layer => layer.IsTranslucent)
+                    + (passage.Transition is Transition.Dissolve or Transition.Wipe ? 0 : passage.Layers.Count - 1)
+                    + (passage.Transition == Transition.Dip ? 1 : 0)
+                ) + (timeline.About is null ? 0 : 1),
                 told.Count);
         },
         iter: 300);

@@ -32,7 +32,10 @@ public sealed class OtioTests
 
         Assert.Equal(("Evening", new FrameRate(24)), (timeline.Title, timeline.Rate));
         Assert.Equal([24, 12, 12, 24, 12], timeline.Passages.Select(passage => passage.FrameCount));
-        Assert.Equal(["a", "a+logo", "a+b", "b", "b"], timeline.Passages.Select(passage => string.Join('+', passage.Layers.Select(layer => layer.ClipId))));
+        Assert.Equal(
+            ["a", "a+logo", "a+b", "b", "b"],
+            timeline.Passages.Select(passage => string.Join('+', passage.Layers.Select(layer => layer.ClipId)))
+        );
         Assert.Equal([null, null, Transition.Dissolve, null, null], timeline.Passages.Select(passage => passage.Transition));
         Assert.Equal([10, 34, 46, 18, 30], timeline.Passages.Select(passage => passage.Layers[0].StartFrame));
         Assert.Equal(new Retime(0.5), timeline.Passages[4].Layers[0].Retime);
@@ -82,7 +85,12 @@ public sealed class OtioTests
     /// <summary>Writes times and ranges out: TIME(6), RANGE(10,42).</summary>
     private static string WrittenOut(string text) => Regex.Replace(
         Regex.Replace(text, @"RANGE\((\d+),(\d+)\)", match =>
-            "{\"OTIO_SCHEMA\":\"TimeRange.1\",\"start_time\":" + Time(match.Groups[1].Value) + ",\"duration\":" + Time(match.Groups[2].Value) + "}"),
+            "{\"OTIO_SCHEMA\":\"TimeRange.1\",\"start_time\":"
+            + Time(match.Groups[1].Value)
+            + ",\"duration\":"
+            + Time(match.Groups[2].Value)
+            + "}"
+    ),
         @"TIME\((\d+)\)", match => Time(match.Groups[1].Value));
 
     private static readonly string Foreign = WrittenOut("""

@@ -10,13 +10,31 @@ public sealed class ShelfFormatTests
         "full", "Everything, “stated”", MachineKind.StandIn, "one, of each; two of some",
         new Processor("P", 8, 12, 1.3, 3.9, 2, 0.7, 256),
         [new Graphics("one", 5000, 250, 8, 15.75), new Graphics("built in", 900, 55.5, 4, null)],
-        [new MediaEngine("e", 1500, [new DecodeCapability(Codec.Hevc, ChromaSubsampling.Half, 10, Raster.Uhd), new DecodeCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Hd)]), new MediaEngine("f", 400.5, [])],
+        [
+            new MediaEngine(
+                "e",
+                1500,
+                [
+                    new DecodeCapability(Codec.Hevc, ChromaSubsampling.Half, 10, Raster.Uhd),
+                    new DecodeCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Hd),
+                ]
+            ),
+            new MediaEngine("f", 400.5, []),
+        ],
         new Memory(32, 4.5, 2, 5600, 2),
-        [new Drive([DriveRole.Media], "mechanical", 180, 170.5, 12), new Drive([DriveRole.Project, DriveRole.System], "NVMe", 3000, 2000, 0.08)],
+        [
+            new Drive([DriveRole.Media], "mechanical", 180, 170.5, 12),
+            new Drive([DriveRole.Project, DriveRole.System], "NVMe", 3000, 2000, 0.08),
+        ],
         new Cooling(true, 0.75, 130, 24, 97, 18, 125, 110, 48),
         1490.5m)
     {
-        Form = MachineForm.Laptop, OnBattery = true, NoiseDecibels = 38.5, OperatingSystem = "a system", DriverDate = new DateOnly(2026, 2, 1), PricedOn = new DateOnly(2026, 10, 31),
+        Form = MachineForm.Laptop,
+        OnBattery = true,
+        NoiseDecibels = 38.5,
+        OperatingSystem = "a system",
+        DriverDate = new DateOnly(2026, 2, 1),
+        PricedOn = new DateOnly(2026, 10, 31),
     };
 
     private static readonly Machine Bare = new(
@@ -31,7 +49,9 @@ public sealed class ShelfFormatTests
     [Fact]
     public void One_machine_alone_is_a_shelf_too()
     {
-        var read = MachineJson.Read("""{"name":"Short","processor":{"name":"","cores":4,"threads":8,"relativeCoreSpeed":null,"clockGigahertz":null},"graphics":[],"mediaEngines":[],"memory":{"gigabytes":8,"inUseGigabytes":2,"sticks":null,"megatransfersPerSecond":null},"drives":[],"cooling":null,"price":null}""");
+        var read = MachineJson.Read(
+            """{"name":"Short","processor":{"name":"","cores":4,"threads":8,"relativeCoreSpeed":null,"clockGigahertz":null},"graphics":[],"mediaEngines":[],"memory":{"gigabytes":8,"inUseGigabytes":2,"sticks":null,"megatransfersPerSecond":null},"drives":[],"cooling":null,"price":null}"""
+        );
 
         Assert.Empty(read.Problems);
         Assert.Equal((string.Empty, "Short", 4), (read.Machines[0].Id, read.Machines[0].Name, read.Machines[0].Processor.Cores));
@@ -40,15 +60,23 @@ public sealed class ShelfFormatTests
     [Fact]
     public void Every_bad_line_is_named_with_its_reason_and_the_rest_is_kept()
     {
-        var read = MachineCsv.Read("name,cores,memory_gb,price_eur,form\nGood,8,32,1000,tower\nNegative,8,-32,,\nWordy,eight,32,,\n,4,8,,\nFormless,4,8,12.x,pyramid\n\"Also, good\",4,8,,\n");
+        var read = MachineCsv.Read(
+            "name,cores,memory_gb,price_eur,form\nGood,8,32,1000,tower\nNegative,8,-32,,\nWordy,eight,32,,\n,4,8,,\nFormless,4,8,12.x,pyramid\n\"Also, good\",4,8,,\n"
+        );
 
         Assert.Equal(["Good", "Also, good"], read.Machines.Select(machine => machine.Name));
         Assert.Equal(["line 3", "line 4", "line 5", "line 6"], read.Problems.Select(problem => problem.Where));
         Assert.Contains("memory in GB is -32", read.Problems[0].Why, StringComparison.Ordinal);
         Assert.Equal("'eight' in cores is not a whole number.", read.Problems[1].Why);
         Assert.Contains("has a name", read.Problems[2].Why, StringComparison.Ordinal);
-        Assert.Equal("'pyramid' in form is not one of slate, laptop, smallDesktop, allInOne, tower. '12.x' in price_eur is not a number.", Sorted(read.Problems[3].Why));
-        static string Sorted(string words) => words.StartsWith("'pyramid'", StringComparison.Ordinal) ? words : string.Join(' ', words.Split(". ").Reverse().Select(part => part.TrimEnd('.') + "."));
+        Assert.Equal(
+            "'pyramid' in form is not one of slate, laptop, smallDesktop, allInOne, tower. '12.x' in price_eur is not a number.",
+            Sorted(read.Problems[3].Why)
+        );
+        static string Sorted(string words) =>
+            words.StartsWith("'pyramid'", StringComparison.Ordinal)
+                ? words
+                : string.Join(' ', words.Split(". ").Reverse().Select(part => part.TrimEnd('.') + "."));
     }
 
     [Fact]
@@ -80,7 +108,9 @@ public sealed class ShelfFormatTests
     {
         var good = MachineJson.Write([Bare]);
         var element = good[(good.IndexOf('[', StringComparison.Ordinal) + 1)..good.LastIndexOf(']')];
-        var read = MachineJson.Read($"[{element}, 7, null, {{\"name\":\"Hollow\"}}, {element.Replace("\"cores\": 2", "\"cores\": \"two\"", StringComparison.Ordinal)}, {element}]");
+        var read = MachineJson.Read(
+            $"[{element}, 7, null, {{\"name\":\"Hollow\"}}, {element.Replace("\"cores\": 2", "\"cores\": \"two\"", StringComparison.Ordinal)}, {element}]"
+        );
 
         Assert.Equal(2, read.Machines.Count);
         Assert.Equal(["machine 2", "machine 3", "machine 4", "machine 5"], read.Problems.Select(problem => problem.Where));
@@ -103,7 +133,11 @@ public sealed class ShelfFormatTests
     {
         var read = MachineCsv.Read("name,cores,memory_gb,engine,engine_mpixel_s,engine_decodes\nGood,8,32,e,500,hevc 4:2:9 10 3840x2160\n");
 
-        Assert.Contains("'hevc 4:2:9 10 3840x2160' in engine_decodes is no row", Assert.Single(read.Problems).Why, StringComparison.Ordinal);
+        Assert.Contains(
+            "'hevc 4:2:9 10 3840x2160' in engine_decodes is no row",
+            Assert.Single(read.Problems).Why,
+            StringComparison.Ordinal
+        );
     }
 
     private static void Same(ShelfReading read)

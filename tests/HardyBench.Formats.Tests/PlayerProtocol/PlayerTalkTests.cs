@@ -20,17 +20,37 @@ public sealed class PlayerTalkTests
     [Fact]
     public void Any_plan_comes_through() => Interchange.Timelines.Any.Sample(timeline =>
     {
-        var plan = new PlaybackPlan(timeline, new Dictionary<string, Clip>(), Machine, new PlaybackSettings(PreviewScale.Quarter, LookAhead: 9, Threads: 3))
+        var plan = new PlaybackPlan(
+            timeline,
+            new Dictionary<string, Clip>(),
+            Machine,
+            new PlaybackSettings(PreviewScale.Quarter, LookAhead: 9, Threads: 3)
+        )
         {
             Hand = [new HandMove(MoveKind.Sweep, "slow", [3, 1, 2], TimeSpan.FromMilliseconds(40))],
             Rendered = new Dictionary<int, Passage> { [0] = timeline.Passages[0] },
             Occasion = 0,
         };
 
-        var back = Through(new PlayerAsk { Play = new PlayAsk(plan, new Dictionary<string, ClipPlace> { ["a"] = new("/a", null), ["b"] = new(null, "not made") }, new EffectPlaces("l", "f"), null, 0) }, PlayerTalk.Asks).Play!;
+        var back = Through(
+            new PlayerAsk
+            {
+                Play = new PlayAsk(
+                    plan,
+                    new Dictionary<string, ClipPlace> { ["a"] = new("/a", null), ["b"] = new(null, "not made") },
+                    new EffectPlaces("l", "f"),
+                    null,
+                    0
+                ),
+            },
+            PlayerTalk.Asks
+        ).Play!;
 
         Assert.Equal(TimelineJson.Write(timeline), TimelineJson.Write(back.Plan.Timeline));
-        Assert.Equal((plan.Settings, plan.Occasion, plan.Machine.Processor), (back.Plan.Settings, back.Plan.Occasion, back.Plan.Machine.Processor));
+        Assert.Equal(
+            (plan.Settings, plan.Occasion, plan.Machine.Processor),
+            (back.Plan.Settings, back.Plan.Occasion, back.Plan.Machine.Processor)
+        );
         Assert.Equal([3, 1, 2], back.Plan.Hand![0].Frames);
         Assert.Equal(timeline.Passages[0].Question, back.Plan.Rendered![0].Question);
         Assert.Equal((new ClipPlace("/a"), new ClipPlace(null, "not made"), 0), (back.Clips["a"], back.Clips["b"], back.PagesHere));
@@ -39,10 +59,37 @@ public sealed class PlayerTalkTests
     [Fact]
     public void Figures_come_through_to_the_last_digit()
     {
-        var frame = new FrameRecord(7, new TimeSpan(123_456_789), null, new TimeSpan(1), FrameStatus.Late, DropReason.PresenterLate, new TimeSpan(3), default, new TimeSpan(9), default, 4, PreviewScale.Eighth);
-        LoadReading[] loads = [new(new TimeSpan(5), LoadKind.Core, 3, 0.1f), new(default, LoadKind.Temperature, -1, float.NaN), new(default, LoadKind.Clock, 0, float.PositiveInfinity)];
+        var frame = new FrameRecord(
+            7,
+            new TimeSpan(123_456_789),
+            null,
+            new TimeSpan(1),
+            FrameStatus.Late,
+            DropReason.PresenterLate,
+            new TimeSpan(3),
+            default,
+            new TimeSpan(9),
+            default,
+            4,
+            PreviewScale.Eighth
+        );
+        LoadReading[] loads =
+        [
+            new(new TimeSpan(5), LoadKind.Core, 3, 0.1f),
+            new(default, LoadKind.Temperature, -1, float.NaN),
+            new(default, LoadKind.Clock, 0, float.PositiveInfinity),
+        ];
 
-        var back = Through(new PlayerTold { Progressed = new RunProgress([frame], loads, [new PassageFailure(2, "words\nover two lines", true)]) { Lags = [new LagReading(MoveKind.Start, "x", 4, new TimeSpan(8), null)] } }, PlayerTalk.Tells).Progressed!;
+        var back = Through(
+            new PlayerTold
+            {
+                Progressed = new RunProgress([frame], loads, [new PassageFailure(2, "words\nover two lines", true)])
+                {
+                    Lags = [new LagReading(MoveKind.Start, "x", 4, new TimeSpan(8), null)],
+                },
+            },
+            PlayerTalk.Tells
+        ).Progressed!;
 
         Assert.Equal(frame, Assert.Single(back.Frames));
         Assert.Equal(loads, back.Loads);

@@ -54,7 +54,9 @@ public sealed class ClipMakerTests
     {
         var folder = new ClipFolder(TestData.NewFolder(), [Tiny with { FrameCount = 2_000_000_000 }]);
 
-        var error = await Assert.ThrowsAsync<MakingException>(() => new ClipMaker(folder).MakeAsync(Ids(folder), null, CancellationToken.None));
+        var error = await Assert.ThrowsAsync<MakingException>(() =>
+            new ClipMaker(folder).MakeAsync(Ids(folder), null, CancellationToken.None)
+        );
 
         Assert.Contains("Nothing was changed", error.Message, StringComparison.Ordinal);
         Assert.Empty(Directory.GetFiles(folder.Path));

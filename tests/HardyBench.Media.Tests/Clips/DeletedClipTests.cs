@@ -41,7 +41,11 @@ public sealed class DeletedClipTests
         await own.LookAsync(CancellationToken.None);
         var theirs = Assert.Single(own.Clips.Values);
 
-        Assert.Contains("theirs.mp4 was not brought in here", Assert.Throws<MediaException>(() => own.PutAside(theirs.Id)).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "theirs.mp4 was not brought in here",
+            Assert.Throws<MediaException>(() => own.PutAside(theirs.Id)).Message,
+            StringComparison.Ordinal
+        );
         Assert.Throws<MediaException>(() => own.PutAside("../../etc/passwd"));
         Assert.Throws<MediaException>(() => own.BringBack("../../etc/passwd"));
         Assert.True(File.Exists(Path.Combine(watched, "theirs.mp4")));

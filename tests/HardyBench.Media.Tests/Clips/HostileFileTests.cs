@@ -83,7 +83,13 @@ public sealed class HostileFileTests
     public async Task Good_files_are_read_as_they_are_with_their_caveats()
     {
         var interlaced = Path.Combine(folder, "b-interlaced.ts");
-        using (var ffmpeg = Process.Start("ffmpeg", $"-v error -f lavfi -i testsrc2=s=352x288:r=25:d=0.4 -c:v mpeg2video -flags +ilme+ildct -pix_fmt yuv420p -f mpegts {interlaced}"))
+        using (
+            var ffmpeg = Process.Start(
+                "ffmpeg",
+                "-v error -f lavfi -i testsrc2=s=352x288:r=25:d=0.4 -c:v mpeg2video -flags +ilme+ildct -pix_fmt yuv420p -f mpegts "
+                    + $"{interlaced}"
+            )
+        )
         {
             await ffmpeg.WaitForExitAsync();
         }
@@ -94,7 +100,10 @@ public sealed class HostileFileTests
         await own.LookAsync(CancellationToken.None);
 
         Assert.Empty(own.Refused);
-        var (good, other) = (own.Clips.Values.Single(clip => clip.Title == "a good.mp4"), own.Clips.Values.Single(clip => clip.Title == "b-interlaced.ts"));
+        var (good, other) = (
+            own.Clips.Values.Single(clip => clip.Title == "a good.mp4"),
+            own.Clips.Values.Single(clip => clip.Title == "b-interlaced.ts")
+        );
         Assert.StartsWith("a-good-", good.Id, StringComparison.Ordinal);
         Assert.Equal((Codec.Avc, 50, "640×360 25"), (good.Format.Codec, good.FrameCount, good.Format.RasterAndRate));
         Assert.Empty(good.Caveats!);

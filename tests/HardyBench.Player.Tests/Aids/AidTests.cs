@@ -13,7 +13,12 @@ namespace HardyBench.Player.Tests.Aids;
 /// <summary>Proxies and pre-renders are real files that are really played, and an edit leaves them unused.</summary>
 public sealed class AidTests
 {
-    private static readonly Passage Graded = new("graded", 12, [new Layer("hd-avc-25", [Effect.Of("primary-grade"), Effect.Of("blur")])], []);
+    private static readonly Passage Graded = new(
+        "graded",
+        12,
+        [new Layer("hd-avc-25", [Effect.Of("primary-grade"), Effect.Of("blur")])],
+        []
+    );
     private static readonly Passage Plain = new("plain", 12, [new Layer("hd-avc-25", [])], []);
 
     [Theory]
@@ -39,7 +44,12 @@ public sealed class AidTests
     {
         var folder = await FolderAsync();
         var clips = await TestData.ClipsAsync();
-        await new ProxyMaker(folder).MakeAsync(clips.Clips["hd-avc-25"], clips.PathOf(clips.Clips["hd-avc-25"]), Proxies.Half, CancellationToken.None);
+        await new ProxyMaker(folder).MakeAsync(
+            clips.Clips["hd-avc-25"],
+            clips.PathOf(clips.Clips["hd-avc-25"]),
+            Proxies.Half,
+            CancellationToken.None
+        );
         var plan = await PlanAsync([Plain], new PlaybackSettings(Proxies: Proxies.Half));
 
         var with = folder.Apply(plan);
@@ -94,7 +104,12 @@ public sealed class AidTests
         File.Copy(clips.PathOf(clips.Clips["hd-avc-25"]), Path.Combine(beside, name));
         var here = Directory.GetFiles(Environment.CurrentDirectory);
 
-        var note = await new ProxyMaker(folder).MakeAsync(clips.Clips["hd-avc-25"], Path.Combine(beside, name), Proxies.Half, CancellationToken.None);
+        var note = await new ProxyMaker(folder).MakeAsync(
+            clips.Clips["hd-avc-25"],
+            Path.Combine(beside, name),
+            Proxies.Half,
+            CancellationToken.None
+        );
 
         Assert.True(File.Exists(folder.PathOf(note.Clip)));
         Assert.Equal([Path.Combine(beside, name)], Directory.GetFiles(beside));
@@ -104,7 +119,10 @@ public sealed class AidTests
     public static TheoryData<string, Func<PlaybackPlan, PlaybackPlan>> Edits => new()
     {
         { "a layer's effect", plan => With(plan, Graded with { Layers = [new Layer("hd-avc-25", [Effect.Of("blur")])] }) },
-        { "the order of effects", plan => With(plan, Graded with { Layers = [new Layer("hd-avc-25", [Effect.Of("blur"), Effect.Of("primary-grade")])] }) },
+        {
+            "the order of effects",
+            plan => With(plan, Graded with { Layers = [new Layer("hd-avc-25", [Effect.Of("blur"), Effect.Of("primary-grade")])] })
+        },
         { "an effect over all", plan => With(plan, Graded with { Over = [Effect.Of("sharpen")] }) },
         { "the clip", plan => With(plan, Graded with { Layers = [Graded.Layers[0] with { ClipId = "hd-avc-50" }] }) },
         { "where it starts", plan => With(plan, Graded with { Layers = [Graded.Layers[0] with { StartFrame = 3 }] }) },
@@ -112,7 +130,10 @@ public sealed class AidTests
         { "its length", plan => With(plan, Graded with { FrameCount = 13 }) },
         { "the timeline's raster", plan => plan with { Timeline = plan.Timeline with { Raster = Raster.Hd.DividedBy(4) } } },
         { "the timeline's rate", plan => plan with { Timeline = plan.Timeline with { Rate = new FrameRate(30) } } },
-        { "the file of the clip", plan => plan with { Clips = plan.Clips.ToDictionary(clip => clip.Key, clip => clip.Value with { Sha256 = "another" }) } },
+        {
+            "the file of the clip",
+            plan => plan with { Clips = plan.Clips.ToDictionary(clip => clip.Key, clip => clip.Value with { Sha256 = "another" }) }
+        },
     };
 
     [Theory]
@@ -138,7 +159,11 @@ public sealed class AidTests
         Assert.Empty(Directory.EnumerateFiles(folder.Path));
     }
 
-    private static PlaybackPlan With(PlaybackPlan plan, Passage passage) => plan with { Timeline = plan.Timeline with { Passages = [passage] } };
+    private static PlaybackPlan With(PlaybackPlan plan, Passage passage) =>
+        plan with
+        {
+            Timeline = plan.Timeline with { Passages = [passage] },
+        };
 
     private static PreRenderer Renderer(AidFolder folder) => new(folder, new PassagePictures(folder, Plans.Filters));
 

@@ -14,9 +14,9 @@ using HardyBench.Player.Tests.Playing;
 
 namespace HardyBench.Player.Tests.Clips;
 
-/// <summary>Clips that were not made by our recipes, in the containers, codecs and time stamps that people bring along; tests/foreign/clips.json
-/// lists them. Every picture carries its number as eight bars. What has to be shown is read from FFmpeg's own decoding of the same file, what
-/// is shown from the pictures of the player, so that no counter of ours takes part.</summary>
+/// <summary>Clips that were not made by our recipes, in the containers, codecs and time stamps that people bring along;
+/// tests/foreign/clips.json lists them. Every picture carries its number as eight bars. What has to be shown is read from FFmpeg's own
+/// decoding of the same file, what is shown from the pictures of the player, so that no counter of ours takes part.</summary>
 public sealed class ForeignClipTests
 {
     private const int Bits = 8;
@@ -92,7 +92,11 @@ public sealed class ForeignClipTests
         }
         else
         {
-            Assert.DoesNotContain(clip.Caveats!, said => said.StartsWith("variable", StringComparison.Ordinal) || said.StartsWith("damaged", StringComparison.Ordinal)
+            Assert.DoesNotContain(
+                clip.Caveats!,
+                said =>
+                    said.StartsWith("variable", StringComparison.Ordinal)
+                    || said.StartsWith("damaged", StringComparison.Ordinal)
                 || said.StartsWith("interlaced", StringComparison.Ordinal) || said.StartsWith("transparency", StringComparison.Ordinal));
         }
     }
@@ -120,7 +124,10 @@ public sealed class ForeignClipTests
         var (small, large, both) = (Path.Combine(folder, "small.ts"), Path.Combine(folder, "large.ts"), Path.Combine(folder, "both.ts"));
         const string Encoder = "-c:v libx264 -preset ultrafast -pix_fmt yuv420p";
         await RunAsync("ffmpeg", ["-v", "error", "-f", "lavfi", "-i", Bars("r=25"), .. Encoder.Split(' '), small]);
-        await RunAsync("ffmpeg", ["-v", "error", "-f", "lavfi", "-i", Bars("r=25,s=960x540"), "-output_ts_offset", "2", .. Encoder.Split(' '), large]);
+        await RunAsync(
+            "ffmpeg",
+            ["-v", "error", "-f", "lavfi", "-i", Bars("r=25,s=960x540"), "-output_ts_offset", "2", .. Encoder.Split(' '), large]
+        );
         await File.WriteAllBytesAsync(both, [.. await File.ReadAllBytesAsync(small), .. await File.ReadAllBytesAsync(large)]);
 
         var refusal = await Assert.ThrowsAsync<MediaException>(() => ClipProbe.LookAsync(both, null, CancellationToken.None));
@@ -139,7 +146,13 @@ public sealed class ForeignClipTests
         var plan = Plan(clip, layer, slots);
         var shown = new List<int>();
         using var pipeline = new PassagePipeline(
-            plan, plan.Timeline.Passages[0], new PassageCourse(new RunClock(), plan.Timeline.Rate, 0, plan.Timeline.Passages[0].FrameCount, keepsTime: false), clip.Files, new PassageGraph(Plans.Filters), 2);
+            plan,
+            plan.Timeline.Passages[0],
+            new PassageCourse(new RunClock(), plan.Timeline.Rate, 0, plan.Timeline.Passages[0].FrameCount, keepsTime: false),
+            clip.Files,
+            new PassageGraph(Plans.Filters),
+            2
+        );
         for (var slot = 0; slot < slots; slot++)
         {
             var frames = pipeline.Take(slot);
@@ -166,10 +179,44 @@ public sealed class ForeignClipTests
     private static async Task<List<int>> ExpectedAsync(Clip clip, string file)
     {
         var (track, rate) = (clip.Track!, clip.Format.Rate);
-        var stamps = (await RunAsync("ffprobe", ["-v", "error", "-select_streams", $"{track.Index}", "-show_entries", "frame=best_effort_timestamp", "-of", "csv=p=0", file]))
+        var stamps = (
+            await RunAsync(
+                "ffprobe",
+                ["-v", "error", "-select_streams", $"{track.Index}", "-show_entries", "frame=best_effort_timestamp", "-of", "csv=p=0", file]
+            )
+        )
             .Text.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(line => line.Trim(',', '\r', ' ')).ToList();
-        var unit = (await RunAsync("ffprobe", ["-v", "error", "-select_streams", $"{track.Index}", "-show_entries", "stream=time_base", "-of", "csv=p=0", file])).Text.Trim().Split('\n')[0].Trim(',', '\r').Split('/');
-        var pictures = (await RunAsync("ffmpeg", ["-v", "error", "-noautorotate", "-i", file, "-map", $"0:{track.Index}", "-fps_mode", "passthrough", "-vf", "scale=320:180,format=gray", "-f", "rawvideo", "-"])).Bytes;
+        var unit = (
+            await RunAsync(
+                "ffprobe",
+                ["-v", "error", "-select_streams", $"{track.Index}", "-show_entries", "stream=time_base", "-of", "csv=p=0", file]
+            )
+        )
+            .Text.Trim()
+            .Split('\n')[0]
+            .Trim(',', '\r')
+            .Split('/');
+        var pictures = (
+            await RunAsync(
+                "ffmpeg",
+                [
+                    "-v",
+                    "error",
+                    "-noautorotate",
+                    "-i",
+                    file,
+                    "-map",
+                    $"0:{track.Index}",
+                    "-fps_mode",
+                    "passthrough",
+                    "-vf",
+                    "scale=320:180,format=gray",
+                    "-f",
+                    "rawvideo",
+                    "-",
+                ]
+            )
+        ).Bytes;
         var numbers = Enumerable.Range(0, pictures.Length / (int)Small.Pixels)
             .Select(i => Reading.Number(pictures.AsSpan(i * (int)Small.Pixels, (int)Small.Pixels).ToArray(), Small, deep: false)).ToList();
         Assert.Equal(stamps.Count, numbers.Count);
@@ -178,7 +225,9 @@ public sealed class ForeignClipTests
         var bySlot = new SortedDictionary<int, int>();
         for (var i = 0; i < numbers.Count; i++)
         {
-            var slot = long.TryParse(stamps[i], out var stamp) ? (int)Math.Round((stamp - first) * seconds * rate.FramesPerSecond, MidpointRounding.AwayFromZero) : bySlot.Keys.LastOrDefault(-1) + 1;
+            var slot = long.TryParse(stamps[i], out var stamp)
+                ? (int)Math.Round((stamp - first) * seconds * rate.FramesPerSecond, MidpointRounding.AwayFromZero)
+                : bySlot.Keys.LastOrDefault(-1) + 1;
             bySlot.TryAdd(slot, numbers[i]);
         }
 
@@ -210,14 +259,45 @@ public sealed class ForeignClipTests
         if (source.StartsWith("cut", StringComparison.Ordinal) || source == "plain")
         {
             var whole = Path.Combine(folder, "whole" + Path.GetExtension(clip.Name));
-            await RunAsync("ffmpeg", ["-v", "error", "-f", "lavfi", "-i", Bars("r=25"), "-c:v", "libx264", "-preset", "veryfast", "-g", source.Contains("intra", StringComparison.Ordinal) ? "1" : "25", "-sc_threshold", "0", "-pix_fmt", "yuv420p", whole]);
+            await RunAsync(
+                "ffmpeg",
+                [
+                    "-v",
+                    "error",
+                    "-f",
+                    "lavfi",
+                    "-i",
+                    Bars("r=25"),
+                    "-c:v",
+                    "libx264",
+                    "-preset",
+                    "veryfast",
+                    "-g",
+                    source.Contains("intra", StringComparison.Ordinal) ? "1" : "25",
+                    "-sc_threshold",
+                    "0",
+                    "-pix_fmt",
+                    "yuv420p",
+                    whole,
+                ]
+            );
             inputs = source == "plain" ? ["-i", whole] : ["-ss", source.Split(':')[1], "-i", whole];
         }
         else
         {
             inputs = source switch
             {
-                "two" => ["-f", "lavfi", "-i", Bars("r=25"), "-f", "lavfi", "-i", Bars("r=25,s=480x270").Replace("floor(N/", "floor((N+7)/", StringComparison.Ordinal)],
+                "two" =>
+                [
+                    "-f",
+                    "lavfi",
+                    "-i",
+                    Bars("r=25"),
+                    "-f",
+                    "lavfi",
+                    "-i",
+                    Bars("r=25,s=480x270").Replace("floor(N/", "floor((N+7)/", StringComparison.Ordinal),
+                ],
                 "sound" => ["-f", "lavfi", "-i", Bars("r=25"), "-f", "lavfi", "-i", "sine=d=3"],
                 _ => ["-f", "lavfi", "-i", Bars(source)],
             };
@@ -238,7 +318,9 @@ public sealed class ForeignClipTests
 
     private static async Task<(string Text, byte[] Bytes)> RunAsync(string program, IEnumerable<string> arguments)
     {
-        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        using var process = Process.Start(
+            new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true }
+        )!;
         using var bytes = new MemoryStream();
         var errors = process.StandardError.ReadToEndAsync();
         await process.StandardOutput.BaseStream.CopyToAsync(bytes);
@@ -248,7 +330,16 @@ public sealed class ForeignClipTests
     }
 
     private sealed record ForeignClip(
-        string Name, IReadOnlyList<string> Arguments, string? Source, string? Encoding, string? Rate, int? Gop, string? Caveat, string? Timecode, bool? LastAfterSeeking);
+        string Name,
+        IReadOnlyList<string> Arguments,
+        string? Source,
+        string? Encoding,
+        string? Rate,
+        int? Gop,
+        string? Caveat,
+        string? Timecode,
+        bool? LastAfterSeeking
+    );
 
     private sealed record Probed(Clip Clip, OneFile Files, List<int> Expected);
 

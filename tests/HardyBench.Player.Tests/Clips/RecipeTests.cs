@@ -12,7 +12,11 @@ public sealed class RecipeTests
     public async Task Every_recipe_gives_what_it_asks_for(string id)
     {
         var whole = StarterPack.Small.Single(recipe => recipe.Id == id);
-        var recipe = whole with { FrameCount = Math.Min(6, whole.FrameCount), Raster = new Core.Footage.Raster(whole.Raster.Width / 2 & ~1, whole.Raster.Height / 2 & ~1) };
+        var recipe = whole with
+        {
+            FrameCount = Math.Min(6, whole.FrameCount),
+            Raster = new Core.Footage.Raster(whole.Raster.Width / 2 & ~1, whole.Raster.Height / 2 & ~1),
+        };
         var folder = new ClipFolder(TestData.NewFolder("recipe"), [recipe]);
 
         await new ClipMaker(folder).MakeAsync([id], null, CancellationToken.None);

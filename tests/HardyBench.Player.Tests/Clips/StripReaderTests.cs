@@ -67,7 +67,10 @@ public sealed class StripReaderTests
     private static async Task<string> AgainAsync(string id, string filters, string encoder)
     {
         var file = Path.Combine(TestData.NewFolder("strip"), "again.mp4");
-        var start = new ProcessStartInfo("ffmpeg") { ArgumentList = { "-v", "error", "-i", await FileAsync(id), "-vf", filters, "-c:v", "libx264" } };
+        var start = new ProcessStartInfo("ffmpeg")
+        {
+            ArgumentList = { "-v", "error", "-i", await FileAsync(id), "-vf", filters, "-c:v", "libx264" },
+        };
         foreach (var argument in (string[])[.. encoder.Split(' '), "-pix_fmt", "yuv420p", file])
         {
             start.ArgumentList.Add(argument);

@@ -7,10 +7,12 @@ using HardyBench.Player.Decoding;
 
 namespace HardyBench.Player.Tests.Decoding;
 
-/// <summary>Footage whose frames stand alone: exactly those that were chosen are decoded, however many a decoder works on at once.</summary>
+/// <summary>Footage whose frames stand alone: exactly those that were chosen are decoded, however many a decoder works on at
+/// once.</summary>
 public sealed class ChosenFramesTests
 {
-    /// <summary>Two hundred pictures of 320×180, coded so that each stands alone, by how the decoder shares them out among its threads.</summary>
+    /// <summary>Two hundred pictures of 320×180, coded so that each stands alone, by how the decoder shares them out among its
+    /// threads.</summary>
     private static readonly Dictionary<string, string[]> Coded = new()
     {
         ["pictures of their own"] = ["-c:v", "libx264", "-preset", "ultrafast", "-g", "1", "-pix_fmt", "yuv420p"],
@@ -82,7 +84,14 @@ public sealed class ChosenFramesTests
         {
             var course = new PassageCourse(new RunClock(), new FrameRate(rate), 0, Frames, keepsTime: true, layers: 2);
             course.Lead(_ => new Any());
-            using var layer = new LayerDecoding(new ClipSource(Clip(threads)), 3, null, new Layer("c", [], StartFrame: 23), course, DecodingPart.Follows);
+            using var layer = new LayerDecoding(
+                new ClipSource(Clip(threads)),
+                3,
+                null,
+                new Layer("c", [], StartFrame: 23),
+                course,
+                DecodingPart.Follows
+            );
             var chosen = new List<long>();
             for (var position = 0L; position < Frames; position += draw.Next(3) == 0 ? draw.Next(1, 9) : 1)
             {
@@ -112,7 +121,14 @@ public sealed class ChosenFramesTests
     {
         var course = new PassageCourse(new RunClock(), new FrameRate(50), 0, 20, keepsTime: true);
         course.Lead(_ => new Any());
-        using var layer = new LayerDecoding(new ClipSource(Clip("shares of a picture")), 1, null, new Layer("c", []), course, DecodingPart.Follows);
+        using var layer = new LayerDecoding(
+            new ClipSource(Clip("shares of a picture")),
+            1,
+            null,
+            new Layer("c", []),
+            course,
+            DecodingPart.Follows
+        );
         foreach (var position in new[] { 0, 1, 2, 3, 4 })
         {
             course.Begin(position, course.Now, DropReason.PassedOver);
@@ -133,7 +149,14 @@ public sealed class ChosenFramesTests
     {
         const int Frames = 100;
         var course = new PassageCourse(new RunClock(), new FrameRate(25), 0, Frames, keepsTime: true);
-        using var layer = new LayerDecoding(new ClipSource(Clip("shares of a picture")), 1, null, new Layer("c", []), course, DecodingPart.Leads);
+        using var layer = new LayerDecoding(
+            new ClipSource(Clip("shares of a picture")),
+            1,
+            null,
+            new Layer("c", []),
+            course,
+            DecodingPart.Leads
+        );
 
         // Far more of them than may wait come out of the decoder afterwards; the leader needs room to go on to those after them.
         var spent = layer.PassOver(50);
@@ -150,7 +173,14 @@ public sealed class ChosenFramesTests
     public async Task While_another_passage_plays_only_the_first_frame_is_decoded_ahead()
     {
         var course = new PassageCourse(new RunClock(), new FrameRate(25), 0, 100, keepsTime: true, isAhead: true);
-        using var layer = new LayerDecoding(new ClipSource(Clip("shares of a picture")), 1, null, new Layer("c", []), course, DecodingPart.Leads);
+        using var layer = new LayerDecoding(
+            new ClipSource(Clip("shares of a picture")),
+            1,
+            null,
+            new Layer("c", []),
+            course,
+            DecodingPart.Leads
+        );
         Assert.Equal(0, await Task.Run(() => course.Take(-1)).WaitAsync(TimeSpan.FromMinutes(1)));
 
         Assert.Null(course.Follow(0, -1, TimeSpan.FromMilliseconds(300)).Position);
@@ -198,7 +228,10 @@ public sealed class ChosenFramesTests
             if (!Files.TryGetValue(threads + container, out var file))
             {
                 file = Path.Combine(TestData.NewFolder("chosen"), "clip" + container);
-                using var making = Process.Start("ffmpeg", ["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=320x180:r=25:d=8", .. Coded[threads], file])!;
+                using var making = Process.Start(
+                    "ffmpeg",
+                    ["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=320x180:r=25:d=8", .. Coded[threads], file]
+                )!;
                 making.WaitForExit();
                 Assert.Equal(0, making.ExitCode);
                 Files.Add(threads + container, file);

@@ -33,7 +33,10 @@ public sealed class DeviceTests
         var deep = Sharpened with { Layers = [new Layer("hd-mezz-25", [Effect.Of("sharpen")])] };
         var run = await PlayAsync(deep, new PlaybackSettings(EffectsOn: "opencl"));
 
-        Assert.Equal(new EffectState("processor", "its filter on opencl takes no more than 8 bits a sample"), run.Header.Conditions.Effects!["sharpen"]);
+        Assert.Equal(
+            new EffectState("processor", "its filter on opencl takes no more than 8 bits a sample"),
+            run.Header.Conditions.Effects!["sharpen"]
+        );
         Assert.Empty(run.Failures);
     }
 
@@ -77,7 +80,10 @@ public sealed class DeviceTests
             Assert.Equal(position >= 5, treatment.DeviceFailure is not null);
         }
 
-        Assert.Equal("effects on opencl failed: Treating a frame failed: the device is gone. They went on on the processor", treatment.DeviceFailure);
+        Assert.Equal(
+            "effects on opencl failed: Treating a frame failed: the device is gone. They went on on the processor",
+            treatment.DeviceFailure
+        );
         Assert.Equal([true, false], graph.Devices);
     }
 
@@ -86,11 +92,19 @@ public sealed class DeviceTests
     {
         Assert.Contains(Devices.All, device => device is { Name: "opencl", Refusal: null });
         Assert.Contains(Devices.All, device => device is { Name: "vulkan", Refusal: null });
-        Assert.All(Devices.All.Where(device => device.Refusal is not null), device => Assert.StartsWith($"Opening {device.Name} failed", device.Refusal, StringComparison.Ordinal));
+        Assert.All(
+            Devices.All.Where(device => device.Refusal is not null),
+            device => Assert.StartsWith($"Opening {device.Name} failed", device.Refusal, StringComparison.Ordinal)
+        );
     }
 
     private static async Task<Run> PlayAsync(Passage passage, PlaybackSettings settings) =>
-        await Plans.PlayAsync((await Plans.OfAsync(passage, new FrameRate(25))) with { Settings = settings with { Policy = PlayingPolicy.KeepFrames } });
+        await Plans.PlayAsync(
+            (await Plans.OfAsync(passage, new FrameRate(25))) with
+            {
+                Settings = settings with { Policy = PlayingPolicy.KeepFrames },
+            }
+        );
 
     /// <summary>A graph whose device is gone after some frames.</summary>
     private sealed class LosingGraph(int after) : PassageGraph(Plans.Filters)
@@ -101,7 +115,9 @@ public sealed class DeviceTests
         {
             var (description, device) = (Describe(plan, passage), plan.Settings.EffectsOn);
             Devices.Add(device is not null);
-            return device is null ? base.Open(plan, passage, like, threads) : new Losing(description, like, plan.Timeline.Rate, threads, device, after);
+            return device is null
+                ? base.Open(plan, passage, like, threads)
+                : new Losing(description, like, plan.Timeline.Rate, threads, device, after);
         }
     }
 

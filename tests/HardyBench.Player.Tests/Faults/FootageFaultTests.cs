@@ -42,9 +42,15 @@ public sealed class FootageFaultTests
 
         Assert.All(run.Failures, one => Assert.Equal((0, true), (one.PassageIndex, one.Overcome)));
         // Pictures that could not be decoded are missing, which is said of the file too.
-        Assert.Contains(run.Failures, one => one.Message.Contains("have no picture of their own; the picture before stayed on", StringComparison.Ordinal));
+        Assert.Contains(
+            run.Failures,
+            one => one.Message.Contains("have no picture of their own; the picture before stayed on", StringComparison.Ordinal)
+        );
         var failure = run.Failures[0];
-        Assert.Matches("^the decoder reported (an error|\\d+ errors) in copy.mp4, from its frame \\d+ on; what it could decode was shown$", failure.Message);
+        Assert.Matches(
+            "^the decoder reported (an error|\\d+ errors) in copy.mp4, from its frame \\d+ on; what it could decode was shown$",
+            failure.Message
+        );
         Assert.Contains($"passage 1: {failure.Message}", RunWords.NotesOf(run));
         Assert.Equal(75, run.Frames.Count);
         Assert.NotNull(run.Frames[0].Shown);
@@ -54,7 +60,10 @@ public sealed class FootageFaultTests
     private static Passage Of(string question, string clip, int frames) => new(question, frames, [new Layer(clip, [])], []);
 
     private static async Task<Run> PlayAsync(IReadOnlyList<Passage> passages, string copy, IRunObserver observer) => await Plans.PlayAsync(
-        await Plans.PlanAsync(new Timeline("t", "T", Raster.Hd.DividedBy(3), new FrameRate(25), passages), new PlaybackSettings(Policy: PlayingPolicy.KeepFrames)),
+        await Plans.PlanAsync(
+            new Timeline("t", "T", Raster.Hd.DividedBy(3), new FrameRate(25), passages),
+            new PlaybackSettings(Policy: PlayingPolicy.KeepFrames)
+        ),
         files: new Elsewhere(await TestData.ClipsAsync(), copy), observer: observer);
 
     private static async Task<string> CopyAsync(string id, Func<byte[], byte[]> change)

@@ -29,13 +29,20 @@ public sealed class ThreadFaultTests
             Assert.Equal(same.Picture.CopyPlanes(), frame.Picture.CopyPlanes());
         }
 
-        Assert.Matches($"^decoding {id}-.* on a device failed: The device is gone. It went on on the processor$", Assert.Single(layer.Overcome));
+        Assert.Matches(
+            $"^decoding {id}-.* on a device failed: The device is gone. It went on on the processor$",
+            Assert.Single(layer.Overcome)
+        );
     }
 
     [Fact]
     public async Task The_processor_that_fails_too_fails_the_layer()
     {
-        using var layer = await LayerAsync("hd-avc-25", null, source => new Ailing(source, 2, new MediaException("Nothing can be decoded.")));
+        using var layer = await LayerAsync(
+            "hd-avc-25",
+            null,
+            source => new Ailing(source, 2, new MediaException("Nothing can be decoded."))
+        );
 
         Assert.Equal("Nothing can be decoded.", Assert.Throws<MediaException>(() => TakeAll(layer)).Message);
     }
@@ -43,7 +50,11 @@ public sealed class ThreadFaultTests
     [Fact]
     public async Task An_exception_that_was_not_foreseen_fails_the_layer_and_not_the_program()
     {
-        using var layer = await LayerAsync("hd-avc-25", null, source => new Ailing(source, 2, new InvalidTimeZoneException("What is this?")));
+        using var layer = await LayerAsync(
+            "hd-avc-25",
+            null,
+            source => new Ailing(source, 2, new InvalidTimeZoneException("What is this?"))
+        );
 
         Assert.Matches(
             "^Decoding hd-avc-25-.* failed in a way that was not foreseen: What is this\\?$",
@@ -71,14 +82,20 @@ public sealed class ThreadFaultTests
         var whole = await File.ReadAllBytesAsync(clips.PathOf(clips.Clips["hd-mezz-25"]));
         await File.WriteAllBytesAsync(failing, whole[..(whole.Length / 2)]);
         File.Copy(clips.PathOf(clips.Clips["hd-avc-25"]), next);
-        var passages = (Passage[])[new("fails", 30, [new Layer("hd-mezz-25", [])], []), new("goes on", 10, [new Layer("hd-avc-25", [])], [])];
+        var passages = (Passage[])
+            [new("fails", 30, [new Layer("hd-mezz-25", [])], []), new("goes on", 10, [new Layer("hd-avc-25", [])], [])];
         var plan = await Plans.PlanAsync(
-            new Timeline("t", "T", Raster.Hd.DividedBy(3), new FrameRate(25), passages), new PlaybackSettings(Policy: PlayingPolicy.KeepFrames));
+            new Timeline("t", "T", Raster.Hd.DividedBy(3), new FrameRate(25), passages),
+            new PlaybackSettings(Policy: PlayingPolicy.KeepFrames)
+        );
 
         var run = await Plans.PlayAsync(plan, files: new Elsewhere(new() { ["hd-mezz-25"] = failing, ["hd-avc-25"] = next }));
 
         Assert.Equal((0, false), (Assert.Single(run.Failures).PassageIndex, run.Failures[0].Overcome));
-        Assert.True(run.Frames.Count(frame => frame.Reason == DropReason.PassageFailed) < 25, "it fails within a second of its end, when the next is open already");
+        Assert.True(
+            run.Frames.Count(frame => frame.Reason == DropReason.PassageFailed) < 25,
+            "it fails within a second of its end, when the next is open already"
+        );
         Assert.All(run.Frames.Skip(30), frame => Assert.NotNull(frame.Shown));
         Assert.DoesNotContain(OpenFiles(), file => file == failing || file == next);
     }

@@ -39,8 +39,14 @@ public sealed class TimeFaultTests
             .PlayAsync(plan, observer, CancellationToken.None);
 
         Assert.Equal(50, run.Frames.Count);
-        Assert.All(run.Frames.Zip(run.Frames.Skip(1)), pair => Assert.Equal(40, (pair.Second.SlotStart - pair.First.SlotStart).TotalMilliseconds, 3));
-        Assert.Contains(RunWords.NotesOf(run), note => note.StartsWith("the time of day was set back by 7200 s at", StringComparison.Ordinal)
+        Assert.All(
+            run.Frames.Zip(run.Frames.Skip(1)),
+            pair => Assert.Equal(40, (pair.Second.SlotStart - pair.First.SlotStart).TotalMilliseconds, 3)
+        );
+        Assert.Contains(
+            RunWords.NotesOf(run),
+            note =>
+                note.StartsWith("the time of day was set back by 7200 s at", StringComparison.Ordinal)
             && note.EndsWith("the run's own clock does not follow it", StringComparison.Ordinal));
     }
 
@@ -50,7 +56,10 @@ public sealed class TimeFaultTests
         var run = await Plans.PlayAsync(await Plans.SmallAsync(1, 10, new PlaybackSettings()));
         var slept = run with { Loads = [.. run.Loads, new LoadReading(TimeSpan.FromSeconds(0.3), LoadKind.Asleep, 0, 90)] };
 
-        Assert.Contains("the machine slept for 90 s at 0.3 s; the run's clock stood still meanwhile, so nothing counts as dropped for it", RunWords.NotesOf(slept));
+        Assert.Contains(
+            "the machine slept for 90 s at 0.3 s; the run's clock stood still meanwhile, so nothing counts as dropped for it",
+            RunWords.NotesOf(slept)
+        );
     }
 
     /// <summary>Two samples a tenth of a second apart by the run's clock, over which the other clocks moved as given.</summary>

@@ -83,7 +83,14 @@ public sealed class CommonPracticeTests
         var counted = new Counted();
         var course = new PassageCourse(new RunClock(), plan.Timeline.Rate, 0, plan.Timeline.Passages[0].FrameCount, keepsTime: false);
         var passage = plan.Played(0);
-        using var pipeline = new PassagePipeline(plan, passage, course, files ?? await TestData.ClipsAsync(), new PassageGraph(Plans.Filters), 1);
+        using var pipeline = new PassagePipeline(
+            plan,
+            passage,
+            course,
+            files ?? await TestData.ClipsAsync(),
+            new PassageGraph(Plans.Filters),
+            1
+        );
         for (var position = 0; position < passage.FrameCount; position++)
         {
             var frames = pipeline.Take(position)!;

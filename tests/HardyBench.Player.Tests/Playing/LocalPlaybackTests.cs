@@ -55,7 +55,10 @@ public sealed class LocalPlaybackTests
         var timeline = demo with { Passages = [demo.Passages[0], demo.Passages[6], demo.Passages[3]] };
         var files = new Replaced(await TestData.ClipsAsync(), "uhd-mezz-25", await TruncatedAsync("uhd-mezz-25"));
 
-        var run = await Plans.PlayAsync(await Plans.PlanAsync(timeline, new PlaybackSettings(Policy: PlayingPolicy.KeepFrames)), files: files);
+        var run = await Plans.PlayAsync(
+            await Plans.PlanAsync(timeline, new PlaybackSettings(Policy: PlayingPolicy.KeepFrames)),
+            files: files
+        );
         var findings = RunFindings.Of(run);
 
         Assert.Equal(RunEnding.Finished, run.Ending);
@@ -73,7 +76,10 @@ public sealed class LocalPlaybackTests
         var demo = DemoTimelines.TouringNight(Raster.Hd.DividedBy(3), 3);
         var passage = new Passage("cut", 75, [new Layer("hd-mezz-25", [])], []);
 
-        var run = await Plans.PlayAsync(await Plans.PlanAsync(demo with { Passages = [passage] }, new PlaybackSettings(Policy: PlayingPolicy.KeepFrames)), files: files);
+        var run = await Plans.PlayAsync(
+            await Plans.PlanAsync(demo with { Passages = [passage] }, new PlaybackSettings(Policy: PlayingPolicy.KeepFrames)),
+            files: files
+        );
 
         Assert.Contains("ends before its last frame", Assert.Single(run.Failures).Message, StringComparison.Ordinal);
         Assert.Contains(run.Frames, frame => frame.Shown is not null);

@@ -95,7 +95,9 @@ public sealed class PictureTests
     {
         foreach (var kind in EffectCatalogue.All.Where(kind => kind.RunsOn == EffectPlace.StandInsOnly))
         {
-            var refusal = Assert.Throws<NotSupportedException>(() => Plans.Filters.Of(Effect.Of(kind.Id), new EffectContext(Raster.Hd, 1, false, 0)));
+            var refusal = Assert.Throws<NotSupportedException>(() =>
+                Plans.Filters.Of(Effect.Of(kind.Id), new EffectContext(Raster.Hd, 1, false, 0))
+            );
             Assert.Contains(kind.Label, refusal.Message, StringComparison.Ordinal);
         }
     }
@@ -123,7 +125,10 @@ public sealed class PictureTests
 
         await Plans.PlayAsync(plan, screen);
 
-        var source = await CommandAsync(await Plans.OfAsync(new Passage("asked", 200, [new Layer("hd-avc-25", [])], []), new FrameRate(25)), frames: 200);
+        var source = await CommandAsync(
+            await Plans.OfAsync(new Passage("asked", 200, [new Layer("hd-avc-25", [])], []), new FrameRate(25)),
+            frames: 200
+        );
         Assert.Equal(
             Enumerable.Range(0, Slots).Select(n => source[start + (int)Math.Floor((n * speed * 25 / rate) + 1e-9)]),
             screen.Digests);
@@ -134,7 +139,12 @@ public sealed class PictureTests
     [InlineData(RetimeMethod.Blend, 0, 0.5, 25)]
     [InlineData(RetimeMethod.Blend, 10, 0.4, 30)]
     [InlineData(RetimeMethod.OpticalFlow, 4, 0.5, 25)]
-    public async Task A_retime_that_makes_frames_shows_the_pictures_that_the_command_gives(RetimeMethod method, int start, double speed, int rate)
+    public async Task A_retime_that_makes_frames_shows_the_pictures_that_the_command_gives(
+        RetimeMethod method,
+        int start,
+        double speed,
+        int rate
+    )
     {
         const int Few = 12;
         var layer = new Layer("hd-avc-25", [], start, new Retime(speed, method));
@@ -145,7 +155,8 @@ public sealed class PictureTests
 
         Assert.Empty(run.Failures);
         var running = InterpolatedLayer.RunningRate(new FrameRate(25), speed);
-        var head = $"[0:v]trim=start_frame={start},settb={running.Denominator}/{running.Numerator},setpts=N,fps={running.Numerator}/{running.Denominator},{InterpolatedLayer.Filter(method, new FrameRate(rate))},setpts=N[in0]";
+        var head =
+            $"[0:v]trim=start_frame={start},settb={running.Denominator}/{running.Numerator},setpts=N,fps={running.Numerator}/{running.Denominator},{InterpolatedLayer.Filter(method, new FrameRate(rate))},setpts=N[in0]";
         Assert.Equal(await CommandAsync(plan, Few, head), screen.Digests);
         Assert.Equal(Few, screen.Digests.Distinct().Count());
     }
@@ -190,7 +201,10 @@ public sealed class PictureTests
 
         var (a, b, both) = (await LumaAsync(below), await LumaAsync(above), await LumaAsync([.. mixed.Layers]));
         // Codes outside 16 to 235 (BT.709's nominal range) are drawn in when layers are mixed.
-        var off = a.Zip(b, both).Where(one => one.First is >= 16 and <= 235 && one.Second is >= 16 and <= 235).Select(one => Math.Abs(((1 - opacity) * one.First) + (opacity * one.Second) - one.Third)).ToList();
+        var off = a.Zip(b, both)
+            .Where(one => one.First is >= 16 and <= 235 && one.Second is >= 16 and <= 235)
+            .Select(one => Math.Abs(((1 - opacity) * one.First) + (opacity * one.Second) - one.Third))
+            .ToList();
         Assert.True(off.Max() <= 4 && off.Count > a.Length / 2 && off.Average() < 1, $"up to {off.Max()}, {off.Average()} on average");
         Assert.True(a.Zip(b, (one, other) => Math.Abs(one - other)).Max() > 20);
     }
@@ -198,7 +212,15 @@ public sealed class PictureTests
     [Fact]
     public async Task An_effect_that_is_off_changes_no_picture()
     {
-        var plan = await Plans.OfAsync(new Passage("asked", 3, [new Layer("hd-avc-25", [Effect.Of("blur") with { IsOff = true }])], [Effect.Of("glow") with { IsOff = true }]), new FrameRate(25));
+        var plan = await Plans.OfAsync(
+            new Passage(
+                "asked",
+                3,
+                [new Layer("hd-avc-25", [Effect.Of("blur") with { IsOff = true }])],
+                [Effect.Of("glow") with { IsOff = true }]
+            ),
+            new FrameRate(25)
+        );
         var (off, bare) = (new Camera(), new Camera());
 
         await Plans.PlayAsync(plan, off);
@@ -226,7 +248,10 @@ public sealed class PictureTests
 
     private static Effect WithUnusualSettings(EffectKind kind) => new(
         kind.Id,
-        kind.Settings.ToDictionary(setting => setting.Name, setting => Math.Round(setting.Default + (setting.Max - setting.Default) * 0.15, 3)),
+        kind.Settings.ToDictionary(
+            setting => setting.Name,
+            setting => Math.Round(setting.Default + (setting.Max - setting.Default) * 0.15, 3)
+        ),
         kind.TextLabel switch { null => null, "look" => Looks.WarmStage, _ => "It's 5:4, \\ 100 %" });
 
     private static async Task ExpectTheCommandsPicturesAsync(Passage passage)
@@ -250,11 +275,25 @@ public sealed class PictureTests
         var heads = plan.ClipsOf(passage).Select((clip, i) =>
             $"[{i}:v]select='not(mod(n\\,{clip.Format.Rate.NominalFramesPerSecond / rate}))',settb=1/{rate},setpts=N[in{i}]");
         var graph = (head ?? string.Join(';', heads)) + ";" + new PassageGraph(Plans.Filters).Describe(plan, passage);
-        using var ffmpeg = Process.Start(new ProcessStartInfo("ffmpeg")
-        {
-            ArgumentList = { "-v", "error" },
-            RedirectStandardOutput = true,
-        }.With(plan.Settings.EffectsOn is { } device ? ["-init_hw_device", $"{device}=there", "-filter_hw_device", "there"] : [], inputs.Split(' '), ["-filter_complex", graph, "-map", "[out]", "-frames:v", frames.ToString(CultureInfo.InvariantCulture), "-f", "framehash", "-hash", "sha256", "-"]))!;
+        using var ffmpeg = Process.Start(
+            new ProcessStartInfo("ffmpeg") { ArgumentList = { "-v", "error" }, RedirectStandardOutput = true }.With(
+                plan.Settings.EffectsOn is { } device ? ["-init_hw_device", $"{device}=there", "-filter_hw_device", "there"] : [],
+                inputs.Split(' '),
+                [
+                    "-filter_complex",
+                    graph,
+                    "-map",
+                    "[out]",
+                    "-frames:v",
+                    frames.ToString(CultureInfo.InvariantCulture),
+                    "-f",
+                    "framehash",
+                    "-hash",
+                    "sha256",
+                    "-",
+                ]
+            )
+        )!;
         var text = await ffmpeg.StandardOutput.ReadToEndAsync();
         await ffmpeg.WaitForExitAsync();
         return [.. text.Split('\n').Where(line => line.Length > 0 && line[0] != '#').Select(line => line.Split(',')[^1].Trim())];
@@ -291,9 +330,20 @@ internal static class Plans
         timeline, (await TestData.ClipsAsync()).Clips, ThisMachine.Describe(SystemFiles.Live), settings);
 
     public static async Task<Run> PlayAsync(
-        PlaybackPlan plan, IScreen? screen = null, IClipFiles? files = null, IRunObserver? observer = null, CancellationToken stop = default) =>
-        await new LocalPlayback(files ?? await TestData.ClipsAsync(), Filters, SystemFiles.Live, TimeProvider.System, screen: screen, rest: TimeSpan.Zero)
-            .PlayAsync(plan, observer ?? new Notes(), stop);
+        PlaybackPlan plan,
+        IScreen? screen = null,
+        IClipFiles? files = null,
+        IRunObserver? observer = null,
+        CancellationToken stop = default
+    ) =>
+        await new LocalPlayback(
+            files ?? await TestData.ClipsAsync(),
+            Filters,
+            SystemFiles.Live,
+            TimeProvider.System,
+            screen: screen,
+            rest: TimeSpan.Zero
+        ).PlayAsync(plan, observer ?? new Notes(), stop);
 
     public static ProcessStartInfo With(this ProcessStartInfo start, params IEnumerable<string>[] arguments)
     {

@@ -36,7 +36,12 @@ public sealed class PresentingTests
                 Assert.Equal(Enumerable.Range(0, Slots), run.Select(frame => frame.Frame));
                 Assert.Equal(run.Where(frame => frame.Shown is not null).Select(frame => (long)frame.Frame), screen.Frames);
                 Assert.All(run.Where(frame => script[frame.Frame] < 0), frame => Assert.Equal(FrameStatus.Dropped, frame.Status));
-                var counts = DropAccounting.Count(run, plan.Timeline.Rate, policy, run.Select(frame => frame.Shown).FirstOrDefault(shown => shown is not null));
+                var counts = DropAccounting.Count(
+                    run,
+                    plan.Timeline.Rate,
+                    policy,
+                    run.Select(frame => frame.Shown).FirstOrDefault(shown => shown is not null)
+                );
                 Assert.Equal(Slots, counts.OnTime + counts.Late + counts.StartUpDrops + counts.SteadyDrops);
                 if (policy == PlayingPolicy.KeepFrames)
                 {

@@ -5,7 +5,8 @@ using HardyBench.Telemetry;
 
 namespace HardyBench.Player.Tests.Telemetry;
 
-/// <summary>Conditions are captured: from recorded trees where a machine is described, from real files where the file cache is meant.</summary>
+/// <summary>Conditions are captured: from recorded trees where a machine is described, from real files where the file cache is
+/// meant.</summary>
 public sealed class ConditionsTests
 {
     private readonly string root = TestData.NewFolder();
@@ -83,7 +84,10 @@ public sealed class ConditionsTests
         var plan = await Plans.SmallAsync(1, 10, new PlaybackSettings(Threads: 1));
 
         Assert.Equal(1, (await Plans.PlayAsync(plan)).Header.Conditions.Machine!.Threads);
-        Assert.Equal(ThisMachine.UsableCores(SystemFiles.Live).Count, (await Plans.PlayAsync(plan with { Settings = new PlaybackSettings() })).Header.Conditions.Machine!.Threads);
+        Assert.Equal(
+            ThisMachine.UsableCores(SystemFiles.Live).Count,
+            (await Plans.PlayAsync(plan with { Settings = new PlaybackSettings() })).Header.Conditions.Machine!.Threads
+        );
     }
 
     private void Write(string path, string text)

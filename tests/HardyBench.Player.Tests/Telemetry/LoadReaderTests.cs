@@ -86,8 +86,11 @@ public sealed class LoadReaderTests
         Directory.CreateDirectory(Path.Combine(root, "sys/block/nvme0n1"));
         Directory.CreateDirectory(Path.Combine(root, "sys/block/loop0"));
         var loads = Twice(files => new DriveLoads(files), "proc/diskstats",
-            " 7 0 loop0 1 0 8 0 0 0 0 0 0 0 0\n 259 0 nvme0n1 10 0 2000 5 0 0 0 0 0 100 100\n 259 1 nvme0n1p1 10 0 2000 5 0 0 0 0 0 100 100\n",
-            " 7 0 loop0 9 0 99 0 0 0 0 0 0 9 0\n 259 0 nvme0n1 20 0 4000 9 0 0 0 0 0 350 400\n 259 1 nvme0n1p1 20 0 4000 9 0 0 0 0 0 350 400\n");
+            " 7 0 loop0 1 0 8 0 0 0 0 0 0 0 0\n 259 0 nvme0n1 10 0 2000 5 0 0 0 0 0 100 100\n 259 1 nvme0n1p1 10 0 2000 5 0 0 0 0 0 "
+                + "100 100\n",
+            " 7 0 loop0 9 0 99 0 0 0 0 0 0 9 0\n 259 0 nvme0n1 20 0 4000 9 0 0 0 0 0 350 400\n 259 1 nvme0n1p1 20 0 4000 9 0 0 0 0 0 "
+                + "350 400\n"
+        );
 
         Assert.Equal(2000 * 512f, Value(loads, LoadKind.DriveRead));
         Assert.Equal(0.25f, Value(loads, LoadKind.DriveBusy), 3);
@@ -279,7 +282,10 @@ public sealed class LoadReaderTests
         var files = new SystemFiles(root);
         using var command = new GraphicsCommand(["any"], GraphicsLoads.CardsOf(files).Count);
 
-        Assert.Equal([new(LoadKind.DriveBusy, 0, "sda"), new(LoadKind.GraphicsBusy, 0, "card0"), new(LoadKind.GraphicsBusy, 1, "card1")], LoadSampler.SourcesOf(files).Take(3));
+        Assert.Equal(
+            [new(LoadKind.DriveBusy, 0, "sda"), new(LoadKind.GraphicsBusy, 0, "card0"), new(LoadKind.GraphicsBusy, 1, "card1")],
+            LoadSampler.SourcesOf(files).Take(3)
+        );
         Assert.Equal(new LoadSource(LoadKind.GraphicsBusy, 2, "unit 0 of any"), command.Sources[0]);
     }
 

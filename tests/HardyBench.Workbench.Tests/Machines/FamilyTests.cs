@@ -21,7 +21,9 @@ public sealed class FamilyTests
 
     private static readonly int[] Gigabytes = [8, 16, 32, 64];
     private static readonly string[] Drives = ["sata", "nvme", "array"];
-    private static readonly Effect Grade = Effect.Of("primary-grade"), Calm = Effect.Of("noise-reduction"), Style = Effect.Of("learned-style");
+    private static readonly Effect Grade = Effect.Of("primary-grade"),
+        Calm = Effect.Of("noise-reduction"),
+        Style = Effect.Of("learned-style");
 
     [Fact]
     public void Eight_gigabytes_swap_where_sixteen_do_not_and_more_gains_nothing()
@@ -31,7 +33,10 @@ public sealed class FamilyTests
 
         Assert.Equal(Limiter.Memory, shown[0].Limiter!.Limiter);
         Assert.True(shown[0].Counts.Shown < shown[1].Counts.Shown, $"{shown[0].Counts.Shown} and {shown[1].Counts.Shown}");
-        Assert.All(shown.Skip(1), passage => Assert.Equal((false, shown[1].Counts.Shown), (passage.Limiter?.Limiter == Limiter.Memory, passage.Counts.Shown)));
+        Assert.All(
+            shown.Skip(1),
+            passage => Assert.Equal((false, shown[1].Counts.Shown), (passage.Limiter?.Limiter == Limiter.Memory, passage.Counts.Shown))
+        );
     }
 
     [Fact]
@@ -46,7 +51,10 @@ public sealed class FamilyTests
     [Fact]
     public void A_second_graphics_unit_helps_where_graphics_compute_limits()
     {
-        var (one, two) = (Play("avocet-tower", [UhdLongGop], PreviewScale.Full, Style), Play("avocet-tower-twin", [UhdLongGop], PreviewScale.Full, Style));
+        var (one, two) = (
+            Play("avocet-tower", [UhdLongGop], PreviewScale.Full, Style),
+            Play("avocet-tower-twin", [UhdLongGop], PreviewScale.Full, Style)
+        );
 
         Assert.Equal(Limiter.GraphicsEffects, one.Limiter!.Limiter);
         Assert.InRange(two.Counts.ShownRate / one.Counts.ShownRate, 1.7, 2.1);
@@ -82,9 +90,21 @@ public sealed class FamilyTests
     [Fact]
     public void More_channels_help_built_in_graphics_only_where_memory_is_what_they_wait_for()
     {
-        var (two, four) = (DemoMachines.All.Single(machine => machine.Id == "plover-desk-2"), DemoMachines.All.Single(machine => machine.Id == "plover-desk-4"));
+        var (two, four) = (
+            DemoMachines.All.Single(machine => machine.Id == "plover-desk-2"),
+            DemoMachines.All.Single(machine => machine.Id == "plover-desk-4")
+        );
         var plan = PlanOf(two, [UhdIntermediate, UhdIntermediate, UhdIntermediate], PreviewScale.Full, Grade);
-        double Effects(Machine machine, params Effect[] effects) => CostModel.DemandOf(PlanOf(machine, [UhdIntermediate], PreviewScale.Full, effects), plan.Timeline.Passages[0] with { Layers = [new Layer("c", effects)] }).DemandSeconds(Station.Graphics);
+        double Effects(Machine machine, params Effect[] effects) =>
+            CostModel
+                .DemandOf(
+                    PlanOf(machine, [UhdIntermediate], PreviewScale.Full, effects),
+                    plan.Timeline.Passages[0] with
+                    {
+                        Layers = [new Layer("c", effects)],
+                    }
+                )
+                .DemandSeconds(Station.Graphics);
 
         Assert.True(Effects(four, Grade) < Effects(two, Grade));
         Assert.Equal(Effects(two, Style), Effects(four, Style), 1e-6);
@@ -93,7 +113,10 @@ public sealed class FamilyTests
     [Fact]
     public void On_its_battery_a_laptop_gets_through_less_of_what_the_processor_limits()
     {
-        var (mains, battery) = (Play("whimbrel-laptop", [Camera], PreviewScale.Full), Play("whimbrel-laptop-battery", [Camera], PreviewScale.Full));
+        var (mains, battery) = (
+            Play("whimbrel-laptop", [Camera], PreviewScale.Full),
+            Play("whimbrel-laptop-battery", [Camera], PreviewScale.Full)
+        );
 
         Assert.True(battery.Counts.Shown < 0.85 * mains.Counts.Shown, $"{battery.Counts.Shown} of {mains.Counts.Shown}");
         var run = RunOf("whimbrel-laptop-battery", [Camera], PreviewScale.Full);
@@ -114,11 +137,15 @@ public sealed class FamilyTests
     [Fact]
     public void A_smaller_preview_scale_changes_nothing_where_decoding_limits()
     {
-        Assert.Equal(Play("turnstone-laptop", Four(Uhd422), PreviewScale.Full).Counts.Shown, Play("turnstone-laptop", Four(Uhd422), PreviewScale.Quarter).Counts.Shown);
+        Assert.Equal(
+            Play("turnstone-laptop", Four(Uhd422), PreviewScale.Full).Counts.Shown,
+            Play("turnstone-laptop", Four(Uhd422), PreviewScale.Quarter).Counts.Shown
+        );
     }
 
     /// <summary>Heavy enough to limit the largest processor of the shelf, and taken by no media engine.</summary>
-    private static ClipFormat Camera => new(Codec.CameraRaw, ChromaSubsampling.None, 12, new Raster(8192, 4320), Rate, 1, DataRate.FromMegabits(3000));
+    private static ClipFormat Camera =>
+        new(Codec.CameraRaw, ChromaSubsampling.None, 12, new Raster(8192, 4320), Rate, 1, DataRate.FromMegabits(3000));
 
     private static ClipFormat[] Four(ClipFormat format) => [format, format, format, format];
 
@@ -127,11 +154,17 @@ public sealed class FamilyTests
 
     private static Run RunOf(string id, ClipFormat[] layers, PreviewScale scale, params Effect[] effects) =>
         new StandInPlayback(TimeProvider.System).PlayAsync(
-            PlanOf(DemoMachines.All.Single(machine => machine.Id == id), layers, scale, effects), new Deaf(), CancellationToken.None).Result;
+            PlanOf(DemoMachines.All.Single(machine => machine.Id == id), layers, scale, effects),
+            new Deaf(),
+            CancellationToken.None
+        )
+        .Result;
 
     private static PlaybackPlan PlanOf(Machine machine, ClipFormat[] layers, PreviewScale scale, params Effect[] effects)
     {
-        var clips = layers.Index().ToDictionary(layer => Id(layer.Index), layer => new Clip(Id(layer.Index), "clip", layer.Item, 250, null));
+        var clips = layers
+            .Index()
+            .ToDictionary(layer => Id(layer.Index), layer => new Clip(Id(layer.Index), "clip", layer.Item, 250, null));
         var passage = new Passage("asked", 250, [.. layers.Index().Select(layer => new Layer(Id(layer.Index), effects))], []);
         return new PlaybackPlan(new Timeline("t", "T", Raster.Uhd, Rate, [passage]), clips, machine, new PlaybackSettings(scale));
     }

@@ -28,7 +28,13 @@ public sealed class ShelfTests : IAsyncLifetime
         Assert.Equal(1, await bench.Machines.KeepAsync(desk with { Price = 1500 }, version));
 
         using var again = await OpenAsync(bench.Folder.Path);
-        Assert.Equal((1500m, 1), ((await again.Machines.StoredAsync("curlew-desk")).Machine.Price!.Value, (await again.Machines.StoredAsync("curlew-desk")).Version));
+        Assert.Equal(
+            (1500m, 1),
+            (
+                (await again.Machines.StoredAsync("curlew-desk")).Machine.Price!.Value,
+                (await again.Machines.StoredAsync("curlew-desk")).Version
+            )
+        );
         await Assert.ThrowsAsync<VersionConflictException>(() => bench.Machines.KeepAsync(desk, version));
     }
 
@@ -104,21 +110,49 @@ public sealed class ShelfTests : IAsyncLifetime
     {
         var slow = (await bench.Machines.FindAsync("gannet-tower")) with
         {
-            Name = "Snail", Processor = new Processor("", 256, 256, 0.05, null), MediaEngines = [new MediaEngine("e", 1, [new DecodeCapability(HardyBench.Core.Footage.Codec.Avc, HardyBench.Core.Footage.ChromaSubsampling.Half, 10, new(8192, 4320))])],
+            Name = "Snail",
+            Processor = new Processor("", 256, 256, 0.05, null),
+            MediaEngines =
+            [
+                new MediaEngine(
+                    "e",
+                    1,
+                    [
+                        new DecodeCapability(
+                            HardyBench.Core.Footage.Codec.Avc,
+                            HardyBench.Core.Footage.ChromaSubsampling.Half,
+                            10,
+                            new(8192, 4320)
+                        ),
+                    ]
+                ),
+            ],
         };
         var id = (await bench.Machines.AddAsync(slow)).Machine.Id;
         var timeline = (await bench.Timelines.FindAsync("touring-night")).Timeline;
         var plan = await bench.Plays.PlanAsync("touring-night", id, new() { Policy = HardyBench.Core.Playback.PlayingPolicy.KeepFrames });
-        plan = plan with { Timeline = timeline with { Passages = [timeline.Passages[0] with { FrameCount = 25_000 }] }, Clips = plan.Clips.ToDictionary(clip => clip.Key, clip => clip.Value with { FrameCount = 25_000, Format = clip.Value.Format with { Raster = new(3840, 2160) } }) };
+        plan = plan with
+        {
+            Timeline = timeline with { Passages = [timeline.Passages[0] with { FrameCount = 25_000 }] },
+            Clips = plan.Clips.ToDictionary(
+                clip => clip.Key,
+                clip => clip.Value with { FrameCount = 25_000, Format = clip.Value.Format with { Raster = new(3840, 2160) } }
+            ),
+        };
 
-        var refused = await Assert.ThrowsAsync<HardyBench.Core.Playback.PlanRefusedException>(() => bench.Plays.PlayAsync(plan, null, CancellationToken.None));
+        var refused = await Assert.ThrowsAsync<HardyBench.Core.Playback.PlanRefusedException>(() =>
+            bench.Plays.PlayAsync(plan, null, CancellationToken.None)
+        );
         Assert.Contains("hours this machine would stand at frame", refused.Message, StringComparison.Ordinal);
     }
 
     [Fact]
     public async Task A_sheet_shows_the_machines_that_were_chosen_for_it()
     {
-        Assert.Equal(["this", "sandpiper-slate", "curlew-desk", "gannet-tower"], (await bench.Machines.ShownAsync("touring-night")).Select(machine => machine.Id));
+        Assert.Equal(
+            ["this", "sandpiper-slate", "curlew-desk", "gannet-tower"],
+            (await bench.Machines.ShownAsync("touring-night")).Select(machine => machine.Id)
+        );
 
         await bench.Machines.ShowAsync("touring-night", ["heron-64", "heron-8", "heron-64"]);
         Assert.Equal(["heron-64", "heron-8"], (await bench.Machines.ShownAsync("touring-night")).Select(machine => machine.Id));

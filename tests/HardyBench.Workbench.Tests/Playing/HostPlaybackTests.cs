@@ -58,7 +58,8 @@ public sealed class HostPlaybackTests : IAsyncLifetime
         Assert.Equal(first, Assert.Single(players.Processes));
     }
 
-    /// <summary>The runtime's own handler takes the first signal for a fault that the next instruction will show again; the second is that.</summary>
+    /// <summary>The runtime's own handler takes the first signal for a fault that the next instruction will show again; the second is
+    /// that.</summary>
     [Fact]
     public async Task A_player_that_crashes_leaves_a_run_that_is_cut_short_and_names_the_clip_and_the_next_one_plays()
     {
@@ -72,14 +73,17 @@ public sealed class HostPlaybackTests : IAsyncLifetime
         Assert.Equal(RunEnding.Finished, (await Playback().PlayAsync(Plan(frames: 5), new Heard(), CancellationToken.None)).Ending);
     }
 
-    /// <summary>Each made clip with bytes of it turned over, from its header to its last frame, or its end cut off: whatever the libraries make of it,
-    /// at worst the run is cut short. Nothing of it is seen here, and the next run plays.</summary>
+    /// <summary>Each made clip with bytes of it turned over, from its header to its last frame, or its end cut off: whatever the libraries
+    /// make of it, at worst the run is cut short. Nothing of it is seen here, and the next run plays.</summary>
     [Fact]
     public async Task Damaged_clips_end_at_most_the_run_that_plays_them()
     {
         const int Damages = 6, Frames = 8;
         var (folder, random) = (TestData.NewFolder("damaged"), new Random(1));
-        var damaged = clips.Clips.Values.Where(clip => clip.Sha256 is not null).SelectMany(clip => Enumerable.Range(0, Damages).Select(n => (clip, n))).Select(one =>
+        var damaged = clips
+            .Clips.Values.Where(clip => clip.Sha256 is not null)
+            .SelectMany(clip => Enumerable.Range(0, Damages).Select(n => (clip, n)))
+            .Select(one =>
         {
             var bytes = File.ReadAllBytes(clips.PathOf(one.clip));
             var (from, count) = one.n switch { 0 => (0, 40), 1 => (Math.Max(0, bytes.Length - 4096), 40), _ => (0, 4 << one.n) };
@@ -97,21 +101,41 @@ public sealed class HostPlaybackTests : IAsyncLifetime
         var plan = Plan(Frames) with { Clips = damaged };
         plan = plan with
         {
-            Timeline = plan.Timeline with { Passages = [.. damaged.Values.Select(clip => new Passage(clip.Title, Frames, [new Layer(clip.Id, [])], []))] },
+            Timeline = plan.Timeline with
+            {
+                Passages = [.. damaged.Values.Select(clip => new Passage(clip.Title, Frames, [new Layer(clip.Id, [])], []))],
+            },
         };
 
-        var run = await new HostPlayback(confined, new In(folder), Effects, homes, null).PlayAsync(plan, new Heard(), CancellationToken.None);
+        var run = await new HostPlayback(confined, new In(folder), Effects, homes, null).PlayAsync(
+            plan,
+            new Heard(),
+            CancellationToken.None
+        );
 
-        Assert.True(run.Ending == RunEnding.CutShort ? run.Failures.Count > 0 : run.Frames.Count == damaged.Count * Frames, $"{run.Ending}, {run.Frames.Count} slots");
+        Assert.True(
+            run.Ending == RunEnding.CutShort ? run.Failures.Count > 0 : run.Frames.Count == damaged.Count * Frames,
+            $"{run.Ending}, {run.Frames.Count} slots"
+        );
         Assert.NotEmpty(run.Failures);
         Assert.All(run.Failures, failure => Assert.Matches(@"^\p{L}.*\w.*[.…]?$", failure.Message));
-        Assert.Equal(RunEnding.Finished, (await new HostPlayback(confined, clips, Effects, homes, null).PlayAsync(Plan(frames: 5), new Heard(), CancellationToken.None)).Ending);
+        Assert.Equal(
+            RunEnding.Finished,
+            (
+                await new HostPlayback(confined, clips, Effects, homes, null).PlayAsync(
+                    Plan(frames: 5),
+                    new Heard(),
+                    CancellationToken.None
+                )
+            ).Ending
+        );
     }
 
     [Fact]
     public async Task A_player_that_stands_still_is_ended()
     {
-        var run = await Playback(standsStill: TimeSpan.FromSeconds(3)).PlayAsync(Plan(frames: 1000), new Heard(after: 5, () => Signal("STOP")), CancellationToken.None);
+        var run = await Playback(standsStill: TimeSpan.FromSeconds(3))
+            .PlayAsync(Plan(frames: 1000), new Heard(after: 5, () => Signal("STOP")), CancellationToken.None);
 
         Assert.Equal(RunEnding.CutShort, run.Ending);
         Assert.Contains("SIGKILL", Assert.Single(run.Failures).Message, StringComparison.Ordinal);
@@ -139,7 +163,8 @@ public sealed class HostPlaybackTests : IAsyncLifetime
         Assert.Equal(RunEnding.Finished, (await Playback().PlayAsync(Plan(frames: 5), new Heard(), CancellationToken.None)).Ending);
     }
 
-    /// <summary>A stop that comes with the last frame reaches a player that has done what it was asked; it must not be ended in the next run.</summary>
+    /// <summary>A stop that comes with the last frame reaches a player that has done what it was asked; it must not be ended in the next
+    /// run.</summary>
     [Fact]
     public async Task A_player_that_was_asked_to_stop_plays_nothing_more_even_if_it_was_done()
     {
@@ -177,7 +202,18 @@ public sealed class HostPlaybackTests : IAsyncLifetime
         var program = new PlayerProgram([clips.Path], homes);
         using var player = await PlayerProcess.StartAsync(program, [], CancellationToken.None);
         Assert.SkipWhen(player.Greeting.ReachesAllFiles, "This kernel does not confine processes to files.");
-        player.Ask(new PlayerAsk { Play = new PlayAsk(Plan(frames: 5), new Dictionary<string, ClipPlace> { ["hd-avc-25"] = new(elsewhere) }, Effects, null, null) });
+        player.Ask(
+            new PlayerAsk
+            {
+                Play = new PlayAsk(
+                    Plan(frames: 5),
+                    new Dictionary<string, ClipPlace> { ["hd-avc-25"] = new(elsewhere) },
+                    Effects,
+                    null,
+                    null
+                ),
+            }
+        );
 
         var failures = new List<PassageFailure>();
         while (await player.HearAsync(CancellationToken.None) is { Ended: null } told)
@@ -189,15 +225,29 @@ public sealed class HostPlaybackTests : IAsyncLifetime
 
         // The same file is handed when a run needs it.
         Assert.Equal([elsewhere], program.Unreached([elsewhere, clips.PathOf(clips.Clips["hd-avc-25"])]));
-        Assert.Empty((await new HostPlayback(players, new Elsewhere(elsewhere), Effects, homes, null).PlayAsync(Plan(frames: 5), new Heard(), CancellationToken.None)).Failures);
+        Assert.Empty(
+            (
+                await new HostPlayback(players, new Elsewhere(elsewhere), Effects, homes, null).PlayAsync(
+                    Plan(frames: 5),
+                    new Heard(),
+                    CancellationToken.None
+                )
+            ).Failures
+        );
     }
 
     [Fact]
     public void The_pictures_of_a_passage_are_those_that_are_made_in_this_process()
     {
         var plan = Plan(frames: 4) with { Settings = new PlaybackSettings(Policy: PlayingPolicy.KeepFrames) };
-        var here = new PassagePictures(clips, new EffectFilters(Effects.Looks, Effects.Font)).Of(plan, 0, CancellationToken.None).Select(picture => picture.ToArray()).ToList();
-        var there = new HostPictures(new PlayerProgram([clips.Path], homes), clips, Effects).Of(plan, 0, CancellationToken.None).Select(picture => picture.ToArray()).ToList();
+        var here = new PassagePictures(clips, new EffectFilters(Effects.Looks, Effects.Font))
+            .Of(plan, 0, CancellationToken.None)
+            .Select(picture => picture.ToArray())
+            .ToList();
+        var there = new HostPictures(new PlayerProgram([clips.Path], homes), clips, Effects)
+            .Of(plan, 0, CancellationToken.None)
+            .Select(picture => picture.ToArray())
+            .ToList();
 
         Assert.Equal(here, there);
         Assert.Equal(4, there.Count);
@@ -229,7 +279,19 @@ public sealed class HostPlaybackTests : IAsyncLifetime
         return new PlaybackPlan(
             new Timeline("t", "T", Raster.Hd.DividedBy(3), new FrameRate(25), [new Passage("asked", frames, [new Layer(clip.Id, [])], [])]),
             new Dictionary<string, Clip> { [clip.Id] = clip },
-            new Machine(Machine.ThisId, "This", MachineKind.This, string.Empty, new Processor("p", 2, 2, null, null), [], [], new Memory(8, 1, null, null), [], null, null),
+            new Machine(
+                Machine.ThisId,
+                "This",
+                MachineKind.This,
+                string.Empty,
+                new Processor("p", 2, 2, null, null),
+                [],
+                [],
+                new Memory(8, 1, null, null),
+                [],
+                null,
+                null
+            ),
             new PlaybackSettings());
     }
 

@@ -13,9 +13,18 @@ public sealed class PlayerEndedTests
     public async Task The_run_is_kept_as_cut_short_and_its_trial_fails_with_the_same_sentence()
     {
         using var bench = await Bench.OpenAsync(await TestData.NewDataFolderAsync(), small: true, CancellationToken.None);
-        var asked = await bench.Trials.AskAsync(TrialKind.Play, "touring-night", "this", new PlaybackSettings(), 1, TimeSpan.FromMinutes(1));
+        var asked = await bench.Trials.AskAsync(
+            TrialKind.Play,
+            "touring-night",
+            "this",
+            new PlaybackSettings(),
+            1,
+            TimeSpan.FromMinutes(1)
+        );
 
-        var ended = await Assert.ThrowsAsync<PlayerEndedException>(() => bench.Trials.PlayAsync(asked.Id, new Ending(bench), CancellationToken.None));
+        var ended = await Assert.ThrowsAsync<PlayerEndedException>(() =>
+            bench.Trials.PlayAsync(asked.Id, new Ending(bench), CancellationToken.None)
+        );
 
         var run = Assert.Single(await bench.Runs.ListAsync());
         var kept = (await bench.Runs.FindAsync(run.Id))!.Run;

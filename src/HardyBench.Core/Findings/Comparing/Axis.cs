@@ -32,14 +32,22 @@ public sealed partial record Axis(Condition What, string? Of, IReadOnlyList<Axis
     public static Axis? Along(IReadOnlyList<AxisSide> sides)
     {
         var others = sides.Skip(1).ToList();
-        if (others.Count < 2 || others.Exists(side => side.Differences.Count != 1) || others.Select(side => (side.Differences[0].What, side.Differences[0].Of)).Distinct().Count() != 1)
+        if (
+            others.Count < 2
+            || others.Exists(side => side.Differences.Count != 1)
+            || others.Select(side => (side.Differences[0].What, side.Differences[0].Of)).Distinct().Count() != 1
+        )
         {
             return null;
         }
 
         var first = others[0].Differences[0];
         var texts = others.Select(side => side.Differences[0].Other).Prepend(first.Base).ToList();
-        var points = sides.Select((side, place) => PointOf(side, place, texts[place])).OfType<AxisPoint>().OrderBy(point => point.Value).ToList();
+        var points = sides
+            .Select((side, place) => PointOf(side, place, texts[place]))
+            .OfType<AxisPoint>()
+            .OrderBy(point => point.Value)
+            .ToList();
         return points.Count == sides.Count ? new Axis(first.What, first.Of, points, KneeOf(points)) : null;
     }
 
@@ -60,8 +68,8 @@ public sealed partial record Axis(Condition What, string? Of, IReadOnlyList<Axis
         return points.FindIndex(point => point.Ratio >= (1 - Gain) * best);
     }
 
-    /// <summary>The number by which a value is put in order: the one that it begins with, or the only one in it that has a unit. Null where there is
-    /// none such.</summary>
+    /// <summary>The number by which a value is put in order: the one that it begins with, or the only one in it that has a unit. Null where
+    /// there is none such.</summary>
     public static double? ValueOf(string? text)
     {
         var (begins, withUnit) = (NumberFirst().Match(text ?? string.Empty), NumberWithUnit().Matches(text ?? string.Empty));

@@ -28,17 +28,30 @@ public sealed record Family(Condition What, string? Of, IReadOnlyList<FamilyMemb
                 if (Axis.ValueOf(text) is { } value)
                 {
                     var rest = (fact.What, fact.Of, unchecked(all - Hash(fact, text)));
-                    (byRest.TryGetValue(rest, out var members) ? members : byRest[rest] = []).Add(new FamilyMember(run.Run, run.Header.Machine.Name, value, text!));
+                    (byRest.TryGetValue(rest, out var members) ? members : byRest[rest] = []).Add(
+                        new FamilyMember(run.Run, run.Header.Machine.Name, value, text!)
+                    );
                 }
             }
         }
 
-        return [.. byRest.Select(entry => new Family(entry.Key.What, entry.Key.Of, [.. entry.Value.DistinctBy(member => member.Text).OrderBy(member => member.Value)]))
+        return
+        [
+            .. byRest
+                .Select(entry => new Family(
+                    entry.Key.What,
+                    entry.Key.Of,
+                    [.. entry.Value.DistinctBy(member => member.Text).OrderBy(member => member.Value)]
+                ))
             .Where(family => family.Members.Count >= Fewest)
-            .OrderByDescending(family => family.Members.Count).ThenBy(family => family.What).ThenBy(family => family.Members[0].Machine, StringComparer.Ordinal)];
+            .OrderByDescending(family => family.Members.Count)
+            .ThenBy(family => family.What)
+            .ThenBy(family => family.Members[0].Machine, StringComparer.Ordinal),
+    ];
     }
 
-    private static long Hash((Condition What, string? Of) fact, string? text) => ((long)HashCode.Combine(fact, text, 1) << 32) | (uint)HashCode.Combine(fact, text, 2);
+    private static long Hash((Condition What, string? Of) fact, string? text) =>
+        ((long)HashCode.Combine(fact, text, 1) << 32) | (uint)HashCode.Combine(fact, text, 2);
 }
 
 /// <summary>A run in a family.</summary>

@@ -4,7 +4,8 @@ using static System.FormattableString;
 
 namespace HardyBench.Core.Findings.Comparing;
 
-/// <summary>Compares the conditions of two runs field by field: what differs besides the one thing under study spoils a comparison.</summary>
+/// <summary>Compares the conditions of two runs field by field: what differs besides the one thing under study spoils a
+/// comparison.</summary>
 public static class LikeForLike
 {
     /// <param name="baseTimeline">Digest of the timeline as it was played.</param>
@@ -68,7 +69,10 @@ public static class LikeForLike
         add(Condition.Kernel, conditions.Kernel);
         var (usable, threads) = (conditions.UsableCores.Count, header.Machine.Processor.Threads);
         // A stand-in's cores are counted without their second threads.
-        add(Condition.UsableCores, usable < Math.Min(threads, header.Machine.Processor.Cores) ? Invariant($"{usable} of {threads}") : "all");
+        add(
+            Condition.UsableCores,
+            usable < Math.Min(threads, header.Machine.Processor.Cores) ? Invariant($"{usable} of {threads}") : "all"
+        );
         add(Condition.OtherLoad, conditions.OtherLoad is > RunNotes.BusyFrom and var busy ? Invariant($"{busy:0.0} cores busy") : "quiet");
         add(Condition.Power, conditions.Machine?.OnMains switch { false => "battery", _ => "mains" });
         add(Condition.Governor, conditions.Machine?.Governor);
@@ -90,18 +94,53 @@ public static class LikeForLike
     {
         var (processor, memory) = (machine.Processor, machine.Memory);
         add(Condition.Processor, processor.Name);
-        add(Condition.Cores, processor.SlowCores > 0 ? Invariant($"{processor.Cores - processor.SlowCores} fast, {processor.SlowCores} slow") : Invariant($"{processor.Cores}"));
+        add(
+            Condition.Cores,
+            processor.SlowCores > 0
+                ? Invariant($"{processor.Cores - processor.SlowCores} fast, {processor.SlowCores} slow")
+                : Invariant($"{processor.Cores}")
+        );
         add(Condition.CoreSpeed, processor.RelativeCoreSpeed is { } speed ? Invariant($"{speed:0.##}") : null);
         add(Condition.MemorySize, Invariant($"{memory.Gigabytes:0.#} GB"));
         add(Condition.MemorySpeed, memory.MegatransfersPerSecond is { } transfers ? Invariant($"{transfers} MT/s") : null);
         add(Condition.MemorySticks, memory.Sticks is { } sticks ? Invariant($"{sticks}") : null);
         add(Condition.MemoryChannels, memory.Channels is { } channels ? Invariant($"{channels}") : null);
         add(Condition.MemoryInUse, machine.Kind == MachineKind.This ? null : Invariant($"{memory.InUseGigabytes:0.#} GB"));
-        add(Condition.Graphics, machine.Graphics.Count == 0 ? "none" : string.Join(" + ", machine.Graphics.Select(unit => Invariant($"{unit.Name} ({unit.PeakGigaflops:0} Gflop/s, {unit.MemoryGigabytes:0.#} GB)"))));
-        add(Condition.MediaEngine, machine.MediaEngines.Count == 0 ? "none" : string.Join(" + ", machine.MediaEngines.Select(engine => Invariant($"{engine.Name} ({engine.MegapixelsPerSecond:0} Mpixel/s)"))));
+        add(
+            Condition.Graphics,
+            machine.Graphics.Count == 0
+                ? "none"
+                : string.Join(
+                    " + ",
+                    machine.Graphics.Select(unit =>
+                        Invariant($"{unit.Name} ({unit.PeakGigaflops:0} Gflop/s, {unit.MemoryGigabytes:0.#} GB)")
+                    )
+                )
+        );
+        add(
+            Condition.MediaEngine,
+            machine.MediaEngines.Count == 0
+                ? "none"
+                : string.Join(
+                    " + ",
+                    machine.MediaEngines.Select(engine => Invariant($"{engine.Name} ({engine.MegapixelsPerSecond:0} Mpixel/s)"))
+                )
+        );
         add(Condition.MediaDrive, machine.DriveFor(DriveRole.Media) is { } drive ? Text(drive) : null);
-        add(Condition.OtherDrives, string.Join(" + ", machine.Drives.Where(other => !other.Roles.Contains(DriveRole.Media)).Select(Text)) is { Length: > 0 } others ? others : null);
-        add(Condition.Cooling, machine.Cooling is { } cooling ? Invariant($"{(cooling.Fanless ? "fanless" : "fans")}, {cooling.ResistanceKelvinPerWatt:0.##} K/W, {cooling.FullWatts:0} W") : null);
+        add(
+            Condition.OtherDrives,
+            string.Join(" + ", machine.Drives.Where(other => !other.Roles.Contains(DriveRole.Media)).Select(Text)) is { Length: > 0 } others
+                ? others
+                : null
+        );
+        add(
+            Condition.Cooling,
+            machine.Cooling is { } cooling
+                ? Invariant(
+                    $"{(cooling.Fanless ? "fanless" : "fans")}, {cooling.ResistanceKelvinPerWatt:0.##} K/W, {cooling.FullWatts:0} W"
+                )
+                : null
+        );
         add(Condition.PowerLimit, machine.PowerLimit is { } limit ? Invariant($"{limit:0} W") : null);
         add(Condition.OperatingSystem, machine.OperatingSystem);
         add(Condition.DriverDate, machine.DriverDate is { } day ? Invariant($"{day:yyyy-MM-dd}") : null);

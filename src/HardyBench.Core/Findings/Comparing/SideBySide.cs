@@ -7,14 +7,20 @@ namespace HardyBench.Core.Findings.Comparing;
 /// <param name="Difference">Frames shown a second, this side − base; null where a side did not play it.</param>
 /// <param name="Ratio">This side ÷ base; null where that says nothing.</param>
 /// <param name="Headroom">Where both hold: this side's headroom ÷ the base's; null where that is not known.</param>
-/// <param name="IsReal">Whether they differ by more than chance, even though so many passages were looked at. Null where a side was played once.</param>
+/// <param name="IsReal">Whether they differ by more than chance, even though so many passages were looked at. Null where a side was played
+/// once.</param>
 public sealed record PassageBeside(int Place, WelchDifference? Difference, double? Ratio, double? Headroom, bool? IsReal);
 
 /// <summary>One side beside the base, passage by passage.</summary>
 /// <param name="MeanRatio">Geometric mean of the ratios over passages of which both show any frame; null without any.</param>
 /// <param name="Better">Places of passages with a better verdict than the base's.</param>
 /// <param name="Worse">Places of those with a worse one.</param>
-public sealed record SideBeside(IReadOnlyList<PassageBeside> Passages, double? MeanRatio, IReadOnlyList<int> Better, IReadOnlyList<int> Worse)
+public sealed record SideBeside(
+    IReadOnlyList<PassageBeside> Passages,
+    double? MeanRatio,
+    IReadOnlyList<int> Better,
+    IReadOnlyList<int> Worse
+)
 {
     private const double MostChance = 0.05;
 
@@ -30,13 +36,24 @@ public sealed record SideBeside(IReadOnlyList<PassageBeside> Passages, double? M
             [.. bases.Select(run => run[place]).Where(IsPlayed).Select(passage => passage.ShownRate)],
             [.. others.Select(run => run[place]).OfType<PassageSummary>().Where(IsPlayed).Select(passage => passage.ShownRate)])).ToList();
         var judged = places.Where(place => differences[place]?.Difference.Chance is not null).ToList();
-        var real = HolmCorrection.Rejected([.. judged.Select(place => differences[place]!.Value.Difference.Chance!.Value)], MostChance).Select(at => judged[at]).ToHashSet();
+        var real = HolmCorrection
+            .Rejected([.. judged.Select(place => differences[place]!.Value.Difference.Chance!.Value)], MostChance)
+            .Select(at => judged[at])
+            .ToHashSet();
         var passages = places.Select(place => new PassageBeside(
-            place, differences[place]?.Difference, differences[place]?.Ratio, HeadroomOf(bases[0][place], others[0][place]), differences[place]?.Difference.Chance is null ? null : real.Contains(place))).ToList();
+            place,
+            differences[place]?.Difference,
+            differences[place]?.Ratio,
+            HeadroomOf(bases[0][place], others[0][place]),
+            differences[place]?.Difference.Chance is null ? null : real.Contains(place)
+        ))
+        .ToList();
         var ratios = passages.Select(passage => passage.Ratio).OfType<double>().Where(ratio => ratio > 0).ToList();
         return new SideBeside(
             passages, ratios.Count == 0 ? null : Math.Exp(ratios.Average(Math.Log)),
-            [.. places.Where(place => Verdicts(place) is var (one, other) && other < one)], [.. places.Where(place => Verdicts(place) is var (one, other) && other > one)])
+            [.. places.Where(place => Verdicts(place) is var (one, other) && other < one)],
+            [.. places.Where(place => Verdicts(place) is var (one, other) && other > one)]
+        )
         {
             WithoutRatio = passages.Count(passage => passage.Difference is not null) - ratios.Count,
         };

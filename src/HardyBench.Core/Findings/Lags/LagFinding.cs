@@ -9,8 +9,8 @@ namespace HardyBench.Core.Findings.Lags;
 /// <param name="Asked">Places asked for.</param>
 /// <param name="PassedOver">Those that never came on screen because the hand had moved on.</param>
 /// <param name="Median">Of those that came; null without any.</param>
-/// <param name="WithinTenth">Share of those that came within <see cref="LagFindings.AtOnce"/>, 0 to 1; 0 where none came. Places that the hand
-/// left before they could come are neither early nor late, and stand apart.</param>
+/// <param name="WithinTenth">Share of those that came within <see cref="LagFindings.AtOnce"/>, 0 to 1; 0 where none came. Places that the
+/// hand left before they could come are neither early nor late, and stand apart.</param>
 /// <param name="WithinSecond">The same for <see cref="LagFindings.Unbroken"/>.</param>
 public sealed record LagFinding(
     int PassageIndex, MoveKind Kind, string Name, int Asked, int PassedOver,

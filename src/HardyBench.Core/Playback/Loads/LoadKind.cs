@@ -96,6 +96,7 @@ public enum LoadKind : byte
     /// <summary>Our making of preview pictures, in cores.</summary>
     OwnPictures,
 
-    /// <summary>Work on a frame that was not shown, reading, decoding and effects together, seconds. One a frame, and only where there was.</summary>
+    /// <summary>Work on a frame that was not shown, reading, decoding and effects together, seconds. One a frame, and only where there
+    /// was.</summary>
     InVain,
 }

@@ -43,6 +43,7 @@ public static class LoadUnits
         _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, "This load has no unit."),
     };
 
-    /// <summary>What it cannot exceed, in its unit: all of a share, and one core for one thread. Null where no such limit is known.</summary>
+    /// <summary>What it cannot exceed, in its unit: all of a share, and one core for one thread. Null where no such limit is
+    /// known.</summary>
     public static double? CeilingOf(LoadKind kind) => kind == LoadKind.OwnThread || UnitOf(kind) == LoadUnit.Share ? 1 : null;
 }

@@ -54,18 +54,32 @@ public static class PassageBuilder
         var first = series.ClipIds[0];
         return series.Kind switch
         {
-            SeriesKind.LayerRamp => [.. steps.Select(n => Ask(n == 1 ? "one layer" : $"{n} layers", Tiles([.. Enumerable.Repeat(first, n)], n)))],
+            SeriesKind.LayerRamp =>
+            [
+                .. steps.Select(n => Ask(n == 1 ? "one layer" : $"{n} layers", Tiles([.. Enumerable.Repeat(first, n)], n))),
+            ],
             SeriesKind.StreamCount => [.. steps.Select(n => Ask(
-                n == 1 ? "one stream" : $"{n} streams", Tiles([.. Enumerable.Range(0, n).Select(i => series.ClipIds[i % series.ClipIds.Count])], n)))],
+                n == 1 ? "one stream" : $"{n} streams",
+                Tiles([.. Enumerable.Range(0, n).Select(i => series.ClipIds[i % series.ClipIds.Count])], n)
+            )
+        ),
+    ],
             SeriesKind.EffectRamp => [.. Enumerable.Range(0, series.Effects.Count + 1).Select(n => Ask(
-                n == 0 ? "bare" : $"with {string.Join(", ", series.Effects.Take(n).Select(effect => effect.Label))}", [new Layer(first, [.. series.Effects.Take(n)])]))],
+                n == 0 ? "bare" : $"with {string.Join(", ", series.Effects.Take(n).Select(effect => effect.Label))}",
+                [new Layer(first, [.. series.Effects.Take(n)])]
+            )
+        ),
+],
             SeriesKind.Ladder => [.. series.ClipIds.Select(id => Ask(NameOf(id), [new Layer(id, [])]))],
             _ =>
             [
                 .. series.ClipIds.SelectMany(id => new[]
                 {
                     Ask($"{NameOf(id)}, without", [new Layer(id, [])]),
-                    Ask($"{NameOf(id)}, with {string.Join(", ", series.Effects.Select(effect => effect.Label))}", [new Layer(id, series.Effects)]),
+                    Ask(
+                        $"{NameOf(id)}, with {string.Join(", ", series.Effects.Select(effect => effect.Label))}",
+                        [new Layer(id, series.Effects)]
+                    ),
                 }),
             ],
         };
@@ -86,6 +100,14 @@ public static class PassageBuilder
         var side = (int)Math.Ceiling(Math.Sqrt(count));
         var size = Math.Round(1.0 / side, 4);
         return [.. ids.Select((id, i) => new Layer(id, [Effect.Of(
-            EffectCatalogue.Placement, ("size", size), ("left", Math.Round((double)(i % side) / side, 4)), ("top", Math.Round((double)(i / side) / side, 4)))]))];
+            EffectCatalogue.Placement,
+            ("size", size),
+            ("left", Math.Round((double)(i % side) / side, 4)),
+            ("top", Math.Round((double)(i / side) / side, 4))
+        ),
+    ]
+)
+            ),
+        ];
     }
 }

@@ -12,13 +12,36 @@ public static class EffectCatalogue
         ], InColour: true),
         new("curves", "curves", EffectGroup.Colour, "Lifts or lowers shadows, middle and highlights.", new(50, 24, 0, 2.9, 2.4),
         [
-            new("shadows", "shadows", "", -0.2, 0.2, 0), new("middle", "middle", "", -0.2, 0.2, 0), new("highlights", "highlights", "", -0.2, 0.2, 0),
+            new("shadows", "shadows", "", -0.2, 0.2, 0),
+            new("middle", "middle", "", -0.2, 0.2, 0),
+            new("highlights", "highlights", "", -0.2, 0.2, 0),
         ], InColour: true),
-        new("lut", "LUT", EffectGroup.Colour, "A three-dimensional look-up table.", new(90, 40, 0, 27, 27), [], TextLabel: "look", InColour: true),
-        new("noise-reduction", "noise reduction", EffectGroup.Detail, "Smooths noise within a frame and from frame to frame.", new(2600, 260, 1, 4.7, 6.3),
+        new(
+            "lut",
+            "LUT",
+            EffectGroup.Colour,
+            "A three-dimensional look-up table.",
+            new(90, 40, 0, 27, 27),
+            [],
+            TextLabel: "look",
+            InColour: true
+        ),
+        new(
+            "noise-reduction",
+            "noise reduction",
+            EffectGroup.Detail,
+            "Smooths noise within a frame and from frame to frame.",
+            new(2600, 260, 1, 4.7, 6.3),
             [new("spatial", "within a frame", "code values", 0, 40, 4), new("temporal", "between frames", "code values", 0, 40, 6)],
             EffectPlace.ProcessorOrGraphics, FramesBefore: 1),
-        new("sharpen", "sharpen", EffectGroup.Detail, "Lifts fine detail.", new(110, 32, 0, 9.6, 11.8), [new("amount", "amount", "×", 0, 3, 1)]),
+        new(
+            "sharpen",
+            "sharpen",
+            EffectGroup.Detail,
+            "Lifts fine detail.",
+            new(110, 32, 0, 9.6, 11.8),
+            [new("amount", "amount", "×", 0, 3, 1)]
+        ),
         new("blur", "blur", EffectGroup.Detail, "A Gaussian blur.", new(130, 48, 0, 5.0, 5.8), [new("radius", "radius", "px", 0, 100, 8)]),
         new("glow", "glow", EffectGroup.Detail, "Light spills over from bright parts.", new(170, 80, 0, 20.8, 18.2),
             [new("radius", "radius", "px", 0, 100, 20), new("amount", "amount", "", 0, 1, 0.4)], InColour: true),
@@ -28,11 +51,36 @@ public static class EffectCatalogue
             [new("reach", "reach", "px", 0, 64, 32)], EffectPlace.OneCore, FramesBefore: 1, EightBit: true),
         new("motion-blur", "motion blur", EffectGroup.Motion, "Smears movement over some frames.", new(60, 120, 5, 8.6, 13.3),
             [new("frames", "frames", "frames", 2, 16, 5)], FramesBefore: 4),
-        new("frame-blend", "frame blend", EffectGroup.Motion, "Each frame blended with the one before.", new(16, 40, 1, 5.6, 8.1), [], FramesBefore: 1),
+        new(
+            "frame-blend",
+            "frame blend",
+            EffectGroup.Motion,
+            "Each frame blended with the one before.",
+            new(16, 40, 1, 5.6, 8.1),
+            [],
+            FramesBefore: 1
+        ),
         new("key", "key", EffectGroup.Geometry, "Makes one colour transparent.", new(50, 32, 0, 15, 16.5),
-            [new("hue", "hue", "°", 0, 360, 120), new("tolerance", "tolerance", "", 0.01, 1, 0.2), new("softness", "softness", "", 0, 1, 0.1)], EightBit: true),
-        new("transform", "transform", EffectGroup.Geometry, "Turns, enlarges and moves the picture within its raster.", new(70, 32, 0, 3.8, 6.9),
-            [new("turn", "turn", "°", -180, 180, 0), new("size", "size", "×", 1, 4, 1.2), new("across", "across", "", -1, 1, 0), new("down", "down", "", -1, 1, 0)]),
+            [
+                new("hue", "hue", "°", 0, 360, 120),
+                new("tolerance", "tolerance", "", 0.01, 1, 0.2),
+                new("softness", "softness", "", 0, 1, 0.1),
+            ],
+            EightBit: true
+        ),
+        new(
+            "transform",
+            "transform",
+            EffectGroup.Geometry,
+            "Turns, enlarges and moves the picture within its raster.",
+            new(70, 32, 0, 3.8, 6.9),
+            [
+                new("turn", "turn", "°", -180, 180, 0),
+                new("size", "size", "×", 1, 4, 1.2),
+                new("across", "across", "", -1, 1, 0),
+                new("down", "down", "", -1, 1, 0),
+            ]
+        ),
         new(Placement, "picture in picture", EffectGroup.Geometry, "The layer smaller, at a place in the raster.", new(0, 0, 0, 0, 0),
             [new("size", "size", "", 0.02, 1, 0.4), new("left", "left", "", 0, 1, 0.05), new("top", "top", "", 0, 1, 0.05)]),
         new("corner-pin", "corner pin", EffectGroup.Geometry, "Fits the picture between four corners.", new(90, 40, 0, 9.9, 14.6),
@@ -81,7 +129,9 @@ public static class EffectCatalogue
             }
             else if (!(value >= setting.Min && value <= setting.Max))
             {
-                yield return FormattableString.Invariant($"'{kind.Label}': {setting.Label} is {value}, from {setting.Min} to {setting.Max} is possible");
+                yield return FormattableString.Invariant(
+                    $"'{kind.Label}': {setting.Label} is {value}, from {setting.Min} to {setting.Max} is possible"
+                );
             }
         }
 
@@ -94,5 +144,12 @@ public static class EffectCatalogue
     private static EffectSetting Times(string name, string label, double max) => new(name, label, "×", 0, max, 1);
 
     private static EffectSetting Corner(string name, double value) =>
-        new(name, string.Concat(name.Select(letter => char.IsUpper(letter) ? $" {char.ToLowerInvariant(letter)}" : $"{letter}")), "", -0.5, 1.5, value);
+        new(
+            name,
+            string.Concat(name.Select(letter => char.IsUpper(letter) ? $" {char.ToLowerInvariant(letter)}" : $"{letter}")),
+            "",
+            -0.5,
+            1.5,
+            value
+        );
 }

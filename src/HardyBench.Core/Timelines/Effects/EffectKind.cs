@@ -59,7 +59,8 @@ public enum EffectPlace
 /// <param name="FlopPerPixel">Arithmetic.</param>
 /// <param name="BytesPerPixel">Memory touched, its neighbour frames included.</param>
 /// <param name="HeldFrames">Neighbour frames kept in memory.</param>
-/// <param name="Nanoseconds">On one reference core at 8 bits a sample; null where it was not measured, and arithmetic and memory tell.</param>
+/// <param name="Nanoseconds">On one reference core at 8 bits a sample; null where it was not measured, and arithmetic and memory
+/// tell.</param>
 /// <param name="DeepNanoseconds">The same at more bits.</param>
 public readonly record struct EffectCost(
     double FlopPerPixel, double BytesPerPixel, int HeldFrames = 0, double? Nanoseconds = null, double? DeepNanoseconds = null)

@@ -12,8 +12,12 @@ public static class Relinking
         var all = clips.ToList();
         string?[] names = [media.Name, Stem(media.Name), FileName(media.Address), Stem(FileName(media.Address))];
         return all.Find(clip => names.Any(name => name is not null
-                && (string.Equals(name, clip.Id, StringComparison.OrdinalIgnoreCase) || string.Equals(name, clip.Title, StringComparison.OrdinalIgnoreCase))))
-            ?? all.Find(clip => clip.Sha256 is not null && string.Equals(clip.Sha256, media.Sha256, StringComparison.OrdinalIgnoreCase));
+                && (
+                    string.Equals(name, clip.Id, StringComparison.OrdinalIgnoreCase)
+                    || string.Equals(name, clip.Title, StringComparison.OrdinalIgnoreCase)
+                )
+            )
+        ) ?? all.Find(clip => clip.Sha256 is not null && string.Equals(clip.Sha256, media.Sha256, StringComparison.OrdinalIgnoreCase));
     }
 
     /// <summary>Clips that could stand in for footage that is missing: of the same format where that is known.</summary>

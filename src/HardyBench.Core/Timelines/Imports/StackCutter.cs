@@ -43,19 +43,46 @@ public static class StackCutter
 
         IReadOnlyList<TimelineMark>? marks = imported.Marks.Count == 0
             ? null
-            : [.. imported.Marks.Select(mark => mark with { Frame = mark.Frame - moved.Where(gap => gap.From < mark.Frame).Sum(gap => Math.Min(gap.Gap, mark.Frame - gap.From)) })];
-        return (new Timeline(id, imported.Title, imported.Raster ?? raster, imported.Rate, passages, imported.BitDepth, marks, Metadata: imported.Metadata) { About = imported.About }, notes);
+            :
+            [
+                .. imported.Marks.Select(mark =>
+                    mark with
+                    {
+                        Frame =
+                            mark.Frame - moved.Where(gap => gap.From < mark.Frame).Sum(gap => Math.Min(gap.Gap, mark.Frame - gap.From)),
+                    }
+                ),
+            ];
+        return (
+            new Timeline(
+                id,
+                imported.Title,
+                imported.Raster ?? raster,
+                imported.Rate,
+                passages,
+                imported.BitDepth,
+                marks,
+                Metadata: imported.Metadata
+            )
+            {
+                About = imported.About,
+            },
+            notes
+        );
     }
 
     private static Layer LayerOf(TrackItem item, long from, FrameRate rate, Clip? clip, List<string> notes)
     {
         var source = clip?.Format.Rate ?? rate;
         var start = FirstFrame(item, source, clip, notes) + rate.SourceFrameFor(from - item.Start, source, item.Retime?.Speed ?? 1);
-        return new Layer(clip?.Id ?? item.MediaKey, item.Effects, (int)Math.Min(start, int.MaxValue), item.Retime, item.Metadata) { Opacity = item.Opacity };
+        return new Layer(clip?.Id ?? item.MediaKey, item.Effects, (int)Math.Min(start, int.MaxValue), item.Retime, item.Metadata)
+        {
+            Opacity = item.Opacity,
+        };
     }
 
-    /// <summary>The frame of the clip on which an item begins. Lists and references often count by the timecode that the camera wrote: where
-    /// the clip has one, it is taken off.</summary>
+    /// <summary>The frame of the clip on which an item begins. Lists and references often count by the timecode that the camera wrote:
+    /// where the clip has one, it is taken off.</summary>
     private static int FirstFrame(TrackItem item, FrameRate source, Clip? clip, List<string> notes)
     {
         var frame = item.MediaStart.FramesAt(source);
@@ -70,12 +97,19 @@ public static class StackCutter
             return frame;
         }
 
-        if (clip.Track?.Timecode is { } first && FrameOf(first, source) is { } begins && frame - begins is >= 0 and var within && within < clip.FrameCount)
+        if (
+            clip.Track?.Timecode is { } first
+            && FrameOf(first, source) is { } begins
+            && frame - begins is >= 0 and var within
+            && within < clip.FrameCount
+        )
         {
             return (int)within;
         }
 
-        var note = $"'{clip.Id}' is asked for from frame {frame} on and has {clip.FrameCount}, and nothing says from which timecode they count; it goes round and begins on frame {Looping.FrameOf(frame, clip.FrameCount)}.";
+        var note =
+            $"'{clip.Id}' is asked for from frame {frame} on and has {clip.FrameCount}, and nothing says from which timecode they "
+                + $"count; it goes round and begins on frame {Looping.FrameOf(frame, clip.FrameCount)}.";
         if (!notes.Contains(note))
         {
             notes.Add(note);

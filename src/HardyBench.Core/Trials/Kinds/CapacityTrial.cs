@@ -6,8 +6,8 @@ using static System.FormattableString;
 
 namespace HardyBench.Core.Trials.Kinds;
 
-/// <summary>How many frames a second does it get through? Every passage as fast as it goes, without a clock: two machines that both hold a passage
-/// are told apart by it, and so is how far one is from holding it.</summary>
+/// <summary>How many frames a second does it get through? Every passage as fast as it goes, without a clock: two machines that both hold a
+/// passage are told apart by it, and so is how far one is from holding it.</summary>
 public sealed class CapacityTrial : Trial
 {
     public override string? Problem(TrialPlan plan) => plan.Times is < 1 or > TrialPlan.MostTimes
@@ -19,8 +19,15 @@ public sealed class CapacityTrial : Trial
     /// <summary>The faster it is the shorter, and the other way round.</summary>
     public override TimeSpan? Length(TrialPlan plan) => null;
 
-    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) => done.Count < plan.Times
-        ? new TrialStep(new StepRole($"{done.Count + 1} of {plan.Times}"), start with { Settings = start.Settings with { Policy = PlayingPolicy.Unpaced } })
+    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
+        done.Count < plan.Times
+        ? new TrialStep(
+            new StepRole($"{done.Count + 1} of {plan.Times}"),
+            start with
+            {
+                Settings = start.Settings with { Policy = PlayingPolicy.Unpaced },
+            }
+        )
         : null;
 
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done)
@@ -54,7 +61,9 @@ public sealed class CapacityTrial : Trial
 
         var (slowest, fewest) = known.MinBy(row => row.Times);
         var enough = known.Count(row => row.Times >= 1);
-        return Invariant($"Without a clock {enough} of {known.Count} passages go as fast as they are played or faster; the slowest, passage {slowest + 1}, goes at {fewest:0.0#} times its rate.");
+        return Invariant(
+            $"Without a clock {enough} of {known.Count} passages go as fast as they are played or faster; "
+        ) + Invariant($"the slowest, passage {slowest + 1}, goes at {fewest:0.0#} times its rate.");
     }
 
     private static IReadOnlyList<double> Rates(PassageAnswer row) => [.. Shown(row).Where(rate => rate > 0)];

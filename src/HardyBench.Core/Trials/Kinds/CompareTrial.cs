@@ -13,8 +13,10 @@ public sealed class CompareTrial : Trial
     public override string? Problem(TrialPlan plan) =>
         plan.Times is < 1 or > TrialPlan.MostTimes ? $"A comparison takes 1 to {TrialPlan.MostTimes} pairs, not {plan.Times}."
         : plan.Other is null && plan.WithoutEffect is null ? "Say what the second side changes: a setting, or an effect to leave out."
-        : plan.Other == plan.Start.Settings && plan.WithoutEffect is null ? "Both sides are the same. Change one setting, or leave out an effect."
-        : plan.WithoutEffect is { } effect && !Effects(plan.Start.Timeline).Contains(effect) ? $"There is no effect '{effect}' in {plan.Start.Timeline.Title}."
+        : plan.Other == plan.Start.Settings && plan.WithoutEffect is null
+            ? "Both sides are the same. Change one setting, or leave out an effect."
+        : plan.WithoutEffect is { } effect && !Effects(plan.Start.Timeline).Contains(effect)
+            ? $"There is no effect '{effect}' in {plan.Start.Timeline.Title}."
         : null;
 
     public override int? StepCount(TrialPlan plan) => plan.Times * 2;
@@ -78,7 +80,11 @@ public sealed class CompareTrial : Trial
     /// difference at all, one of them would seem to differ if each was judged alone.</summary>
     private static HashSet<int> RealDifferences(IReadOnlyList<StepOutcome> done, int passages)
     {
-        var pairs = Enumerable.Range(0, passages).Select(index => (Index: index, Chance: Pairs(done, index)?.Chance)).Where(pair => pair.Chance is not null).ToList();
+        var pairs = Enumerable
+            .Range(0, passages)
+            .Select(index => (Index: index, Chance: Pairs(done, index)?.Chance))
+            .Where(pair => pair.Chance is not null)
+            .ToList();
         return [.. HolmCorrection.Rejected([.. pairs.Select(pair => pair.Chance!.Value)], MostChance).Select(place => pairs[place].Index)];
     }
 
@@ -89,7 +95,8 @@ public sealed class CompareTrial : Trial
         var pairs = Math.Min(first.Count, second.Count);
         return pairs == 0 ? null : PairedDifference.Of([.. first.Take(pairs)], [.. second.Take(pairs)]);
 
-        List<double> Of(Side side) => [.. done.Where(outcome => outcome.Role.Side == side).Select(outcome => outcome.Findings[index].Counts.ShownRate)];
+        List<double> Of(Side side) =>
+            [.. done.Where(outcome => outcome.Role.Side == side).Select(outcome => outcome.Findings[index].Counts.ShownRate)];
     }
 
     private static IEnumerable<string> Effects(Timeline timeline) =>

@@ -13,7 +13,8 @@ public sealed class HalfRateTrial : Trial
     /// <summary>The second run takes twice as long, frame by frame.</summary>
     public override TimeSpan? Length(TrialPlan plan) => Once(plan) * 3;
 
-    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) => done.Count switch
+    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
+        done.Count switch
     {
         0 => AtRateOf(start),
         1 => AtRateOf(start with { Timeline = start.Timeline.AtHalfRate() }),
@@ -29,7 +30,8 @@ public sealed class HalfRateTrial : Trial
 
     private static TrialStep AtRateOf(PlaybackPlan plan) => new(new StepRole($"{plan.Timeline.Rate} a second"), plan);
 
-    /// <summary>A machine that drops frames works as hard as it can at either rate, so only passages that hold at both say anything.</summary>
+    /// <summary>A machine that drops frames works as hard as it can at either rate, so only passages that hold at both say
+    /// anything.</summary>
     private static bool TellsOfRate(IReadOnlyList<StepOutcome> done, int index) =>
         done.All(outcome => outcome.Findings[index].Verdict == Verdict.Holds);
 
@@ -53,7 +55,11 @@ public sealed class HalfRateTrial : Trial
         var (full, half) = (WorkOver(done[0], telling), WorkOver(done[1], telling));
         return full is > 0 && half is not null
             ? Invariant($"At half the rate the player's work falls from {full:0.00} to {half:0.00} cores, to {half / full * 100:0} %, ")
-                + (telling.Count == done[0].Findings.Count ? "over all passages." : $"over the {telling.Count} of {done[0].Findings.Count} passages that hold at both.")
+                + (
+                    telling.Count == done[0].Findings.Count
+                        ? "over all passages."
+                        : $"over the {telling.Count} of {done[0].Findings.Count} passages that hold at both."
+                )
             : "The player's work could not be read.";
     }
 

@@ -28,7 +28,9 @@ public abstract class HandTrial : Trial
 
     private static string OfPassage(List<LagFinding> lags) => lags.Count == 0 ? string.Empty
         : Came(lags) == 0 ? "nothing came on screen"
-        : Invariant($"{Within(lags, lag => lag.WithinTenth) * 100:0} % within 0.1 s, {Within(lags, lag => lag.WithinSecond) * 100:0} % within 1 s") + PassedOver(lags, ", ", "places passed over");
+        : Invariant(
+            $"{Within(lags, lag => lag.WithinTenth) * 100:0} % within 0.1 s, {Within(lags, lag => lag.WithinSecond) * 100:0} % within 1 s"
+        ) + PassedOver(lags, ", ", "places passed over");
 
     private static string OfAll(List<LagFinding> lags)
     {
@@ -43,7 +45,12 @@ public abstract class HandTrial : Trial
         }
 
         var longest = lags.Select(lag => lag.Longest).OfType<TimeSpan>().DefaultIfEmpty().Max();
-        return Invariant($"{Within(lags, lag => lag.WithinTenth) * 100:0} % of the {Came(lags)} pictures that were shown came at once (0.1 s), {Within(lags, lag => lag.WithinSecond) * 100:0} % within a second; the longest took {longest.TotalMilliseconds:0} ms")
+        return Invariant(
+                $"{Within(lags, lag => lag.WithinTenth) * 100:0} % of the {Came(lags)} pictures that were shown came at once (0.1 s), "
+            )
+            + Invariant(
+                $"{Within(lags, lag => lag.WithinSecond) * 100:0} % within a second; the longest took {longest.TotalMilliseconds:0} ms"
+            )
             + PassedOver(lags, "; ", "places were passed over because the hand had moved on") + ".";
     }
 
@@ -52,7 +59,6 @@ public abstract class HandTrial : Trial
 
     private static int Came(List<LagFinding> lags) => lags.Sum(lag => lag.Came);
 
-    private static string PassedOver(List<LagFinding> lags, string before, string words) => lags.Sum(lag => lag.PassedOver) is > 0 and var over
-        ? $"{before}{over} of {lags.Sum(lag => lag.Asked)} {words}"
-        : string.Empty;
+    private static string PassedOver(List<LagFinding> lags, string before, string words) =>
+        lags.Sum(lag => lag.PassedOver) is > 0 and var over ? $"{before}{over} of {lags.Sum(lag => lag.Asked)} {words}" : string.Empty;
 }

@@ -15,7 +15,10 @@ public sealed class PlayTrial : Trial
         var judged = done[0].Findings.Where(finding => finding.Verdict is not null).ToList();
         return blank with
         {
-            Words = judged.Count == 0 ? NoneLongEnough : $"{judged.Count(finding => finding.Verdict == Verdict.Holds)} of {judged.Count} passages hold.",
+            Words =
+                judged.Count == 0
+                    ? NoneLongEnough
+                    : $"{judged.Count(finding => finding.Verdict == Verdict.Holds)} of {judged.Count} passages hold.",
         };
     }
 }

@@ -21,7 +21,8 @@ public sealed class RampTrial : Trial
             ? new TrialStep(Of(index), start with { Timeline = start.Timeline.Only(index) })
             : null;
 
-    protected override PassageFinding? FindingOf(StepOutcome outcome, int passage) => outcome.Role.Passage == passage ? outcome.Findings[0] : null;
+    protected override PassageFinding? FindingOf(StepOutcome outcome, int passage) =>
+        outcome.Role.Passage == passage ? outcome.Findings[0] : null;
 
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done) =>
         blank with { Words = OfAll(timeline, done) };

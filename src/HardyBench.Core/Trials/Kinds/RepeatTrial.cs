@@ -34,7 +34,11 @@ public sealed class RepeatTrial : Trial
         return Invariant($"median {spread.Median:0.0}, {spread.Mean:0.00} ± {spread.Half:0.00} shown a second")
             + (spread.Variation is { } variation ? Invariant($", varies by {variation * 100:0.0} %") : string.Empty)
             + (verdicts.Count > 1 ? ", verdicts differ" : string.Empty)
-            + (spread.Outliers.Count > 0 ? $", outlier in run {string.Join(", ", spread.Outliers.Select(place => place + 1))}" : string.Empty);
+            + (
+                spread.Outliers.Count > 0
+                    ? $", outlier in run {string.Join(", ", spread.Outliers.Select(place => place + 1))}"
+                    : string.Empty
+            );
     }
 
     private static string OfAll(IReadOnlyList<PassageAnswer> rows, int runs)

@@ -37,8 +37,11 @@ public sealed class SoakTrial : Trial
             .Where(pair => pair.Second.Verdict > pair.First.Verdict).Select(pair => pair.First.Index + 1).ToList();
         return $"After {done.Count} rounds {heat}. " + (worse.Count == 0
             ? "No passage does worse than in the first round."
-            : $"{(worse.Count == 1 ? "Passage" : "Passages")} {string.Join(", ", worse)} {(worse.Count == 1 ? "does" : "do")} worse than in the first round.");
+            : $"{(worse.Count == 1 ? "Passage" : "Passages")} {string.Join(", ", worse)} {(worse.Count == 1 ? "does" : "do")} worse "
+                + "than in the first round."
+    );
     }
 
-    private static TimeSpan Played(IReadOnlyList<StepOutcome> done) => done.Aggregate(TimeSpan.Zero, (sum, outcome) => sum + outcome.Played);
+    private static TimeSpan Played(IReadOnlyList<StepOutcome> done) =>
+        done.Aggregate(TimeSpan.Zero, (sum, outcome) => sum + outcome.Played);
 }

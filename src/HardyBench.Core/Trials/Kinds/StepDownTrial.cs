@@ -18,7 +18,12 @@ public sealed class StepDownTrial : Trial
         var next = Array.IndexOf(Scales, start.Settings.Scale) + done.Count;
         return next < Scales.Length && (done.Count == 0 || !done[^1].Holds)
             ? new TrialStep(
-                new StepRole($"{Scales[next].ToString().ToLowerInvariant()} scale"), start with { Settings = start.Settings with { Scale = Scales[next] } })
+                new StepRole($"{Scales[next].ToString().ToLowerInvariant()} scale"),
+                start with
+                {
+                    Settings = start.Settings with { Scale = Scales[next] },
+                }
+            )
             : null;
     }
 

@@ -5,8 +5,8 @@ using HardyBench.Core.Timelines;
 
 namespace HardyBench.Core.Trials.Kinds;
 
-/// <summary>One kind of trial: what it checks, which run it takes next, and the answer it draws. It plays nothing itself. Another kind is another
-/// file here, its name among the kinds and its line in the list below.</summary>
+/// <summary>One kind of trial: what it checks, which run it takes next, and the answer it draws. It plays nothing itself. Another kind is
+/// another file here, its name among the kinds and its line in the list below.</summary>
 public abstract class Trial
 {
     private static readonly Dictionary<TrialKind, Trial> All = new()
@@ -33,7 +33,8 @@ public abstract class Trial
     /// <summary>Why it makes no sense as it stands, a sentence; null where it does.</summary>
     public virtual string? Problem(TrialPlan plan) => null;
 
-    /// <summary>What to know of a timeline, before it is played and with the answer, though it can be played: a sentence; null for nothing.</summary>
+    /// <summary>What to know of a timeline, before it is played and with the answer, though it can be played: a sentence; null for
+    /// nothing.</summary>
     public virtual string? Remark(Timeline timeline, IReadOnlyDictionary<string, Clip> clips) => null;
 
     /// <summary>How many runs it takes; null where that depends on how they go.</summary>

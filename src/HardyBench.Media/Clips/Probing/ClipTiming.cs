@@ -38,17 +38,44 @@ internal sealed record ClipTiming(FrameRate Rate, long Start, int FrameCount, IR
             return null;
         }
 
-        var last = packets.All.Count > 0 ? packets.All.Where(packet => packet.Stamp == stamps[^1]).Select(packet => packet.Length).FirstOrDefault() : 0;
+        var last =
+            packets.All.Count > 0
+                ? packets.All.Where(packet => packet.Stamp == stamps[^1]).Select(packet => packet.Length).FirstOrDefault()
+                : 0;
         var lastSlots = even is not null ? 1 : Math.Max(1, Slot(stamps[^1] + last) - Slot(stamps[^1]));
-        var frames = packets.AreAll || decoded.AreAll ? Slot(stamps[^1]) + lastSlots : SaidFrames(stream, root, known) ?? Slot(stamps[^1]) + 1;
+        var frames =
+            packets.AreAll || decoded.AreAll ? Slot(stamps[^1]) + lastSlots : SaidFrames(stream, root, known) ?? Slot(stamps[^1]) + 1;
         var keys = packets.AllKeys && !decoded.AllKeys
-            ? [.. decoded.All.Where(picture => picture is { Key: true, Stamp: not null }).Select(picture => (int)Slot(picture.Stamp!.Value)).Distinct().Order()]
+            ?
+            [
+                .. decoded
+                    .All.Where(picture => picture is { Key: true, Stamp: not null })
+                    .Select(picture => (int)Slot(picture.Stamp!.Value))
+                    .Distinct()
+                    .Order(),
+            ]
             : packets.AllStamped
-            ? packets.All.Where(packet => packet.Key && !packet.Discarded && packet.Shown >= start).Select(packet => (int)Math.Min(int.MaxValue, Slot(packet.Shown!.Value))).Distinct().Order().ToList()
+            ? packets
+                .All.Where(packet => packet.Key && !packet.Discarded && packet.Shown >= start)
+                .Select(packet => (int)Math.Min(int.MaxValue, Slot(packet.Shown!.Value)))
+                .Distinct()
+                .Order()
+                .ToList()
             : [0];
-        return new ClipTiming(known, start, (int)Math.Clamp(frames, 1, int.MaxValue), keys, even is null ? Words(stamps, known, Slot) : null);
+        return new ClipTiming(
+            known,
+            start,
+            (int)Math.Clamp(frames, 1, int.MaxValue),
+            keys,
+            even is null ? Words(stamps, known, Slot) : null
+        );
 
-        long Slot(long stamp) => (long)Math.Round((double)(stamp - start) * unit.Numerator / unit.Denominator * known.FramesPerSecond, MidpointRounding.AwayFromZero);
+        long Slot(long stamp) =>
+            (long)
+                Math.Round(
+                    (double)(stamp - start) * unit.Numerator / unit.Denominator * known.FramesPerSecond,
+                    MidpointRounding.AwayFromZero
+                );
     }
 
     /// <summary>Pictures without a stamp, as some containers leave at their end, follow the one before at the usual distance.</summary>
@@ -77,7 +104,9 @@ internal sealed record ClipTiming(FrameRate Rate, long Start, int FrameCount, IR
             : (long?)ClipProbe.Number(stream, "nb_frames");
 
     private static FrameRate? SaidRate(JsonNode stream, string name) =>
-        Ratio((string?)stream[name]) is var (numerator, denominator) && numerator / denominator <= 1000 ? FrameRate.Of(numerator, denominator) : null;
+        Ratio((string?)stream[name]) is var (numerator, denominator) && numerator / denominator <= 1000
+            ? FrameRate.Of(numerator, denominator)
+            : null;
 
     private static (long Numerator, long Denominator)? Ratio(string? text)
     {

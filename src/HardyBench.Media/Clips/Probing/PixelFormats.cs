@@ -42,8 +42,12 @@ internal static partial class PixelFormats
 
     /// <summary>Whether it can be transparent.</summary>
     public static bool HasTransparency(string name) =>
-        name.StartsWith("yuva", StringComparison.Ordinal) || name.StartsWith("ya", StringComparison.Ordinal) || name.StartsWith("gbrap", StringComparison.Ordinal)
-        || name.Contains("rgba", StringComparison.Ordinal) || name.Contains("bgra", StringComparison.Ordinal) || name.Contains("argb", StringComparison.Ordinal)
+        name.StartsWith("yuva", StringComparison.Ordinal)
+        || name.StartsWith("ya", StringComparison.Ordinal)
+        || name.StartsWith("gbrap", StringComparison.Ordinal)
+        || name.Contains("rgba", StringComparison.Ordinal)
+        || name.Contains("bgra", StringComparison.Ordinal)
+        || name.Contains("argb", StringComparison.Ordinal)
         || name.Contains("abgr", StringComparison.Ordinal) || name == "pal8";
 
     [GeneratedRegex("^(rgb|bgr)48|^(rgba|bgra)64", RegexOptions.CultureInvariant)]

@@ -44,17 +44,37 @@ internal sealed class ProbedPackets
         string path, int track, Func<IReadOnlyList<string>, CancellationToken, Task<string>> ask, CancellationToken stop)
     {
         var text = await ask(
-            ["-select_streams", $"{track}", "-show_entries", "packet=pts,dts,duration,size,flags", "-read_intervals", $"%+#{Most}", "-of", "compact=p=0"], stop);
-        return new ProbedPackets([.. text.Split('\n').Select(Fields.Of).Where(fields => fields.ContainsKey("size")).Select(fields => new ProbedPacket(
+            [
+                "-select_streams",
+                $"{track}",
+                "-show_entries",
+                "packet=pts,dts,duration,size,flags",
+                "-read_intervals",
+                $"%+#{Most}",
+                "-of",
+                "compact=p=0",
+            ],
+            stop
+        );
+        return new ProbedPackets([
+            .. text.Split('\n')
+                .Select(Fields.Of)
+                .Where(fields => fields.ContainsKey("size"))
+                .Select(fields => new ProbedPacket(
             fields.Number("pts"), fields.Number("dts"), fields.Number("duration") ?? 0, fields.Number("size") ?? 0,
-            fields.GetValueOrDefault("flags", string.Empty).StartsWith('K'), fields.GetValueOrDefault("flags", string.Empty).Contains('D', StringComparison.Ordinal)))]);
+            fields.GetValueOrDefault("flags", string.Empty).StartsWith('K'),
+            fields.GetValueOrDefault("flags", string.Empty).Contains('D', StringComparison.Ordinal)
+        )),
+]);
     }
 
     /// <summary>Of those read, sound and all else in the file left out.</summary>
     public DataRate DataRate(ClipTiming timing)
     {
         var frames = AreAll ? timing.FrameCount : All.Count;
-        return new DataRate((long)(All.Sum(packet => packet.Bytes) * 8 / Math.Max(1e-6, timing.Rate.StartOf(Math.Max(1, frames)).TotalSeconds)));
+        return new DataRate(
+            (long)(All.Sum(packet => packet.Bytes) * 8 / Math.Max(1e-6, timing.Rate.StartOf(Math.Max(1, frames)).TotalSeconds))
+        );
     }
 }
 
@@ -76,5 +96,8 @@ internal static class Fields
     }
 
     public static long? Number(this Dictionary<string, string> fields, string name) =>
-        fields.TryGetValue(name, out var text) && long.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number) ? number : null;
+        fields.TryGetValue(name, out var text)
+        && long.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number)
+            ? number
+            : null;
 }

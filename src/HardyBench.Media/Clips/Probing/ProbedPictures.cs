@@ -6,7 +6,15 @@ namespace HardyBench.Media.Clips.Probing;
 /// <param name="Stamp">When it is shown, in the track's own units; null where that cannot be told.</param>
 /// <param name="Intra">Whether it refers to no other.</param>
 /// <param name="Key">Whether decoding can start afresh on it.</param>
-internal readonly record struct ProbedPicture(long? Stamp, long Width, long Height, string PixelFormat, bool Intra, bool Key, bool Interlaced);
+internal readonly record struct ProbedPicture(
+    long? Stamp,
+    long Width,
+    long Height,
+    string PixelFormat,
+    bool Intra,
+    bool Key,
+    bool Interlaced
+);
 
 /// <summary>The first pictures of a track, in the order of showing.</summary>
 /// <param name="Errors">What the decoder complained of, one line; null when it did not.</param>
@@ -58,7 +66,16 @@ internal sealed record ProbedPictures(IReadOnlyList<ProbedPicture> All, string? 
         var pictures = outcome.Output.Split('\n').Select(Probing.Fields.Of).Where(fields => fields.ContainsKey("pix_fmt")).Take(Most)
             .Select(fields => new ProbedPicture(
                 fields.Number("best_effort_timestamp"), fields.Number("width") ?? 0, fields.Number("height") ?? 0,
-                fields["pix_fmt"], fields.GetValueOrDefault("pict_type") == "I", fields.Number("key_frame") == 1, fields.Number("interlaced_frame") == 1)).ToList();
-        return new ProbedPictures(pictures, outcome.Errors.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).FirstOrDefault(), outcome.WasEnded);
+                fields["pix_fmt"],
+                fields.GetValueOrDefault("pict_type") == "I",
+                fields.Number("key_frame") == 1,
+                fields.Number("interlaced_frame") == 1
+            ))
+            .ToList();
+        return new ProbedPictures(
+            pictures,
+            outcome.Errors.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).FirstOrDefault(),
+            outcome.WasEnded
+        );
     }
 }

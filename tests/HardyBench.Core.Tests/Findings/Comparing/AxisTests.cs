@@ -12,28 +12,54 @@ public sealed class AxisTests
 
         Assert.Equal(Condition.MemorySize, axis.What);
         Assert.Equal(["8 GB", "16 GB", "32 GB", "64 GB"], axis.Points.Select(point => point.Text));
-        Assert.Equal("Along memory from 8 GB to 64 GB: × 1.50 up to 16 GB, from there on no more frames are shown.", ComparisonWords.Of(axis));
+        Assert.Equal(
+            "Along memory from 8 GB to 64 GB: × 1.50 up to 16 GB, from there on no more frames are shown.",
+            ComparisonWords.Of(axis)
+        );
     }
 
     [Fact]
     public void Where_every_step_gains_it_is_said() =>
-        Assert.Equal("Along memory from 8 GB to 32 GB: every step gains, × 2.00 at 32 GB.", ComparisonWords.Of(Axis.Along([Base, Side("16 GB", 1.5), Side("32 GB", 2)])!));
+        Assert.Equal(
+            "Along memory from 8 GB to 32 GB: every step gains, × 2.00 at 32 GB.",
+            ComparisonWords.Of(Axis.Along([Base, Side("16 GB", 1.5), Side("32 GB", 2)])!)
+        );
 
     [Fact]
     public void Where_no_step_gains_it_is_said() =>
-        Assert.Equal("Along memory from 8 GB to 32 GB: 8 GB shows as many frames as any.", ComparisonWords.Of(Axis.Along([Base, Side("16 GB", 1), Side("32 GB", 1)])!));
+        Assert.Equal(
+            "Along memory from 8 GB to 32 GB: 8 GB shows as many frames as any.",
+            ComparisonWords.Of(Axis.Along([Base, Side("16 GB", 1), Side("32 GB", 1)])!)
+        );
 
     [Fact]
     public void More_than_one_difference_or_one_without_an_order_is_no_axis()
     {
         Assert.Null(Axis.Along([Base, Side("16 GB", 1)]));
-        Assert.Null(Axis.Along([Base, Side("16 GB", 1), new AxisSide([.. Side("32 GB", 1).Differences, new ConditionDifference(Condition.Power, null, "mains", "battery")], null, [1])]));
-        Assert.Null(Axis.Along([Base, Side("16 GB", 1), new AxisSide([new ConditionDifference(Condition.Graphics, null, "none", "one")], Beside(1), [1])]));
+        Assert.Null(
+            Axis.Along([
+                Base,
+                Side("16 GB", 1),
+                new AxisSide(
+                    [.. Side("32 GB", 1).Differences, new ConditionDifference(Condition.Power, null, "mains", "battery")],
+                    null,
+                    [1]
+                ),
+            ])
+        );
+        Assert.Null(
+            Axis.Along([
+                Base,
+                Side("16 GB", 1),
+                new AxisSide([new ConditionDifference(Condition.Graphics, null, "none", "one")], Beside(1), [1]),
+            ])
+        );
         Assert.Null(Axis.Along([Base, Side("16 GB", 1), Side("much", 1)]));
         Assert.Null(Axis.Along([Base, Side("16 GB", 1), new AxisSide([], Beside(1), [1])]));
     }
 
-    /// <summary>The interval is Student's: of 0.5, 0.6 and 0.7 it is 0.6 ± 4.303 × 0.1 / √3 (t of two degrees of freedom, from memory).</summary>
+    /// <summary>The interval is Student's: of 0.5, 0.6 and 0.7 it is 0.6 ± 4.303 × 0.1 / √3 (t of two degrees of freedom, from
+    /// memory).</summary>
     [Fact]
     public void Each_point_has_the_share_shown_and_its_interval_over_repeats()
     {
@@ -56,7 +82,8 @@ public sealed class AxisTests
 
     private static AxisSide Base => new([], null, [0.4]);
 
-    private static AxisSide Side(string memory, double ratio) => new([new ConditionDifference(Condition.MemorySize, null, "8 GB", memory)], Beside(ratio), [0.4 * ratio]);
+    private static AxisSide Side(string memory, double ratio) =>
+        new([new ConditionDifference(Condition.MemorySize, null, "8 GB", memory)], Beside(ratio), [0.4 * ratio]);
 
     private static SideBeside Beside(double ratio) => new([], ratio, [], []);
 }

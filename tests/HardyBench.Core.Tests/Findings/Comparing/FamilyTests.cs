@@ -11,7 +11,9 @@ public sealed class FamilyTests
     [Fact]
     public void Machines_that_differ_in_one_part_with_an_order_are_a_family_by_rising_value()
     {
-        var family = Assert.Single(Family.Among([Of(1, Memory(32)), Of(2, Memory(8)), Of(3, Samples.Machine("other", cores: 8)), Of(4, Memory(16))]));
+        var family = Assert.Single(
+            Family.Among([Of(1, Memory(32)), Of(2, Memory(8)), Of(3, Samples.Machine("other", cores: 8)), Of(4, Memory(16))])
+        );
 
         Assert.Equal((Condition.MemorySize, (string?)null), (family.What, family.Of));
         Assert.Equal([2, 4, 1], family.Members.Select(member => member.Run));
@@ -21,7 +23,9 @@ public sealed class FamilyTests
     [Fact]
     public void A_second_difference_parts_them()
     {
-        Assert.Empty(Family.Among([Of(1, Memory(8)), Of(2, Memory(16)), Of(3, Memory(32) with { OnBattery = true, OperatingSystem = "another" })]));
+        Assert.Empty(
+            Family.Among([Of(1, Memory(8)), Of(2, Memory(16)), Of(3, Memory(32) with { OnBattery = true, OperatingSystem = "another" })])
+        );
         Assert.Empty(Family.Among([Of(1, Memory(8)), Of(2, Memory(16)), Of(3, Memory(32), scale: PreviewScale.Half)]));
         Assert.Empty(Family.Among([Of(1, Memory(8)), Of(2, Memory(16)), new FamilyCandidate(3, Header(Memory(32)), "another timeline")]));
     }
@@ -50,15 +54,27 @@ public sealed class FamilyTests
         {
             var members = family.Members.Select(member => runs.Single(run => run.Run == member.Run)).ToList();
             Assert.All(members.Skip(1), other => Assert.Equal(
-                family.What, Assert.Single(LikeForLike.Differences(members[0].Header, members[0].Timeline, other.Header, other.Timeline)).What));
+                family.What,
+                Assert.Single(LikeForLike.Differences(members[0].Header, members[0].Timeline, other.Header, other.Timeline)).What
+            )
+    );
         }
     }
 
-    private static Machine Memory(double gigabytes) => Heron with { Id = $"heron-{gigabytes}", Memory = Heron.Memory with { Gigabytes = gigabytes } };
+    private static Machine Memory(double gigabytes) =>
+        Heron with
+        {
+            Id = $"heron-{gigabytes}",
+            Memory = Heron.Memory with { Gigabytes = gigabytes },
+        };
 
-    private static FamilyCandidate Of(long run, Machine machine, PreviewScale scale = PreviewScale.Full) => new(run, Header(machine, scale), "timeline");
+    private static FamilyCandidate Of(long run, Machine machine, PreviewScale scale = PreviewScale.Full) =>
+        new(run, Header(machine, scale), "timeline");
 
     private static RunHeader Header(Machine machine, PreviewScale scale = PreviewScale.Full) => new(
-        Samples.Plan(machine, Samples.HdAvc).Timeline, machine, new PlaybackSettings(scale), new Conditions("p", null, [0, 1, 2, 3], null, null, 1),
+        Samples.Plan(machine, Samples.HdAvc).Timeline,
+        machine,
+        new PlaybackSettings(scale),
+        new Conditions("p", null, [0, 1, 2, 3], null, null, 1),
         new Dictionary<string, string>(), default);
 }

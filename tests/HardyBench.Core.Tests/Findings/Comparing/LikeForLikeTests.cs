@@ -13,9 +13,22 @@ public sealed class LikeForLikeTests
 {
     private static readonly RunHeader Base = new(
         new Timeline("t", "T", Raster.Uhd, new FrameRate(25), [new Passage("asked", 100, [new Layer("c", [])], [])]),
-        Samples.Machine(graphics: new Graphics("g", 5000, 250, 8, 15.75), cooling: new Cooling(false, 0.4, 200, 24, 95, 30, 120, 100, 40)) with { OperatingSystem = "one" },
+        Samples.Machine(
+            graphics: new Graphics("g", 5000, 250, 8, 15.75),
+            cooling: new Cooling(false, 0.4, 200, 24, 95, 30, 120, 100, 40)
+        ) with
+        {
+            OperatingSystem = "one",
+        },
         new PlaybackSettings(),
-        new Conditions("player 1", "6.1", [0, 1, 2, 3], 0.05, true, null, new MachineState("performance", true, null, null, null, null, null, 4),
+        new Conditions(
+            "player 1",
+            "6.1",
+            [0, 1, 2, 3],
+            0.05,
+            true,
+            null,
+            new MachineState("performance", true, null, null, null, null, null, 4),
             new Dictionary<string, FootageState> { ["c"] = new("sda", "solid state", 1, "processor", null) },
             Effects: new Dictionary<string, EffectState> { ["blur"] = new("processor", null) }),
         new Dictionary<string, string> { ["c"] = "abcdef0123456789" },
@@ -42,18 +55,46 @@ public sealed class LikeForLikeTests
         { Condition.UsableCores, run => Under(run, conditions => conditions with { UsableCores = [0, 1] }) },
         { Condition.OtherLoad, run => Under(run, conditions => conditions with { OtherLoad = 1.2 }) },
         { Condition.Power, run => Under(run, conditions => conditions with { Machine = conditions.Machine! with { OnMains = false } }) },
-        { Condition.Governor, run => Under(run, conditions => conditions with { Machine = conditions.Machine! with { Governor = "powersave" } }) },
+        {
+            Condition.Governor,
+            run => Under(run, conditions => conditions with { Machine = conditions.Machine! with { Governor = "powersave" } })
+        },
         { Condition.PresenterPriority, run => Under(run, conditions => conditions with { PresenterPriority = false }) },
         { Condition.PagesOpen, run => Under(run, conditions => conditions with { PagesHere = 2 }) },
-        { Condition.DecodedOn, run => Under(run, conditions => conditions with { Footage = Footage(state => state with { DecodedOn = "vaapi" }) }) },
-        { Condition.Cached, run => Under(run, conditions => conditions with { Footage = Footage(state => state with { CachedShare = 0.1 }) }) },
-        { Condition.EffectRanOn, run => Under(run, conditions => conditions with { Effects = new Dictionary<string, EffectState> { ["blur"] = new("opencl", null) } }) },
-        { Condition.CoreSpeed, run => run with { Machine = run.Machine with { Processor = run.Machine.Processor with { RelativeCoreSpeed = 1.2 } } } },
+        {
+            Condition.DecodedOn,
+            run => Under(run, conditions => conditions with { Footage = Footage(state => state with { DecodedOn = "vaapi" }) })
+        },
+        {
+            Condition.Cached,
+            run => Under(run, conditions => conditions with { Footage = Footage(state => state with { CachedShare = 0.1 }) })
+        },
+        {
+            Condition.EffectRanOn,
+            run =>
+                Under(
+                    run,
+                    conditions => conditions with { Effects = new Dictionary<string, EffectState> { ["blur"] = new("opencl", null) } }
+                )
+        },
+        {
+            Condition.CoreSpeed,
+            run => run with { Machine = run.Machine with { Processor = run.Machine.Processor with { RelativeCoreSpeed = 1.2 } } }
+        },
         { Condition.MemorySize, run => run with { Machine = run.Machine with { Memory = run.Machine.Memory with { Gigabytes = 64 } } } },
-        { Condition.MemorySpeed, run => run with { Machine = run.Machine with { Memory = run.Machine.Memory with { MegatransfersPerSecond = 5600 } } } },
+        {
+            Condition.MemorySpeed,
+            run => run with { Machine = run.Machine with { Memory = run.Machine.Memory with { MegatransfersPerSecond = 5600 } } }
+        },
         { Condition.MemorySticks, run => run with { Machine = run.Machine with { Memory = run.Machine.Memory with { Sticks = 4 } } } },
-        { Condition.Graphics, run => run with { Machine = run.Machine with { Graphics = [.. run.Machine.Graphics, .. run.Machine.Graphics] } } },
-        { Condition.MediaDrive, run => run with { Machine = run.Machine with { Drives = [run.Machine.Drives[0] with { Kind = "SATA" }] } } },
+        {
+            Condition.Graphics,
+            run => run with { Machine = run.Machine with { Graphics = [.. run.Machine.Graphics, .. run.Machine.Graphics] } }
+        },
+        {
+            Condition.MediaDrive,
+            run => run with { Machine = run.Machine with { Drives = [run.Machine.Drives[0] with { Kind = "SATA" }] } }
+        },
         { Condition.Cooling, run => run with { Machine = run.Machine with { Cooling = run.Machine.Cooling! with { Fanless = true } } } },
         { Condition.PowerLimit, run => run with { Machine = run.Machine with { OnBattery = true } } },
         { Condition.OperatingSystem, run => run with { Machine = run.Machine with { OperatingSystem = "another" } } },
@@ -73,7 +114,8 @@ public sealed class LikeForLikeTests
     }
 
     [Fact]
-    public void Like_is_like() => Assert.Empty(LikeForLike.Differences(Base, "same", Base with { StartedAt = DateTimeOffset.UtcNow }, "same"));
+    public void Like_is_like() =>
+        Assert.Empty(LikeForLike.Differences(Base, "same", Base with { StartedAt = DateTimeOffset.UtcNow }, "same"));
 
     [Fact]
     public void An_edited_timeline_under_the_same_title_is_told_apart()
@@ -85,9 +127,16 @@ public sealed class LikeForLikeTests
 
     [Fact]
     public void Every_condition_has_words_of_its_own() =>
-        Assert.Equal(Enum.GetValues<Condition>().Length, Enum.GetValues<Condition>().Select(what => ComparisonWords.About(new ConditionDifference(what, null, null, null))).Distinct().Count());
+        Assert.Equal(
+            Enum.GetValues<Condition>().Length,
+            Enum.GetValues<Condition>()
+                .Select(what => ComparisonWords.About(new ConditionDifference(what, null, null, null)))
+                .Distinct()
+                .Count()
+        );
 
-    private static Dictionary<string, FootageState> Footage(Func<FootageState, FootageState> change) => new() { ["c"] = change(Base.Conditions.Footage!["c"]) };
+    private static Dictionary<string, FootageState> Footage(Func<FootageState, FootageState> change) =>
+        new() { ["c"] = change(Base.Conditions.Footage!["c"]) };
 
     private static RunHeader Under(RunHeader run, Func<Conditions, Conditions> change) => run with { Conditions = change(run.Conditions) };
 }

@@ -7,12 +7,13 @@ namespace HardyBench.Core.Tests.Findings.Comparing;
 
 public sealed class SideBySideTests
 {
-    /// <summary>Student's sleep data (Biometrika 6, 1908) by Welch's test as the documentation of R's t.test prints it: t = −1.8608, df = 17.776,
-    /// p = 0.07939, 95 % interval −3.3654832 to 0.2054832 for the first less the second (values from memory).</summary>
+    /// <summary>Student's sleep data (Biometrika 6, 1908) by Welch's test as the documentation of R's t.test prints it: t = −1.8608, df =
+    /// 17.776, p = 0.07939, 95 % interval −3.3654832 to 0.2054832 for the first less the second (values from memory).</summary>
     [Fact]
     public void Welchs_interval_and_chance_are_those_of_a_worked_example()
     {
-        double[] first = [0.7, -1.6, -0.2, -1.2, -0.1, 3.4, 3.7, 0.8, 0.0, 2.0], second = [1.9, 0.8, 1.1, 0.1, -0.1, 4.4, 5.5, 1.6, 4.6, 3.4];
+        double[] first = [0.7, -1.6, -0.2, -1.2, -0.1, 3.4, 3.7, 0.8, 0.0, 2.0],
+            second = [1.9, 0.8, 1.1, 0.1, -0.1, 4.4, 5.5, 1.6, 4.6, 3.4];
         var difference = WelchDifference.Of(first, second);
 
         Assert.Equal(1.58, difference.Mean, 9);
@@ -36,7 +37,11 @@ public sealed class SideBySideTests
         var side = SideBeside.Of([Run(10, 20)], [Run(20, 10)]);
 
         Assert.Equal(1, side.MeanRatio!.Value, 9);
-        Assert.Equal("B gives every passage the same verdict as A. On the whole it shows as many frames; where both hold, only headroom tells them apart.", ComparisonWords.Sum(side, "B", "A"));
+        Assert.Equal(
+            "B gives every passage the same verdict as A. On the whole it shows as many frames; where both hold, only headroom tells "
+                + "them apart.",
+            ComparisonWords.Sum(side, "B", "A")
+        );
     }
 
     /// <summary>Nothing has no ratio, so what the mean leaves aside is said beside it.</summary>
@@ -47,9 +52,14 @@ public sealed class SideBySideTests
 
         Assert.Equal((2.0, 2), (side.MeanRatio!.Value, side.WithoutRatio));
         Assert.Equal(
-            "B gives every passage the same verdict as A. Leaving aside 2 passages of which one of them shows nothing, it shows 2.00 times the frames (geometric mean over passages).",
+            "B gives every passage the same verdict as A. Leaving aside 2 passages of which one of them shows nothing, it shows 2.00 "
+                + "times the frames (geometric mean over passages).",
             ComparisonWords.Sum(side, "B", "A"));
-        Assert.EndsWith("There is no passage of which both show any frame.", ComparisonWords.Sum(SideBeside.Of([Run(0)], [Run(9)]), "B", "A"), StringComparison.Ordinal);
+        Assert.EndsWith(
+            "There is no passage of which both show any frame.",
+            ComparisonWords.Sum(SideBeside.Of([Run(0)], [Run(9)]), "B", "A"),
+            StringComparison.Ordinal
+        );
     }
 
     [Theory]
@@ -58,7 +68,14 @@ public sealed class SideBySideTests
     [InlineData(null, 2.0, "the same")]
     public void What_both_hold_is_told_apart_by_headroom(double? one, double? other, string words)
     {
-        var side = SideBeside.Of([[Passage(0, 25, Verdict.Holds) with { Headroom = one }]], [[Passage(0, 25, Verdict.Holds) with { Headroom = other }]]);
+        var side = SideBeside.Of(
+            [
+                [Passage(0, 25, Verdict.Holds) with { Headroom = one }],
+            ],
+            [
+                [Passage(0, 25, Verdict.Holds) with { Headroom = other }],
+            ]
+        );
 
         Assert.Equal(words, ComparisonWords.Of(side.Passages[0]));
     }
@@ -72,7 +89,11 @@ public sealed class SideBySideTests
 
         Assert.Equal([1], side.Better);
         Assert.Equal([0], side.Worse);
-        Assert.StartsWith("B does better than A in passage 2 and worse in passage 1. On the whole it shows 1.26 times the frames", ComparisonWords.Sum(side, "B", "A"), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "B does better than A in passage 2 and worse in passage 1. On the whole it shows 1.26 times the frames",
+            ComparisonWords.Sum(side, "B", "A"),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -85,8 +106,8 @@ public sealed class SideBySideTests
         Assert.EndsWith("No passage was played by both.", ComparisonWords.Sum(side, "B", "A"), StringComparison.Ordinal);
     }
 
-    /// <summary>Twenty passages, three runs a side, and no difference at all: one comparison in twenty may claim one, not more (Holm 1979). 1 000 seeded
-    /// comparisons; the count has a standard deviation of 7, so 70 leaves room for three of them.</summary>
+    /// <summary>Twenty passages, three runs a side, and no difference at all: one comparison in twenty may claim one, not more (Holm 1979).
+    /// 1 000 seeded comparisons; the count has a standard deviation of 7, so 70 leaves room for three of them.</summary>
     [Fact]
     public void With_twenty_passages_and_no_difference_hardly_any_comparison_claims_one()
     {
@@ -109,9 +130,13 @@ public sealed class SideBySideTests
     private static SideBeside Compared(Random random, int passages, double factor)
     {
         var runs = factor == 1 ? 3 : 10;
-        return SideBeside.Of([.. Enumerable.Range(0, runs).Select(_ => Noisy(1))], [.. Enumerable.Range(0, runs).Select(_ => Noisy(factor))]);
+        return SideBeside.Of(
+            [.. Enumerable.Range(0, runs).Select(_ => Noisy(1))],
+            [.. Enumerable.Range(0, runs).Select(_ => Noisy(factor))]
+        );
 
-        PassageSummary[] Noisy(double by) => [.. Enumerable.Range(0, passages).Select(place => Passage(place, 20 * by * (1 + 0.02 * Normal()), Verdict.Wavers))];
+        PassageSummary[] Noisy(double by) =>
+            [.. Enumerable.Range(0, passages).Select(place => Passage(place, 20 * by * (1 + 0.02 * Normal()), Verdict.Wavers))];
 
         double Normal() => Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());
     }

@@ -24,7 +24,10 @@ public sealed class HandScriptsTests
         var moves = HandScripts.Scrub(Scripted.Timeline(1)).Where(move => move.Kind == MoveKind.Sweep).ToList();
 
         // 25 a second, a place every 33 ms: at 8 times the speed 6.6, so about every 7th frame.
-        Assert.Equal(Enumerable.Range(0, 15).Select(i => 7L * i), moves.Single(move => move.Name.Contains('8', StringComparison.Ordinal)).Frames);
+        Assert.Equal(
+            Enumerable.Range(0, 15).Select(i => 7L * i),
+            moves.Single(move => move.Name.Contains('8', StringComparison.Ordinal)).Frames
+        );
         var back = moves.Single(move => move.Name.Contains("back", StringComparison.Ordinal)).Frames;
         Assert.Equal(back.OrderDescending(), back);
     }
