@@ -12,6 +12,7 @@ public readonly record struct FrameRate
         ArgumentOutOfRangeException.ThrowIfLessThan(denominator, 1);
         var divisor = (int)System.Numerics.BigInteger.GreatestCommonDivisor(numerator, denominator);
         (Numerator, Denominator) = (numerator / divisor, denominator / divisor);
+        FrameDuration = StartOf(1);
     }
 
     /// <summary>The rate nearest to a ratio of any size: exact where both parts fit once what they share is taken out.</summary>
@@ -40,18 +41,33 @@ public readonly record struct FrameRate
     public int NominalFramesPerSecond => (Numerator + Denominator - 1) / Denominator;
 
     /// <summary>The length of one frame, rounded down to 100 ns.</summary>
-    public TimeSpan FrameDuration => StartOf(1);
+    public TimeSpan FrameDuration { get; }
 
     /// <summary>When frame <paramref name="frame"/> begins, counted from frame 0, rounded down to 100 ns.
     /// Each frame is computed from zero, so nothing adds up over a long run.</summary>
     /// <exception cref="OverflowException">The frame lies more than some hundred days ahead.</exception>
-    public TimeSpan StartOf(long frame) =>
-        new(checked(frame * Denominator * TimeSpan.TicksPerSecond) / Numerator);
+    public TimeSpan StartOf(long frame)
+    {
+        var ticks = checked(frame * Denominator * TimeSpan.TicksPerSecond);
+        if (ticks is < 0 or > ExactInDouble)
+        {
+            return new(ticks / Numerator);
+        }
+
+        // Several times quicker than dividing whole numbers. Only where the quotient lies just below a whole number can it come out as that one.
+        var quotient = (long)((double)ticks / Numerator);
+        return new(quotient * Numerator > ticks ? quotient - 1 : quotient);
+    }
+
+    /// <summary>Up to here a double holds every whole number.</summary>
+    private const long ExactInDouble = 1L << 53;
 
     /// <summary>The frame whose slot holds <paramref name="time"/>, so that StartOf(n) ≤ time &lt; StartOf(n + 1).</summary>
     public long FrameAt(TimeSpan time)
     {
-        var guess = (long)((Int128)time.Ticks * Numerator / ((Int128)Denominator * TimeSpan.TicksPerSecond));
+        var slots = (Int128)time.Ticks * Numerator;
+        var perFrame = Denominator * TimeSpan.TicksPerSecond;
+        var guess = slots == (long)slots ? (long)slots / perFrame : (long)(slots / perFrame);
         return StartOf(guess + 1) <= time ? guess + 1 : guess;
     }
 

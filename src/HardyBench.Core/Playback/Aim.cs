@@ -306,6 +306,11 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// <summary>The first frame whose slot ends after a moment.</summary>
     private long FirstAfter(TimeSpan moment, SlotClock clock, long from)
     {
+        if (moment < clock.EndOf(from))
+        {
+            return from;
+        }
+
         var frame = Math.Max(from, rate.FrameAt(moment - clock.FirstShown - clock.Slip));
         return moment < clock.EndOf(frame) ? frame : frame + 1;
     }

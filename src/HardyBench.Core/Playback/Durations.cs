@@ -8,7 +8,7 @@ public sealed class Durations
     private const int Remembered = 16;
 
     private readonly long[] ring = new long[Remembered];
-    private readonly long[] sorted = new long[Remembered];
+    private long[]? sorted;
     private long sum;
     private int next;
 
@@ -16,42 +16,64 @@ public sealed class Durations
     public int Known { get; private set; }
 
     /// <summary>Zero while nothing is known.</summary>
-    public TimeSpan Mean => Known == 0 ? TimeSpan.Zero : new TimeSpan(sum / Known);
+    public TimeSpan Mean => new(Known == Remembered ? sum / Remembered : Known == 0 ? 0 : sum / Known);
 
     public void Add(TimeSpan duration)
     {
         var ticks = Math.Max(0, duration.Ticks);
-        Forget(Known == Remembered ? ring[next] : null);
-        ring[next] = ticks;
-        next = (next + 1) % Remembered;
-        sum += ticks;
-        var place = Known++;
-        for (; place > 0 && sorted[place - 1] > ticks; place--)
+        var place = Known;
+        if (Known == Remembered)
         {
-            sorted[place] = sorted[place - 1];
+            sum -= ring[next];
+            place = sorted is null ? 0 : Array.IndexOf(sorted, ring[next]);
+        }
+        else
+        {
+            Known++;
         }
 
-        sorted[place] = ticks;
+        sum += ticks;
+        ring[next] = ticks;
+        next = (next + 1) % Remembered;
+        if (sorted is not null)
+        {
+            Place(sorted, ticks, place, Known);
+        }
     }
 
     /// <summary>A time within which a share of the pieces was done; zero while nothing is known.</summary>
     /// <param name="share">0 to 1.</param>
-    public TimeSpan Within(double share) =>
-        Known == 0 ? TimeSpan.Zero : new TimeSpan(sorted[Math.Clamp((int)Math.Ceiling(share * Known) - 1, 0, Known - 1)]);
+    public TimeSpan Within(double share)
+    {
+        if (sorted is null)
+        {
+            // Kept in order only from the first question on: of most kinds of work the mean is all that is ever asked.
+            sorted = new long[Remembered];
+            for (var known = 0; known < Known; known++)
+            {
+                Place(sorted, ring[known], known, known + 1);
+            }
+        }
+
+        return Known == 0 ? TimeSpan.Zero : new TimeSpan(sorted[Math.Clamp((int)Math.Ceiling(share * Known) - 1, 0, Known - 1)]);
+    }
 
     /// <summary>Forgets all, as when the work becomes another.</summary>
     public void Clear() => (Known, next, sum) = (0, 0, 0);
 
-    private void Forget(long? ticks)
+    /// <summary>Puts a value where it belongs among sorted ones, of which the one at <paramref name="free"/> is let go.</summary>
+    private static void Place(long[] among, long ticks, int free, int count)
     {
-        if (ticks is not { } oldest)
+        for (; free > 0 && among[free - 1] > ticks; free--)
         {
-            return;
+            among[free] = among[free - 1];
         }
 
-        var place = Array.BinarySearch(sorted, 0, Known, oldest);
-        Array.Copy(sorted, place + 1, sorted, place, Known - place - 1);
-        sum -= oldest;
-        Known--;
+        for (; free < count - 1 && among[free + 1] < ticks; free++)
+        {
+            among[free] = among[free + 1];
+        }
+
+        among[free] = ticks;
     }
 }

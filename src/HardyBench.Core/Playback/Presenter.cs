@@ -38,19 +38,21 @@ public sealed class Presenter(FrameRate rate, PlayingPolicy policy)
     /// <summary>The clock, or null before the first frame was shown.</summary>
     public SlotClock? Clock { get; private set; }
 
+    private TimeSpan start;
+    private TimeSpan end;
+
     /// <summary>Decides about the slot of <see cref="Frame"/>.</summary>
     /// <param name="ready">When the frame became ready, or null while it is not.</param>
     /// <param name="lost">Why the frame will never be ready, or <see cref="DropReason.None"/>.</param>
     public PresenterDecision Decide(TimeSpan now, TimeSpan? ready, DropReason lost)
     {
-        if (Clock is not { } clock || policy == PlayingPolicy.Unpaced)
+        if (Clock is null || policy == PlayingPolicy.Unpaced)
         {
             return lost != DropReason.None ? PresenterDecision.Drop(lost)
                 : ready is null ? PresenterDecision.Wait(TimeSpan.MaxValue)
                 : PresenterDecision.Show(FrameStatus.OnTime);
         }
 
-        var (start, end) = (clock.StartOf(Frame), clock.EndOf(Frame));
         if (now < start)
         {
             return PresenterDecision.Wait(start);
@@ -75,14 +77,19 @@ public sealed class Presenter(FrameRate rate, PlayingPolicy policy)
             Clock = new SlotClock(rate, now - rate.StartOf(Frame), TimeSpan.Zero);
         }
 
-        var start = policy == PlayingPolicy.Unpaced ? now : Clock?.StartOf(Frame) ?? now;
+        var began = policy == PlayingPolicy.Unpaced ? now : Clock?.StartOf(Frame) ?? now;
         if (policy == PlayingPolicy.KeepFrames && decision.Status == FrameStatus.Late)
         {
             Clock = Clock?.SlippedTo(Frame, now);
         }
 
         Frame++;
-        return start;
+        if (Clock is { } clock)
+        {
+            (start, end) = (clock.StartOf(Frame), clock.EndOf(Frame));
+        }
+
+        return began;
     }
 
     private static PresenterDecision KeepingTime(TimeSpan now, TimeSpan? ready, TimeSpan start, TimeSpan end) =>

@@ -129,11 +129,11 @@ public sealed class Simulation
             if (presenter.Clock is null && state.Ready != Never && !PreRoll.IsDone(
                 readyWaiting, settings.LookAhead, frames.Length, new TimeSpan(now - state.Ready)))
             {
-                Advance(Math.Min(state.Ready + PreRoll.Longest.Ticks, finishes.Min()));
+                Advance(Math.Min(state.Ready + PreRoll.Longest.Ticks, NextFinish()));
             }
             else if (decision.Act == PresenterAct.Wait)
             {
-                Advance(Math.Min(decision.Until.Ticks, finishes.Min()));
+                Advance(Math.Min(decision.Until.Ticks, NextFinish()));
             }
             else
             {
@@ -225,8 +225,21 @@ public sealed class Simulation
     }
 
     /// <summary>Frames before effects that are still worth any.</summary>
-    private int BeforeEffects(Aim aim, SlotClock? clock) => beforeEffects.Count(
-        frame => clock is not { } known || Pacing.IsWorthTreating(new TimeSpan(now), aim.Effects.Mean, known.EndOf(frame)));
+    private int BeforeEffects(Aim aim, SlotClock? clock)
+    {
+        if (clock is not { } known)
+        {
+            return beforeEffects.Count;
+        }
+
+        var (worth, effects) = (0, aim.Effects.Mean);
+        foreach (var frame in beforeEffects)
+        {
+            worth += Pacing.IsWorthTreating(new TimeSpan(now), effects, known.EndOf(frame)) ? 1 : 0;
+        }
+
+        return worth;
+    }
 
     /// <summary>Whether the first frame of the next passage has to be begun before the last ones of this.</summary>
     private bool IsNextDue(Aim aim, SlotClock clock, int next) =>
@@ -269,6 +282,18 @@ public sealed class Simulation
         {
             frames[nextFrame].Lost = reason;
         }
+    }
+
+    /// <summary>When the next service ends.</summary>
+    private long NextFinish()
+    {
+        var next = Never;
+        foreach (var finish in finishes)
+        {
+            next = Math.Min(next, finish);
+        }
+
+        return next;
     }
 
     /// <summary>Moves time on and finishes every service that ends by then.</summary>

@@ -59,7 +59,7 @@ public static class RunColumns
     {
         var options = new ParquetOptions
         {
-            CompressionMethod = CompressionMethod.Zstd, CompressionLevel = System.IO.Compression.CompressionLevel.SmallestSize,
+            CompressionMethod = CompressionMethod.Zstd, CompressionLevel = System.IO.Compression.CompressionLevel.Fastest,
         };
         foreach (var field in Schema.GetDataFields().Where(field => field.ClrType == typeof(int) || field.ClrType == typeof(long)))
         {

@@ -124,7 +124,7 @@ public sealed class TrialJobs(
         {
             var plan = await PlanOfAsync(stored.Asked);
             await MakeAidsAsync(plan, listener, stop);
-            var done = new List<StepOutcome>();
+            var (done, played) = (new List<StepOutcome>(), new List<PlayedStep>());
             while (!stop.IsCancellationRequested
                 && plan.Next(done, Stopwatch.GetElapsedTime(began)) is { } step)
             {
@@ -138,11 +138,13 @@ public sealed class TrialJobs(
 
                 if (run.Run.Ending == RunEnding.Finished)
                 {
+                    played.Add(await PlayedAsync(run.Id, step.Role, run.Run.Header));
                     await trials.AnswerAsync(id, Trial.Of(stored.Asked.Kind).Answer(stored.Asked.Timeline, done, clips.Clips).Words);
                 }
             }
 
             await trials.ChangeAsync(id, stop.IsCancellationRequested ? TrialState.Stopped : TrialState.Finished);
+            return Report(await FindAsync(id), [.. done.Take(played.Count)], played);
         }
         catch (OperationCanceledException) when (stop.IsCancellationRequested)
         {
@@ -179,14 +181,18 @@ public sealed class TrialJobs(
             {
                 var role = run.Place!.Role;
                 outcomes.Add(new StepOutcome(role, run.Run));
-                played.Add(
-                    new PlayedStep(run.Id, role, run.Run.Header.Timeline.Rate.FramesPerSecond, (await runs.JudgedAsync(run.Id))!.Passages)
-                );
+                played.Add(await PlayedAsync(run.Id, role, run.Run.Header));
             }
         }
 
-        return new TrialReport(stored, Trial.Of(stored.Asked.Kind).Answer(stored.Asked.Timeline, outcomes, clips.Clips), played);
+        return Report(stored, outcomes, played);
     }
+
+    private async Task<PlayedStep> PlayedAsync(long id, StepRole role, RunHeader header) =>
+        new(id, role, header.Timeline.Rate.FramesPerSecond, (await runs.JudgedAsync(id))!.Passages);
+
+    private TrialReport Report(StoredTrial stored, IReadOnlyList<StepOutcome> outcomes, IReadOnlyList<PlayedStep> played) =>
+        new(stored, Trial.Of(stored.Asked.Kind).Answer(stored.Asked.Timeline, outcomes, clips.Clips), played);
 
     public Task<IReadOnlyList<StoredTrial>> ListAsync() => trials.ListAsync();
 
