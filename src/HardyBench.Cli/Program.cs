@@ -11,6 +11,7 @@ var root = new RootCommand("Plays benchmark timelines on this machine and on sta
     TimelinesCommand.Create(),
     PacksCommand.Create(),
     MachinesCommand.Create(),
+    ProgramsCommand.Create(),
     PlayCommand.Create(),
     TrialCommand.Create(),
     RunsCommand.Create(),

@@ -1,5 +1,6 @@
 using System.CommandLine;
 using HardyBench.Core.Playback;
+using HardyBench.Workbench;
 
 namespace HardyBench.Cli;
 
@@ -29,6 +30,10 @@ internal static class SettingsOptions
         Description = "Treated frames that may wait.",
         DefaultValueFactory = _ => new PlaybackSettings().LookAhead,
     };
+    private static readonly Option<string?> Program = new("--as")
+    {
+        Description = "On a stand-in: the editing program that it plays as, by its id (hardybench programs).",
+    };
     private static readonly Option<PreviewScale?> ToScale = Choices.Option<PreviewScale>("--to-scale", "Compare, the second side's scale:");
     private static readonly Option<Proxies?> ToProxies = Choices.Option<Proxies>("--to-proxies", "Compare, the second side's proxies:");
     private static readonly Option<FileCache?> ToCache = Choices.Option<FileCache>("--to-cache", "Compare, the second side's file cache:");
@@ -36,16 +41,18 @@ internal static class SettingsOptions
     {
         Description = "Compare: the second side's device for effects.",
     };
+    private static readonly Option<string?> ToProgram = new("--to-as") { Description = "Compare: the second side's editing program." };
     private static readonly Option<int?> ToThreads = new("--to-threads") { Description = "Compare: the second side's threads." };
 
     /// <summary>Those of one run.</summary>
     public static IReadOnlyList<Option> All =>
-        [Scale, Policy, Automatic, Proxy, PreRenders, Cache, DecodeOn, EffectsOn, Threads, LookAhead];
+        [Scale, Policy, Automatic, Proxy, PreRenders, Cache, DecodeOn, EffectsOn, Threads, LookAhead, Program];
 
     /// <summary>Those that say what a comparison changes.</summary>
-    public static IReadOnlyList<Option> Changed => [ToScale, ToProxies, ToCache, ToEffectsOn, ToThreads];
+    public static IReadOnlyList<Option> Changed => [ToScale, ToProxies, ToCache, ToEffectsOn, ToThreads, ToProgram];
 
-    public static PlaybackSettings Read(ParseResult parsed) => new(
+    /// <exception cref="UnknownThingException">There is no such editing program.</exception>
+    public static async Task<PlaybackSettings> ReadAsync(ParseResult parsed, Bench bench) => new PlaybackSettings(
         parsed.GetValue(Scale),
         parsed.GetValue(Policy),
         parsed.GetValue(LookAhead),
@@ -56,14 +63,19 @@ internal static class SettingsOptions
         parsed.GetValue(Cache),
         parsed.GetValue(DecodeOn),
         parsed.GetValue(EffectsOn),
-        parsed.GetValue(Threads));
+        parsed.GetValue(Threads))
+    {
+        Program = parsed.GetValue(Program) is { } id ? await bench.Programs.FindAsync(id) : null,
+    };
 
-    public static PlaybackSettings ReadChanged(ParseResult parsed, PlaybackSettings settings) => settings with
+    /// <exception cref="UnknownThingException">There is no such editing program.</exception>
+    public static async Task<PlaybackSettings> ReadChangedAsync(ParseResult parsed, PlaybackSettings settings, Bench bench) => settings with
     {
         Scale = parsed.GetValue(ToScale) ?? settings.Scale,
         Proxies = parsed.GetValue(ToProxies) ?? settings.Proxies,
         Cache = parsed.GetValue(ToCache) ?? settings.Cache,
         EffectsOn = parsed.GetValue(ToEffectsOn) ?? settings.EffectsOn,
         Threads = parsed.GetValue(ToThreads) ?? settings.Threads,
+        Program = parsed.GetValue(ToProgram) is { } id ? await bench.Programs.FindAsync(id) : settings.Program,
     };
 }

@@ -13,6 +13,9 @@ public static class Slug
         return slug.Length == 0 ? otherwise : slug[..Math.Min(atMost, slug.Length)].TrimEnd('-');
     }
 
+    /// <summary>Whether a text is such a name already.</summary>
+    public static bool Is(string text, int atMost) => text.Length > 0 && text.Length <= atMost && Of(text, atMost, string.Empty) == text;
+
     /// <summary>The name itself, or with the first number from 2 on behind it that is free.</summary>
     public static string Unused(string slug, Func<string, bool> isTaken) =>
         Enumerable.Range(1, int.MaxValue).Select(n => n == 1 ? slug : $"{slug}-{n}").First(name => !isTaken(name));

@@ -8,6 +8,7 @@ using HardyBench.Server.Health;
 using HardyBench.Server.Live;
 using HardyBench.Server.Machines;
 using HardyBench.Server.Plays;
+using HardyBench.Server.Programs;
 using HardyBench.Server.Runs;
 using HardyBench.Server.Timelines;
 using HardyBench.Server.Trials;
@@ -122,6 +123,7 @@ public static class BenchServer
         app.MapOpenApi();
         app.MapScalarApiReference("/reference", options => options.DisableDefaultFonts());
         app.MapMachines();
+        app.MapPrograms();
         app.MapComparisons();
         app.MapClips();
         app.MapUploads();

@@ -3,6 +3,7 @@ using HardyBench.Core;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Programs;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Building;
 using HardyBench.Formats.Interchange;
@@ -49,6 +50,7 @@ internal sealed class Problems(IProblemDetailsService details) : IExceptionHandl
         PlanRefusedException
         or TimelineRefusedException
         or MachineRefusedException
+        or ProgramRefusedException
         or ShelfException
         or ComparisonRefusedException
         or MediaException

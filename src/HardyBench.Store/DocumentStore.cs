@@ -1,5 +1,4 @@
 using System.Text.Json;
-using HardyBench.Core.Machines;
 using HardyBench.Core.Timelines;
 using HardyBench.Formats.Json;
 using HardyBench.Store.Entities;
@@ -21,14 +20,10 @@ public sealed class VersionConflictException(string id, int version, string noun
             + "again, or keep yours as a copy."
     );
 
-/// <summary>A machine as it is kept.</summary>
-/// <param name="Version">0 for one that ships and was never changed; rises with every change.</param>
-public sealed record StoredMachine(Machine Machine, int Version);
-
-/// <summary>Keeps timelines and machines.</summary>
+/// <summary>Keeps timelines, and which machines the sheet of each shows.</summary>
 public sealed class DocumentStore(BenchDatabaseFactory databases)
 {
-    private const string TimelineKind = "timeline", MachineKind = "machine", SheetKind = "sheet";
+    private const string TimelineKind = "timeline", SheetKind = "sheet";
 
     /// <summary>All timelines that can be read.</summary>
     public async Task<IReadOnlyList<StoredTimeline>> TimelinesAsync() =>
@@ -65,66 +60,6 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
         return await database.Documents.Where(document => document.Kind == TimelineKind).Select(document => document.Id).ToHashSetAsync();
     }
 
-    /// <summary>All machines that are not put aside, in the order of the shelf.</summary>
-    public async Task<IReadOnlyList<StoredMachine>> MachinesAsync() =>
-        [
-            .. (await AllAsync(MachineKind))
-                .Where(document => document.DeletedAtUtc is null)
-                .Select(document => new StoredMachine(Read<Machine>(document), document.Version)),
-        ];
-
-    /// <summary>Ids of machines, of those put aside too: a run of one still names it.</summary>
-    public async Task<IReadOnlySet<string>> MachineIdsAsync()
-    {
-        await using var database = databases.CreateDbContext();
-        return await database.Documents.Where(document => document.Kind == MachineKind).Select(document => document.Id).ToHashSetAsync();
-    }
-
-    /// <summary>Keeps machines under their ids, all or none; new ones at the end of the shelf. One that was put aside is brought
-    /// back.</summary>
-    /// <param name="version">The version that the only machine was read at; null for new ones.</param>
-    /// <returns>The version of the last from now on.</returns>
-    /// <exception cref="VersionConflictException">It was changed since, or the id of a new one is taken.</exception>
-    public async Task<int> KeepAsync(IReadOnlyList<Machine> machines, int? version)
-    {
-        await using var database = databases.CreateDbContext();
-        await using var step = await database.Database.BeginTransactionAsync();
-        var order =
-            await database.Documents.Where(document => document.Kind == MachineKind).MaxAsync(document => (int?)document.Order) ?? 0;
-        var kept = 0;
-        foreach (var machine in machines)
-        {
-            if (await database.Documents.FindAsync(MachineKind, machine.Id) is not { } existing)
-            {
-                existing = Document(MachineKind, machine.Id, ++order, machine);
-                database.Add(existing);
-            }
-            else if (existing.Version != version)
-            {
-                throw new VersionConflictException(machine.Id, existing.Version, "machine");
-            }
-
-            existing.Json = JsonSerializer.Serialize(machine, BenchJson.Options);
-            existing.DeletedAtUtc = null;
-            kept = ++existing.Version;
-        }
-
-        await database.SaveChangesAsync();
-        await step.CommitAsync();
-        return kept;
-    }
-
-    /// <summary>Puts a machine aside, or brings it back; its runs stay.</summary>
-    /// <returns>Whether there is one to put aside or bring back.</returns>
-    public async Task<bool> PutMachineAsideAsync(string id, bool aside, DateTimeOffset now)
-    {
-        await using var database = databases.CreateDbContext();
-        DateTime? moment = aside ? now.UtcDateTime : null;
-        return await database
-                .Documents.Where(document => document.Kind == MachineKind && document.Id == id && document.DeletedAtUtc == null == aside)
-            .ExecuteUpdateAsync(set => set.SetProperty(document => document.DeletedAtUtc, moment)) > 0;
-    }
-
     /// <summary>The machines that a person chose for the sheet of a timeline; null where nobody chose.</summary>
     public async Task<IReadOnlyList<string>?> SheetMachinesAsync(string timelineId)
     {
@@ -149,9 +84,8 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
         await database.SaveChangesAsync();
     }
 
-    /// <summary>Sets out documents whose ids are not taken yet. Machines that ship are brought up to date, those that a person changed or
-    /// put aside are left.</summary>
-    public async Task SetOutAsync(IReadOnlyList<Timeline> timelines, IReadOnlyList<Machine> machines)
+    /// <summary>Sets out timelines whose ids are not taken yet.</summary>
+    public async Task SetOutAsync(IReadOnlyList<Timeline> timelines)
     {
         await using var database = databases.CreateDbContext();
         foreach (var (order, timeline) in timelines.Index())
@@ -159,21 +93,6 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
             if (await database.Documents.FindAsync(TimelineKind, timeline.Id) is null)
             {
                 database.Add(Document(TimelineKind, timeline.Id, order, timeline));
-            }
-        }
-
-        foreach (var (order, machine) in machines.Index())
-        {
-            var fresh = Document(MachineKind, machine.Id, order, machine);
-            if (await database.Documents.FindAsync(MachineKind, machine.Id) is { } before)
-            {
-                (before.Order, before.Json) = before is { Version: 0, DeletedAtUtc: null }
-                    ? (order, fresh.Json)
-                    : (before.Order, before.Json);
-            }
-            else
-            {
-                database.Add(fresh);
             }
         }
 

@@ -1,4 +1,6 @@
 using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback.Programs;
 using HardyBench.Formats.PlayerProtocol;
 using HardyBench.Media.Aids;
 using HardyBench.Media.Clips;
@@ -13,6 +15,7 @@ using HardyBench.Workbench.Machines;
 using HardyBench.Workbench.Packs;
 using HardyBench.Workbench.Playing;
 using HardyBench.Workbench.Plays;
+using HardyBench.Workbench.Programs;
 using HardyBench.Workbench.Timelines;
 using HardyBench.Workbench.Trials;
 
@@ -22,6 +25,8 @@ namespace HardyBench.Workbench;
 public sealed class Bench : IDisposable
 {
     private readonly DocumentStore documents;
+    private readonly ShelfStore<Machine> machines;
+    private readonly ShelfStore<EditingProgram> programs;
 
     private Bench(DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack, string? watched)
     {
@@ -30,7 +35,9 @@ public sealed class Bench : IDisposable
         documents = new DocumentStore(databases);
         Clips = new ClipFolder(folder.Clips, pack, new OwnClips(folder.Own, watched));
         ClipMaker = new ClipMaker(Clips);
-        Machines = new MachineJobs(documents);
+        (machines, programs) = (Shelves.Machines(databases), Shelves.Programs(databases));
+        Machines = new MachineJobs(machines, documents);
+        Programs = new ProgramJobs(programs);
         Timelines = new TimelineJobs(documents, () => Clips.Clips);
         Sheets = new SheetJobs(Timelines, Machines, Runs);
         Comparisons = new CompareJobs(Runs);
@@ -57,6 +64,8 @@ public sealed class Bench : IDisposable
     public ClipMaker ClipMaker { get; }
 
     public MachineJobs Machines { get; }
+
+    public ProgramJobs Programs { get; }
 
     public TimelineJobs Timelines { get; }
 
@@ -105,10 +114,9 @@ public sealed class Bench : IDisposable
             await bench.Runs.JudgeAnewAsync();
             await bench.Trials.RecoverAsync();
             var (hd, uhd, seconds) = small ? (Raster.Hd.DividedBy(3), Raster.Uhd.DividedBy(3), 3) : (Raster.Hd, Raster.Uhd, 6);
-            await bench.documents.SetOutAsync(
-                [DemoTimelines.TouringNight(hd, seconds), DemoTimelines.ClosingGala(uhd, seconds)],
-                DemoMachines.All
-            );
+            await bench.documents.SetOutAsync([DemoTimelines.TouringNight(hd, seconds), DemoTimelines.ClosingGala(uhd, seconds)]);
+            await bench.machines.SetOutAsync(DemoMachines.All);
+            await bench.programs.SetOutAsync(DemoPrograms.All);
             return bench;
         }
         catch (NewerDataException newer)

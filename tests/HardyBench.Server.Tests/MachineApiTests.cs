@@ -57,13 +57,4 @@ public sealed class MachineApiTests : ServerTest
         var exported = await Http.GetStringAsync("/api/machines/export?format=csv&ids=new-one&ids=curlew-desk");
         Assert.Equal(3, exported.TrimEnd().Split('\n').Length);
     }
-
-    private static ByteArrayContent Json(JsonNode body) =>
-        new(Encoding.UTF8.GetBytes(body.ToJsonString())) { Headers = { ContentType = new("application/json") } };
-
-    private static async Task<JsonNode> ReadAsync(HttpResponseMessage answer)
-    {
-        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
-        return JsonNode.Parse(await answer.Content.ReadAsStringAsync())!;
-    }
 }

@@ -35,6 +35,16 @@ public abstract class ServerTest : IAsyncLifetime
     protected async Task<JsonNode> PostAsync(string path, object body) =>
         (await (await Http.PostAsJsonAsync(path, body)).EnsureSuccessStatusCode().Content.ReadFromJsonAsync<JsonNode>())!;
 
+    protected static ByteArrayContent Json(JsonNode body) =>
+        new(System.Text.Encoding.UTF8.GetBytes(body.ToJsonString())) { Headers = { ContentType = new("application/json") } };
+
+    /// <summary>What a good answer says.</summary>
+    protected static async Task<JsonNode> ReadAsync(HttpResponseMessage answer)
+    {
+        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+        return JsonNode.Parse(await answer.Content.ReadAsStringAsync())!;
+    }
+
     /// <summary>The words of an answer that refuses.</summary>
     protected async Task<(HttpStatusCode Status, string Words)> RefusedAsync(string path, object body)
     {

@@ -90,7 +90,7 @@ public sealed class OldDataTests
             var machine in new[]
             {
                 (await runs.FindAsync(1))!.Run.Header.Machine,
-                Assert.Single(await new DocumentStore(databases).MachinesAsync()).Machine,
+                Assert.Single(await Shelves.Machines(databases).AllAsync()).Thing,
             }
         )
         {

@@ -34,7 +34,8 @@ internal static class PlayCommand
 
     private static async Task<int> PlayAsync(ParseResult parsed, Bench bench, CancellationToken stop)
     {
-        var plan = await bench.Plays.PlanAsync(parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, SettingsOptions.Read(parsed));
+        var settings = await SettingsOptions.ReadAsync(parsed, bench);
+        var plan = (await bench.Plays.PlanAsync(parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, settings)).Checked();
         StoredRun? stored = null;
         await Terminal.WithProgressAsync($"Playing {plan.Timeline.Title}", async report =>
             stored = await bench.Plays.PlayAsync(plan, new Reporter(plan, report), stop));

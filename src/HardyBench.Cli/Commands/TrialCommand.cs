@@ -44,9 +44,9 @@ internal static class TrialCommand
 
     private static async Task<int> PlayAsync(ParseResult parsed, Bench bench, CancellationToken stop)
     {
-        var settings = SettingsOptions.Read(parsed);
+        var settings = await SettingsOptions.ReadAsync(parsed, bench);
         var kind = parsed.GetValue(Kind);
-        var other = kind == TrialKind.Compare ? SettingsOptions.ReadChanged(parsed, settings) : null;
+        var other = kind == TrialKind.Compare ? await SettingsOptions.ReadChangedAsync(parsed, settings, bench) : null;
         var asked = await bench.Trials.AskAsync(
             kind, parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, settings, parsed.GetValue(Times),
             TimeSpan.FromMinutes(parsed.GetValue(Minutes)), other == settings ? null : other, parsed.GetValue(Without));

@@ -11,6 +11,10 @@ public static class LimiterRules
     /// the player, and nothing else at its ceiling, the processor is still the limit.</summary>
     private const double UnevenPoolCeiling = 0.75;
 
+    /// <summary>A thread that is behind gives up what is left of a passage and then waits for the next one: with this much of the time busy, and
+    /// nothing else at its ceiling, it is still the limit.</summary>
+    private const double UnevenThreadCeiling = 0.85;
+
     /// <summary>Share of the processor that other programs may take before they are named.</summary>
     private const double OthersCeiling = 0.25;
 
@@ -73,10 +77,15 @@ public static class LimiterRules
             Graphics(loads),
             Heat(loads, cores),
             ProcessorPool(loads, cores, PoolCeiling),
-            SingleThread(loads, cores),
+            SingleThread(loads, cores, DeviceCeiling),
             MediaDrive(loads, conditions), Bus(loads),
         }.OfType<LimiterFinding>().ToList();
-        return all.Count > 0 ? all : [ProcessorPool(loads, cores, UnevenPoolCeiling) ?? Unknown(loads, conditions)];
+        return all.Count > 0 ? all :
+        [
+            ProcessorPool(loads, cores, UnevenPoolCeiling)
+                ?? SingleThread(loads, cores, UnevenThreadCeiling)
+                ?? Unknown(loads, conditions),
+        ];
     }
 
     /// <summary>A processor that is full is one matter, whatever fills it and whatever keeps it down: the second would be the first once
@@ -142,9 +151,9 @@ public static class LimiterRules
 
     /// <summary>By the player's own threads where they are read one by one, whatever the other cores do; else by a core that is full
     /// while the others idle.</summary>
-    private static LimiterFinding? SingleThread(LoadMeans loads, IReadOnlyList<int> usableCores)
+    private static LimiterFinding? SingleThread(LoadMeans loads, IReadOnlyList<int> usableCores, double ceiling)
     {
-        if (loads.HighestOf(LoadKind.OwnThread) is { Value: >= DeviceCeiling } thread)
+        if (loads.HighestOf(LoadKind.OwnThread) is { } thread && thread.Value >= ceiling)
         {
             return Finding(loads, Limiter.SingleThread, new BusyThread(thread.Value, Pool(loads, usableCores) ?? 0));
         }

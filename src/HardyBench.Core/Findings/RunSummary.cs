@@ -7,7 +7,7 @@ namespace HardyBench.Core.Findings;
 public sealed record RunSummary(IReadOnlyList<PassageSummary> Passages)
 {
     /// <summary>Rises whenever a rule changes by which runs are judged; what was kept by earlier ones is drawn anew.</summary>
-    public const int Rules = 2;
+    public const int Rules = 3;
 
     public static RunSummary Of(Run run) =>
         new([

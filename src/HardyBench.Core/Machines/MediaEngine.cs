@@ -9,12 +9,10 @@ public sealed record MediaEngine(string Name, double MegapixelsPerSecond, IReadO
     public EngineRefusal? RefusalOf(ClipFormat format)
     {
         var ofCodec = Capabilities.Where(capability => capability.Codec == format.Codec).ToList();
-        var ofProfile = ofCodec
-            .Where(capability => capability.Chroma.Covers(format.Chroma) && format.BitDepth <= capability.MaxBitDepth)
-            .ToList();
+        var ofProfile = ofCodec.Where(capability => capability.CoversProfile(format)).ToList();
         return ofCodec.Count == 0 ? new EngineRefusal(Lack.Codec, format)
             : ofProfile.Count == 0 ? new EngineRefusal(Lack.Profile, format)
-            : ofProfile.Exists(capability => format.Raster.FitsIn(capability.MaxRaster)) ? null
+            : ofProfile.Exists(capability => capability.Covers(format)) ? null
             : new EngineRefusal(Lack.Raster, format);
     }
 }
@@ -28,6 +26,9 @@ public enum Lack
     Profile,
 
     Raster,
+
+    /// <summary>Nothing: the editing program does not hand it over.</summary>
+    Program,
 }
 
 /// <summary>Why a media engine does not decode a format.</summary>
@@ -36,4 +37,11 @@ public sealed record EngineRefusal(Lack Lack, ClipFormat Format);
 /// <summary>One row of a media engine's table.</summary>
 /// <param name="Chroma">The richest it takes: decoders of a profile take those of the profiles below it too (ITU-T H.264 A.2, H.265
 /// A.3).</param>
-public sealed record DecodeCapability(Codec Codec, ChromaSubsampling Chroma, int MaxBitDepth, Raster MaxRaster);
+public sealed record DecodeCapability(Codec Codec, ChromaSubsampling Chroma, int MaxBitDepth, Raster MaxRaster)
+{
+    /// <summary>Whether a format lies within it.</summary>
+    public bool Covers(ClipFormat format) => CoversProfile(format) && format.Raster.FitsIn(MaxRaster);
+
+    internal bool CoversProfile(ClipFormat format) =>
+        format.Codec == Codec && Chroma.Covers(format.Chroma) && format.BitDepth <= MaxBitDepth;
+}

@@ -26,9 +26,17 @@ public sealed record PlaybackPlan(
     /// <exception cref="PlanRefusedException">The timeline cannot be played as it stands.</exception>
     public PlaybackPlan Checked()
     {
-        IReadOnlyList<string> problems = [.. Settings.Problems(), .. TimelineLimits.Problems(Timeline)];
+        IReadOnlyList<string> problems = [.. Settings.Problems(), .. OfProgram(), .. TimelineLimits.Problems(Timeline)];
         problems = problems.Count > 0 ? problems : TimelineCheck.Problems(Timeline, Clips);
         return problems.Count == 0 ? this : throw new PlanRefusedException(string.Join(' ', problems));
+    }
+
+    private IEnumerable<string> OfProgram()
+    {
+        if (Machine.Kind == MachineKind.This && Settings.Program is { } program)
+        {
+            yield return $"This machine plays with the product's own player only. Choose a stand-in to see how {program.Name} would do.";
+        }
     }
 
     /// <summary>What is really played for the passage at <paramref name="index"/>: itself without the effects that are off, or its

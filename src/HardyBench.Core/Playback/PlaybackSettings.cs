@@ -1,4 +1,6 @@
+using System.Text.Json.Serialization;
 using HardyBench.Core.Footage;
+using HardyBench.Core.Playback.Programs;
 
 namespace HardyBench.Core.Playback;
 
@@ -71,6 +73,10 @@ public sealed record PlaybackSettings(
     string? EffectsOn = null,
     int? Threads = null)
 {
+    /// <summary>The editing program that a stand-in plays as; null for the product's own player.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public EditingProgram? Program { get; init; }
+
     /// <summary>Decoded frames of each layer that may wait for their treatment.</summary>
     public const int DecodeAhead = 4;
 
@@ -84,9 +90,18 @@ public sealed record PlaybackSettings(
     /// comes.</summary>
     public bool IsBare => this == new PlaybackSettings();
 
+    /// <summary>The same with what the editing program decides in place of what was asked.</summary>
+    public PlaybackSettings InFact() => Program is not { } program ? this
+        : this with { LookAhead = program.LookAhead, Policy = Policy == PlayingPolicy.Unpaced ? Policy : program.WhenLate };
+
     /// <summary>What keeps it from being played so: sentences.</summary>
     public IEnumerable<string> Problems()
     {
+        foreach (var problem in Program is { } program ? ProgramLimits.Problems(program) : [])
+        {
+            yield return problem;
+        }
+
         if (!Enum.IsDefined(Scale) || !Enum.IsDefined(Policy) || !Enum.IsDefined(Proxies) || !Enum.IsDefined(Cache))
         {
             yield return "A setting has a value that there is none of.";

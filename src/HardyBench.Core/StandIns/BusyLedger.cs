@@ -1,3 +1,5 @@
+using HardyBench.Core.Playback;
+
 namespace HardyBench.Core.StandIns;
 
 /// <summary>How long each station worked in each interval of a simulated run.</summary>
@@ -8,6 +10,7 @@ public sealed class BusyLedger
 
     private static readonly int Rows = Enum.GetValues<Station>().Length * KindCount;
     private const int KindCount = 4;
+    private readonly List<double> decoding = [];
     private readonly List<long>[] ticks = [.. Enumerable.Range(0, Rows).Select(_ => new List<long>())];
 
     /// <summary>Notes a service, split over the intervals that it spans.</summary>
@@ -29,6 +32,25 @@ public sealed class BusyLedger
         }
     }
 
+    /// <summary>Notes that decoders kept some cores busy.</summary>
+    public void AddDecoding(double cores, TimeSpan from, TimeSpan to)
+    {
+        for (var (start, index) = (from, (int)(from / Interval)); start < to; index++)
+        {
+            var end = TimeSpans.Shorter(to, Interval * (index + 1L));
+            while (decoding.Count <= index)
+            {
+                decoding.Add(0);
+            }
+
+            decoding[index] += cores * ((end - start) / Interval);
+            start = end;
+        }
+    }
+
+    /// <summary>Cores that decoders kept busy on average in interval <paramref name="index"/>, where an editing program gives them few.</summary>
+    public double CoresDecoding(int index) => index < decoding.Count ? decoding[index] : 0;
+
     /// <summary>Share of interval <paramref name="index"/> that a station spent on one kind of visit, 0 to 1.</summary>
     public double Share(Station station, VisitKind kind, int index)
     {
@@ -41,16 +63,17 @@ public sealed class BusyLedger
         Enum.GetValues<VisitKind>().Sum(kind => Share(station, kind, index));
 
     /// <summary>Share of interval <paramref name="index"/> that a core worked, 0 to 1: the first is the one that also works alone,
-    /// and what is shared out leaves it meanwhile.</summary>
-    public double CoreShare(int core, int index)
+    /// and what is shared out leaves it meanwhile. Decoders with few cores move about, and load all of them alike.</summary>
+    public double CoreShare(int core, int index, int cores)
     {
-        var (shared, alone) = (Share(Station.Processor, index), Share(Station.OneCore, index));
-        return core == 0 ? alone + shared * (1 - alone) : shared;
+        var (shared, alone, decoding) = (Share(Station.Processor, index), Share(Station.OneCore, index), CoresDecoding(index) / cores);
+        var beside = decoding + shared * (1 - decoding);
+        return core == 0 ? alone + beside * (1 - alone) : beside;
     }
 
     /// <summary>Share of the whole processor that worked in interval <paramref name="index"/>, 0 to 1.</summary>
     public double ProcessorShare(int index, int cores) =>
-        Enumerable.Range(0, cores).Average(core => CoreShare(core, index));
+        Enumerable.Range(0, cores).Average(core => CoreShare(core, index, cores));
 
     /// <summary>All the time that a station worked.</summary>
     public TimeSpan Total(Station station) =>

@@ -1,6 +1,7 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Programs;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
 
@@ -25,19 +26,24 @@ public static class CostModel
     {
         var machine = plan.Machine;
         var layers = plan.ClipsOf(passage).Zip(passage.Layers, (clip, layer) => new Stream(clip.Format, layer.Retime)).ToList();
-        var onEngine = layers.Where(stream => machine.EnginesFor(stream.Format).Count > 0).ToList();
-        var onProcessor = layers.Where(stream => machine.EnginesFor(stream.Format).Count == 0).ToList();
+        var program = plan.Settings.Program;
+        var onEngine = layers.Where(stream => EnginesFor(plan, stream.Format).Count > 0).ToList();
+        var onProcessor = layers
+            .Where(stream => EnginesFor(plan, stream.Format).Count == 0)
+            .Select(stream => stream with { Format = DecodedAs(plan, stream.Format) })
+            .ToList();
         // A stream keeps to one engine, so no more of them work than there are streams.
         var engines = machine.MediaEngines.Where(engine => onEngine.TrueForAll(stream => engine.RefusalOf(stream.Format) is null)).ToList();
         engines = [.. (engines.Count > 0 ? engines : machine.MediaEngines).Take(Math.Max(1, onEngine.Count))];
-        var graphics = machine.MainGraphics;
+        var composesOnGraphics = program?.ComposesOn != ComposingPlace.Processor;
+        var graphics = composesOnGraphics ? machine.MainGraphics : null;
         var (media, swapDrive) = (
             machine.DriveFor(StandInAids.IsRendered(passage) ? DriveRole.Renders : DriveRole.Media),
             machine.DriveFor(DriveRole.System)
         );
         var positions = Math.Min(MostPositions, KeyInterval(layers, plan.Timeline.Rate));
-        var memory = MemoryBytes(plan, passage, layers);
-        var swap = SwapBytes(machine.Memory, memory, layers);
+        var (memory, reserved) = (MemoryBytes(plan, passage, layers), (program?.ReservesGigabytes ?? 0) * 1e9);
+        var swap = SwapBytes(machine.Memory, memory, reserved, layers);
         var readBytes = layers.Sum(stream =>
             stream.Speed * stream.Format.DataRate.BitsPerSecond / 8.0 / plan.Timeline.Rate.FramesPerSecond
         );
@@ -52,10 +58,17 @@ public static class CostModel
         Add(Station.MediaEngine, VisitKind.Decode, _ => onEngine.Sum(stream =>
             stream.DecodedPerFrame(plan.Timeline.Rate) * stream.Format.Raster.Pixels
             / (engines.Average(engine => engine.MegapixelsPerSecond) * 1e6)));
-        Add(Station.Processor, VisitKind.Decode, position => onProcessor.Sum(stream =>
-            DecodeSeconds(stream, position, plan.Timeline.Rate, machine.Processor)));
-        Add(Station.Bus, VisitKind.Copy, _ => graphics?.BusGigabytesPerSecond is { } bus
-            ? onProcessor.Sum(stream => stream.Format.BytesPerDecodedFrame) / (bus * 1e9)
+        var fewCores = FewCores(onProcessor, plan);
+        Add(
+            fewCores is null ? Station.Processor : Station.DecoderCores, VisitKind.Decode,
+            position => fewCores is { } most
+                ? onProcessor.Max(stream => DecodeSeconds(stream, position, plan.Timeline.Rate, machine.Processor, most))
+                : Shared(onProcessor, position, plan)
+        );
+        // What is decoded in one place and treated in the other has to go over.
+        var goingOver = composesOnGraphics ? onProcessor : onEngine;
+        Add(Station.Bus, VisitKind.Copy, _ => machine.MainGraphics?.BusGigabytesPerSecond is { } bus
+            ? goingOver.Sum(stream => stream.Format.BytesPerDecodedFrame) / (bus * 1e9)
             : 0);
         Add(Station.Processor, VisitKind.Effects, _ => ProcessorSeconds(plan, effects.OnProcessor, machine.Processor.InFastCores));
         Add(Station.OneCore, VisitKind.Effects, _ => ProcessorSeconds(plan, effects.OnOneCore, 1));
@@ -65,13 +78,14 @@ public static class CostModel
             passage.FrameCount,
             visits,
             KeyInterval(layers, plan.Timeline.Rate),
-            memory,
+            memory + reserved,
             graphics is null ? 0 : GraphicsMemoryBytes(plan, passage),
             readBytes,
             swap,
-            [.. onProcessor.Select(stream => machine.RefusalOf(stream.Format)).OfType<EngineRefusal>().Distinct()])
+            [.. onProcessor.Select(stream => RefusalOf(plan, stream.Format)).OfType<EngineRefusal>().Distinct()])
         {
             Engines = Math.Max(1, engines.Count),
+            CoresDecoding = fewCores is { } each ? CoresDecoding(onProcessor, plan, each) : 0,
         };
 
         void Add(Station station, VisitKind kind, Func<int, double> seconds)
@@ -86,7 +100,56 @@ public static class CostModel
         }
     }
 
-    private static double DecodeSeconds(Stream stream, int position, FrameRate timeline, Processor processor)
+    /// <summary>The engines that decode a format: those that take it, where the editing program hands it over.</summary>
+    internal static IReadOnlyList<MediaEngine> EnginesFor(PlaybackPlan plan, ClipFormat format) =>
+        plan.Settings.Program?.HandsOver(format) == false ? [] : plan.Machine.EnginesFor(format);
+
+    /// <summary>Why none does though there is one; null where one does.</summary>
+    internal static EngineRefusal? RefusalOf(PlaybackPlan plan, ClipFormat format) =>
+        plan.Machine.RefusalOf(format)
+        ?? (plan.Machine.MediaEngines.Count > 0 && EnginesFor(plan, format).Count == 0 ? new EngineRefusal(Lack.Program, format) : null);
+
+    /// <summary>Graphics units that compose pictures together.</summary>
+    internal static int UnitsComposing(PlaybackPlan plan) => plan.Settings.Program switch
+    {
+        { ComposesOn: ComposingPlace.Processor } => 0,
+        { GraphicsUnits: var most } => Math.Min(most, plan.Machine.Composing.Count),
+        null => plan.Machine.Composing.Count,
+    };
+
+    /// <summary>Codecs by wavelets hold smaller pictures inside, and camera raw is put together at any size; a program that makes use of it saves
+    /// samples and no bits. Common practice, no source.</summary>
+    private static ClipFormat DecodedAs(PlaybackPlan plan, ClipFormat format) =>
+        plan.Settings.Program?.DecodesSmaller == true && format.Codec is Codec.Jpeg2000 or Codec.Vc5 or Codec.CameraRaw
+            ? format with { Raster = format.Raster.DividedBy((int)plan.Settings.Scale) }
+            : format;
+
+    /// <summary>The cores that one decoder may keep busy, where that is what its layer's decoding takes its time by; null where all
+    /// cores together are.</summary>
+    private static double? FewCores(List<Stream> streams, PlaybackPlan plan)
+    {
+        if (plan.Settings.Program?.DecoderCores is not { } most || streams.Count == 0)
+        {
+            return null;
+        }
+
+        var longest = streams.Max(stream => DecodeSeconds(stream, 0, plan.Timeline.Rate, plan.Machine.Processor, most));
+        return longest > Shared(streams, 0, plan) ? most : null;
+    }
+
+    /// <summary>All that is decoded for a frame beside the time it takes.</summary>
+    private static double CoresDecoding(List<Stream> streams, PlaybackPlan plan, double most)
+    {
+        var (rate, processor) = (plan.Timeline.Rate, plan.Machine.Processor);
+        var longest = streams.Max(stream => DecodeSeconds(stream, 0, rate, processor, most));
+        return streams.Sum(stream => DecodeSeconds(stream, 0, rate, processor, 1)) / longest;
+    }
+
+    private static double Shared(List<Stream> streams, int position, PlaybackPlan plan) =>
+        streams.Sum(stream =>
+            DecodeSeconds(stream, position, plan.Timeline.Rate, plan.Machine.Processor, plan.Machine.Processor.InFastCores));
+
+    private static double DecodeSeconds(Stream stream, int position, FrameRate timeline, Processor processor, double cores)
     {
         var format = stream.Format;
         var cost = DecodeCost.Of(format.Codec);
@@ -94,7 +157,7 @@ public static class CostModel
         var seconds = format.IsAllIntra
             ? perFrame * cost.CoreSeconds(format, 0)
             : SourceFramesAt(position, perFrame).Sum(frame => cost.CoreSeconds(format, frame % format.GopLength));
-        return seconds / processor.FastSpeed / cost.SpeedUp(processor.InFastCores);
+        return seconds / processor.FastSpeed / cost.SpeedUp(Math.Min(cores, processor.InFastCores));
     }
 
     /// <summary>The source frames that become due with a timeline frame.</summary>
@@ -109,12 +172,16 @@ public static class CostModel
         PlaybackPlan plan, Passage passage, List<Stream> layers)
     {
         IReadOnlyList<ClipFormat> formats = [.. layers.Select(stream => stream.Format)];
-        var pieces = TreatmentCost.Of(passage, formats, plan.Settings.ProcessedRaster(plan.Timeline.Raster), plan.Timeline.IsDeep(formats));
+        var program = plan.Settings.Program;
+        var pieces = TreatmentCost.Of(
+            passage, formats, plan.Settings.ProcessedRaster(plan.Timeline.Raster), plan.Timeline.IsDeep(formats),
+            program?.EffectsAt == EffectRaster.Clip ? (int)plan.Settings.Scale : null);
         var byPlace = pieces.ToLookup(piece => piece.RunsOn switch
         {
             EffectPlace.OneCore => Station.OneCore,
+            _ when program?.WorksOnOneCore(piece.Effect) == true => Station.OneCore,
             EffectPlace.ProcessorOnly => Station.Processor,
-            _ => plan.Machine.Graphics.Count == 0 ? Station.Processor : Station.Graphics,
+            _ => UnitsComposing(plan) == 0 ? Station.Processor : Station.Graphics,
         });
         return ([.. byPlace[Station.Graphics]], [.. byPlace[Station.Processor]], [.. byPlace[Station.OneCore]]);
     }
@@ -144,11 +211,11 @@ public static class CostModel
     private static double MemoryBytes(PlaybackPlan plan, Passage passage, List<Stream> layers)
     {
         var decoded = layers.Sum(stream => stream.Format.BytesPerDecodedFrame) * (PlaybackSettings.DecodeAhead + ReferenceFrames);
-        return decoded + WorkingBytes(plan) * (plan.Settings.LookAhead + HeldFrames(passage));
+        return decoded + WorkingBytes(plan) * (plan.Settings.InFact().LookAhead + HeldFrames(passage));
     }
 
     private static double GraphicsMemoryBytes(PlaybackPlan plan, Passage passage) =>
-        WorkingBytes(plan) * (passage.Layers.Count + plan.Settings.LookAhead + HeldFrames(passage));
+        WorkingBytes(plan) * (passage.Layers.Count + plan.Settings.InFact().LookAhead + HeldFrames(passage));
 
     private static double WorkingBytes(PlaybackPlan plan) =>
         plan.Settings.ProcessedRaster(plan.Timeline.Raster).Pixels * WorkingBytesPerPixel;
@@ -160,9 +227,10 @@ public static class CostModel
     private const int ReferenceFrames = 4;
 
     /// <summary>Memory above what is free: its share of all touches goes to the swap drive.</summary>
-    private static double SwapBytes(Memory memory, double needed, List<Stream> layers)
+    /// <param name="reserved">Bytes that the editing program holds besides frames.</param>
+    private static double SwapBytes(Memory memory, double needed, double reserved, List<Stream> layers)
     {
-        var free = (memory.Gigabytes - memory.InUseGigabytes) * 1e9;
+        var free = Math.Max(0, (memory.Gigabytes - memory.InUseGigabytes) * 1e9 - reserved);
         var overflow = needed > free ? (needed - free) / needed : 0;
         return overflow * layers.Sum(stream => stream.Format.BytesPerDecodedFrame) * 2;
     }

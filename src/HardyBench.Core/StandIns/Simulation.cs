@@ -8,6 +8,10 @@ namespace HardyBench.Core.StandIns;
 public sealed class Simulation
 {
     private const long Never = long.MaxValue;
+
+    /// <summary>What is left for shared work where more cores are asked for than there are: they take turns.</summary>
+    private const double LeastCores = 0.5;
+
     private static readonly int StationCount = Enum.GetValues<Station>().Length;
 
     private readonly IReadOnlyList<PassageDemand> passages;
@@ -453,6 +457,10 @@ public sealed class Simulation
             finishes[server] = now + service;
             state.Spend(visit.Kind, service);
             Busy.Add(visit.Station, visit.Kind, new TimeSpan(now), new TimeSpan(now + service));
+            if (visit.Station == Station.DecoderCores)
+            {
+                Busy.AddDecoding(passages[state.Passage].CoresDecoding, new TimeSpan(now), new TimeSpan(now + service));
+            }
         }
     }
 
@@ -471,12 +479,20 @@ public sealed class Simulation
             }
         }
 
-        if (visit.Station == Station.Processor && cores > 1 && serving[firstServers[(int)Station.OneCore]] >= 0)
+        if (visit.Station == Station.Processor && CoresTaken() is > 0 and var taken)
         {
-            service = service * cores / (cores - 1);
+            service = (long)(service * cores / Math.Max(LeastCores, cores - taken));
         }
 
-        return visit.Station is Station.Processor or Station.OneCore && heat is not null ? (long)(service / heat.ClockShare) : service;
+        return visit.Station is Station.Processor or Station.OneCore or Station.DecoderCores && heat is not null ? (long)(service / heat.ClockShare) : service;
+    }
+
+    /// <summary>Cores of the processor that work by themselves on what is not shared out.</summary>
+    private double CoresTaken()
+    {
+        var decoding = serving[firstServers[(int)Station.DecoderCores]];
+        return (cores > 1 && serving[firstServers[(int)Station.OneCore]] >= 0 ? 1 : 0)
+            + (decoding >= 0 ? passages[frames[decoding].Passage].CoresDecoding : 0);
     }
 
     private long Draw(Visit visit, int position) =>

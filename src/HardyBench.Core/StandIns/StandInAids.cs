@@ -30,7 +30,8 @@ public static class StandInAids
             return with;
         }
 
-        var render = new Clip(RenderId, "pre-render", Intra(plan.Timeline.Raster, plan.Timeline.Rate), 1, null);
+        var render = new Clip(RenderId, "pre-render", Intra(
+                plan.Timeline.Raster.DividedBy((int)(plan.Settings.Program?.RendersAt ?? PreviewScale.Full)), plan.Timeline.Rate), 1, null);
         return with with
         {
             Clips = with.Clips.Append(KeyValuePair.Create(RenderId, render)).ToDictionary(),

@@ -14,7 +14,7 @@ public static class StandInLoads
     {
         var loads = new List<LoadReading>();
         var intervals = (int)Math.Ceiling(simulation.End / BusyLedger.Interval);
-        var worksAlone = demands.SelectMany(demand => demand.Visits).Any(visit => visit.Station == Station.OneCore);
+        var worksAlone = demands.SelectMany(demand => demand.Visits).Any(visit => visit.Station is Station.OneCore or Station.DecoderCores);
         for (var index = 0; index < intervals; index++)
         {
             var at = BusyLedger.Interval * (index + 1);
@@ -42,15 +42,17 @@ public static class StandInLoads
         var cores = machine.Processor.Cores;
         for (var core = 0; core < cores; core++)
         {
-            loads.Add(new LoadReading(at, LoadKind.Core, core, (float)busy.CoreShare(core, index)));
+            loads.Add(new LoadReading(at, LoadKind.Core, core, (float)busy.CoreShare(core, index, cores)));
         }
 
         var alone = busy.Share(Station.OneCore, index);
-        var decode = busy.Share(Station.Processor, VisitKind.Decode, index) * (cores - alone);
-        var effects = busy.Share(Station.Processor, VisitKind.Effects, index) * (cores - alone) + alone;
+        var decoding = busy.CoresDecoding(index);
+        var left = Math.Max(0, cores - alone - decoding);
+        var decode = busy.Share(Station.Processor, VisitKind.Decode, index) * left + decoding;
+        var effects = busy.Share(Station.Processor, VisitKind.Effects, index) * left + alone;
         if (worksAlone)
         {
-            loads.Add(new LoadReading(at, LoadKind.OwnThread, 0, (float)alone));
+            loads.Add(new LoadReading(at, LoadKind.OwnThread, 0, (float)Math.Max(alone, busy.Share(Station.DecoderCores, index))));
         }
 
         loads.Add(new LoadReading(at, LoadKind.OwnProcess, 0, (float)(decode + effects)));
@@ -69,11 +71,12 @@ public static class StandInLoads
         List<LoadReading> loads, PlaybackPlan plan, Simulation simulation, PassageDemand demand, int index, TimeSpan at)
     {
         var (machine, busy) = (plan.Machine, simulation.Busy);
-        var units = machine.Composing.Count;
+        var (units, working) = (machine.Composing.Count, CostModel.UnitsComposing(plan));
         for (var unit = 0; unit < units; unit++)
         {
-            loads.Add(new LoadReading(at, LoadKind.GraphicsBusy, unit, (float)busy.Share(Station.Graphics, index) / units));
-            loads.Add(new LoadReading(at, LoadKind.GraphicsMemoryUsed, unit, (float)demand.GraphicsMemoryBytes));
+            var share = unit < working ? busy.Share(Station.Graphics, index) / working : 0;
+            loads.Add(new LoadReading(at, LoadKind.GraphicsBusy, unit, (float)share));
+            loads.Add(new LoadReading(at, LoadKind.GraphicsMemoryUsed, unit, unit < working ? (float)demand.GraphicsMemoryBytes : 0));
         }
 
         if (units > 0 && machine.Graphics[0].BusGigabytesPerSecond is not null)

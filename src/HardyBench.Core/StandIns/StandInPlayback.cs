@@ -38,11 +38,11 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
         var simulation = new Simulation(
             demands,
             plan.Timeline.Rate,
-            plan.Settings,
+            plan.Settings.InFact(),
             new ServiceSpread(plan.Occasion, Sigma, StallChance, Stall),
             machine.Cooling is { } cooling ? new Heat(cooling, plan.StartCelsius, machine.PowerLimit) : null,
             machine.Processor.Cores,
-            Math.Max(1, machine.Composing.Count),
+            Math.Max(1, CostModel.UnitsComposing(plan)),
             plan.Settings.AutomaticScale
                 ? Enum.GetValues<PreviewScale>().Where(scale => scale > plan.Settings.Scale)
                     .ToDictionary(scale => scale, scale => DemandsOf(plan with { Settings = plan.Settings with { Scale = scale } }))
@@ -63,18 +63,18 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
             plan.Machine.Cooling?.BatteryWatts is null
                 ? null
                 : new MachineState(null, !plan.Machine.OnBattery, null, null, null, null, null, plan.Machine.Processor.Threads),
-            Footage: plan.PlayedClipIds.ToDictionary(id => id, id => StateOf(plan.Machine, plan.Clips[id].Format)),
+            Footage: plan.PlayedClipIds.ToDictionary(id => id, id => StateOf(plan, plan.Clips[id].Format)),
             Sources: SourcesOf(plan.Machine)),
         plan.ClipChecksums, time.GetUtcNow()) { ByHand = plan.Hand is not null };
 
     /// <summary>Said aloud, because an engine that lacks a format leaves it to the processor without a word.</summary>
-    private static FootageState StateOf(Machine machine, ClipFormat format) => new(
+    private static FootageState StateOf(PlaybackPlan plan, ClipFormat format) => new(
         MediaDrive,
         null,
         null,
-        machine.EnginesFor(format).Count > 0 ? "media engine" : "processor",
+        CostModel.EnginesFor(plan, format).Count > 0 ? "media engine" : "processor",
         null,
-        Lacks: machine.RefusalOf(format)
+        Lacks: CostModel.RefusalOf(plan, format)
     );
 
     /// <summary>Drives by the order in which they are read.</summary>

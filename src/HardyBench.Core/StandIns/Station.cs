@@ -18,6 +18,9 @@ public enum Station
 
     /// <summary>The drive that takes what memory cannot hold, where that is not the one that holds the media.</summary>
     SwapDrive,
+
+    /// <summary>The cores that decoders keep busy, where an editing program gives each decoder fewer than there are.</summary>
+    DecoderCores,
 }
 
 /// <summary>What a visit to a station is for.</summary>
@@ -54,6 +57,9 @@ public sealed record PassageDemand(
     double SwapBytesPerFrame,
     IReadOnlyList<EngineRefusal> SilentFallbacks)
 {
+    /// <summary>How many cores are busy while <see cref="Station.DecoderCores"/> works.</summary>
+    public double CoresDecoding { get; init; }
+
     /// <summary>How many media engines share its frames out.</summary>
     public int Engines { get; init; } = 1;
 

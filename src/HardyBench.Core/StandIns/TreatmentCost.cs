@@ -9,6 +9,9 @@ namespace HardyBench.Core.StandIns;
 /// <param name="Deep">Whether with more than 8 bits a sample.</param>
 public readonly record struct TreatmentPiece(EffectCost Cost, EffectPlace RunsOn, double Pixels, bool Deep)
 {
+    /// <summary>The effect's id; null for what comes with no effect.</summary>
+    public string? Effect { get; init; }
+
     /// <summary>Seconds on one reference core.</summary>
     public double CoreSeconds => (Deep ? Cost.DeepNanoseconds : Cost.Nanoseconds) is { } fitted
         ? fitted * 1e-9 * Pixels
@@ -22,7 +25,9 @@ public static class TreatmentCost
     /// <param name="formats">Of its layers' clips; null for one that is not known, which costs its effects alone.</param>
     /// <param name="raster">That effects work at.</param>
     /// <param name="deep">Whether with more than 8 bits a sample.</param>
-    public static IReadOnlyList<TreatmentPiece> Of(Passage passage, IReadOnlyList<ClipFormat?> formats, Raster raster, bool deep)
+    /// <param name="clipDivisor">Where a layer's effects work at its clip's raster: what that is divided by on each axis. Null where they work
+    /// at the timeline's.</param>
+    public static IReadOnlyList<TreatmentPiece> Of(Passage passage, IReadOnlyList<ClipFormat?> formats, Raster raster, bool deep, int? clipDivisor = null)
     {
         var pieces = new List<TreatmentPiece>();
         foreach (var (index, layer) in passage.Layers.Index())
@@ -40,7 +45,7 @@ public static class TreatmentCost
                 Add(EffectCost.Scaling, Math.Max(pixels, format.Raster.Pixels));
             }
 
-            Chain(layer.Effects, pixels);
+            Chain(layer.Effects, clipDivisor is { } divisor && formats[index] is { } own ? own.Raster.DividedBy(divisor).Pixels : pixels);
             if (index > 0)
             {
                 Add(EffectCost.Blend, pixels);
@@ -72,11 +77,11 @@ public static class TreatmentCost
                 }
 
                 inColour = kind.InColour;
-                Add(kind.Cost, pixels, kind.RunsOn);
+                Add(kind.Cost, pixels, kind.RunsOn, kind.Id);
             }
         }
 
-        void Add(EffectCost cost, double pixels, EffectPlace place = EffectPlace.ProcessorOrGraphics) =>
-            pieces.Add(new TreatmentPiece(cost, place, pixels, deep));
+        void Add(EffectCost cost, double pixels, EffectPlace place = EffectPlace.ProcessorOrGraphics, string? effect = null) =>
+            pieces.Add(new TreatmentPiece(cost, place, pixels, deep) { Effect = effect });
     }
 }

@@ -77,6 +77,7 @@ public static class ComparisonWords
         Condition.EffectsAskedOn => "effects asked on",
         Condition.Threads => "threads",
         Condition.Player => "player",
+        Condition.Program => "editing program",
         Condition.Kernel => "kernel",
         Condition.UsableCores => "usable cores",
         Condition.OtherLoad => "other programs",

@@ -10,6 +10,7 @@ public static class SettingWords
     {
         string?[] all =
         [
+            settings.Program is { } program ? $"as {program.Name} would play" : null,
             settings.Scale == PreviewScale.Full ? null : $"{settings.Scale.ToString().ToLowerInvariant()} scale",
             settings.AutomaticScale ? "the scale steps down by itself" : null,
             settings.Proxies == Proxies.None ? null : $"{settings.Proxies.ToString().ToLowerInvariant()}-raster proxies",

@@ -71,9 +71,11 @@ public sealed record SideView(
             side.Beside is { } beside ? ComparisonWords.Sum(beside, Name(side, first), Name(first, side)) : string.Empty);
     }
 
-    /// <summary>The machine's name, or where both have the same, the run's number.</summary>
+    /// <summary>The machine's name, where both have the same the editing program's, where they have that too the run's number.</summary>
     private static string Name(ComparedSide side, ComparedSide other) =>
-        side.Header.Machine.Name == other.Header.Machine.Name ? $"Run {side.Judged.Id}" : side.Header.Machine.Name;
+        side.Header.Machine.Name != other.Header.Machine.Name ? side.Header.Machine.Name
+        : side.Header.Settings.Program?.Name != other.Header.Settings.Program?.Name ? side.Header.Settings.Program?.Name ?? "The own player"
+        : $"Run {side.Judged.Id}";
 }
 
 /// <summary>A difference of conditions.</summary>

@@ -38,7 +38,7 @@ public sealed record MachineView(
 /// <param name="Version">Comes back with a change, so that two who edit at once do not overwrite each other.</param>
 public sealed record MachineDocument(int Version, Machine Machine)
 {
-    public static MachineDocument Of(StoredMachine stored) => new(stored.Version, stored.Machine);
+    public static MachineDocument Of(Stored<Machine> stored) => new(stored.Version, stored.Thing);
 }
 
 /// <summary>What became of a file of machines.</summary>

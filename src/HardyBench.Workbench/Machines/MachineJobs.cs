@@ -8,10 +8,10 @@ using HardyBench.Workbench.Demo;
 namespace HardyBench.Workbench.Machines;
 
 /// <summary>What became of a file of machines.</summary>
-public sealed record ShelfOutcome(IReadOnlyList<StoredMachine> Added, IReadOnlyList<RowProblem> Problems);
+public sealed record ShelfOutcome(IReadOnlyList<Stored<Machine>> Added, IReadOnlyList<RowProblem> Problems);
 
 /// <summary>The shelf: this machine, and the stand-ins that people keep.</summary>
-public sealed class MachineJobs(DocumentStore documents)
+public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documents)
 {
     /// <summary>More columns than this do not go on a sheet.</summary>
     public const int MostShown = 12;
@@ -22,30 +22,30 @@ public sealed class MachineJobs(DocumentStore documents)
     private const int LongestId = 40;
 
     /// <summary>This machine first, then the stand-ins.</summary>
-    public async Task<IReadOnlyList<Machine>> AllAsync() => [.. (await ShelfAsync()).Select(stored => stored.Machine)];
+    public async Task<IReadOnlyList<Machine>> AllAsync() => [.. (await ShelfAsync()).Select(stored => stored.Thing)];
 
     /// <summary>The same with their versions; this machine's is 0.</summary>
-    public async Task<IReadOnlyList<StoredMachine>> ShelfAsync() =>
-        [new StoredMachine(ThisMachine.Describe(SystemFiles.Live), 0), .. await documents.MachinesAsync()];
+    public async Task<IReadOnlyList<Stored<Machine>>> ShelfAsync() =>
+        [new Stored<Machine>(ThisMachine.Describe(SystemFiles.Live), 0), .. await shelf.AllAsync()];
 
     /// <exception cref="UnknownThingException">There is no such machine.</exception>
     public async Task<Machine> FindAsync(string id) => Known(await AllAsync(), id);
 
     /// <exception cref="UnknownThingException">There is no such machine.</exception>
-    public async Task<StoredMachine> StoredAsync(string id)
+    public async Task<Stored<Machine>> StoredAsync(string id)
     {
         var all = await ShelfAsync();
-        return all.FirstOrDefault(stored => stored.Machine.Id == id)
-            ?? throw new UnknownThingException("machine", id, all.Select(stored => stored.Machine.Id));
+        return all.FirstOrDefault(stored => stored.Thing.Id == id)
+            ?? throw new UnknownThingException("machine", id, all.Select(stored => stored.Thing.Id));
     }
 
     /// <summary>Keeps a new stand-in under an id made from its name.</summary>
     /// <exception cref="MachineRefusedException">It cannot be worked with.</exception>
-    public async Task<StoredMachine> AddAsync(Machine machine) => (await AddAllAsync([MachineLimits.Checked(machine)]))[0];
+    public async Task<Stored<Machine>> AddAsync(Machine machine) => (await AddAllAsync([MachineLimits.Checked(machine)]))[0];
 
     /// <summary>A copy of a machine under a name of its own, to change one part of.</summary>
     /// <exception cref="UnknownThingException">There is no such machine.</exception>
-    public async Task<StoredMachine> DuplicateAsync(string id)
+    public async Task<Stored<Machine>> DuplicateAsync(string id)
     {
         var all = await AllAsync();
         var machine = Known(all, id);
@@ -57,14 +57,14 @@ public sealed class MachineJobs(DocumentStore documents)
     public async Task<int> KeepAsync(Machine machine, int version)
     {
         await StoredAsync(NotThis(machine.Id));
-        return await documents.KeepAsync([MachineLimits.Checked(machine) with { Kind = MachineKind.StandIn }], version);
+        return await shelf.KeepAsync([MachineLimits.Checked(machine) with { Kind = MachineKind.StandIn }], version);
     }
 
     /// <summary>Puts a stand-in aside; its runs stay, with the description it had then.</summary>
     /// <exception cref="UnknownThingException">There is no such machine on the shelf.</exception>
     public async Task PutAsideAsync(string id, bool aside)
     {
-        if (!await documents.PutMachineAsideAsync(NotThis(id), aside, DateTimeOffset.UtcNow))
+        if (!await shelf.PutAsideAsync(NotThis(id), aside, DateTimeOffset.UtcNow))
         {
             throw new UnknownThingException("machine", id, (await AllAsync()).Select(machine => machine.Id));
         }
@@ -147,8 +147,6 @@ public sealed class MachineJobs(DocumentStore documents)
 
     private static string Content(Machine machine) => MachineJson.Write([machine]);
 
-    private static bool IsId(string id) => id.Length is > 0 and <= LongestId && Slug.Of(id, LongestId, string.Empty) == id;
-
     private static string NotThis(string id) => id != Machine.ThisId ? id
         : throw new MachineRefusedException(
             "This machine is described by its kernel; it cannot be changed or taken away. Duplicate it to describe it otherwise."
@@ -160,9 +158,9 @@ public sealed class MachineJobs(DocumentStore documents)
         return Enumerable.Range(2, int.MaxValue - 2).Select(n => $"{stem} ({n})").First(copy => !taken.Contains(copy));
     }
 
-    private async Task<IReadOnlyList<StoredMachine>> AddAllAsync(IReadOnlyList<Machine> machines)
+    private async Task<IReadOnlyList<Stored<Machine>>> AddAllAsync(IReadOnlyList<Machine> machines)
     {
-        var taken = new HashSet<string>(await documents.MachineIdsAsync()) { Machine.ThisId };
+        var taken = new HashSet<string>(await shelf.IdsAsync()) { Machine.ThisId };
         if (machines.Count > 0 && taken.Count + machines.Count > MostOnShelf)
         {
             throw new MachineRefusedException(
@@ -174,13 +172,13 @@ public sealed class MachineJobs(DocumentStore documents)
         var named = new List<Machine>();
         foreach (var machine in machines)
         {
-            var id = IsId(machine.Id) && !taken.Contains(machine.Id) ? machine.Id
+            var id = Slug.Is(machine.Id, LongestId) && !taken.Contains(machine.Id) ? machine.Id
                 : Slug.Unused(Slug.Of(machine.Name, LongestId, "machine"), taken.Contains);
             taken.Add(id);
             named.Add(machine with { Id = id, Kind = MachineKind.StandIn });
         }
 
-        await documents.KeepAsync(named, null);
-        return [.. named.Select(machine => new StoredMachine(machine, 1))];
+        await shelf.KeepAsync(named, null);
+        return [.. named.Select(machine => new Stored<Machine>(machine, 1))];
     }
 }

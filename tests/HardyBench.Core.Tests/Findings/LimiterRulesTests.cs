@@ -90,6 +90,8 @@ public sealed class LimiterRulesTests
         { Limiter.ProcessorDecode, null, [(LoadKind.OwnThread, 7, 0.98f), .. Busy(0.99f, 0.98f, 1.9f, 0)] },
 
         // Nothing that can be read is at its ceiling, or nothing can be read.
+        { Limiter.SingleThread, null, [(LoadKind.OwnThread, 7, 0.9f), .. Busy(0.4f, 0.35f, 1f, 0.1f)] },
+        { Limiter.Unknown, null, [(LoadKind.OwnThread, 7, 0.8f), .. Busy(0.4f, 0.35f, 1f, 0.1f)] },
         { Limiter.Unknown, null, [(LoadKind.OwnThread, 7, 0.6f), .. Busy(0.6f, 0.55f, 1f, 0.1f)] },
         { Limiter.Unknown, null, Busy(0.3f, 0.4f, 0.5f, 0.1f) },
         { Limiter.Unknown, null, [(LoadKind.Core, 0, 0.99f), (LoadKind.Core, 1, 0.98f)] },

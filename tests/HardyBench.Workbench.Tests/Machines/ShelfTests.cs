@@ -31,7 +31,7 @@ public sealed class ShelfTests : IAsyncLifetime
         Assert.Equal(
             (1500m, 1),
             (
-                (await again.Machines.StoredAsync("curlew-desk")).Machine.Price!.Value,
+                (await again.Machines.StoredAsync("curlew-desk")).Thing.Price!.Value,
                 (await again.Machines.StoredAsync("curlew-desk")).Version
             )
         );
@@ -58,16 +58,16 @@ public sealed class ShelfTests : IAsyncLifetime
         var copy = await bench.Machines.DuplicateAsync("curlew-desk");
         var second = await bench.Machines.DuplicateAsync("curlew-desk");
 
-        Assert.Equal(("curlew-desk-2", "Curlew desk (2)"), (copy.Machine.Id, copy.Machine.Name));
-        Assert.Equal("Curlew desk (3)", second.Machine.Name);
-        Assert.Equal(32, (await bench.Machines.FindAsync(copy.Machine.Id)).Memory.Gigabytes);
+        Assert.Equal(("curlew-desk-2", "Curlew desk (2)"), (copy.Thing.Id, copy.Thing.Name));
+        Assert.Equal("Curlew desk (3)", second.Thing.Name);
+        Assert.Equal(32, (await bench.Machines.FindAsync(copy.Thing.Id)).Memory.Gigabytes);
     }
 
     [Fact]
     public async Task This_machine_can_be_duplicated_but_not_changed()
     {
         var copy = await bench.Machines.DuplicateAsync(Machine.ThisId);
-        Assert.Equal(MachineKind.StandIn, copy.Machine.Kind);
+        Assert.Equal(MachineKind.StandIn, copy.Thing.Kind);
         await Assert.ThrowsAsync<MachineRefusedException>(() => bench.Machines.PutAsideAsync(Machine.ThisId, aside: true));
         var described = await bench.Machines.FindAsync(Machine.ThisId);
         await Assert.ThrowsAsync<MachineRefusedException>(() => bench.Machines.KeepAsync(described, 0));
@@ -92,7 +92,7 @@ public sealed class ShelfTests : IAsyncLifetime
     {
         var outcome = await bench.Machines.ImportAsync("machines.csv", "name,cores,memory_gb\nCurlew desk,8,32\nBroken,0,32\n");
 
-        Assert.Equal("curlew-desk-2", Assert.Single(outcome.Added).Machine.Id);
+        Assert.Equal("curlew-desk-2", Assert.Single(outcome.Added).Thing.Id);
         Assert.Equal("line 3", Assert.Single(outcome.Problems).Where);
         await Assert.ThrowsAsync<ShelfException>(() => bench.Machines.ImportAsync("machines.txt", "x"));
     }
@@ -128,7 +128,7 @@ public sealed class ShelfTests : IAsyncLifetime
                 ),
             ],
         };
-        var id = (await bench.Machines.AddAsync(slow)).Machine.Id;
+        var id = (await bench.Machines.AddAsync(slow)).Thing.Id;
         var timeline = (await bench.Timelines.FindAsync("touring-night")).Timeline;
         var plan = await bench.Plays.PlanAsync("touring-night", id, new() { Policy = HardyBench.Core.Playback.PlayingPolicy.KeepFrames });
         plan = plan with

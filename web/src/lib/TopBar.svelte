@@ -6,6 +6,7 @@
 
   const places = [
     ['/machines', 'Machines'],
+    ['/programs', 'Programs'],
     ['/footage', 'Footage'],
     ['/timelines', 'Timelines'],
     ['/trials', 'Trials'],

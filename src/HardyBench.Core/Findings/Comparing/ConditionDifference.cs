@@ -19,6 +19,7 @@ public enum Condition
     EffectsAskedOn,
     Threads,
     Player,
+    Program,
     Kernel,
     UsableCores,
     OtherLoad,

@@ -23,7 +23,7 @@ public static class LikeForLike
     {
         var facts = new Dictionary<(Condition, string?), string?>();
         OfTimeline(header, timeline, Add);
-        OfSettings(header.Settings, Add);
+        OfSettings(header.Settings.InFact(), Add);
         OfConditions(header, Add);
         OfMachine(header.Machine, Add);
         return facts;
@@ -44,6 +44,7 @@ public static class LikeForLike
 
     private static void OfSettings(PlaybackSettings settings, Adding add)
     {
+        add(Condition.Program, settings.Program?.Name ?? "own player");
         add(Condition.PreviewScale, settings.Scale.ToString().ToLowerInvariant());
         add(Condition.AutomaticScale, YesNo(settings.AutomaticScale));
         add(Condition.Policy, settings.Policy switch

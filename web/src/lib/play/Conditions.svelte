@@ -12,6 +12,7 @@
   const about = $derived(kinds[ask.kind]);
 
   onMount(async () => (devices = (await api.GET('/api/play/devices')).data ?? []));
+  onMount(async () => (ask.programs = ((await api.GET('/api/programs')).data ?? []).map((one) => one.program)));
 
   const deviceNames = $derived(['', ...usable.map((device) => device.name)]);
   const choices: Record<Change, { name: string; values: () => string[] }> = {
@@ -22,6 +23,7 @@
     decodeOn: { name: 'decode on', values: () => devices.map((device) => device.name) },
     effectsOn: { name: 'effects on', values: () => deviceNames.filter((one) => one !== ask.effectsOn) },
     threads: { name: 'threads', values: () => ['1', '2', '4', '8', '16'] },
+    program: { name: 'editing program', values: () => ['', ...ask.programs.map((one) => one.id)].filter((one) => one !== ask.program) },
     effect: { name: 'without the effect', values: () => timeline.effects }
   };
   const values = $derived(choices[ask.change].values());
@@ -36,6 +38,7 @@
     ['pre-renders', 'Passages rendered beforehand are played from their files. An edit of a passage leaves its render unused.'],
     ['show pictures', 'Small pictures of what plays come to this page. Making them takes some of what is measured.'],
     ['decode on, effects on', 'A device of this machine by FFmpeg’s name of it. What it refuses the processor does, and the run says so.'],
+    ['plays as', 'A stand-in can use its parts as an editing program would. This machine plays with the own player only.'],
     ['threads', 'For each decoder and for effects; empty for one a core.'],
     ['preview scale', 'The size at which effects work. Decoding costs the same at all of them.']
   ];
@@ -61,7 +64,7 @@
       <label class="row">
         to
         <select class="select select-sm w-36" bind:value={ask.to}>
-          {#each values as one (one)}<option value={one}>{one || 'processor'}</option>{/each}
+          {#each values as one (one)}<option value={one}>{ask.change === 'program' ? (ask.programNamed(one)?.name ?? 'own player') : one || 'processor'}</option>{/each}
         </select>
       </label>
     {/if}
@@ -97,6 +100,13 @@
   </fieldset>
   <fieldset class="grid content-start gap-1.5">
     <legend class="font-semibold">Where the work is done</legend>
+    <label class="row">
+      plays as
+      <select class="select select-sm w-40" bind:value={ask.program}>
+        <option value="">own player</option>
+        {#each ask.programs as program (program.id)}<option value={program.id}>{program.name}</option>{/each}
+      </select>
+    </label>
     <label class="row">
       decode on
       <select class="select select-sm w-40" bind:value={ask.decodeOn}>

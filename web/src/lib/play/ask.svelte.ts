@@ -6,7 +6,7 @@ type Proxies = NonNullable<Schemas['Proxies']>;
 type FileCache = NonNullable<Schemas['FileCache']>;
 
 /** What the second side of a comparison changes. */
-export type Change = 'scale' | 'proxies' | 'preRenders' | 'cache' | 'effectsOn' | 'decodeOn' | 'threads' | 'effect';
+export type Change = 'scale' | 'proxies' | 'preRenders' | 'cache' | 'effectsOn' | 'decodeOn' | 'threads' | 'program' | 'effect';
 
 /** What somebody is about to ask a machine; the defaults are a bare play. */
 export class Ask {
@@ -21,6 +21,9 @@ export class Ask {
   decodeOn = $state('');
   effectsOn = $state('');
   threads = $state<number | null>(null);
+  /** The id of the editing program that a stand-in plays as; empty for the own player. */
+  program = $state('');
+  programs = $state<Schemas['EditingProgram'][]>([]);
   times = $state(3);
   minutes = $state(10);
   change = $state<Change>('scale');
@@ -30,6 +33,10 @@ export class Ask {
   readonly #looking = new Latest<Preview>(({ asking, value }) => {
     if (!asking) this.preview = value ?? null;
   });
+
+  programNamed(id: string) {
+    return this.programs.find((one) => one.id === id) ?? null;
+  }
 
   /** How everything is played at a scale. */
   settings(scale: Scale): Settings {
@@ -44,7 +51,8 @@ export class Ask {
       cache: this.cache,
       decodeOn: this.decodeOn || null,
       effectsOn: this.effectsOn || null,
-      threads: this.threads || null
+      threads: this.threads || null,
+      ...(this.program ? { program: this.programNamed(this.program) } : {})
     };
   }
 
@@ -58,7 +66,7 @@ export class Ask {
       settings,
       times: Number(this.times),
       minutes: Number(this.minutes),
-      other: compares && this.change !== 'effect' ? { ...settings, [this.change]: value(this.change, this.to) } : null,
+      other: compares && this.change !== 'effect' ? { ...settings, [this.change]: this.change === 'program' ? this.programNamed(this.to) : value(this.change, this.to) } : null,
       withoutEffect: compares && this.change === 'effect' ? this.to : null
     };
   }

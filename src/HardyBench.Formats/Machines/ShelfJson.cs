@@ -1,0 +1,88 @@
+using System.Text.Json;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback.Programs;
+using HardyBench.Formats.Json;
+
+namespace HardyBench.Formats.Machines;
+
+/// <summary>Things of a shelf as JSON, one or many, each read by itself so that a bad one costs no other.</summary>
+internal static class ShelfJson
+{
+    /// <summary>Reads a document with a format and a list, a bare list, or one thing.</summary>
+    /// <param name="noun">What one is called: "machine".</param>
+    /// <param name="listName">The member that holds the list.</param>
+    /// <param name="missing">Members that need not be stated, as JSON.</param>
+    /// <param name="check">Throws where a thing cannot be worked with.</param>
+    /// <exception cref="ShelfException">The text is no JSON, or holds no such things.</exception>
+    public static (IReadOnlyList<T> Things, IReadOnlyList<RowProblem> Problems) Read<T>(
+        string text, string expected, string noun, string listName, IReadOnlyDictionary<string, JsonElement> missing, Func<T, T> check)
+    {
+        using var document = Parse(text);
+        var root = document.RootElement;
+        var list = root.ValueKind == JsonValueKind.Object && root.TryGetProperty(listName, out var inside) ? inside : root;
+        if (root.ValueKind == JsonValueKind.Object && root.TryGetProperty("format", out var format) && format.ToString() != expected)
+        {
+            throw new ShelfException($"The format is '{format}'; '{expected}' is read.");
+        }
+
+        var elements = list.ValueKind switch
+        {
+            JsonValueKind.Array => list.EnumerateArray().ToList(),
+            JsonValueKind.Object => [list],
+            _ => throw new ShelfException($"The text holds no list of {noun}s."),
+        };
+        var (things, problems) = (new List<T>(), new List<RowProblem>());
+        foreach (var (place, element) in elements.Index())
+        {
+            try
+            {
+                things.Add(check(Of<T>(element, noun, missing)));
+            }
+            catch (Exception wrong) when (wrong is JsonException or MachineRefusedException or ProgramRefusedException)
+            {
+                problems.Add(new RowProblem($"{noun} {place + 1}", NameOf(element), Sentence(wrong)));
+            }
+        }
+
+        return (things, problems);
+    }
+
+    private static T Of<T>(JsonElement element, string noun, IReadOnlyDictionary<string, JsonElement> missing)
+    {
+        if (element.ValueKind != JsonValueKind.Object)
+        {
+            throw new JsonException($"It is no {noun} but something else.");
+        }
+
+        var members = new Dictionary<string, JsonElement>(missing, StringComparer.OrdinalIgnoreCase);
+        foreach (var member in element.EnumerateObject())
+        {
+            // The last of several that have one name, as JSON readers do.
+            members[member.Name] = member.Value;
+        }
+
+        return JsonSerializer.Deserialize<T>(JsonSerializer.SerializeToElement(members), BenchJson.Options)!;
+    }
+
+    private static JsonDocument Parse(string text)
+    {
+        try
+        {
+            return JsonDocument.Parse(
+                text,
+                new JsonDocumentOptions { CommentHandling = JsonCommentHandling.Skip, AllowTrailingCommas = true }
+            );
+        }
+        catch (JsonException wrong)
+        {
+            throw new ShelfException($"The text is no JSON: {wrong.Message}");
+        }
+    }
+
+    private static string? NameOf(JsonElement element) =>
+        element.ValueKind == JsonValueKind.Object && element.TryGetProperty("name", out var name) ? name.ToString() : null;
+
+    private static string Sentence(Exception wrong) => wrong is JsonException { Path: { } path and not "$" }
+        ? $"What stands at {path.TrimStart('$', '.')} is missing or no value that can be taken."
+        : wrong.Message;
+}

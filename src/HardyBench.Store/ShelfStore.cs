@@ -1,0 +1,112 @@
+using System.Text.Json;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback.Programs;
+using HardyBench.Formats.Json;
+using HardyBench.Store.Entities;
+using Microsoft.EntityFrameworkCore;
+
+namespace HardyBench.Store;
+
+/// <summary>A thing of a shelf as it is kept.</summary>
+/// <param name="Version">0 for one that ships and was never changed; rises with every change.</param>
+public sealed record Stored<T>(T Thing, int Version);
+
+/// <summary>Keeps things of one kind that people own, in an order, each under an id.</summary>
+/// <param name="kind">What they are, as messages name one: "machine".</param>
+public sealed class ShelfStore<T>(BenchDatabaseFactory databases, string kind, Func<T, string> idOf)
+{
+    /// <summary>All that are not put aside.</summary>
+    public async Task<IReadOnlyList<Stored<T>>> AllAsync()
+    {
+        await using var database = databases.CreateDbContext();
+        var documents = await database
+            .Documents.AsNoTracking()
+            .Where(document => document.Kind == kind && document.DeletedAtUtc == null)
+            .OrderBy(document => document.Order)
+            .ToListAsync();
+        return
+        [
+            .. documents.Select(document =>
+                new Stored<T>(JsonSerializer.Deserialize<T>(document.Json, BenchJson.Options)!, document.Version)),
+        ];
+    }
+
+    /// <summary>Ids that are taken, by those put aside too: a run still names them.</summary>
+    public async Task<IReadOnlySet<string>> IdsAsync()
+    {
+        await using var database = databases.CreateDbContext();
+        return await database.Documents.Where(document => document.Kind == kind).Select(document => document.Id).ToHashSetAsync();
+    }
+
+    /// <summary>Keeps things under their ids, all or none; new ones at the end. One that was put aside is brought back.</summary>
+    /// <param name="version">The version that the only one was read at; null for new ones.</param>
+    /// <returns>The version of the last from now on.</returns>
+    /// <exception cref="VersionConflictException">It was changed since, or the id of a new one is taken.</exception>
+    public async Task<int> KeepAsync(IReadOnlyList<T> things, int? version)
+    {
+        await using var database = databases.CreateDbContext();
+        await using var step = await database.Database.BeginTransactionAsync();
+        var order = await database.Documents.Where(document => document.Kind == kind).MaxAsync(document => (int?)document.Order) ?? 0;
+        var kept = 0;
+        foreach (var thing in things)
+        {
+            var json = JsonSerializer.Serialize(thing, BenchJson.Options);
+            if (await database.Documents.FindAsync(kind, idOf(thing)) is not { } existing)
+            {
+                existing = new DocumentEntity { Kind = kind, Id = idOf(thing), Order = ++order, Json = json };
+                database.Add(existing);
+            }
+            else if (existing.Version != version)
+            {
+                throw new VersionConflictException(existing.Id, existing.Version, kind);
+            }
+
+            (existing.Json, existing.DeletedAtUtc) = (json, null);
+            kept = ++existing.Version;
+        }
+
+        await database.SaveChangesAsync();
+        await step.CommitAsync();
+        return kept;
+    }
+
+    /// <summary>Puts one aside, or brings it back; runs that name it stay.</summary>
+    /// <returns>Whether there is one to put aside or bring back.</returns>
+    public async Task<bool> PutAsideAsync(string id, bool aside, DateTimeOffset now)
+    {
+        await using var database = databases.CreateDbContext();
+        DateTime? moment = aside ? now.UtcDateTime : null;
+        return await database
+            .Documents.Where(document => document.Kind == kind && document.Id == id && document.DeletedAtUtc == null == aside)
+            .ExecuteUpdateAsync(set => set.SetProperty(document => document.DeletedAtUtc, moment)) > 0;
+    }
+
+    /// <summary>Sets out those that ship, and brings them up to date; those that a person changed or put aside are left.</summary>
+    public async Task SetOutAsync(IReadOnlyList<T> things)
+    {
+        await using var database = databases.CreateDbContext();
+        foreach (var (order, thing) in things.Index())
+        {
+            var json = JsonSerializer.Serialize(thing, BenchJson.Options);
+            if (await database.Documents.FindAsync(kind, idOf(thing)) is not { } before)
+            {
+                database.Add(new DocumentEntity { Kind = kind, Id = idOf(thing), Order = order, Json = json });
+            }
+            else if (before is { Version: 0, DeletedAtUtc: null })
+            {
+                (before.Order, before.Json) = (order, json);
+            }
+        }
+
+        await database.SaveChangesAsync();
+    }
+}
+
+/// <summary>The shelves that there are.</summary>
+public static class Shelves
+{
+    public static ShelfStore<Machine> Machines(BenchDatabaseFactory databases) => new(databases, "machine", machine => machine.Id);
+
+    public static ShelfStore<EditingProgram> Programs(BenchDatabaseFactory databases) =>
+        new(databases, "editing program", program => program.Id);
+}
