@@ -1,4 +1,5 @@
 using HardyBench.Core.Findings.Comparing;
+using HardyBench.Core.Findings.Statistics;
 using static System.FormattableString;
 
 namespace HardyBench.Core.Wording;
@@ -52,8 +53,11 @@ public static class ComparisonWords
         { } difference => Invariant($"{difference.Mean:+0.0;−0.0;0.0}")
             + (difference.Half is > 0 and var half ? Invariant($" ± {half:0.0}") : string.Empty)
             + (passage.Ratio is { } ratio ? Invariant($", × {ratio:0.00}") : string.Empty)
-            + (passage.IsReal switch { true => ", real", false => ", within noise", null => string.Empty }),
+            + (passage.IsReal switch { true => ", real", false => ", within noise" + ToFind(passage), null => string.Empty }),
     };
+
+    private static string ToFind(PassageBeside passage) =>
+        passage.RunsToFind is { } runs ? Invariant($" (to find {RepeatsToFind.Share:0%} takes {runs} runs a side)") : string.Empty;
 
     /// <summary>What a difference of conditions is about, a phrase.</summary>
     public static string About(ConditionDifference difference) => About(difference.What, difference.Of);

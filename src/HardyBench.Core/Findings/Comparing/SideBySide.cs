@@ -9,7 +9,12 @@ namespace HardyBench.Core.Findings.Comparing;
 /// <param name="Headroom">Where both hold: this side's headroom ÷ the base's; null where that is not known.</param>
 /// <param name="IsReal">Whether they differ by more than chance, even though so many passages were looked at. Null where a side was played
 /// once.</param>
-public sealed record PassageBeside(int Place, WelchDifference? Difference, double? Ratio, double? Headroom, bool? IsReal);
+public sealed record PassageBeside(int Place, WelchDifference? Difference, double? Ratio, double? Headroom, bool? IsReal)
+{
+    /// <summary>Where they differ by no more than chance: how many runs a side a difference of <see cref="Statistics.RepeatsToFind.Share"/> takes
+    /// to be found; null where that cannot be told.</summary>
+    public int? RunsToFind { get; init; }
+}
 
 /// <summary>One side beside the base, passage by passage.</summary>
 /// <param name="MeanRatio">Geometric mean of the ratios over passages of which both show any frame; null without any.</param>
@@ -32,9 +37,11 @@ public sealed record SideBeside(
     public static SideBeside Of(IReadOnlyList<IReadOnlyList<PassageSummary>> bases, IReadOnlyList<IReadOnlyList<PassageSummary?>> others)
     {
         var places = Enumerable.Range(0, bases[0].Count).ToList();
-        var differences = places.Select(place => DifferenceOf(
-            [.. bases.Select(run => run[place]).Where(IsPlayed).Select(passage => passage.ShownRate)],
-            [.. others.Select(run => run[place]).OfType<PassageSummary>().Where(IsPlayed).Select(passage => passage.ShownRate)])).ToList();
+        var rates = places.Select(place => (
+            Base: (IReadOnlyList<double>)[.. bases.Select(run => run[place]).Where(IsPlayed).Select(passage => passage.ShownRate)],
+            Other: (IReadOnlyList<double>)
+                [.. others.Select(run => run[place]).OfType<PassageSummary>().Where(IsPlayed).Select(passage => passage.ShownRate)])).ToList();
+        var differences = rates.Select(rate => DifferenceOf(rate.Base, rate.Other)).ToList();
         var judged = places.Where(place => differences[place]?.Difference.Chance is not null).ToList();
         var real = HolmCorrection
             .Rejected([.. judged.Select(place => differences[place]!.Value.Difference.Chance!.Value)], MostChance)
@@ -46,7 +53,11 @@ public sealed record SideBeside(
             differences[place]?.Ratio,
             HeadroomOf(bases[0][place], others[0][place]),
             differences[place]?.Difference.Chance is null ? null : real.Contains(place)
-        ))
+        )
+        {
+            RunsToFind = differences[place]?.Difference.Chance is null || real.Contains(place) ? null
+                : RepeatsToFind.Of(rates[place].Base, rates[place].Other, MostChance / judged.Count),
+        })
         .ToList();
         var ratios = passages.Select(passage => passage.Ratio).OfType<double>().Where(ratio => ratio > 0).ToList();
         return new SideBeside(
