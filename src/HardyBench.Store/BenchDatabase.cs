@@ -32,6 +32,12 @@ public sealed class BenchDatabase(DbContextOptions<BenchDatabase> options) : DbC
             run.HasIndex(r => r.TrialId);
             run.HasMany(r => r.Marks).WithOne().HasForeignKey(m => m.RunId);
             run.HasMany(r => r.Passages).WithOne().HasForeignKey(p => p.RunId);
+            run.HasOne(r => r.Line).WithOne().HasForeignKey<RunLineEntity>(line => line.RunId);
+        });
+        modelBuilder.Entity<RunLineEntity>(line =>
+        {
+            line.ToTable("RunLines");
+            line.HasKey(l => l.RunId);
         });
         modelBuilder.Entity<RunPieceEntity>(piece =>
         {

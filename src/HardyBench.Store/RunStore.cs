@@ -103,7 +103,25 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         Differences = string.Join(DifferenceMark, header.Settings.Differences()),
         LagsJson = "[]",
         FailuresJson = "[]",
+        Line = new RunLineEntity
+        {
+            Timeline = header.Timeline.Title,
+            Machine = header.Machine.Name,
+            Words = WordsOf(header, RunEnding.Playing, place),
+            Scale = header.Settings.Scale,
+            Ending = RunEnding.Playing,
+        },
     };
+
+    /// <summary>What a run is found by.</summary>
+    private static string WordsOf(RunHeader header, RunEnding ending, RunPlace? place) => string.Join(
+        ' ',
+        [
+            header.Timeline.Title, header.Machine.Name, header.Settings.Scale.ToString(), .. header.Settings.Differences(),
+            header.Settings.IsBare ? "bare" : string.Empty, header.ByHand ? "by hand" : string.Empty, ending switch { RunEnding.CutShort => "cut short", RunEnding.Stopped => "stopped early", _ => ending.ToString() },
+            $"{header.StartedAt.UtcDateTime:yyyy-MM-dd}",
+            place is null ? string.Empty : $"trial {place.TrialId} {place.Role.Label}",
+        ]).ToLowerInvariant();
 
     /// <summary>Keeps what a run in play has brought since the last call. A piece that was told as not kept and is there all the same is
     /// replaced by the one that now holds it and more.</summary>
@@ -151,6 +169,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         await database.RunPieces.Where(piece => ids.Contains(piece.RunId)).ExecuteDeleteAsync();
         await database.Marks.Where(mark => ids.Contains(mark.RunId)).ExecuteDeleteAsync();
         await database.Set<PassageEntity>().Where(passage => ids.Contains(passage.RunId)).ExecuteDeleteAsync();
+        await database.Set<RunLineEntity>().Where(line => ids.Contains(line.RunId)).ExecuteDeleteAsync();
         var count = await gone.ExecuteDeleteAsync();
         await step.CommitAsync();
         return count;
@@ -162,7 +181,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         var columns = await RunColumns.WriteAsync(run.Frames, run.Loads);
         await using var database = databases.CreateDbContext();
         await using var step = await database.Database.BeginTransactionAsync();
-        var entity = await database.Runs.SingleAsync(entity => entity.Id == id);
+        var entity = await database.Runs.Include(entity => entity.Line).SingleAsync(entity => entity.Id == id);
         End(entity, run, columns);
         await database.SaveChangesAsync();
         await database.RunPieces.Where(piece => piece.RunId == id).ExecuteDeleteAsync();
@@ -181,7 +200,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         foreach (var id in ids)
         {
             await using var step = databases.CreateDbContext();
-            var entity = await step.Runs.Include(run => run.Passages).SingleAsync(run => run.Id == id);
+            var entity = await step.Runs.Include(run => run.Passages).Include(run => run.Line).SingleAsync(run => run.Id == id);
             if (WholeHeader(entity.HeaderJson) is not null)
             {
                 try
@@ -217,7 +236,13 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     {
         entity.Rules = RunSummary.Rules;
         entity.NotesJson = JsonSerializer.Serialize(RunWords.NotesOf(run), BenchJson.Options);
-        entity.Passages.AddRange(RunSummary.Of(run).Passages.Select(passage => new PassageEntity
+        var passages = RunSummary.Of(run).Passages;
+        var line = entity.Line!;
+        (line.Timeline, line.Machine, line.Ending) = (run.Header.Timeline.Title, run.Header.Machine.Name, run.Ending);
+        line.Words = WordsOf(run.Header, run.Ending, PlaceOf(entity));
+        (line.Holds, line.Wavers, line.Breaks) = (Count(Verdict.Holds), Count(Verdict.Wavers), Count(Verdict.Breaks));
+        (line.Slots, line.Shown) = (passages.Sum(passage => passage.Slots), passages.Sum(passage => passage.Shown));
+        entity.Passages.AddRange(passages.Select(passage => new PassageEntity
         {
             RunId = entity.Id,
             Index = passage.Index,
@@ -235,6 +260,8 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             SecondLimiter = passage.Second,
             DecodedOn = string.Join('\n', passage.DecodedOn),
         }));
+
+        int Count(Verdict verdict) => passages.Count(passage => passage.Verdict == verdict);
     }
 
     /// <summary>What an ended run has shown, without its frames and loads; null where there is no such run.</summary>
@@ -370,31 +397,14 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     public async Task<int> PutAsideAsync(IReadOnlyList<long> ids, bool aside, DateTimeOffset now)
     {
         await using var database = databases.CreateDbContext();
+        await using var step = await database.Database.BeginTransactionAsync();
         DateTime? moment = aside ? now.UtcDateTime : null;
-        return await database.Runs.Where(run => ids.Contains(run.Id) && run.Ending != RunEnding.Playing)
+        var count = await database.Runs.Where(run => ids.Contains(run.Id) && run.Ending != RunEnding.Playing)
             .ExecuteUpdateAsync(change => change.SetProperty(run => run.DeletedAtUtc, moment));
-    }
-
-    /// <summary>All runs, newest first.</summary>
-    /// <param name="aside">Whether those put aside are wanted too.</param>
-    public async Task<IReadOnlyList<RunLine>> ListAsync(bool aside = false)
-    {
-        await using var database = databases.CreateDbContext();
-        return await database.Runs.AsNoTracking().Where(run => aside || run.DeletedAtUtc == null).OrderByDescending(run => run.Id)
-            .Select(run => new RunLine(
-                run.Id,
-                run.TimelineId,
-                run.TimelineDigest,
-                run.MachineId,
-                run.Scale,
-                run.Policy,
-                run.Pictures,
-                run.StartedAtUtc,
-                run.Ending,
-                run.ByHand, run.ConditionsDigest, run.Differences, run.TrialId, run.Label, run.Marks.Count, run.DeletedAtUtc != null,
-                run.Passages.OrderBy(p => p.Index)
-                    .Select(p => new PassageLine(p.Index, p.Slots, p.Shown, p.SteadyDrops, p.Verdict, p.Limiter)).ToList()))
-            .ToListAsync();
+        await database.Set<RunLineEntity>().Where(line => ids.Contains(line.RunId) && line.Ending != RunEnding.Playing)
+            .ExecuteUpdateAsync(change => change.SetProperty(line => line.Deleted, aside));
+        await step.CommitAsync();
+        return count;
     }
 
     /// <summary>Ended runs of a timeline, just as it is now, played through on a machine, just as it is described now, at a preview scale;
@@ -520,8 +530,11 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     {
         Marks = await database.Marks.AsNoTracking().Where(mark => mark.RunId == run.Id).OrderBy(mark => mark.AtTicks)
             .Select(mark => new RunMark(mark.Id, new TimeSpan(mark.AtTicks), mark.Frame, mark.Kind, mark.Text)).ToListAsync(),
-        Place = run.TrialId is { } trial ? new RunPlace(trial, new StepRole(run.Label!, run.Passage, run.Side)) : null,
+        Place = PlaceOf(run),
     };
+
+    private static RunPlace? PlaceOf(RunEntity run) =>
+        run.TrialId is { } trial ? new RunPlace(trial, new StepRole(run.Label!, run.Passage, run.Side)) : null;
 
     private static async Task<Run> WholeAsync(BenchDatabase database, RunEntity run)
     {

@@ -31,7 +31,7 @@ public sealed class Bench : IDisposable
     private Bench(DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack, string? watched)
     {
         Folder = folder;
-        Runs = new RunStore(databases);
+        (Runs, RunList) = (new RunStore(databases), new RunList(databases));
         documents = new DocumentStore(databases);
         Clips = new ClipFolder(folder.Clips, pack, new OwnClips(folder.Own, watched));
         ClipMaker = new ClipMaker(Clips);
@@ -58,6 +58,8 @@ public sealed class Bench : IDisposable
     public DataFolder Folder { get; }
 
     public RunStore Runs { get; }
+
+    public RunList RunList { get; }
 
     public ClipFolder Clips { get; }
 

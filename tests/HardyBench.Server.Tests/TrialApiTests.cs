@@ -143,4 +143,17 @@ public sealed class TrialApiTests : ServerTest
         Assert.Contains(devices, device => (string)device!["name"]! == "vaapi");
         Assert.All(devices, device => Assert.True(device!["refusal"] is null || ((string)device["refusal"]!).Length > 0));
     }
+
+    [Fact]
+    public async Task Runs_are_found_sorted_and_paged()
+    {
+        await AskAsync("curlew-desk", "repeat");
+        await WaitAsync(play => !(bool)play["running"]! && play["waiting"]!.AsArray().Count == 0);
+        await PlayToEndAsync("gannet-tower");
+
+        var page = await GetAsync("/api/runs/page?words=curlew&by=number&rising=true&take=1");
+        Assert.Equal((4, 3), ((int)page["all"]!, (int)page["found"]!));
+        Assert.Equal(1, (long)Assert.Single(page["runs"]!.AsArray())!["id"]!);
+        Assert.Equal(2, (long)(await GetAsync("/api/runs/page?words=curlew&skip=1&take=1"))["runs"]![0]!["id"]!);
+    }
 }

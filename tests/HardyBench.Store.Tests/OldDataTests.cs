@@ -40,7 +40,7 @@ public sealed class OldDataTests
         await databases.MigrateAsync(CancellationToken.None);
 
         var runs = new RunStore(databases);
-        Assert.Equal(RunEnding.Finished, Assert.Single(await runs.ListAsync()).Ending);
+        Assert.Equal(RunEnding.Finished, Assert.Single(await new RunList(databases).AllAsync()).Ending);
         var run = (await runs.FindAsync(1))!.Run;
         Assert.Equal((50, "asked"), (run.Frames.Count, run.Header.Timeline.Passages[0].Question));
         await runs.DigestAnewAsync();
@@ -123,7 +123,8 @@ public sealed class OldDataTests
         await databases.MigrateAsync(CancellationToken.None);
 
         await new RunStore(databases).DigestAnewAsync();
-        Assert.Single(await new RunStore(databases).ListAsync());
+        Assert.Single(await new RunList(databases).AllAsync());
+        Assert.Single((await new RunList(databases).PageAsync(new RunQuery())).Runs);
     }
 
     [Fact]

@@ -67,7 +67,7 @@ public sealed class RunStoreTests : IAsyncLifetime
 
         var found = (await runs.FindAsync(id))!.Run;
         Assert.Equal((RunEnding.CutShort, 60), (found.Ending, found.Frames.Count));
-        Assert.Equal(60, Assert.Single(await runs.ListAsync()).Passages[0].Slots);
+        Assert.Equal(60, Assert.Single(await new RunList(databases).AllAsync()).Passages[0].Slots);
     }
 
     [Fact]
@@ -139,7 +139,7 @@ public sealed class RunStoreTests : IAsyncLifetime
         var digest = TimelineJson.Digest(Sample(1).Header.Timeline);
 
         Assert.Equal(1, await runs.PutAsideAsync([aside, 999], true, DateTimeOffset.UnixEpoch));
-        Assert.Equal([kept], (await runs.ListAsync()).Select(run => run.Id));
+        Assert.Equal([kept], (await new RunList(databases).AllAsync()).Select(run => run.Id));
         Assert.Equal(kept, (await runs.NewestBareAsync(digest, Described))!.Id);
 
         Assert.Equal(1, await runs.PutAsideAsync([aside], false, DateTimeOffset.UnixEpoch));
@@ -155,7 +155,7 @@ public sealed class RunStoreTests : IAsyncLifetime
         var sooner = await runs.MarkAsync(id, new RunMark(0, TimeSpan.FromSeconds(1), 25, MarkKind.Stutter, ""));
 
         Assert.Equal([sooner, later], (await runs.FindAsync(id))!.Marks);
-        Assert.Equal(2, (await runs.ListAsync()).Single(run => run.Id == id).Marks);
+        Assert.Equal(2, (await new RunList(databases).AllAsync()).Single(run => run.Id == id).Marks);
         await runs.UnmarkAsync(other, later.Id);
         Assert.Equal(2, (await runs.FindAsync(id))!.Marks.Count);
         await runs.UnmarkAsync(id, later.Id);
@@ -170,7 +170,7 @@ public sealed class RunStoreTests : IAsyncLifetime
         await KeepAsync(Sample(10, new PlaybackSettings(Cache: FileCache.Cold)));
         await KeepAsync(Sample(10, new PlaybackSettings(Threads: 2)));
 
-        var digests = (await runs.ListAsync()).Select(run => run.ConditionsDigest).Reverse().ToList();
+        var digests = (await new RunList(databases).AllAsync()).Select(run => run.ConditionsDigest).Reverse().ToList();
 
         Assert.Equal(digests[0], digests[1]);
         Assert.Equal(3, digests.Distinct().Count());
@@ -187,7 +187,7 @@ public sealed class RunStoreTests : IAsyncLifetime
 
         Assert.Equal(1, await runs.ClearAwayAsync(now));
 
-        Assert.Equal([fresh, kept], (await runs.ListAsync(aside: true)).Select(run => run.Id));
+        Assert.Equal([fresh, kept], (await new RunList(databases).AllAsync(aside: true)).Select(run => run.Id));
         await using var database = databases.CreateDbContext();
         Assert.Empty(database.Marks);
         Assert.Equal(0, await runs.ClearAwayAsync(now));

@@ -111,12 +111,12 @@ public sealed class BenchTests
     {
         var bench = await OpenAsync();
         Assert.Null((await bench.Advice.AdviseAsync("touring-night")).Machine);
-        Assert.Empty(await bench.Runs.ListAsync());
+        Assert.Empty(await bench.RunList.AllAsync());
 
         Assert.Equal(DemoMachines.All.Count, await bench.Advice.PlayStandInsAsync("touring-night", CancellationToken.None));
         Assert.Equal(0, await bench.Advice.PlayStandInsAsync("touring-night", CancellationToken.None));
 
-        Assert.Equal(DemoMachines.All.Count, (await bench.Runs.ListAsync()).Count);
+        Assert.Equal(DemoMachines.All.Count, (await bench.RunList.AllAsync()).Count);
     }
 
     [Fact]
@@ -129,10 +129,10 @@ public sealed class BenchTests
             bench.Advice.PlayStandInsAsync("touring-night", left.Token, () => left.CancelAsync())
         );
 
-        Assert.Equal(RunEnding.Finished, Assert.Single(await bench.Runs.ListAsync()).Ending);
+        Assert.Equal(RunEnding.Finished, Assert.Single(await bench.RunList.AllAsync()).Ending);
         using var leftEarly = new CancellationTokenSource(TimeSpan.FromMilliseconds(1));
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => bench.Advice.PlayStandInsAsync("touring-night", leftEarly.Token));
-        Assert.All(await bench.Runs.ListAsync(), run => Assert.Equal(RunEnding.Finished, run.Ending));
+        Assert.All(await bench.RunList.AllAsync(), run => Assert.Equal(RunEnding.Finished, run.Ending));
     }
 
     [Fact]
@@ -156,7 +156,7 @@ public sealed class BenchTests
             asked.Advice.PlayStandInsAsync("touring-night", CancellationToken.None)
         );
 
-        var runs = await asked.Runs.ListAsync();
+        var runs = await asked.RunList.AllAsync();
         Assert.Equal(2 * DemoMachines.All.Count, runs.Count);
         Assert.Equal(5, (await asked.Runs.FindAsync(runs[0].Id))!.Run.Header.ClipChecksums.Count);
     }

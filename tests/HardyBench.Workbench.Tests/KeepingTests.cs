@@ -183,7 +183,7 @@ public sealed class KeepingTests
 
         Assert.Single(both, played => played);
         Assert.Equal(TrialState.Finished, Assert.Single(await bench.Trials.ListAsync()).State);
-        Assert.Single(await bench.Runs.ListAsync());
+        Assert.Single(await bench.RunList.AllAsync());
     }
 
     [Fact]
@@ -204,7 +204,7 @@ public sealed class KeepingTests
 
         var back = await Bench.OpenAsync(bench.Folder.Path, small: true, CancellationToken.None);
         Assert.Equal(["touring-night", "closing-gala"], (await back.Timelines.AllAsync()).Select(timeline => timeline.Id));
-        Assert.Equal(DemoMachines.All.Count, (await back.Runs.ListAsync()).Count);
+        Assert.Equal(DemoMachines.All.Count, (await back.RunList.AllAsync()).Count);
         Assert.True(File.Exists(kept));
     }
 

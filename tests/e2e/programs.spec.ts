@@ -21,7 +21,7 @@ test('an editing program is duplicated and changed, and a stand-in plays as it d
   await page.getByLabel('plays as').selectOption({ label: 'Gantry (2)' });
   await expect(page.getByTestId('about-to')).toContainText('as Gantry (2) would play');
   await expect(page.getByRole('alert')).toContainText('own player only');
-  await page.getByLabel('on', { exact: true }).selectOption({ label: 'Curlew desk' });
+  await page.locator('[data-plays] select').first().selectOption({ label: 'Curlew desk' });
   await expect(page.getByRole('alert')).toHaveCount(0);
   await page.getByRole('button', { name: 'Play Space' }).click();
   await expect(page.getByTestId('sheet')).toContainText('as Gantry (2) would play');

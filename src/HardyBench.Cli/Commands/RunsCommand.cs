@@ -11,7 +11,7 @@ internal static class RunsCommand
         .Running(async (_, bench, _) =>
         {
             var table = new Table().AddColumns("run", "started", "timeline", "machine", "scale", "ending", "holds", "wavers", "breaks");
-            foreach (var run in await bench.Runs.ListAsync())
+            foreach (var run in await bench.RunList.AllAsync())
             {
                 table.AddRow(
                     $"{run.Id}", run.StartedAtUtc.ToString("yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture), run.TimelineId,

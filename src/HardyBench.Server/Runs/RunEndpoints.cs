@@ -1,6 +1,7 @@
 using System.Text;
 using HardyBench.Core;
 using HardyBench.Core.Findings;
+using HardyBench.Formats.Json;
 using HardyBench.Formats.Runs;
 using HardyBench.Store;
 using HardyBench.Workbench;
@@ -20,9 +21,15 @@ internal static class RunEndpoints
             {
                 var timelines = (await bench.Timelines.AllAsync()).ToDictionary(timeline => timeline.Id, timeline => timeline.Title);
                 var machines = (await bench.Machines.AllAsync()).ToDictionary(machine => machine.Id, machine => machine.Name);
-                return TypedResults.Ok((await bench.Runs.ListAsync()).Select(run => RunLineView.Of(run, timelines, machines)).ToArray());
+                return TypedResults.Ok((await bench.RunList.AllAsync()).Select(run => RunLineView.Of(run, timelines, machines)).ToArray());
             })
             .WithName("listRuns");
+        runs.MapGet(
+                "/page",
+                async Task<Ok<RunPageView>> (
+                        Bench bench, string words = "", string by = "number", bool rising = false, int skip = 0, int take = 100) =>
+                    TypedResults.Ok(await RunPageView.OfAsync(bench, new RunQuery(words, OrderOf(by), rising, skip, take))))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("pageOfRuns");
         runs.MapGet("/{id:long}", async Task<Ok<RunDocument>> (long id, Bench bench) =>
                 TypedResults.Ok(Document(await RunAsync(bench, id))))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("run");
@@ -92,10 +99,14 @@ internal static class RunEndpoints
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("runAsParquet");
     }
 
+    private static RunOrder OrderOf(string name) =>
+        Enum.TryParse<RunOrder>(name, ignoreCase: true, out var order) && Enum.IsDefined(order) ? order
+            : throw new UnknownThingException("order of runs", name, Enum.GetValues<RunOrder>().Select(BenchJson.Name));
+
     private static RunDocument Document(StoredRun stored) =>
         RunDocument.Of(stored.Id, stored.Run, RunFindings.Of(stored.Run), stored.Marks, stored.Place?.TrialId);
 
     private static async Task<StoredRun> RunAsync(Bench bench, long id) =>
         await bench.Runs.FindAsync(id)
-        ?? throw new UnknownThingException("run", $"{id}", (await bench.Runs.ListAsync()).Take(5).Select(run => $"{run.Id}"));
+        ?? throw new UnknownThingException("run", $"{id}", (await bench.RunList.AllAsync()).Take(5).Select(run => $"{run.Id}"));
 }

@@ -4,6 +4,7 @@ using HardyBench.Core.Timelines;
 using HardyBench.Core.Wording;
 using HardyBench.Formats.Runs;
 using HardyBench.Store;
+using HardyBench.Workbench;
 
 namespace HardyBench.Server.Runs;
 
@@ -42,6 +43,20 @@ public sealed record RunLineView(
         run.Ending, run.ByHand, run.ConditionsDigest, run.Differences.Split(RunStore.DifferenceMark, StringSplitOptions.RemoveEmptyEntries),
         run.TrialId, run.Label, run.Marks, [.. run.Passages.Select(passage => passage.Verdict)], run.Passages.Sum(passage => passage.Slots),
         run.Passages.Sum(passage => passage.Shown), run.Passages.Sum(passage => passage.SteadyDrops));
+}
+
+/// <summary>A page of the list of runs.</summary>
+/// <param name="All">Runs that there are.</param>
+/// <param name="Found">Runs that have the words.</param>
+public sealed record RunPageView(int All, int Found, IReadOnlyList<RunLineView> Runs)
+{
+    public static async Task<RunPageView> OfAsync(Bench bench, RunQuery query)
+    {
+        var timelines = (await bench.Timelines.AllAsync()).ToDictionary(timeline => timeline.Id, timeline => timeline.Title);
+        var machines = (await bench.Machines.AllAsync()).ToDictionary(machine => machine.Id, machine => machine.Name);
+        var page = await bench.RunList.PageAsync(query);
+        return new RunPageView(page.All, page.Found, [.. page.Runs.Select(run => RunLineView.Of(run, timelines, machines))]);
+    }
 }
 
 /// <summary>One passage of a run in full: the finding, every frame, the loads on the same time axis.</summary>

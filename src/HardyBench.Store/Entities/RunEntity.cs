@@ -76,9 +76,44 @@ public sealed class RunEntity
     /// <summary>Frames and loads as Parquet; null while the run is still in pieces.</summary>
     public byte[]? Columns { get; set; }
 
+    /// <summary>What it is found and put in order by in a list.</summary>
+    public RunLineEntity? Line { get; set; }
+
     public List<PassageEntity> Passages { get; } = [];
 
     public List<MarkEntity> Marks { get; } = [];
+}
+
+/// <summary>A run's line of the list: short, in a table of its own, so that a list reads no results.</summary>
+public sealed class RunLineEntity
+{
+    public long RunId { get; set; }
+
+    /// <summary>Whether it was put aside.</summary>
+    public bool Deleted { get; set; }
+
+    /// <summary>The timeline's title as it was played.</summary>
+    public required string Timeline { get; set; }
+
+    /// <summary>The machine's name as it was played.</summary>
+    public required string Machine { get; set; }
+
+    /// <summary>All that is looked through for words, in lower case.</summary>
+    public required string Words { get; set; }
+
+    public PreviewScale Scale { get; set; }
+
+    public RunEnding Ending { get; set; }
+
+    public int Holds { get; set; }
+
+    public int Wavers { get; set; }
+
+    public int Breaks { get; set; }
+
+    public int Slots { get; set; }
+
+    public int Shown { get; set; }
 }
 
 /// <summary>An observation pinned to a moment of a run.</summary>

@@ -234,6 +234,52 @@ namespace HardyBench.Store.Migrations
                     b.ToTable("Runs");
                 });
 
+            modelBuilder.Entity("HardyBench.Store.Entities.RunLineEntity", b =>
+                {
+                    b.Property<long>("RunId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Breaks")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Deleted")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Ending")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Holds")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Machine")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Scale")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Shown")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Slots")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Timeline")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Wavers")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("RunId");
+
+                    b.ToTable("RunLines", (string)null);
+                });
+
             modelBuilder.Entity("HardyBench.Store.Entities.RunPieceEntity", b =>
                 {
                     b.Property<long>("RunId")
@@ -312,6 +358,15 @@ namespace HardyBench.Store.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("HardyBench.Store.Entities.RunLineEntity", b =>
+                {
+                    b.HasOne("HardyBench.Store.Entities.RunEntity", null)
+                        .WithOne("Line")
+                        .HasForeignKey("HardyBench.Store.Entities.RunLineEntity", "RunId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("HardyBench.Store.Entities.RunPieceEntity", b =>
                 {
                     b.HasOne("HardyBench.Store.Entities.RunEntity", null)
@@ -323,6 +378,8 @@ namespace HardyBench.Store.Migrations
 
             modelBuilder.Entity("HardyBench.Store.Entities.RunEntity", b =>
                 {
+                    b.Navigation("Line");
+
                     b.Navigation("Marks");
 
                     b.Navigation("Passages");

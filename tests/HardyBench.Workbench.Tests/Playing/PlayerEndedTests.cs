@@ -26,7 +26,7 @@ public sealed class PlayerEndedTests
             bench.Trials.PlayAsync(asked.Id, new Ending(bench), CancellationToken.None)
         );
 
-        var run = Assert.Single(await bench.Runs.ListAsync());
+        var run = Assert.Single(await bench.RunList.AllAsync());
         var kept = (await bench.Runs.FindAsync(run.Id))!.Run;
         Assert.Equal(RunEnding.CutShort, kept.Ending);
         Assert.NotEmpty(kept.Frames);

@@ -17,7 +17,7 @@
   async function open() {
     [problem, chosen] = [null, shown.map(String)];
     try {
-      choices = orThrow(await api.GET('/api/runs')).filter((run) => !run.byHand && run.ending !== 'playing').map((run) => ({ id: `${run.id}`, name: named(run) }));
+      choices = orThrow(await api.GET('/api/runs/page', { params: { query: { take: 1000 } } })).runs.filter((run) => !run.byHand && run.ending !== 'playing').map((run) => ({ id: `${run.id}`, name: named(run) }));
     } catch (failure) {
       problem = (failure as Error).message;
     }

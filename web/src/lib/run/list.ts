@@ -30,16 +30,20 @@ export const columns: Record<string, (run: RunLine) => string | number> = {
   marks: (run) => run.marks || ''
 };
 
-/** Runs in which every word is found somewhere, whatever the column. */
-export function filtered(runs: RunLine[], words: string): RunLine[] {
-  const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
-  return runs.filter((run) => {
-    const text = [...Object.values(columns).map((value) => value(run)), run.label ?? '', run.trialId ? `trial ${run.trialId}` : '']
-      .join(' ')
-      .toLowerCase();
-    return wanted.every((word) => text.includes(word));
-  });
-}
+/** Columns that the list can be put in order by, as the server calls them. */
+export const orders: Record<string, string> = {
+  run: 'number',
+  started: 'number',
+  timeline: 'timeline',
+  machine: 'machine',
+  scale: 'scale',
+  ending: 'ending',
+  holds: 'holds',
+  wavers: 'wavers',
+  breaks: 'breaks',
+  'shown %': 'shown',
+  slots: 'slots'
+};
 
 /** Groups in the order of their newest run. */
 export function grouped(runs: RunLine[], by: Grouping): Group[] {

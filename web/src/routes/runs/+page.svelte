@@ -1,23 +1,30 @@
 <script lang="ts">
-  import { SvelteSet } from 'svelte/reactivity';
-  import { api, type RunLine } from '#lib/api/client.ts';
+  import { SvelteMap } from 'svelte/reactivity';
+  import { api, orThrow, type RunLine, type Schemas } from '#lib/api/client.ts';
   import { Reading } from '#lib/api/reading.svelte.ts';
   import { live } from '#lib/live.svelte.ts';
-  import { columns, filtered, grouped, written, type Grouping } from '#lib/run/list.ts';
+  import { columns, grouped, orders, written, type Grouping } from '#lib/run/list.ts';
 
   const figures = ['run', 'holds', 'wavers', 'breaks', 'shown %', 'slots', 'marks'];
-  const reading = new Reading<RunLine[]>(() => (signal) => api.GET('/api/runs', { signal }), () => live.ended);
-  const runs = $derived(reading.value);
+  const most = 100;
   let words = $state('');
+  let order = $state({ by: 'number', rising: false });
+  let skip = $state(0);
+  const asked = (from: number, take: number) => ({ words, ...order, skip: from, take });
+  const reading = new Reading<Schemas['RunPageView']>(() => {
+    const query = asked(skip, most);
+    return (signal) => api.GET('/api/runs/page', { params: { query }, signal });
+  }, () => live.ended);
+  const found = $derived(reading.value?.found ?? 0);
   let by = $state<Grouping>('none');
-  const selected = new SvelteSet<number>();
+  /** Those of other pages too. */
+  const selected = new SvelteMap<number, RunLine>();
   let aside = $state<number[]>([]);
   let said = $state('');
-  const shown = $derived(filtered(runs ?? [], words));
-  const taken = $derived(shown.filter((run) => selected.has(run.id)));
+  const shown = $derived(reading.value?.runs ?? []);
+  const taken = $derived([...selected.values()]);
   /** In the order of their numbers: the earliest is the base. */
   const comparable = $derived(taken.filter((run) => !run.byHand && run.ending !== 'playing').map((run) => run.id).sort((one, other) => one - other).slice(0, 6));
-  const worth = $derived(taken.length ? taken : shown);
 
   async function put(ids: number[], away: boolean) {
     await api.POST('/api/runs/aside', { body: { ids, aside: away } });
@@ -26,21 +33,34 @@
     live.ended++;
   }
 
-  function toggle(ids: number[], on: boolean) {
-    for (const id of ids) on ? selected.add(id) : selected.delete(id);
+  function toggle(runs: RunLine[], on: boolean) {
+    for (const run of runs) on ? selected.set(run.id, run) : selected.delete(run.id);
   }
 
-  function save() {
+  function sort(name: string) {
+    const by = orders[name];
+    order = { by, rising: order.by === by ? !order.rising : ['timeline', 'machine', 'scale'].includes(by) };
+    skip = 0;
+  }
+
+  /** Those selected, or all that are found, on whatever page. */
+  async function worth() {
+    return taken.length ? taken : orThrow(await api.GET('/api/runs/page', { params: { query: asked(0, Math.max(1, found)) } })).runs;
+  }
+
+  async function save() {
+    const runs = await worth();
     const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob([written(worth, ',')], { type: 'text/csv' }));
+    link.href = URL.createObjectURL(new Blob([written(runs, ',')], { type: 'text/csv' }));
     link.download = 'runs.csv';
     link.click();
     URL.revokeObjectURL(link.href);
   }
 
   async function copy() {
-    await navigator.clipboard.writeText(written(worth, '\t'));
-    said = `${worth.length} runs copied as a table.`;
+    const runs = await worth();
+    await navigator.clipboard.writeText(written(runs, '\t'));
+    said = `${runs.length} runs copied as a table.`;
   }
 </script>
 
@@ -48,7 +68,7 @@
 <div class="p-4">
   <div class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 text-sm">
     <h1 class="text-lg font-semibold">Runs</h1>
-    <input class="input input-sm w-64" type="search" aria-label="Show only runs with" placeholder="show only runs with…" bind:value={words} />
+    <input class="input input-sm w-64" type="search" aria-label="Show only runs with" placeholder="show only runs with…" bind:value={words} oninput={() => (skip = 0)} />
     <label class="flex items-center gap-1.5">
       grouped by
       <select class="select select-sm w-36" bind:value={by}>
@@ -57,11 +77,18 @@
         <option value="trial">trial</option>
       </select>
     </label>
-    <span class="quiet">{shown.length} of {runs?.length ?? 0} runs{taken.length ? `, ${taken.length} selected` : ''}</span>
+    <span class="quiet">{found} of {reading.value?.all ?? 0} runs{taken.length ? `, ${taken.length} selected` : ''}</span>
+    {#if found > most}
+      <nav class="flex items-center gap-2" aria-label="Pages">
+        <button class="btn btn-sm" disabled={skip === 0} onclick={() => (skip = Math.max(0, skip - most))}>Previous</button>
+        <span class="figure">{skip + 1}–{skip + shown.length}</span>
+        <button class="btn btn-sm" disabled={skip + most >= found} onclick={() => (skip += most)}>Next</button>
+      </nav>
+    {/if}
     <span class="ml-auto flex gap-2">
       <a class="btn btn-sm {comparable.length < 2 ? 'btn-disabled' : ''}" aria-disabled={comparable.length < 2} href={comparable.length < 2 ? undefined : `/compare?${comparable.map((id) => `run=${id}`).join('&')}`}>Compare</a>
-      <button class="btn btn-sm" onclick={save} disabled={!worth.length}>Save as CSV</button>
-      <button class="btn btn-sm" onclick={copy} disabled={!worth.length}>Copy as table</button>
+      <button class="btn btn-sm" onclick={save} disabled={!found}>Save as CSV</button>
+      <button class="btn btn-sm" onclick={copy} disabled={!found}>Copy as table</button>
       <button class="btn btn-sm" onclick={() => put(taken.map((run) => run.id), true)} disabled={!taken.length}>Delete</button>
     </span>
   </div>
@@ -74,16 +101,20 @@
   {/if}
   {#if reading.problem}
     <p role="alert" class="text-error">{reading.problem}</p>
-  {:else if runs?.length === 0}
+  {:else if reading.value?.all === 0}
     <p>Nothing has been played yet. <a class="link" href="/timelines">Open a timeline and press Space.</a></p>
-  {:else if runs && !shown.length}
-    <p data-testid="no-runs">No run has these words. <button class="link" onclick={() => (words = '')}>Show all {runs.length}</button></p>
-  {:else if runs}
+  {:else if reading.value && !found}
+    <p data-testid="no-runs">No run has these words. <button class="link" onclick={() => (words = '')}>Show all {reading.value.all}</button></p>
+  {:else if reading.value}
     <table class="w-full text-sm" data-testid="runs">
       <thead class="bg-base-200 text-left">
         <tr class="[&>th]:border-b [&>th]:border-base-300 [&>th]:px-2.5 [&>th]:py-1.5 [&>th]:font-semibold">
-          <th scope="col"><input type="checkbox" class="checkbox checkbox-sm" aria-label="All runs shown" checked={taken.length > 0 && taken.length === shown.length} onchange={(event) => toggle(shown.map((run) => run.id), event.currentTarget.checked)} /></th>
-          {#each Object.keys(columns) as head (head)}<th scope="col" class={figures.includes(head) ? 'text-right' : ''}>{head}</th>{/each}
+          <th scope="col"><input type="checkbox" class="checkbox checkbox-sm" aria-label="All runs shown" checked={shown.length > 0 && shown.every((run) => selected.has(run.id))} onchange={(event) => toggle(shown, event.currentTarget.checked)} /></th>
+          {#each Object.keys(columns) as head (head)}
+            <th scope="col" class={figures.includes(head) ? 'text-right' : ''} aria-sort={orders[head] !== order.by ? undefined : order.rising ? 'ascending' : 'descending'}>
+              {#if orders[head]}<button class="font-semibold hover:underline" onclick={() => sort(head)}>{head}{orders[head] === order.by ? (order.rising ? ' ↑' : ' ↓') : ''}</button>{:else}{head}{/if}
+            </th>
+          {/each}
         </tr>
       </thead>
       <tbody>
@@ -98,7 +129,7 @@
           {/if}
           {#each group.runs as run (run.id)}
             <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2.5 [&>td]:py-1 {selected.has(run.id) ? 'bg-secondary/10' : ''}">
-              <td><input type="checkbox" class="checkbox checkbox-sm" aria-label="Run {run.id}" checked={selected.has(run.id)} onchange={(event) => toggle([run.id], event.currentTarget.checked)} /></td>
+              <td><input type="checkbox" class="checkbox checkbox-sm" aria-label="Run {run.id}" checked={selected.has(run.id)} onchange={(event) => toggle([run], event.currentTarget.checked)} /></td>
               {#each Object.entries(columns) as [name, value] (name)}
                 <td class="{figures.includes(name) || name === 'started' ? 'figure' : ''} {figures.includes(name) ? 'text-right' : ''} {name === 'ending' && run.ending === 'cutShort' ? 'text-warning' : ''}">
                   {#if name === 'run'}<a class="link" href="/runs/{run.id}">{run.id}</a>
