@@ -27,6 +27,7 @@ const views = [
   ['write', '/timelines/touring-night/write', '[data-row="1"]'],
   ['timelines', '/timelines'],
   ['machines', '/machines?id=whimbrel-laptop'],
+  ['programs', '/programs'],
   ['footage', '/footage', 'text=hd-avc-25'],
   ['conditions', '/timelines/touring-night', 'text=Conditions'],
   ['trial', `/trials/${await trial('stepDown', 'sandpiper-slate')}`],

@@ -22,6 +22,7 @@ export const glossary: [word: string, meaning: string][] = [
   ['trial', 'One question put to one machine: it takes one or several runs.'],
   ['run', 'Playing a timeline once. Every slot and every load of it is kept.'],
   ['stand-in', 'A simulated machine, reckoned from its figures; hatched on every page. Only “This machine” really plays.'],
+  ['editing program', 'How a program uses the parts of a machine. A stand-in can play as one; without one it plays as the product’s own player does.'],
   ['shelf', 'All machines that can be asked: this one, and the stand-ins that people keep.'],
   ['base', 'In a comparison, the run beside which the others are read.'],
   ['grid', 'Every machine by the passages of a timeline, or by timelines, each by its newest complete bare run.'],
