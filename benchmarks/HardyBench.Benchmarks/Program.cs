@@ -5,10 +5,11 @@ using HardyBench.Workbench;
 using HardyBench.Workbench.Data;
 
 // Measures what the product promises about itself, side by side with what it is measured against, in one run.
-// Usage: make bench [WHAT="decode chain simulation playing live keeping footage practice costs overload"]. Uses the full pack of the data
+// Usage: make bench [WHAT="decode chain simulation playing live keeping footage practice costs overload limiters"]. Uses the full pack of the data
 // folder ($HARDYBENCH_DATA) and makes it if needed.
 string[] wanted =
-    args.Length > 0 ? args : ["decode", "chain", "simulation", "playing", "live", "keeping", "footage", "practice", "costs", "overload"];
+    args.Length > 0 ? args
+    : ["decode", "chain", "simulation", "playing", "live", "keeping", "footage", "practice", "costs", "overload", "limiters"];
 if (wanted is [LiveBenchmark.Page, var address])
 {
     await LiveBenchmark.ListenAsync(address);
@@ -86,6 +87,9 @@ async Task<bool> MeasureAsync(string what)
             break;
         case "costs":
             await CostBenchmark.RunAsync(bench);
+            break;
+        case "limiters":
+            await LimiterBenchmark.RunAsync(bench);
             break;
         case "practice":
             await PracticeBenchmark.RunAsync(bench);

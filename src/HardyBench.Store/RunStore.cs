@@ -103,14 +103,16 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         Differences = string.Join(DifferenceMark, header.Settings.Differences()),
         LagsJson = "[]",
         FailuresJson = "[]",
-        Line = new RunLineEntity
-        {
-            Timeline = header.Timeline.Title,
-            Machine = header.Machine.Name,
-            Words = WordsOf(header, RunEnding.Playing, place),
-            Scale = header.Settings.Scale,
-            Ending = RunEnding.Playing,
-        },
+        Line = LineOf(header, place),
+    };
+
+    private static RunLineEntity LineOf(RunHeader header, RunPlace? place) => new()
+    {
+        Timeline = header.Timeline.Title,
+        Machine = header.Machine.Name,
+        Words = WordsOf(header, RunEnding.Playing, place),
+        Scale = header.Settings.Scale,
+        Ending = RunEnding.Playing,
     };
 
     /// <summary>What a run is found by.</summary>
@@ -237,7 +239,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         entity.Rules = RunSummary.Rules;
         entity.NotesJson = JsonSerializer.Serialize(RunWords.NotesOf(run), BenchJson.Options);
         var passages = RunSummary.Of(run).Passages;
-        var line = entity.Line!;
+        var line = entity.Line ??= LineOf(run.Header, PlaceOf(entity));
         (line.Timeline, line.Machine, line.Ending) = (run.Header.Timeline.Title, run.Header.Machine.Name, run.Ending);
         line.Words = WordsOf(run.Header, run.Ending, PlaceOf(entity));
         (line.Holds, line.Wavers, line.Breaks) = (Count(Verdict.Holds), Count(Verdict.Wavers), Count(Verdict.Breaks));

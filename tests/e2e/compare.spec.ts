@@ -34,6 +34,11 @@ test('runs are compared: the sum, unlike conditions, passage by passage, in step
   await slider.focus();
   await page.keyboard.press('ArrowRight');
   await expect(slider).toHaveAttribute('aria-valuenow', '2');
+  const step = page.getByTestId('in-step');
+  await expect(step.getByRole('img', { name: /^Processor of/ })).toHaveCount(2);
+  await step.getByLabel('load').selectOption('Memory');
+  await expect(step.getByRole('img', { name: /^Memory of Curlew desk/ })).toBeVisible();
+  await slider.focus();
   await page.keyboard.press('End');
   await page.keyboard.press('n');
   await expect(page.getByTestId('in-step').getByRole('status')).toContainText('do not part again');

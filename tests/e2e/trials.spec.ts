@@ -174,15 +174,21 @@ test('passages are rendered beforehand when asked, and say what it cost', async 
   await expect(page.getByTestId('renders')).toContainText(/2 of 2 passages are rendered: \d+\.\d MB in \d+\.\d s/);
 });
 
-test('the runs list filters, groups, deletes with a way back, and is written out', async ({ page }) => {
+test('the runs list filters, sorts, groups, deletes with a way back, and is written out', async ({ page }) => {
   await page.goto('/runs');
   const runs = page.getByTestId('runs');
   await expect(runs.getByRole('checkbox', { name: /^Run / }).first()).toBeVisible();
-  const all = await runs.getByRole('checkbox', { name: /^Run / }).count();
+  const counts = page.getByTestId('counts');
+  const all = Number((await counts.textContent())!.match(/of (\d+) runs/)![1]);
   await page.getByLabel('Show only runs with').fill('curlew finished');
-  const few = await runs.getByRole('checkbox', { name: /^Run / }).count();
+  await expect(counts).not.toContainText(`${all} of ${all}`);
+  const few = Number((await counts.textContent())!.match(/^(\d+) of/)![1]);
   expect(few).toBeGreaterThan(0);
-  expect(few).toBeLessThan(all);
+
+  const numbers = () => runs.getByRole('checkbox', { name: /^Run / }).evaluateAll((boxes) => boxes.map((box) => Number(box.getAttribute('aria-label')!.slice(4))));
+  await runs.getByRole('button', { name: 'run', exact: false }).first().click();
+  await expect(runs.getByRole('columnheader', { name: /^run/ })).toHaveAttribute('aria-sort', 'ascending');
+  await expect.poll(async () => (await numbers()).every((one, at, them) => at === 0 || them[at - 1] < one)).toBe(true);
 
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as CSV' }).click();
@@ -191,13 +197,15 @@ test('the runs list filters, groups, deletes with a way back, and is written out
   await runs.getByRole('checkbox', { name: /^Run / }).first().check();
   await page.getByRole('button', { name: 'Delete' }).click();
   await expect(page.getByTestId('aside')).toContainText('One run is deleted.');
-  await expect(runs.getByRole('checkbox', { name: /^Run / })).toHaveCount(few - 1);
+  await expect(counts).toContainText(`${few - 1} of ${all - 1} runs`);
   await page.getByRole('button', { name: 'Bring back' }).click();
-  await expect(runs.getByRole('checkbox', { name: /^Run / })).toHaveCount(few);
+  await expect(counts).toContainText(`${few} of ${all} runs`);
 
   await page.getByLabel('Show only runs with').fill('nothing of the kind');
   await expect(page.getByTestId('no-runs')).toContainText('No run has these words.');
   await page.getByTestId('no-runs').getByRole('button').click();
+  await runs.getByRole('button', { name: 'started' }).click();
+  await expect(runs.getByRole('columnheader', { name: /^run/ })).toHaveAttribute('aria-sort', 'descending');
   await page.getByLabel('grouped by').selectOption('conditions');
   await expect(runs.getByRole('rowheader').filter({ hasText: /^\s*Short call on This machine, full scale, bare\s+\d+ runs/ })).toBeVisible();
   await expectAccessible(page);

@@ -57,7 +57,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
         [.. Enumerable.Range(0, plan.Timeline.Passages.Count).Select(index => CostModel.DemandOf(plan, plan.Played(index)))];
 
     private RunHeader HeaderOf(PlaybackPlan plan) => new(
-        plan.Timeline, plan.Machine, plan.Settings,
+        plan.Timeline, plan.Machine, plan.Settings.InFact(),
         new Conditions(
             "stand-in model", null, [.. Enumerable.Range(0, plan.Machine.Processor.Cores)], null, null, plan.Occasion,
             plan.Machine.Cooling?.BatteryWatts is null

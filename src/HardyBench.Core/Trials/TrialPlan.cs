@@ -29,9 +29,16 @@ public sealed record TrialPlan(
     public TrialPlan Checked()
     {
         Start.Checked();
-        if (Other?.Problems().FirstOrDefault() is { } wrong)
+        if (Other is { } other)
         {
-            throw new PlanRefusedException($"The second side: {wrong}");
+            try
+            {
+                (Start with { Settings = other }).Checked();
+            }
+            catch (PlanRefusedException refused)
+            {
+                throw new PlanRefusedException($"The second side: {refused.Message}");
+            }
         }
 
         return Trial.Problem(this) is { } problem ? throw new PlanRefusedException(problem) : this;

@@ -6,8 +6,11 @@ namespace HardyBench.Core.Wording;
 public static class SettingWords
 {
     /// <summary>What differs from the defaults, a phrase each; nothing for a bare run on the processor.</summary>
-    public static IReadOnlyList<string> Differences(this PlaybackSettings settings)
+    public static IReadOnlyList<string> Differences(this PlaybackSettings asked)
     {
+        // What an editing program decides is said by its name.
+        var settings = asked.InFact();
+        var usual = new PlaybackSettings { Program = settings.Program }.InFact();
         string?[] all =
         [
             settings.Program is { } program ? $"as {program.Name} would play" : null,
@@ -15,7 +18,7 @@ public static class SettingWords
             settings.AutomaticScale ? "the scale steps down by itself" : null,
             settings.Proxies == Proxies.None ? null : $"{settings.Proxies.ToString().ToLowerInvariant()}-raster proxies",
             settings.PreRenders ? "pre-renders used" : null,
-            settings.Policy switch
+            settings.Policy == usual.Policy ? null : settings.Policy switch
             {
                 PlayingPolicy.KeepFrames => "every frame shown, the clock slips",
                 PlayingPolicy.Unpaced => "no clock, every frame as soon as it is ready",
@@ -26,7 +29,7 @@ public static class SettingWords
             settings.DecodeOn is { } decoder ? $"decoding on {decoder}" : null,
             settings.EffectsOn is { } device ? $"effects on {device}" : null,
             settings.Threads is { } threads ? $"{threads} threads" : null,
-            settings.LookAhead == new PlaybackSettings().LookAhead ? null : $"look-ahead {settings.LookAhead}",
+            settings.LookAhead == usual.LookAhead ? null : $"look-ahead {settings.LookAhead}",
         ];
         return [.. all.OfType<string>()];
     }

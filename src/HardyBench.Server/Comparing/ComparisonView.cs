@@ -20,6 +20,7 @@ public sealed record ComparisonView(IReadOnlyList<SideView> Sides, IReadOnlyList
                 place + 1, passage.Question, passage.FrameCount,
                 [.. comparison.Sides.Select(side => side.Passages[place] is { } found
                     ? new ComparedCell(
+                        found.Index + 1,
                         CellView.Of(found),
                         side.Beside is { } beside ? ComparisonWords.Of(beside.Passages[place]) : string.Empty,
                         side.Beside?.Passages[place].IsReal
@@ -90,6 +91,7 @@ public sealed record DifferenceView(string What, string? Base, string? Other)
 public sealed record ComparedRow(int Number, string Question, int FrameCount, IReadOnlyList<ComparedCell?> Cells);
 
 /// <summary>A passage on one side.</summary>
+/// <param name="Number">In that side's own run, from 1.</param>
 /// <param name="Beside">Beside the base, a phrase; empty for the base.</param>
 /// <param name="IsReal">Whether it differs by more than chance; null where that cannot be told.</param>
-public sealed record ComparedCell(CellView Cell, string Beside, bool? IsReal);
+public sealed record ComparedCell(int Number, CellView Cell, string Beside, bool? IsReal);

@@ -156,6 +156,11 @@ public sealed class ProgramTests
 
         Assert.Contains(keeps.Frames, frame => frame.Status == FrameStatus.Dropped);
         Assert.DoesNotContain(falls.Frames, frame => frame.Status == FrameStatus.Dropped);
+
+        // What a run is judged by is what was played, not what was asked.
+        Assert.Equal(PlayingPolicy.KeepFrames, falls.Header.Settings.Policy);
+        Assert.True(RunFindings.Of(falls)[0].Counts.Slip > TimeSpan.FromSeconds(1));
+        Assert.NotEqual(Verdict.Holds, RunFindings.Of(falls)[0].Verdict);
     }
 
     [Fact]
@@ -168,6 +173,16 @@ public sealed class ProgramTests
             LikeForLike.Differences(own, "digest", plain, "digest").Select(one => (one.What, one.Base, one.Other)));
         Assert.False(plain.Settings.IsBare);
         Assert.Equal(["as Plain would play"], plain.Settings.Differences());
+    }
+
+    [Fact]
+    public void What_is_changed_besides_the_program_is_said_and_what_it_decides_is_not()
+    {
+        var settings = new PlaybackSettings(Cache: FileCache.Cold) { Program = Plain with { LookAhead = 20, WhenLate = PlayingPolicy.KeepFrames } };
+
+        Assert.Equal(["as Plain would play", "footage cold"], settings.Differences());
+        Assert.Equal(["as Plain would play", "footage cold"], settings.InFact().Differences());
+        Assert.Equal(PlayingPolicy.Unpaced, (settings with { Policy = PlayingPolicy.Unpaced }).InFact().Policy);
     }
 
     [Fact]

@@ -23,7 +23,7 @@ public static class LikeForLike
     {
         var facts = new Dictionary<(Condition, string?), string?>();
         OfTimeline(header, timeline, Add);
-        OfSettings(header.Settings.InFact(), Add);
+        OfSettings(header.Settings, Add);
         OfConditions(header, Add);
         OfMachine(header.Machine, Add);
         return facts;

@@ -54,6 +54,12 @@ public static class ProgramLimits
             yield return "What goes to a media engine has a depth of 8 to 16 bit and a raster.";
         }
 
+        if (program.OnOneCore?.Count > EffectCatalogue.All.Count)
+        {
+            yield return $"There are {EffectCatalogue.All.Count} effects; {program.OnOneCore.Count} are too many for one core.";
+            yield break;
+        }
+
         var unknown = (program.OnOneCore ?? []).Where(effect => effect is null || EffectCatalogue.Find(effect) is null).ToList();
         if (unknown.Count > 0)
         {

@@ -77,7 +77,7 @@
         <option value="trial">trial</option>
       </select>
     </label>
-    <span class="quiet">{found} of {reading.value?.all ?? 0} runs{taken.length ? `, ${taken.length} selected` : ''}</span>
+    <span class="quiet" data-testid="counts">{found} of {reading.value?.all ?? 0} runs{taken.length ? `, ${taken.length} selected` : ''}</span>
     {#if found > most}
       <nav class="flex items-center gap-2" aria-label="Pages">
         <button class="btn btn-sm" disabled={skip === 0} onclick={() => (skip = Math.max(0, skip - most))}>Previous</button>
