@@ -8,8 +8,8 @@ using HardyBench.Workbench;
 
 namespace HardyBench.Benchmarks;
 
-/// <summary>What really holds this machine back, made so on purpose, and what the rules name. No drive and no memory that holds back is among
-/// them: without swap space there is no swapping, and a drive that a control group slows down does not read as busy.</summary>
+/// <summary>What really holds this machine back, made so on purpose, and what the rules name. No drive and no memory that holds back is
+/// among them: without swap space there is no swapping, and a drive that a control group slows down does not read as busy.</summary>
 internal static class LimiterBenchmark
 {
     private const int Frames = 150;

@@ -5,8 +5,8 @@ using HardyBench.Workbench;
 using HardyBench.Workbench.Data;
 
 // Measures what the product promises about itself, side by side with what it is measured against, in one run.
-// Usage: make bench [WHAT="decode chain simulation playing live keeping footage practice costs overload limiters"]. Uses the full pack of the data
-// folder ($HARDYBENCH_DATA) and makes it if needed.
+// Usage: make bench [WHAT="decode chain simulation playing live keeping footage practice costs overload limiters"]. Uses the full pack of
+// the data folder ($HARDYBENCH_DATA) and makes it if needed.
 string[] wanted =
     args.Length > 0 ? args
     : ["decode", "chain", "simulation", "playing", "live", "keeping", "footage", "practice", "costs", "overload", "limiters"];

@@ -103,7 +103,15 @@ public sealed class RunList(BenchDatabaseFactory databases)
     private static async Task<IReadOnlyList<RunLine>> LinesAsync(IQueryable<RunEntity> runs) =>
         await runs.AsNoTracking()
             .Select(run => new RunLine(
-                run.Id, run.TimelineId, run.TimelineDigest, run.MachineId, run.Scale, run.Policy, run.Pictures, run.StartedAtUtc, run.Ending,
+                run.Id,
+                run.TimelineId,
+                run.TimelineDigest,
+                run.MachineId,
+                run.Scale,
+                run.Policy,
+                run.Pictures,
+                run.StartedAtUtc,
+                run.Ending,
                 run.ByHand, run.ConditionsDigest, run.Differences, run.TrialId, run.Label, run.Marks.Count, run.DeletedAtUtc != null,
                 run.Passages.OrderBy(p => p.Index)
                     .Select(p => new PassageLine(p.Index, p.Slots, p.Shown, p.SteadyDrops, p.Verdict, p.Limiter)).ToList()))

@@ -120,7 +120,14 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         ' ',
         [
             header.Timeline.Title, header.Machine.Name, header.Settings.Scale.ToString(), .. header.Settings.Differences(),
-            header.Settings.IsBare ? "bare" : string.Empty, header.ByHand ? "by hand" : string.Empty, ending switch { RunEnding.CutShort => "cut short", RunEnding.Stopped => "stopped early", _ => ending.ToString() },
+            header.Settings.IsBare ? "bare" : string.Empty,
+            header.ByHand ? "by hand" : string.Empty,
+            ending switch
+            {
+                RunEnding.CutShort => "cut short",
+                RunEnding.Stopped => "stopped early",
+                _ => ending.ToString(),
+            },
             $"{header.StartedAt.UtcDateTime:yyyy-MM-dd}",
             place is null ? string.Empty : $"trial {place.TrialId} {place.Role.Label}",
         ]).ToLowerInvariant();

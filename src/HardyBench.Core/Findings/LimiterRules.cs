@@ -11,8 +11,8 @@ public static class LimiterRules
     /// the player, and nothing else at its ceiling, the processor is still the limit.</summary>
     private const double UnevenPoolCeiling = 0.75;
 
-    /// <summary>A thread that is behind gives up what is left of a passage and then waits for the next one: with this much of the time busy, and
-    /// nothing else at its ceiling, it is still the limit.</summary>
+    /// <summary>A thread that is behind gives up what is left of a passage and then waits for the next one: with this much of the time
+    /// busy, and nothing else at its ceiling, it is still the limit.</summary>
     private const double UnevenThreadCeiling = 0.85;
 
     /// <summary>Share of the processor that other programs may take before they are named.</summary>

@@ -54,7 +54,8 @@ public readonly record struct FrameRate
             return new(ticks / Numerator);
         }
 
-        // Several times quicker than dividing whole numbers. Only where the quotient lies just below a whole number can it come out as that one.
+        // Several times quicker than dividing whole numbers. Only where the quotient lies just below a whole number can it come out as that
+        // one.
         var quotient = (long)((double)ticks / Numerator);
         return new(quotient * Numerator > ticks ? quotient - 1 : quotient);
     }

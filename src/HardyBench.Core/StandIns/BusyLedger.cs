@@ -48,7 +48,8 @@ public sealed class BusyLedger
         }
     }
 
-    /// <summary>Cores that decoders kept busy on average in interval <paramref name="index"/>, where an editing program gives them few.</summary>
+    /// <summary>Cores that decoders kept busy on average in interval <paramref name="index"/>, where an editing program gives them
+    /// few.</summary>
     public double CoresDecoding(int index) => index < decoding.Count ? decoding[index] : 0;
 
     /// <summary>Share of interval <paramref name="index"/> that a station spent on one kind of visit, 0 to 1.</summary>

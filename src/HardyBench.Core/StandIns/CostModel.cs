@@ -117,8 +117,8 @@ public static class CostModel
         null => plan.Machine.Composing.Count,
     };
 
-    /// <summary>Codecs by wavelets hold smaller pictures inside, and camera raw is put together at any size; a program that makes use of it saves
-    /// samples and no bits. Common practice, no source.</summary>
+    /// <summary>Codecs by wavelets hold smaller pictures inside, and camera raw is put together at any size; a program that makes use of it
+    /// saves samples and no bits. Common practice, no source.</summary>
     private static ClipFormat DecodedAs(PlaybackPlan plan, ClipFormat format) =>
         plan.Settings.Program?.DecodesSmaller == true && format.Codec is Codec.Jpeg2000 or Codec.Vc5 or Codec.CameraRaw
             ? format with { Raster = format.Raster.DividedBy((int)plan.Settings.Scale) }

@@ -484,7 +484,9 @@ public sealed class Simulation
             service = (long)(service * cores / Math.Max(LeastCores, cores - taken));
         }
 
-        return visit.Station is Station.Processor or Station.OneCore or Station.DecoderCores && heat is not null ? (long)(service / heat.ClockShare) : service;
+        return visit.Station is Station.Processor or Station.OneCore or Station.DecoderCores && heat is not null
+            ? (long)(service / heat.ClockShare)
+            : service;
     }
 
     /// <summary>Cores of the processor that work by themselves on what is not shared out.</summary>

@@ -25,9 +25,15 @@ public static class TreatmentCost
     /// <param name="formats">Of its layers' clips; null for one that is not known, which costs its effects alone.</param>
     /// <param name="raster">That effects work at.</param>
     /// <param name="deep">Whether with more than 8 bits a sample.</param>
-    /// <param name="clipDivisor">Where a layer's effects work at its clip's raster: what that is divided by on each axis. Null where they work
-    /// at the timeline's.</param>
-    public static IReadOnlyList<TreatmentPiece> Of(Passage passage, IReadOnlyList<ClipFormat?> formats, Raster raster, bool deep, int? clipDivisor = null)
+    /// <param name="clipDivisor">Where a layer's effects work at its clip's raster: what that is divided by on each axis. Null where they
+    /// work at the timeline's.</param>
+    public static IReadOnlyList<TreatmentPiece> Of(
+        Passage passage,
+        IReadOnlyList<ClipFormat?> formats,
+        Raster raster,
+        bool deep,
+        int? clipDivisor = null
+    )
     {
         var pieces = new List<TreatmentPiece>();
         foreach (var (index, layer) in passage.Layers.Index())

@@ -68,7 +68,8 @@ public sealed class ProgramJobs(ShelfStore<EditingProgram> shelf)
         if (taken.Count + programs.Count > Most)
         {
             throw new ProgramRefusedException(
-                $"Up to {Most} editing programs can be kept, with those deleted; {programs.Count} more would be too many. Nothing was added.");
+                $"Up to {Most} editing programs can be kept, with those deleted; {programs.Count} more would be too many. Nothing was added."
+            );
         }
 
         var named = new List<EditingProgram>();

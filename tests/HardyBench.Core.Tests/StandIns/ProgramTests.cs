@@ -34,7 +34,13 @@ public sealed class ProgramTests
     [Fact]
     public void What_is_not_handed_over_is_decoded_on_the_processor_and_said()
     {
-        var demand = Demand(Plain with { OnMediaEngine = [new(Codec.Hevc, ChromaSubsampling.Quarter, 10, Raster.Uhd)] }, Samples.UhdHevc422);
+        var demand = Demand(
+            Plain with
+            {
+                OnMediaEngine = [new(Codec.Hevc, ChromaSubsampling.Quarter, 10, Raster.Uhd)],
+            },
+            Samples.UhdHevc422
+        );
 
         Assert.Equal(0, demand.DemandSeconds(Station.MediaEngine));
         Assert.True(demand.DemandSeconds(Station.Processor) > 0);
@@ -64,14 +70,22 @@ public sealed class ProgramTests
         static double Effects(EditingProgram program, Raster raster)
         {
             var demand = Demand(program, Samples.UhdIntermediate, raster, Effect.Of("noise-reduction"));
-            return demand.DemandSeconds(Station.Graphics) - Demand(program, Samples.UhdIntermediate, raster).DemandSeconds(Station.Graphics);
+            return demand.DemandSeconds(Station.Graphics)
+                - Demand(program, Samples.UhdIntermediate, raster).DemandSeconds(Station.Graphics);
         }
     }
 
     [Fact]
     public void An_effect_on_one_core_keeps_one_core_busy_and_is_the_limiter()
     {
-        var run = Play(Plain with { OnOneCore = ["noise-reduction"] }, Samples.HdAvc, Effect.Of("noise-reduction"), Effect.Of("noise-reduction"),
+        var run = Play(
+            Plain with
+            {
+                OnOneCore = ["noise-reduction"],
+            },
+            Samples.HdAvc,
+            Effect.Of("noise-reduction"),
+            Effect.Of("noise-reduction"),
             Effect.Of("noise-reduction"), Effect.Of("noise-reduction"), Effect.Of("noise-reduction"));
 
         Assert.Equal(Limiter.SingleThread, Assert.Single(RunFindings.Of(run)).Limiter!.Limiter);
@@ -81,7 +95,10 @@ public sealed class ProgramTests
     [Fact]
     public void A_decoder_with_few_cores_takes_as_long_as_they_need_and_loads_no_others()
     {
-        var (one, all) = (Demand(Plain with { DecoderCores = 1 }, Samples.UhdIntermediate, cores: 8), Demand(Plain, Samples.UhdIntermediate, cores: 8));
+        var (one, all) = (
+            Demand(Plain with { DecoderCores = 1 }, Samples.UhdIntermediate, cores: 8),
+            Demand(Plain, Samples.UhdIntermediate, cores: 8)
+        );
 
         var speedUp = DecodeCost.Of(Codec.Rdd36).SpeedUp(8);
         Assert.Equal(speedUp, one.DemandSeconds(Station.DecoderCores) / all.DemandSeconds(Station.Processor), 4);
@@ -152,7 +169,16 @@ public sealed class ProgramTests
         var overload = Enumerable.Repeat(Effect.Of("noise-reduction"), 6).ToArray();
         var (keeps, falls) = (
             Play(Plain with { ComposesOn = ComposingPlace.Processor }, Samples.UhdIntermediate, overload),
-            Play(Plain with { ComposesOn = ComposingPlace.Processor, WhenLate = PlayingPolicy.KeepFrames }, Samples.UhdIntermediate, overload));
+            Play(
+                Plain with
+                {
+                    ComposesOn = ComposingPlace.Processor,
+                    WhenLate = PlayingPolicy.KeepFrames,
+                },
+                Samples.UhdIntermediate,
+                overload
+            )
+        );
 
         Assert.Contains(keeps.Frames, frame => frame.Status == FrameStatus.Dropped);
         Assert.DoesNotContain(falls.Frames, frame => frame.Status == FrameStatus.Dropped);
@@ -178,7 +204,10 @@ public sealed class ProgramTests
     [Fact]
     public void What_is_changed_besides_the_program_is_said_and_what_it_decides_is_not()
     {
-        var settings = new PlaybackSettings(Cache: FileCache.Cold) { Program = Plain with { LookAhead = 20, WhenLate = PlayingPolicy.KeepFrames } };
+        var settings = new PlaybackSettings(Cache: FileCache.Cold)
+        {
+            Program = Plain with { LookAhead = 20, WhenLate = PlayingPolicy.KeepFrames },
+        };
 
         Assert.Equal(["as Plain would play", "footage cold"], settings.Differences());
         Assert.Equal(["as Plain would play", "footage cold"], settings.InFact().Differences());

@@ -8,8 +8,8 @@ using HardyBench.Workbench.Demo;
 
 namespace HardyBench.Workbench.Tests.Machines;
 
-/// <summary>Editing programs lead to different winners on different footage: common practice, no source. The same constants of machines serve
-/// all of them.</summary>
+/// <summary>Editing programs lead to different winners on different footage: common practice, no source. The same constants of machines
+/// serve all of them.</summary>
 public sealed class ProgramFamilyTests
 {
     private static readonly FrameRate Rate = new(25);
@@ -43,11 +43,15 @@ public sealed class ProgramFamilyTests
 
     private static double Sustained(string machine, EditingProgram program, ClipFormat[] layers, Effect[] effects)
     {
-        var clips = layers.Index().ToDictionary(layer => $"c{layer.Index}", layer => new Clip($"c{layer.Index}", "clip", layer.Item, 100, null));
+        var clips = layers
+            .Index()
+            .ToDictionary(layer => $"c{layer.Index}", layer => new Clip($"c{layer.Index}", "clip", layer.Item, 100, null));
         var passage = new Passage("asked", 100, [.. clips.Keys.Select(id => new Layer(id, effects))], []);
         var plan = new PlaybackPlan(
             new Timeline("t", "T", Raster.Hd, Rate, [passage]), clips, DemoMachines.All.Single(one => one.Id == machine),
             new PlaybackSettings { Program = program });
-        return CostModel.DemandOf(plan, passage).ThroughputBound(1e6, Math.Max(1, Math.Min(plan.Machine.Composing.Count, program.GraphicsUnits)));
+        return CostModel
+            .DemandOf(plan, passage)
+            .ThroughputBound(1e6, Math.Max(1, Math.Min(plan.Machine.Composing.Count, program.GraphicsUnits)));
     }
 }

@@ -11,8 +11,8 @@ namespace HardyBench.Core.Findings.Comparing;
 /// once.</param>
 public sealed record PassageBeside(int Place, WelchDifference? Difference, double? Ratio, double? Headroom, bool? IsReal)
 {
-    /// <summary>Where they differ by no more than chance: how many runs a side a difference of <see cref="Statistics.RepeatsToFind.Share"/> takes
-    /// to be found; null where that cannot be told.</summary>
+    /// <summary>Where they differ by no more than chance: how many runs a side a difference of <see cref="Statistics.RepeatsToFind.Share"/>
+    /// takes to be found; null where that cannot be told.</summary>
     public int? RunsToFind { get; init; }
 }
 
@@ -40,7 +40,10 @@ public sealed record SideBeside(
         var rates = places.Select(place => (
             Base: (IReadOnlyList<double>)[.. bases.Select(run => run[place]).Where(IsPlayed).Select(passage => passage.ShownRate)],
             Other: (IReadOnlyList<double>)
-                [.. others.Select(run => run[place]).OfType<PassageSummary>().Where(IsPlayed).Select(passage => passage.ShownRate)])).ToList();
+                [.. others.Select(run => run[place]).OfType<PassageSummary>().Where(IsPlayed).Select(passage => passage.ShownRate)]
+        )
+    )
+    .ToList();
         var differences = rates.Select(rate => DifferenceOf(rate.Base, rate.Other)).ToList();
         var judged = places.Where(place => differences[place]?.Difference.Chance is not null).ToList();
         var real = HolmCorrection

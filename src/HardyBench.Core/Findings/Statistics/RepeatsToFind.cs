@@ -14,8 +14,8 @@ public static class RepeatsToFind
     private const int Most = 200;
 
     /// <summary>Repeats a side by which a difference of <see cref="Share"/> is found, going by how far apart these lie. A few values tell
-    /// little of how far, so their deviation is taken at the upper end of what it may be, with a chance of four in five (Browne, On the use of a
-    /// pilot sample for sample size determination, Statistics in Medicine 14, 1995; from memory).</summary>
+    /// little of how far, so their deviation is taken at the upper end of what it may be, with a chance of four in five (Browne, On the use
+    /// of a pilot sample for sample size determination, Statistics in Medicine 14, 1995; from memory).</summary>
     /// <param name="mistake">The chance allowed for calling a difference real that is none, 0 to 1.</param>
     /// <returns>Null where a side was measured once, where nothing varies, and where more than 200 would be needed.</returns>
     public static int? Of(IReadOnlyList<double> first, IReadOnlyList<double> second, double mistake)
@@ -33,8 +33,8 @@ public static class RepeatsToFind
     }
 
     /// <summary>Repeats a side by which a difference of so many standard deviations is found: the smallest number whose power is
-    /// <see cref="Chance"/> at least. Power by the normal approximation to the noncentral t distribution (Abramowitz and Stegun, Handbook of
-    /// Mathematical Functions, 26.7.10).</summary>
+    /// <see cref="Chance"/> at least. Power by the normal approximation to the noncentral t distribution (Abramowitz and Stegun, Handbook
+    /// of Mathematical Functions, 26.7.10).</summary>
     /// <param name="deviations">The difference in standard deviations of one side, above 0.</param>
     public static int? Of(double deviations, double mistake)
     {

@@ -7,8 +7,8 @@ namespace HardyBench.Core.Playback.Programs;
 /// <summary>How an editing program uses a machine. Stand-ins play as it would; the machine on the bench can play only as the product's own
 /// player does, which no program stands for.</summary>
 /// <param name="Id">A short name.</param>
-/// <param name="OnMediaEngine">What it hands to a media engine, of what the engine takes: each row up to its chroma, depth and raster. Null for
-/// everything.</param>
+/// <param name="OnMediaEngine">What it hands to a media engine, of what the engine takes: each row up to its chroma, depth and raster. Null
+/// for everything.</param>
 /// <param name="ComposesOn">Where pictures are treated and put together.</param>
 /// <param name="EffectsAt">The raster that a layer's effects work at.</param>
 /// <param name="OnOneCore">Ids of effects that it works on one core, wherever others run.</param>

@@ -5,8 +5,8 @@ namespace HardyBench.Core.Tests.Findings.Statistics;
 
 public sealed class RepeatsToFindTests
 {
-    /// <summary>Cohen, A power primer, Psychological Bulletin 112, 1992, table 2: two means, alpha 0.05 and 0.01, power 0.80, a large and a medium
-    /// difference. And Cohen, Statistical Power Analysis, 1988, table 2.4.1, for 1.0 and 1.4 deviations. From memory.</summary>
+    /// <summary>Cohen, A power primer, Psychological Bulletin 112, 1992, table 2: two means, alpha 0.05 and 0.01, power 0.80, a large and a
+    /// medium difference. And Cohen, Statistical Power Analysis, 1988, table 2.4.1, for 1.0 and 1.4 deviations. From memory.</summary>
     [Theory]
     [InlineData(0.8, 0.05, 26)]
     [InlineData(0.5, 0.05, 64)]
@@ -26,8 +26,8 @@ public sealed class RepeatsToFindTests
         Assert.Null(RepeatsToFind.Of([1, 40], [1, 40], 0.05));
     }
 
-    /// <summary>The promise: with the runs that are named, a true difference of 5 % is found four times in five at least, and where there is none,
-    /// one in twenty is called real at most. A thousand seeded trials of each.</summary>
+    /// <summary>The promise: with the runs that are named, a true difference of 5 % is found four times in five at least, and where there
+    /// is none, one in twenty is called real at most. A thousand seeded trials of each.</summary>
     [Theory]
     [InlineData(0.02, 3)]
     [InlineData(0.03, 4)]
@@ -56,6 +56,7 @@ public sealed class RepeatsToFindTests
 
         bool IsReal(double[] one, double[] other) => WelchDifference.Of(one, other).Chance <= 0.05;
 
-        double[] Rates(double mean, int count) => [.. Enumerable.Range(0, count).Select(_ => Normal.Sample(random, mean, mean * deviation))];
+        double[] Rates(double mean, int count) =>
+            [.. Enumerable.Range(0, count).Select(_ => Normal.Sample(random, mean, mean * deviation))];
     }
 }
