@@ -2,9 +2,11 @@ using System.CommandLine;
 using HardyBench.Core;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Programs;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Building;
 using HardyBench.Formats.Interchange;
+using HardyBench.Formats.Machines;
 using HardyBench.Media.Clips;
 using HardyBench.Workbench;
 using HardyBench.Workbench.Data;
@@ -47,6 +49,7 @@ internal static class Guarded
     {
         UnknownThingException => ExitCodes.Unknown,
         InterchangeException or PackException or SeriesException or FormatException => ExitCodes.Input,
+        ShelfException or ProgramRefusedException => ExitCodes.Input,
         MakingException or MediaException or PlayerEndedException or PlanRefusedException or TimelineRefusedException => ExitCodes.Media,
         DataFolderException or RunNotKeptException or UnauthorizedAccessException or IOException => ExitCodes.DataFolder,
         PlayerUnavailableException => ExitCodes.NoPlayer,

@@ -50,6 +50,30 @@ public sealed class CommandTests
     }
 
     [Fact]
+    public async Task Editing_programs_come_in_and_a_stand_in_plays_as_one_of_them()
+    {
+        var folder = TestData.NewFolder();
+        var file = Path.Combine(folder, "programs.json");
+        await File.WriteAllTextAsync(file, """[{"name":"Tallow","lookAhead":9},{"name":"Broken","lookAhead":0}]""");
+
+        var (code, output, errors) = await RunAsync(folder, "programs", "--import", file);
+        Assert.Equal(ExitCodes.Done, code);
+        Assert.Contains("tallow", output, StringComparison.Ordinal);
+        Assert.Contains("editing program 2 (Broken) was left out: The look-ahead is 0 frames", errors, StringComparison.Ordinal);
+
+        var json = Path.Combine(folder, "run.json");
+        await RunAsync(folder, "play", "touring-night", "--machine", "curlew-desk", "--as", "tallow", "--json", json);
+        Assert.Equal("Tallow", (string)JsonNode.Parse(await File.ReadAllTextAsync(json))!["settings"]!["program"]!["name"]!);
+        Assert.Equal(
+            ExitCodes.Unknown, (await RunAsync(folder, "play", "touring-night", "--machine", "curlew-desk", "--as", "none-such")).Code);
+
+        await File.WriteAllTextAsync(file, "no json");
+        var (refused, _, why) = await RunAsync(folder, "programs", "--import", file);
+        Assert.Equal(ExitCodes.Input, refused);
+        Assert.Contains("no JSON", why, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_trial_is_played_until_it_is_answered()
     {
         var (code, output, _) = await RunAsync(
