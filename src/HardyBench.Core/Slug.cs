@@ -13,8 +13,10 @@ public static class Slug
         return slug.Length == 0 ? otherwise : slug[..Math.Min(atMost, slug.Length)].TrimEnd('-');
     }
 
-    /// <summary>Whether a text is such a name already.</summary>
-    public static bool Is(string text, int atMost) => text.Length > 0 && text.Length <= atMost && Of(text, atMost, string.Empty) == text;
+    /// <summary>The name that is wanted where it is one and free, else one made from a title.</summary>
+    public static string For(string wanted, string title, int atMost, string otherwise, Func<string, bool> isTaken) =>
+        wanted.Length > 0 && Of(wanted, atMost, string.Empty) == wanted && !isTaken(wanted) ? wanted
+            : Unused(Of(title, atMost, otherwise), isTaken);
 
     /// <summary>The name itself, or with the first number from 2 on behind it that is free.</summary>
     public static string Unused(string slug, Func<string, bool> isTaken) =>

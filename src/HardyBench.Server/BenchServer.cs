@@ -145,7 +145,7 @@ public static class BenchServer
                 "The page is not built. Run 'make demo', which builds it; the API works meanwhile.",
                 statusCode: StatusCodes.Status503ServiceUnavailable
             )
-    );
+            );
             return;
         }
 

@@ -491,8 +491,8 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             passage => passage.Index,
             passage =>
                 GridCell.Of(passage.RunId, passage.Verdict, passage.Limiter, passage.Shown, passage.Slots, passage.Headroom)
-        )
-);
+                    )
+            );
     }
 
     /// <summary>What a run was played under, without what it left; null where there is none such.</summary>

@@ -205,7 +205,7 @@ public sealed class OldDataTests
             [],
             []
         )
-    );
+        );
         await using var connection = new SqliteConnection($"Data Source={file};Pooling=False");
         await connection.OpenAsync();
         await using var command = connection.CreateCommand();

@@ -73,7 +73,7 @@ internal static class TrialCommand
                     CultureInfo.InvariantCulture,
                     $"{cell.Verdict?.ToString().ToLowerInvariant() ?? "—"} {cell.Counts.ShownRate:0.0}"
                 )
-        );
+            );
             table.AddRow([$"{row.Index + 1}", Markup.Escape(row.Question), .. cells, Markup.Escape(row.Words)]);
         }
 

@@ -76,7 +76,7 @@ public static class MachineLimits
             .Concat(Within("clock in GHz", processor.ClockGigahertz, 0.1, 12))
             .Concat(Within("slow cores", processor.SlowCores, 0, 255))
             .Concat(Within("speed of a slow core", processor.RelativeSlowSpeed, 0.05, 20))
-    )
+        )
         {
             yield return problem;
         }
@@ -154,7 +154,7 @@ public static class MachineLimits
                     ? [$"{engine.Name} has a row for a codec or a chroma that there is none of."]
                     : []
             )
-    ),
+        ),
     ];
 
     private static IEnumerable<string> OfDrives(Machine machine)

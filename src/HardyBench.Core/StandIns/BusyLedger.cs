@@ -1,5 +1,3 @@
-using HardyBench.Core.Playback;
-
 namespace HardyBench.Core.StandIns;
 
 /// <summary>How long each station worked in each interval of a simulated run.</summary>
@@ -10,11 +8,12 @@ public sealed class BusyLedger
 
     private static readonly int Rows = Enum.GetValues<Station>().Length * KindCount;
     private const int KindCount = 4;
-    private readonly List<double> decoding = [];
+    private readonly Dictionary<int, double> decoding = [];
     private readonly List<long>[] ticks = [.. Enumerable.Range(0, Rows).Select(_ => new List<long>())];
 
     /// <summary>Notes a service, split over the intervals that it spans.</summary>
-    public void Add(Station station, VisitKind kind, TimeSpan from, TimeSpan to)
+    /// <param name="cores">Of <see cref="Station.DecoderCores"/>: how many it keeps busy.</param>
+    public void Add(Station station, VisitKind kind, TimeSpan from, TimeSpan to, double cores = 0)
     {
         var row = ticks[Row(station, kind)];
         var (start, end) = (from.Ticks, to.Ticks);
@@ -28,29 +27,18 @@ public sealed class BusyLedger
 
             var part = Math.Min(end, (index + 1L) * Interval.Ticks);
             row[index] += part - start;
-            start = part;
-        }
-    }
-
-    /// <summary>Notes that decoders kept some cores busy.</summary>
-    public void AddDecoding(double cores, TimeSpan from, TimeSpan to)
-    {
-        for (var (start, index) = (from, (int)(from / Interval)); start < to; index++)
-        {
-            var end = TimeSpans.Shorter(to, Interval * (index + 1L));
-            while (decoding.Count <= index)
+            if (cores > 0)
             {
-                decoding.Add(0);
+                decoding[index] = decoding.GetValueOrDefault(index) + cores * (part - start) / Interval.Ticks;
             }
 
-            decoding[index] += cores * ((end - start) / Interval);
-            start = end;
+            start = part;
         }
     }
 
     /// <summary>Cores that decoders kept busy on average in interval <paramref name="index"/>, where an editing program gives them
     /// few.</summary>
-    public double CoresDecoding(int index) => index < decoding.Count ? decoding[index] : 0;
+    public double CoresDecoding(int index) => decoding.GetValueOrDefault(index);
 
     /// <summary>Share of interval <paramref name="index"/> that a station spent on one kind of visit, 0 to 1.</summary>
     public double Share(Station station, VisitKind kind, int index)

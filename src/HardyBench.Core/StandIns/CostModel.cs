@@ -61,9 +61,7 @@ public static class CostModel
         var fewCores = FewCores(onProcessor, plan);
         Add(
             fewCores is null ? Station.Processor : Station.DecoderCores, VisitKind.Decode,
-            position => fewCores is { } most
-                ? onProcessor.Max(stream => DecodeSeconds(stream, position, plan.Timeline.Rate, machine.Processor, most))
-                : Shared(onProcessor, position, plan)
+            position => fewCores is var (most, _) ? Longest(onProcessor, position, plan, most) : Shared(onProcessor, position, plan)
         );
         // What is decoded in one place and treated in the other has to go over.
         var goingOver = composesOnGraphics ? onProcessor : onEngine;
@@ -85,7 +83,7 @@ public static class CostModel
             [.. onProcessor.Select(stream => RefusalOf(plan, stream.Format)).OfType<EngineRefusal>().Distinct()])
         {
             Engines = Math.Max(1, engines.Count),
-            CoresDecoding = fewCores is { } each ? CoresDecoding(onProcessor, plan, each) : 0,
+            CoresDecoding = fewCores?.Busy ?? 0,
         };
 
         void Add(Station station, VisitKind kind, Func<int, double> seconds)
@@ -124,27 +122,25 @@ public static class CostModel
             ? format with { Raster = format.Raster.DividedBy((int)plan.Settings.Scale) }
             : format;
 
-    /// <summary>The cores that one decoder may keep busy, where that is what its layer's decoding takes its time by; null where all
-    /// cores together are.</summary>
-    private static double? FewCores(List<Stream> streams, PlaybackPlan plan)
+    /// <summary>The cores that one decoder may keep busy, and how many all of them do, where that is what decoding takes its time by; null
+    /// where all cores together are.</summary>
+    private static (double Most, double Busy)? FewCores(List<Stream> streams, PlaybackPlan plan)
     {
         if (plan.Settings.Program?.DecoderCores is not { } most || streams.Count == 0)
         {
             return null;
         }
 
-        var longest = streams.Max(stream => DecodeSeconds(stream, 0, plan.Timeline.Rate, plan.Machine.Processor, most));
-        return longest > Shared(streams, 0, plan) ? most : null;
+        var longest = Longest(streams, 0, plan, most);
+        return longest <= Shared(streams, 0, plan) ? null
+            : (most, streams.Sum(stream => DecodeSeconds(stream, 0, plan.Timeline.Rate, plan.Machine.Processor, 1)) / longest);
     }
 
-    /// <summary>All that is decoded for a frame beside the time it takes.</summary>
-    private static double CoresDecoding(List<Stream> streams, PlaybackPlan plan, double most)
-    {
-        var (rate, processor) = (plan.Timeline.Rate, plan.Machine.Processor);
-        var longest = streams.Max(stream => DecodeSeconds(stream, 0, rate, processor, most));
-        return streams.Sum(stream => DecodeSeconds(stream, 0, rate, processor, 1)) / longest;
-    }
+    /// <summary>With so many cores for each decoder, side by side.</summary>
+    private static double Longest(List<Stream> streams, int position, PlaybackPlan plan, double most) =>
+        streams.Max(stream => DecodeSeconds(stream, position, plan.Timeline.Rate, plan.Machine.Processor, most));
 
+    /// <summary>With every core for one decoder after the other.</summary>
     private static double Shared(List<Stream> streams, int position, PlaybackPlan plan) =>
         streams.Sum(stream =>
             DecodeSeconds(stream, position, plan.Timeline.Rate, plan.Machine.Processor, plan.Machine.Processor.InFastCores));
@@ -176,12 +172,13 @@ public static class CostModel
         var pieces = TreatmentCost.Of(
             passage, formats, plan.Settings.ProcessedRaster(plan.Timeline.Raster), plan.Timeline.IsDeep(formats),
             program?.EffectsAt == EffectRaster.Clip ? (int)plan.Settings.Scale : null);
+        var onGraphics = UnitsComposing(plan) > 0;
         var byPlace = pieces.ToLookup(piece => piece.RunsOn switch
         {
             EffectPlace.OneCore => Station.OneCore,
             _ when program?.WorksOnOneCore(piece.Effect) == true => Station.OneCore,
             EffectPlace.ProcessorOnly => Station.Processor,
-            _ => UnitsComposing(plan) == 0 ? Station.Processor : Station.Graphics,
+            _ => onGraphics ? Station.Graphics : Station.Processor,
         });
         return ([.. byPlace[Station.Graphics]], [.. byPlace[Station.Processor]], [.. byPlace[Station.OneCore]]);
     }
@@ -211,11 +208,11 @@ public static class CostModel
     private static double MemoryBytes(PlaybackPlan plan, Passage passage, List<Stream> layers)
     {
         var decoded = layers.Sum(stream => stream.Format.BytesPerDecodedFrame) * (PlaybackSettings.DecodeAhead + ReferenceFrames);
-        return decoded + WorkingBytes(plan) * (plan.Settings.InFact().LookAhead + HeldFrames(passage));
+        return decoded + WorkingBytes(plan) * (plan.Settings.LookAhead + HeldFrames(passage));
     }
 
     private static double GraphicsMemoryBytes(PlaybackPlan plan, Passage passage) =>
-        WorkingBytes(plan) * (passage.Layers.Count + plan.Settings.InFact().LookAhead + HeldFrames(passage));
+        WorkingBytes(plan) * (passage.Layers.Count + plan.Settings.LookAhead + HeldFrames(passage));
 
     private static double WorkingBytes(PlaybackPlan plan) =>
         plan.Settings.ProcessedRaster(plan.Timeline.Raster).Pixels * WorkingBytesPerPixel;

@@ -456,11 +456,9 @@ public sealed class Simulation
             serving[server] = frame;
             finishes[server] = now + service;
             state.Spend(visit.Kind, service);
-            Busy.Add(visit.Station, visit.Kind, new TimeSpan(now), new TimeSpan(now + service));
-            if (visit.Station == Station.DecoderCores)
-            {
-                Busy.AddDecoding(passages[state.Passage].CoresDecoding, new TimeSpan(now), new TimeSpan(now + service));
-            }
+            Busy.Add(
+                visit.Station, visit.Kind, new TimeSpan(now), new TimeSpan(now + service),
+                visit.Station == Station.DecoderCores ? passages[state.Passage].CoresDecoding : 0);
         }
     }
 

@@ -15,12 +15,13 @@ public static class StandInLoads
         var loads = new List<LoadReading>();
         var intervals = (int)Math.Ceiling(simulation.End / BusyLedger.Interval);
         var worksAlone = demands.SelectMany(demand => demand.Visits).Any(visit => visit.Station is Station.OneCore or Station.DecoderCores);
+        var units = (All: plan.Machine.Composing.Count, Working: CostModel.UnitsComposing(plan));
         for (var index = 0; index < intervals; index++)
         {
             var at = BusyLedger.Interval * (index + 1);
             var demand = demands[PassageAt(plan, frames, at)];
             AddProcessor(loads, plan, simulation, index, at, worksAlone);
-            AddGraphics(loads, plan, simulation, demand, index, at);
+            AddGraphics(loads, plan, units, simulation, demand, index, at);
             AddMemoryAndDrive(loads, plan, simulation, demand, index, at);
         }
 
@@ -31,7 +32,7 @@ public static class StandInLoads
                 0,
                 (float)(frame.Read + frame.Decode + frame.Effects).TotalSeconds
             ))
-    );
+        );
         return [.. loads.OrderBy(load => load.At)];
     }
 
@@ -68,18 +69,18 @@ public static class StandInLoads
     }
 
     private static void AddGraphics(
-        List<LoadReading> loads, PlaybackPlan plan, Simulation simulation, PassageDemand demand, int index, TimeSpan at)
+        List<LoadReading> loads, PlaybackPlan plan, (int All, int Working) units, Simulation simulation, PassageDemand demand, int index,
+        TimeSpan at)
     {
         var (machine, busy) = (plan.Machine, simulation.Busy);
-        var (units, working) = (machine.Composing.Count, CostModel.UnitsComposing(plan));
-        for (var unit = 0; unit < units; unit++)
+        for (var unit = 0; unit < units.All; unit++)
         {
-            var share = unit < working ? busy.Share(Station.Graphics, index) / working : 0;
+            var share = unit < units.Working ? busy.Share(Station.Graphics, index) / units.Working : 0;
             loads.Add(new LoadReading(at, LoadKind.GraphicsBusy, unit, (float)share));
-            loads.Add(new LoadReading(at, LoadKind.GraphicsMemoryUsed, unit, unit < working ? (float)demand.GraphicsMemoryBytes : 0));
+            loads.Add(new LoadReading(at, LoadKind.GraphicsMemoryUsed, unit, unit < units.Working ? (float)demand.GraphicsMemoryBytes : 0));
         }
 
-        if (units > 0 && machine.Graphics[0].BusGigabytesPerSecond is not null)
+        if (units.All > 0 && machine.Graphics[0].BusGigabytesPerSecond is not null)
         {
             loads.Add(new LoadReading(at, LoadKind.BusBusy, 0, (float)busy.Share(Station.Bus, index)));
         }

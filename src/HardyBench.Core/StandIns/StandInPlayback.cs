@@ -19,7 +19,8 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
     public Task<Run> PlayAsync(PlaybackPlan plan, IRunObserver observer, CancellationToken stop)
     {
         stop.ThrowIfCancellationRequested();
-        var run = Play(plan.Checked());
+        plan.Checked();
+        var run = Play(plan with { Settings = plan.Settings.InFact() });
         observer.Started(run.Header);
         observer.Progressed(new RunProgress(run.Frames, run.Loads, run.Failures) { Lags = run.Lags });
         return Task.FromResult(run);
@@ -38,7 +39,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
         var simulation = new Simulation(
             demands,
             plan.Timeline.Rate,
-            plan.Settings.InFact(),
+            plan.Settings,
             new ServiceSpread(plan.Occasion, Sigma, StallChance, Stall),
             machine.Cooling is { } cooling ? new Heat(cooling, plan.StartCelsius, machine.PowerLimit) : null,
             machine.Processor.Cores,
@@ -57,7 +58,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
         [.. Enumerable.Range(0, plan.Timeline.Passages.Count).Select(index => CostModel.DemandOf(plan, plan.Played(index)))];
 
     private RunHeader HeaderOf(PlaybackPlan plan) => new(
-        plan.Timeline, plan.Machine, plan.Settings.InFact(),
+        plan.Timeline, plan.Machine, plan.Settings,
         new Conditions(
             "stand-in model", null, [.. Enumerable.Range(0, plan.Machine.Processor.Cores)], null, null, plan.Occasion,
             plan.Machine.Cooling?.BatteryWatts is null

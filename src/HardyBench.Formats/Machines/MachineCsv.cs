@@ -73,7 +73,7 @@ public static class MachineCsv
             var row = new MachineRow(head.Index().Where(column => column.Item.Length > 0)
                 .GroupBy(column => column.Item)
                 .ToDictionary(column => column.Key, column => csv.GetField(column.First().Index) ?? string.Empty)
-        );
+            );
             try
             {
                 machines.Add(MachineLimits.Checked(row.ToMachine()));

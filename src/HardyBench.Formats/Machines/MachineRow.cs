@@ -270,7 +270,7 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
         double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && double.IsFinite(number)
             ? number
             : (double?)null
-);
+    );
 
     private int? Whole(string column) => Parsed(column, "a whole number", text =>
         int.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number) ? number : (int?)null);

@@ -152,6 +152,6 @@ public sealed record PassageRow(
                 part.Headroom
             )),
         ]
-    );
+        );
     }
 }

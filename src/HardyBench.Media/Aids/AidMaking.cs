@@ -50,7 +50,7 @@ internal static class AidMaking
                 $"Making {what} in {folder.Path} failed: {failure.Message.TrimEnd('.')}. "
                 + $"Nothing else was changed. {(failure is IOException ? "Check the folder and its free space, then try again." : "The passage or the clip itself has to be looked at.")}",
             failure
-        );
+            );
         }
         finally
         {

@@ -41,7 +41,7 @@ public sealed record ClipRecipe(
         CultureInfo.InvariantCulture,
         $"{Version}|{Id}|{Codec}|{Chroma}|{BitDepth}|{Raster.Width}x{Raster.Height}|{Rate.Numerator}/{Rate.Denominator}|{FrameCount}|{GopLength}|{TargetRate?.BitsPerSecond}|{Grade}|{BidirectionalFrames}|{Look.MotionPercent}|{Look.DetailPercent}|{Look.GrainPercent}|{Strip}"
     )
-)
+    )
             )
         )[..8];
 

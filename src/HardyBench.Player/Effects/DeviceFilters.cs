@@ -21,7 +21,7 @@ public static class DeviceFilters
                     $"colorkey_opencl=color={EffectFilters.Hue(effect["hue"])}:similarity={effect["tolerance"]}:blend={effect["softness"]}"
                 )
             )
-    ),
+        ),
         [("vulkan", "blur")] = new("gblur_vulkan", TakesDeep: true, (effect, on) =>
             On(WorkingFormat.Of(on.Deep), Invariant($"gblur_vulkan=sigma={EffectFilters.Sigma(effect, on)}"))),
     };

@@ -24,7 +24,7 @@ public sealed record GridView(string? Timeline, IReadOnlyList<GridColumnView> Co
             [.. row.Cells.Select(cell => cell is null ? null : GridCellView.Of(cell))]
         )),
     ]
-);
+    );
 
     /// <summary>A line a cell.</summary>
     public static IEnumerable<GridCsvRow> Lines(Grid grid)

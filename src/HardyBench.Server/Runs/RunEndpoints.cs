@@ -17,12 +17,8 @@ internal static class RunEndpoints
     public static void MapRuns(this IEndpointRouteBuilder routes)
     {
         var runs = routes.MapGroup("/api/runs").WithTags("Runs");
-        runs.MapGet("/", async Task<Ok<RunLineView[]>> (Bench bench) =>
-            {
-                var timelines = (await bench.Timelines.AllAsync()).ToDictionary(timeline => timeline.Id, timeline => timeline.Title);
-                var machines = (await bench.Machines.AllAsync()).ToDictionary(machine => machine.Id, machine => machine.Name);
-                return TypedResults.Ok((await bench.RunList.AllAsync()).Select(run => RunLineView.Of(run, timelines, machines)).ToArray());
-            })
+        runs.MapGet("/", async Task<Ok<IReadOnlyList<RunLineView>>> (Bench bench) =>
+                TypedResults.Ok(await RunLineView.OfAsync(bench, await bench.RunList.AllAsync())))
             .WithName("listRuns");
         runs.MapGet(
                 "/page",
@@ -77,9 +73,9 @@ internal static class RunEndpoints
                     request.Kind,
                     request.Text
                 )
-            )
+                )
+                )
         )
-)
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addMark");
         runs.MapDelete("/{id:long}/marks/{mark:long}", async Task<NoContent> (long id, long mark, Bench bench) =>
             {
@@ -108,5 +104,5 @@ internal static class RunEndpoints
 
     private static async Task<StoredRun> RunAsync(Bench bench, long id) =>
         await bench.Runs.FindAsync(id)
-        ?? throw new UnknownThingException("run", $"{id}", (await bench.RunList.AllAsync()).Take(5).Select(run => $"{run.Id}"));
+        ?? throw new UnknownThingException("run", $"{id}", (await bench.RunList.PageAsync(new RunQuery(Take: 5))).Runs.Select(run => $"{run.Id}"));
 }

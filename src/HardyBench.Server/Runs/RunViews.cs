@@ -27,9 +27,15 @@ public sealed record RunLineView(
     int Marks,
     IReadOnlyList<Verdict?> Verdicts, int Slots, int Shown, int SteadyDrops)
 {
-    /// <param name="timelines">Titles by id; one that is gone goes by its id.</param>
-    /// <param name="machines">Names by id, likewise.</param>
-    public static RunLineView Of(
+    /// <summary>With the titles and names of today; what is gone goes by its id.</summary>
+    public static async Task<IReadOnlyList<RunLineView>> OfAsync(Bench bench, IReadOnlyList<RunLine> runs)
+    {
+        var timelines = (await bench.Timelines.AllAsync()).ToDictionary(timeline => timeline.Id, timeline => timeline.Title);
+        var machines = (await bench.Machines.AllAsync()).ToDictionary(machine => machine.Id, machine => machine.Name);
+        return [.. runs.Select(run => Of(run, timelines, machines))];
+    }
+
+    private static RunLineView Of(
         RunLine run,
         IReadOnlyDictionary<string, string> timelines,
         IReadOnlyDictionary<string, string> machines
@@ -52,10 +58,8 @@ public sealed record RunPageView(int All, int Found, IReadOnlyList<RunLineView> 
 {
     public static async Task<RunPageView> OfAsync(Bench bench, RunQuery query)
     {
-        var timelines = (await bench.Timelines.AllAsync()).ToDictionary(timeline => timeline.Id, timeline => timeline.Title);
-        var machines = (await bench.Machines.AllAsync()).ToDictionary(machine => machine.Id, machine => machine.Name);
         var page = await bench.RunList.PageAsync(query);
-        return new RunPageView(page.All, page.Found, [.. page.Runs.Select(run => RunLineView.Of(run, timelines, machines))]);
+        return new RunPageView(page.All, page.Found, await RunLineView.OfAsync(bench, page.Runs));
     }
 }
 

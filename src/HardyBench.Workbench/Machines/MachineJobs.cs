@@ -172,8 +172,7 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
         var named = new List<Machine>();
         foreach (var machine in machines)
         {
-            var id = Slug.Is(machine.Id, LongestId) && !taken.Contains(machine.Id) ? machine.Id
-                : Slug.Unused(Slug.Of(machine.Name, LongestId, "machine"), taken.Contains);
+            var id = Slug.For(machine.Id, machine.Name, LongestId, "machine", taken.Contains);
             taken.Add(id);
             named.Add(machine with { Id = id, Kind = MachineKind.StandIn });
         }

@@ -75,8 +75,7 @@ public sealed class ProgramJobs(ShelfStore<EditingProgram> shelf)
         var named = new List<EditingProgram>();
         foreach (var program in programs)
         {
-            var id = Slug.Is(program.Id, LongestId) && !taken.Contains(program.Id) ? program.Id
-                : Slug.Unused(Slug.Of(program.Name, LongestId, "program"), taken.Contains);
+            var id = Slug.For(program.Id, program.Name, LongestId, "program", taken.Contains);
             taken.Add(id);
             named.Add(program with { Id = id });
         }

@@ -51,7 +51,7 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
             [],
             format is { BitDepth: > 8 } ? 10 : null
         )
-    );
+        );
     }
 
     /// <summary>Timelines that are kept and cannot be read or worked with.</summary>

@@ -74,7 +74,7 @@ public sealed class TrialJobs(
             1,
             TimeSpan.FromMinutes(1)
         )
-    );
+        );
     }
 
     private async Task<StoredTrial> AskAsync(TrialPlan plan)

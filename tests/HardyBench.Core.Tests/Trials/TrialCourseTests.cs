@@ -244,7 +244,7 @@ public sealed class TrialCourseTests
                     frame.Frame < 300 ? 1 : 3
                 )),
             ]
-    );
+        );
 
         Assert.StartsWith(
             "At half the rate the player's work falls from 1.50 to 1.50 cores, to 100 %",

@@ -36,8 +36,8 @@ public sealed class EdlRateTests
                         string.Create(
             CultureInfo.InvariantCulture,
             $"{number:000}  REEL V C 01:00:00{sign}00 01:00:01{sign}{highest:00} 01:00:{number:00}{sign}02 01:00:{number + 1:00}{sign}02\n"
-        )
-    )
+                        )
+                    )
             );
 
         var rate = EdlRate.Of(text);

@@ -90,7 +90,7 @@ public sealed class OtioTests
             + ",\"duration\":"
             + Time(match.Groups[2].Value)
             + "}"
-    ),
+        ),
         @"TIME\((\d+)\)", match => Time(match.Groups[1].Value));
 
     private static readonly string Foreign = WrittenOut("""

@@ -68,7 +68,7 @@ internal static class Timelines
         {
             About = marked ? "What it is for" : null,
         }
-);
+    );
 
     private static Gen<T> OneOf<T>(params T[] values) => Gen.Int[0, values.Length - 1].Select(which => values[which]);
 

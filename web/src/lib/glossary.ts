@@ -15,7 +15,7 @@ export const glossary: [word: string, meaning: string][] = [
   ['capacity', 'How many frames a second a machine gets through when no clock holds it back.'],
   ['bare run', 'Every aid off, everything on the processor: what the machine does by itself.'],
   ['aid', 'What makes playing easier: a smaller preview scale, proxies, pre-renders.'],
-  ['preview scale', 'The size at which effects work: full, half, quarter or eighth of each side. Decoding costs the same at all of them.'],
+  ['preview scale', 'The size at which effects work: full, half, quarter or eighth of each side. Decoding costs the own player the same at all of them.'],
   ['proxy', 'A smaller all-intra copy of a clip, played in its place.'],
   ['pre-render', 'A passage that was rendered to a file beforehand and is played from it.'],
   ['keep time, keep frames', 'Drop what comes too late and stay with the clock; or show every frame and let the clock slip. Without a clock every frame is shown as soon as it is ready.'],

@@ -37,13 +37,9 @@ public sealed record SideBeside(
     public static SideBeside Of(IReadOnlyList<IReadOnlyList<PassageSummary>> bases, IReadOnlyList<IReadOnlyList<PassageSummary?>> others)
     {
         var places = Enumerable.Range(0, bases[0].Count).ToList();
-        var rates = places.Select(place => (
-            Base: (IReadOnlyList<double>)[.. bases.Select(run => run[place]).Where(IsPlayed).Select(passage => passage.ShownRate)],
-            Other: (IReadOnlyList<double>)
-                [.. others.Select(run => run[place]).OfType<PassageSummary>().Where(IsPlayed).Select(passage => passage.ShownRate)]
-        )
-    )
-    .ToList();
+        var rates = places
+            .Select(place => (Base: Rates(bases.Select(run => run[place])), Other: Rates(others.Select(run => run[place]))))
+            .ToList();
         var differences = rates.Select(rate => DifferenceOf(rate.Base, rate.Other)).ToList();
         var judged = places.Where(place => differences[place]?.Difference.Chance is not null).ToList();
         var real = HolmCorrection
@@ -79,9 +75,12 @@ public sealed record SideBeside(
     private static double? HeadroomOf(PassageSummary one, PassageSummary? other) =>
         one.Verdict == Verdict.Holds && other?.Verdict == Verdict.Holds ? other.Headroom / one.Headroom : null;
 
+    private static List<double> Rates(IEnumerable<PassageSummary?> passages) =>
+        [.. passages.OfType<PassageSummary>().Where(IsPlayed).Select(passage => passage.ShownRate)];
+
     private static bool IsPlayed(PassageSummary passage) => passage.Slots > 0 && passage.Failure is null;
 
-    private static (WelchDifference Difference, double? Ratio)? DifferenceOf(IReadOnlyList<double> first, IReadOnlyList<double> second) =>
+    private static (WelchDifference Difference, double? Ratio)? DifferenceOf(List<double> first, List<double> second) =>
         first.Count == 0 || second.Count == 0 ? null
             : (WelchDifference.Of(first, second), first.Average() > 0 ? second.Average() / first.Average() : null);
 }

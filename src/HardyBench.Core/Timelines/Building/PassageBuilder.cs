@@ -62,13 +62,13 @@ public static class PassageBuilder
                 n == 1 ? "one stream" : $"{n} streams",
                 Tiles([.. Enumerable.Range(0, n).Select(i => series.ClipIds[i % series.ClipIds.Count])], n)
             )
-        ),
+            ),
     ],
             SeriesKind.EffectRamp => [.. Enumerable.Range(0, series.Effects.Count + 1).Select(n => Ask(
                 n == 0 ? "bare" : $"with {string.Join(", ", series.Effects.Take(n).Select(effect => effect.Label))}",
                 [new Layer(first, [.. series.Effects.Take(n)])]
             )
-        ),
+            ),
 ],
             SeriesKind.Ladder => [.. series.ClipIds.Select(id => Ask(NameOf(id), [new Layer(id, [])]))],
             _ =>
@@ -106,7 +106,7 @@ public static class PassageBuilder
             ("top", Math.Round((double)(i / side) / side, 4))
         ),
     ]
-)
+        )
             ),
         ];
     }

@@ -39,7 +39,7 @@ public sealed class SoakTrial : Trial
             ? "No passage does worse than in the first round."
             : $"{(worse.Count == 1 ? "Passage" : "Passages")} {string.Join(", ", worse)} {(worse.Count == 1 ? "does" : "do")} worse "
                 + "than in the first round."
-    );
+        );
     }
 
     private static TimeSpan Played(IReadOnlyList<StepOutcome> done) =>

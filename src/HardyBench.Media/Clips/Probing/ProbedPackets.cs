@@ -64,7 +64,7 @@ internal sealed class ProbedPackets
             fields.Number("pts"), fields.Number("dts"), fields.Number("duration") ?? 0, fields.Number("size") ?? 0,
             fields.GetValueOrDefault("flags", string.Empty).StartsWith('K'),
             fields.GetValueOrDefault("flags", string.Empty).Contains('D', StringComparison.Ordinal)
-        )),
+                )),
 ]);
     }
 

@@ -57,7 +57,7 @@ public sealed class FamilyTests
                 family.What,
                 Assert.Single(LikeForLike.Differences(members[0].Header, members[0].Timeline, other.Header, other.Timeline)).What
             )
-    );
+            );
         }
     }
 

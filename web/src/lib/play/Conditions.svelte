@@ -40,7 +40,7 @@
     ['decode on, effects on', 'A device of this machine by FFmpeg’s name of it. What it refuses the processor does, and the run says so.'],
     ['plays as', 'A stand-in can use its parts as an editing program would. This machine plays with the own player only.'],
     ['threads', 'For each decoder and for effects; empty for one a core.'],
-    ['preview scale', 'The size at which effects work. Decoding costs the same at all of them.']
+    ['preview scale', 'The size at which effects work. Decoding costs the own player the same at all of them.']
   ];
   const cacheWords: Record<string, string> = { asFound: 'as found', cold: 'cold: dropped before', warm: 'warm: read before' };
 </script>
