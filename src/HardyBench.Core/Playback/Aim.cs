@@ -115,6 +115,14 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// <summary>Something came that was not asked for, as when unreferenced frames are left out: it goes on from there.</summary>
     public void GoOnFrom(long frame) => last = frame;
 
+    /// <summary>Whether nothing of an earlier overload is left that could make it choose another frame than the next while all are in
+    /// time.</summary>
+    internal bool IsInTime(TimeSpan now) =>
+        !IsBehind && margin == TimeSpan.Zero && spread == last && caution != Caution.GaveUp && runsUpUntil <= now;
+
+    /// <summary>Every frame up to one was begun in order, and all were in time.</summary>
+    internal void GoOnInTimeFrom(long frame) => (last, spread) = (frame, frame);
+
     /// <summary>Learns how long the first frame took after decoding began afresh, and each of those that were begun for it, which is all
     /// that is known of decoding at first.</summary>
     public void LearnStarting(TimeSpan took, TimeSpan each)

@@ -5,7 +5,7 @@ public sealed class Durations
 {
     /// <summary>Pieces that are remembered: enough for a quantile of nine tenths, few enough to follow a change within a second or
     /// two.</summary>
-    private const int Remembered = 16;
+    internal const int Remembered = 16;
 
     private readonly long[] ring = new long[Remembered];
     private long[]? sorted;

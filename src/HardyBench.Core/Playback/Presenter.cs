@@ -74,22 +74,28 @@ public sealed class Presenter(FrameRate rate, PlayingPolicy policy)
         if (decision.Act == PresenterAct.Show && Clock is null)
         {
             // Frames lost before the first one shown have slots too, so t0 lies their length earlier.
-            Clock = new SlotClock(rate, now - rate.StartOf(Frame), TimeSpan.Zero);
+            SetClock(new SlotClock(rate, now - rate.StartOf(Frame), TimeSpan.Zero));
         }
 
-        var began = policy == PlayingPolicy.Unpaced ? now : Clock?.StartOf(Frame) ?? now;
-        if (policy == PlayingPolicy.KeepFrames && decision.Status == FrameStatus.Late)
+        var began = policy == PlayingPolicy.Unpaced || Clock is null ? now : start;
+        if (policy == PlayingPolicy.KeepFrames && decision.Status == FrameStatus.Late && Clock is { } slipping)
         {
-            Clock = Clock?.SlippedTo(Frame, now);
+            SetClock(slipping.SlippedTo(Frame, now));
         }
 
         Frame++;
         if (Clock is { } clock)
         {
-            (start, end) = (clock.StartOf(Frame), clock.EndOf(Frame));
+            (start, end) = (end, clock.EndOf(Frame));
         }
 
         return began;
+    }
+
+    private void SetClock(SlotClock clock)
+    {
+        Clock = clock;
+        (start, end) = (clock.StartOf(Frame), clock.EndOf(Frame));
     }
 
     private static PresenterDecision KeepingTime(TimeSpan now, TimeSpan? ready, TimeSpan start, TimeSpan end) =>

@@ -9,29 +9,35 @@ public sealed class BusyLedger
     private static readonly int Rows = Enum.GetValues<Station>().Length * KindCount;
     private const int KindCount = 4;
     private readonly Dictionary<int, double> decoding = [];
-    private readonly List<long>[] ticks = [.. Enumerable.Range(0, Rows).Select(_ => new List<long>())];
+    private readonly long[][] ticks = [.. Enumerable.Repeat(Array.Empty<long>(), Rows)];
 
     /// <summary>Notes a service, split over the intervals that it spans.</summary>
     /// <param name="cores">Of <see cref="Station.DecoderCores"/>: how many it keeps busy.</param>
     public void Add(Station station, VisitKind kind, TimeSpan from, TimeSpan to, double cores = 0)
     {
-        var row = ticks[Row(station, kind)];
-        var (start, end) = (from.Ticks, to.Ticks);
-        while (start < end)
+        AddTicks(station, kind, from.Ticks, to.Ticks);
+        for (var (start, end) = (from.Ticks, to.Ticks); cores > 0 && start < end;)
         {
             var index = (int)(start / Interval.Ticks);
-            while (row.Count <= index)
-            {
-                row.Add(0);
-            }
-
             var part = Math.Min(end, (index + 1L) * Interval.Ticks);
-            row[index] += part - start;
-            if (cores > 0)
+            decoding[index] = decoding.GetValueOrDefault(index) + cores * (part - start) / Interval.Ticks;
+            start = part;
+        }
+    }
+
+    /// <param name="sign">−1 takes a service back.</param>
+    internal void AddTicks(Station station, VisitKind kind, long start, long end, int sign = 1)
+    {
+        ref var row = ref ticks[Row(station, kind)];
+        for (var index = start / Interval.Ticks; start < end; index++)
+        {
+            if (index >= row.Length)
             {
-                decoding[index] = decoding.GetValueOrDefault(index) + cores * (part - start) / Interval.Ticks;
+                Array.Resize(ref row, (int)Math.Max(index + 1, 2L * row.Length));
             }
 
+            var part = Math.Min(end, (index + 1) * Interval.Ticks);
+            row[index] += sign * (part - start);
             start = part;
         }
     }
@@ -44,7 +50,7 @@ public sealed class BusyLedger
     public double Share(Station station, VisitKind kind, int index)
     {
         var row = ticks[Row(station, kind)];
-        return index < row.Count ? (double)row[index] / Interval.Ticks : 0;
+        return index < row.Length ? (double)row[index] / Interval.Ticks : 0;
     }
 
     /// <summary>Share of interval <paramref name="index"/> that a station worked at all, 0 to 1.</summary>

@@ -10,11 +10,31 @@ public sealed class Heat(Cooling cooling, double? startCelsius = null, double? m
     /// <summary>A processor does not go below this share of its clock.</summary>
     private const double LowestClock = 0.1;
 
+    /// <summary>A little less than reckoned, for rounding.</summary>
+    private const double Surely = 0.999;
+
     public double Celsius { get; private set; } = startCelsius ??
         cooling.AmbientCelsius + cooling.IdleWatts * cooling.ResistanceKelvinPerWatt;
 
     /// <summary>Share of the rated clock that the heat leaves, above 0 up to 1.</summary>
     public double ClockShare { get; private set; } = 1;
+
+    /// <summary>How long the clock is certain to stay as it is, whatever the load: until full power would have brought the machine to its
+    /// limit. Null for ever.</summary>
+    public TimeSpan? StaysCoolFor()
+    {
+        if (ClockShare < 1 || mostWatts < cooling.FullWatts)
+        {
+            return TimeSpan.Zero;
+        }
+
+        var settled = cooling.AmbientCelsius + cooling.FullWatts * cooling.ResistanceKelvinPerWatt;
+        var (above, below) = (settled - cooling.LimitCelsius, cooling.LimitCelsius - Celsius);
+        return above < 0 && below > 0 ? null
+            : below <= 0 ? TimeSpan.Zero
+            : TimeSpan.FromSeconds(Math.Log((settled - Celsius) / Math.Max(above, 1e-9))
+                * cooling.ResistanceKelvinPerWatt * cooling.CapacityJoulesPerKelvin * Surely);
+    }
 
     /// <summary>Lets time pass at a constant load. Closed form for constant power (Newton's law of cooling):
     /// T(t) = Ta + P·R + (T0 − Ta − P·R)·e^(−t/RC). At the limit the clock falls until the power can be carried away.</summary>

@@ -7,6 +7,7 @@ namespace HardyBench.Core.StandIns;
 public sealed class ServiceSpread
 {
     private const int TableSize = 1024, Streams = 8;
+    private const ulong Step = 0x9E3779B97F4A7C15;
     private readonly double[] factors;
     private readonly double stallChance;
     private readonly long stallTicks;
@@ -31,18 +32,26 @@ public sealed class ServiceSpread
     public static ServiceSpread None => new(0, 0, 0, TimeSpan.Zero);
 
     /// <param name="stream">0 to 7: which sequence of draws it is taken from.</param>
-    public TimeSpan Draw(TimeSpan mean, int stream = 0)
+    public TimeSpan Draw(TimeSpan mean, int stream = 0) => new(DrawTicks(mean.Ticks, stream));
+
+    internal long DrawTicks(long mean, int stream)
     {
         var random = Next(ref states[stream]);
-        var ticks = (long)(mean.Ticks * factors[random % TableSize] + 0.5);
+        var ticks = (long)(mean * factors[random % TableSize] + 0.5);
         var chance = (random >> 11) * (1.0 / (1UL << 53));
-        return new TimeSpan(chance < stallChance ? ticks + stallTicks : ticks);
+        return chance < stallChance ? ticks + stallTicks : ticks;
     }
+
+    /// <summary>Takes the last draw of a stream back: the next one is the same again.</summary>
+    internal void Rewind(int stream) => states[stream] -= Step;
+
+    /// <summary>The longest that a draw may come to, in ticks.</summary>
+    internal long Longest(long mean) => (long)(mean * factors[^1] + 0.5) + (stallChance > 0 ? stallTicks : 0);
 
     /// <summary>SplitMix64 (Steele, Lea, Flood: Fast splittable pseudorandom number generators, 2014).</summary>
     private static ulong Next(ref ulong state)
     {
-        state += 0x9E3779B97F4A7C15;
+        state += Step;
         var z = state;
         z = (z ^ (z >> 30)) * 0xBF58476D1CE4E5B9;
         z = (z ^ (z >> 27)) * 0x94D049BB133111EB;

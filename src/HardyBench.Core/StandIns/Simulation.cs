@@ -5,7 +5,7 @@ namespace HardyBench.Core.StandIns;
 
 /// <summary>Plays passages on stations by discrete events. Frames queue first come, first served; a bounded number is
 /// under way at once; the presenter and the drop decisions are the very ones that a real run uses.</summary>
-public sealed class Simulation
+public sealed partial class Simulation
 {
     private const long Never = long.MaxValue;
 
@@ -51,9 +51,11 @@ public sealed class Simulation
     /// <param name="cores">Cores of the processor. While one works alone the others go on with what is shared out.</param>
     /// <param name="graphics">Graphics units that share frames out among them.</param>
     /// <param name="smaller">With the automatic scale: the same at each smaller scale; null without.</param>
+    /// <param name="everyEvent">Whether stretches without a question are played event by event too; what comes out is the same.</param>
     public Simulation(
         IReadOnlyList<PassageDemand> passages, FrameRate rate, PlaybackSettings settings, ServiceSpread spread, Heat? heat, int cores = 1,
-        int graphics = 1, IReadOnlyDictionary<PreviewScale, IReadOnlyList<PassageDemand>>? smaller = null)
+        int graphics = 1, IReadOnlyDictionary<PreviewScale, IReadOnlyList<PassageDemand>>? smaller = null,
+        bool everyEvent = false)
     {
         (this.passages, this.rate, this.settings, this.spread, this.heat, this.cores) = (passages, rate, settings, spread, heat, cores);
         visits = new Dictionary<PreviewScale, Visit[][]> { [settings.Scale] = [.. passages.Select(passage => passage.Visits.ToArray())] };
@@ -78,6 +80,8 @@ public sealed class Simulation
         serving = [.. Enumerable.Repeat(-1, servers.Length)];
         finishes = [.. Enumerable.Repeat(Never, servers.Length)];
         aims = new Aim[passages.Count];
+        ways = [.. passages.Select((passage, index) => new Way(passage, visits[settings.Scale][index], graphics, spread))];
+        tryFrom = everyEvent ? int.MaxValue : 0;
         lastBegun = [.. passageStarts.Select(start => start - 1)];
         stopsBeforeEffects = [.. passages.Select(StopsBeforeEffects)];
         for (var i = 0; i < passages.Count; i++)
@@ -98,6 +102,9 @@ public sealed class Simulation
                 );
         }
     }
+
+    /// <summary>One a slot; filled by <see cref="Play"/>.</summary>
+    public IReadOnlyList<FrameRecord> Records => records;
 
     /// <summary>How long every station worked, by interval; filled by <see cref="Play"/>.</summary>
     public BusyLedger Busy { get; } = new();
@@ -142,6 +149,10 @@ public sealed class Simulation
             else
             {
                 Settle(decision, ref state);
+                if (MayStretch)
+                {
+                    Stretch(longest?.Ticks ?? Never);
+                }
             }
         }
 
