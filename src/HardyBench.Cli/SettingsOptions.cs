@@ -34,6 +34,14 @@ internal static class SettingsOptions
     {
         Description = "On a stand-in: the editing program that it plays as, by its id (hardybench programs).",
     };
+    private static readonly Option<double> OthersCores = new("--others-cores")
+    {
+        Description = "On a stand-in: cores that other programs keep busy meanwhile.",
+    };
+    private static readonly Option<double> OthersMemory = new("--others-memory")
+    {
+        Description = "On a stand-in: GB of memory that other programs hold.",
+    };
     private static readonly Option<PreviewScale?> ToScale = Choices.Option<PreviewScale>("--to-scale", "Compare, the second side's scale:");
     private static readonly Option<Proxies?> ToProxies = Choices.Option<Proxies>("--to-proxies", "Compare, the second side's proxies:");
     private static readonly Option<FileCache?> ToCache = Choices.Option<FileCache>("--to-cache", "Compare, the second side's file cache:");
@@ -46,7 +54,7 @@ internal static class SettingsOptions
 
     /// <summary>Those of one run.</summary>
     public static IReadOnlyList<Option> All =>
-        [Scale, Policy, Automatic, Proxy, PreRenders, Cache, DecodeOn, EffectsOn, Threads, LookAhead, Program];
+        [Scale, Policy, Automatic, Proxy, PreRenders, Cache, DecodeOn, EffectsOn, Threads, LookAhead, Program, OthersCores, OthersMemory];
 
     /// <summary>Those that say what a comparison changes.</summary>
     public static IReadOnlyList<Option> Changed => [ToScale, ToProxies, ToCache, ToEffectsOn, ToThreads, ToProgram];
@@ -66,6 +74,9 @@ internal static class SettingsOptions
         parsed.GetValue(Threads))
     {
         Program = parsed.GetValue(Program) is { } id ? await bench.Programs.FindAsync(id) : null,
+        Others = (parsed.GetValue(OthersCores), parsed.GetValue(OthersMemory)) is (var cores, var memory) && (cores, memory) != (0, 0)
+            ? new OtherPrograms(cores, memory)
+            : null,
     };
 
     /// <exception cref="UnknownThingException">There is no such editing program.</exception>

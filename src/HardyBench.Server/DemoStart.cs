@@ -1,8 +1,11 @@
+using HardyBench.Core.Findings.Comparing;
+using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Server.Clips;
 using HardyBench.Server.Live;
 using HardyBench.Server.Plays;
 using HardyBench.Workbench;
+using HardyBench.Workbench.Demo;
 using Microsoft.Extensions.Hosting;
 
 namespace HardyBench.Server;
@@ -18,6 +21,29 @@ internal sealed class DemoStart(Bench bench, ClipDesk clips, ThisMachineInUse in
         await making.WaitAsync(stoppingToken);
         using var turn = await inUse.TakeAsync(stoppingToken);
         await PlayStandInsAsync(stoppingToken);
+        await PlayProgramsAsync(stoppingToken);
+    }
+
+    /// <summary>One machine plays the first timeline as every editing program would, so that there is a comparison of them.</summary>
+    private async Task PlayProgramsAsync(CancellationToken stop)
+    {
+        var machine = DemoMachines.FirstShown[1];
+        if (await bench.Timelines.AllAsync() is not [var timeline, ..]
+            || TimelineCheck.Problems(timeline, bench.Clips.Clips).Count > 0
+            || !(await bench.Machines.AllAsync()).Any(one => one.Id == machine)
+            || (await bench.Grids.FamiliesAsync(timeline.Id)).Any(family => family.What == Condition.Program))
+        {
+            return;
+        }
+
+        foreach (var program in await bench.Programs.AllAsync())
+        {
+            stop.ThrowIfCancellationRequested();
+            await bench.Plays.PlayAsync(
+                await bench.Plays.PlanAsync(timeline.Id, machine, new PlaybackSettings { Program = program.Thing }), null, CancellationToken.None);
+        }
+
+        await live.Tell(page => page.RunsChanged());
     }
 
     private async Task PlayStandInsAsync(CancellationToken stop)

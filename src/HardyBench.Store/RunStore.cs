@@ -495,6 +495,19 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             );
     }
 
+    /// <summary>Finished runs of a timeline, just as it is now, that stand-ins as they are described now played as editing programs; newest
+    /// first.</summary>
+    /// <param name="described">Each machine's digest, by its id.</param>
+    public async Task<IReadOnlyList<long>> ByProgramAsync(string timelineDigest, IReadOnlyDictionary<string, string> described, int most)
+    {
+        await using var database = databases.CreateDbContext();
+        var runs = await database.Runs.AsNoTracking()
+            .Where(run => run.TimelineDigest == timelineDigest && run.Differences.StartsWith(SettingWords.PlaysAs)
+                && run.Ending == RunEnding.Finished && !run.ByHand && run.DeletedAtUtc == null)
+            .OrderByDescending(run => run.Id).Take(most).Select(run => new { run.Id, run.MachineId, run.MachineDigest }).ToListAsync();
+        return [.. runs.Where(run => described.GetValueOrDefault(run.MachineId) == run.MachineDigest).Select(run => run.Id)];
+    }
+
     /// <summary>What a run was played under, without what it left; null where there is none such.</summary>
     public async Task<RunConditions?> ConditionsAsync(long id)
     {

@@ -26,6 +26,16 @@ test('an editing program is duplicated and changed, and a stand-in plays as it d
   await page.getByRole('button', { name: 'Play Space' }).click();
   await expect(page.getByTestId('sheet')).toContainText('as Gantry (2) would play');
 
+  // A play beside other programs is said to be one, and refused on a machine where they would have to be real.
+  await page.getByLabel('plays as').selectOption({ label: 'own player' });
+  await page.getByLabel('Cores that other programs keep busy').fill('6');
+  await page.getByLabel('Cores that other programs keep busy').press('Tab');
+  await expect(page.getByTestId('about-to')).toContainText('beside other programs: 6 cores busy');
+  await page.getByRole('button', { name: 'Play Space' }).click();
+  await expect(page.getByTestId('sheet')).toContainText('beside other programs: 6 cores busy');
+  await page.locator('[data-plays] select').first().selectOption({ label: 'This machine' });
+  await expect(page.getByRole('alert')).toContainText('Start those programs');
+
   await page.goto('/programs');
   await page.getByRole('button', { name: 'Gantry (2)', exact: true }).click();
   await page.getByRole('button', { name: 'Delete' }).click();

@@ -26,16 +26,21 @@ public sealed record PlaybackPlan(
     /// <exception cref="PlanRefusedException">The timeline cannot be played as it stands.</exception>
     public PlaybackPlan Checked()
     {
-        IReadOnlyList<string> problems = [.. Settings.Problems(), .. OfProgram(), .. TimelineLimits.Problems(Timeline)];
+        IReadOnlyList<string> problems = [.. Settings.Problems(), .. OfThisMachine(), .. TimelineLimits.Problems(Timeline)];
         problems = problems.Count > 0 ? problems : TimelineCheck.Problems(Timeline, Clips);
         return problems.Count == 0 ? this : throw new PlanRefusedException(string.Join(' ', problems));
     }
 
-    private IEnumerable<string> OfProgram()
+    private IEnumerable<string> OfThisMachine()
     {
         if (Machine.Kind == MachineKind.This && Settings.Program is { } program)
         {
             yield return $"This machine plays with the product's own player only. Choose a stand-in to see how {program.Name} would do.";
+        }
+
+        if (Machine.Kind == MachineKind.This && Settings.Others is not null)
+        {
+            yield return "Beside this machine's player works what really runs on it. Start those programs, or choose a stand-in.";
         }
     }
 

@@ -77,6 +77,10 @@ public sealed record PlaybackSettings(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public EditingProgram? Program { get; init; }
 
+    /// <summary>What works beside the player on a stand-in; null for nothing.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public OtherPrograms? Others { get; init; }
+
     /// <summary>Decoded frames of each layer that may wait for their treatment.</summary>
     public const int DecodeAhead = 4;
 
@@ -98,6 +102,11 @@ public sealed record PlaybackSettings(
     public IEnumerable<string> Problems()
     {
         foreach (var problem in Program is { } program ? ProgramLimits.Problems(program) : [])
+        {
+            yield return problem;
+        }
+
+        foreach (var problem in Others?.Problems() ?? [])
         {
             yield return problem;
         }

@@ -66,6 +66,10 @@ public sealed class BusyLedger
         return core == 0 ? alone + beside * (1 - alone) : beside;
     }
 
+    /// <summary>What other programs take of a core that the player leaves them.</summary>
+    /// <param name="share">Of the time that the player's work was on it; then they have only their turns of it.</param>
+    public static double WithOthers(double share, double others) => share + (1 - share) * others;
+
     /// <summary>Share of the whole processor that worked in interval <paramref name="index"/>, 0 to 1.</summary>
     public double ProcessorShare(int index, int cores) =>
         Enumerable.Range(0, cores).Average(core => CoreShare(core, index, cores));

@@ -22,6 +22,8 @@ public static class CostModel
     /// <summary>Positions of a GOP told apart, so that very long GOPs stay cheap to hold.</summary>
     private const int MostPositions = 300;
 
+    private static readonly OtherPrograms Nothing = new(0, 0);
+
     public static PassageDemand DemandOf(PlaybackPlan plan, Passage passage)
     {
         var machine = plan.Machine;
@@ -43,7 +45,8 @@ public static class CostModel
         );
         var positions = Math.Min(MostPositions, KeyInterval(layers, plan.Timeline.Rate));
         var (memory, reserved) = (MemoryBytes(plan, passage, layers), (program?.ReservesGigabytes ?? 0) * 1e9);
-        var swap = SwapBytes(machine.Memory, memory, reserved, layers);
+        var (others, cores) = (plan.Settings.Others ?? Nothing, machine.Processor.Cores);
+        var swap = SwapBytes(machine.Memory, memory, reserved + others.Gigabytes * 1e9, layers);
         var readBytes = layers.Sum(stream =>
             stream.Speed * stream.Format.DataRate.BitsPerSecond / 8.0 / plan.Timeline.Rate.FramesPerSecond
         );
@@ -61,15 +64,18 @@ public static class CostModel
         var fewCores = FewCores(onProcessor, plan);
         Add(
             fewCores is null ? Station.Processor : Station.DecoderCores, VisitKind.Decode,
-            position => fewCores is var (most, _) ? Longest(onProcessor, position, plan, most) : Shared(onProcessor, position, plan)
+            position => fewCores is var (most, busy)
+                ? Longest(onProcessor, position, plan, most) * others.Slowing(busy, cores)
+                : Shared(onProcessor, position, plan) * others.Slowing(cores, cores)
         );
         // What is decoded in one place and treated in the other has to go over.
         var goingOver = composesOnGraphics ? onProcessor : onEngine;
         Add(Station.Bus, VisitKind.Copy, _ => machine.MainGraphics?.BusGigabytesPerSecond is { } bus
             ? goingOver.Sum(stream => stream.Format.BytesPerDecodedFrame) / (bus * 1e9)
             : 0);
-        Add(Station.Processor, VisitKind.Effects, _ => ProcessorSeconds(plan, effects.OnProcessor, machine.Processor.InFastCores));
-        Add(Station.OneCore, VisitKind.Effects, _ => ProcessorSeconds(plan, effects.OnOneCore, 1));
+        Add(Station.Processor, VisitKind.Effects, _ =>
+            ProcessorSeconds(plan, effects.OnProcessor, machine.Processor.InFastCores) * others.Slowing(cores, cores));
+        Add(Station.OneCore, VisitKind.Effects, _ => ProcessorSeconds(plan, effects.OnOneCore, 1) * others.Slowing(1, cores));
         Add(Station.Graphics, VisitKind.Effects, _ => GraphicsSeconds(plan, effects.OnGraphics));
 
         return new PassageDemand(
@@ -83,7 +89,7 @@ public static class CostModel
             [.. onProcessor.Select(stream => RefusalOf(plan, stream.Format)).OfType<EngineRefusal>().Distinct()])
         {
             Engines = Math.Max(1, engines.Count),
-            CoresDecoding = fewCores?.Busy ?? 0,
+            CoresDecoding = fewCores is var (_, kept) ? kept / others.Slowing(kept, cores) : 0,
         };
 
         void Add(Station station, VisitKind kind, Func<int, double> seconds)

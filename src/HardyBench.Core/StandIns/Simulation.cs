@@ -23,6 +23,7 @@ public sealed partial class Simulation
     private readonly ServiceSpread spread;
     private readonly Heat? heat;
     private readonly int cores;
+    private readonly double othersShare;
     private readonly Presenter presenter;
     private readonly FrameState[] frames;
     private readonly FrameRecord[] records;
@@ -51,13 +52,15 @@ public sealed partial class Simulation
     /// <param name="cores">Cores of the processor. While one works alone the others go on with what is shared out.</param>
     /// <param name="graphics">Graphics units that share frames out among them.</param>
     /// <param name="smaller">With the automatic scale: the same at each smaller scale; null without.</param>
+    /// <param name="othersShare">The part of the processor that other programs take while nothing is played, 0 to 1: it heats, too.</param>
     /// <param name="everyEvent">Whether stretches without a question are played event by event too; what comes out is the same.</param>
     public Simulation(
         IReadOnlyList<PassageDemand> passages, FrameRate rate, PlaybackSettings settings, ServiceSpread spread, Heat? heat, int cores = 1,
         int graphics = 1, IReadOnlyDictionary<PreviewScale, IReadOnlyList<PassageDemand>>? smaller = null,
-        bool everyEvent = false)
+        double othersShare = 0, bool everyEvent = false)
     {
         (this.passages, this.rate, this.settings, this.spread, this.heat, this.cores) = (passages, rate, settings, spread, heat, cores);
+        this.othersShare = othersShare;
         visits = new Dictionary<PreviewScale, Visit[][]> { [settings.Scale] = [.. passages.Select(passage => passage.Visits.ToArray())] };
         foreach (var (scale, demands) in smaller ?? new Dictionary<PreviewScale, IReadOnlyList<PassageDemand>>())
         {
@@ -568,7 +571,7 @@ public sealed partial class Simulation
 
         for (var next = heatByInterval.Count; (next + 1L) * BusyLedger.Interval.Ticks <= until; next++)
         {
-            heat.Pass(BusyLedger.Interval, Math.Min(1, Busy.ProcessorShare(next, cores)));
+            heat.Pass(BusyLedger.Interval, Math.Min(1, BusyLedger.WithOthers(Busy.ProcessorShare(next, cores), othersShare)));
             heatByInterval.Add((heat.Celsius, heat.ClockShare));
         }
     }

@@ -41,14 +41,16 @@ public static class StandInLoads
     {
         var (machine, busy) = (plan.Machine, simulation.Busy);
         var cores = machine.Processor.Cores;
+        var (others, taken) = (plan.Settings.Others, plan.Settings.Others?.ShareAlone(cores) ?? 0);
         for (var core = 0; core < cores; core++)
         {
-            loads.Add(new LoadReading(at, LoadKind.Core, core, (float)busy.CoreShare(core, index, cores)));
+            loads.Add(new LoadReading(at, LoadKind.Core, core, (float)BusyLedger.WithOthers(busy.CoreShare(core, index, cores), taken)));
         }
 
-        var alone = busy.Share(Station.OneCore, index);
+        // While it works the player has only its turns.
+        var alone = busy.Share(Station.OneCore, index) / (others?.Slowing(1, cores) ?? 1);
         var decoding = busy.CoresDecoding(index);
-        var left = Math.Max(0, cores - alone - decoding);
+        var left = Math.Max(0, cores - alone - decoding) / (others?.Slowing(cores, cores) ?? 1);
         var decode = busy.Share(Station.Processor, VisitKind.Decode, index) * left + decoding;
         var effects = busy.Share(Station.Processor, VisitKind.Effects, index) * left + alone;
         if (worksAlone)
@@ -97,7 +99,7 @@ public static class StandInLoads
     {
         var (machine, busy) = (plan.Machine, simulation.Busy);
         var fitted = machine.Memory.Gigabytes * 1e9;
-        var used = Math.Min(fitted, machine.Memory.InUseGigabytes * 1e9 + demand.MemoryBytes);
+        var used = Math.Min(fitted, (machine.Memory.InUseGigabytes + (plan.Settings.Others?.Gigabytes ?? 0)) * 1e9 + demand.MemoryBytes);
         loads.Add(new LoadReading(at, LoadKind.MemoryUsed, 0, (float)used));
         loads.Add(new LoadReading(at, LoadKind.MemoryFitted, 0, (float)fitted));
         if (machine.DriveFor(DriveRole.Media) is not { } drive)

@@ -47,7 +47,8 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
             plan.Settings.AutomaticScale
                 ? Enum.GetValues<PreviewScale>().Where(scale => scale > plan.Settings.Scale)
                     .ToDictionary(scale => scale, scale => DemandsOf(plan with { Settings = plan.Settings with { Scale = scale } }))
-                : null);
+                : null,
+            plan.Settings.Others?.ShareAlone(machine.Processor.Cores) ?? 0);
         var frames = simulation.Play(BusyLedger.Interval * (MostReadings / (machine.Processor.Cores + LoadsBesideCores)));
         return new Run(
             HeaderOf(plan), RunEnding.Finished, simulation.StartLag, frames,
@@ -60,7 +61,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
     private RunHeader HeaderOf(PlaybackPlan plan) => new(
         plan.Timeline, plan.Machine, plan.Settings,
         new Conditions(
-            "stand-in model", null, [.. Enumerable.Range(0, plan.Machine.Processor.Cores)], null, null, plan.Occasion,
+            "stand-in model", null, [.. Enumerable.Range(0, plan.Machine.Processor.Cores)], plan.Settings.Others?.Cores, null, plan.Occasion,
             plan.Machine.Cooling?.BatteryWatts is null
                 ? null
                 : new MachineState(null, !plan.Machine.OnBattery, null, null, null, null, null, plan.Machine.Processor.Threads),

@@ -35,6 +35,13 @@ public static class ComparisonWords
     public static string Of(Axis axis)
     {
         var (first, last, knee) = (axis.Points[0], axis.Points[^1], axis.Points[axis.Knee]);
+        if (!axis.HasSizes)
+        {
+            var best = Listed([.. axis.Points.Skip(axis.Knee).Select(point => point.Text)]);
+            return axis.Knee == 0 ? $"Whichever {About(axis.What, axis.Of)} plays, as many frames are shown."
+                : Invariant($"By {About(axis.What, axis.Of)} {best} {(axis.Knee == axis.Points.Count - 1 ? "shows" : "show")} most, × {last.Ratio / first.Ratio:0.00} of {first.Text}.");
+        }
+
         var along = $"Along {About(axis.What, axis.Of)} from {first.Text} to {last.Text}: ";
         return along + (axis.Knee == 0 ? $"{first.Text} shows as many frames as any."
             : knee == last ? Invariant($"every step gains, × {last.Ratio / first.Ratio:0.00} at {last.Text}.")
@@ -111,8 +118,8 @@ public static class ComparisonWords
     }) + (of is null ? string.Empty : $" {of}");
 
     private static string Passages(IReadOnlyList<int> places) =>
-        $"{(places.Count == 1 ? "passage" : "passages")} {Listed([.. places.Select(place => place + 1)])}";
+        $"{(places.Count == 1 ? "passage" : "passages")} {Listed([.. places.Select(place => $"{place + 1}")])}";
 
-    private static string Listed(IReadOnlyList<int> numbers) =>
-        numbers.Count == 1 ? $"{numbers[0]}" : $"{string.Join(", ", numbers.SkipLast(1))} and {numbers[^1]}";
+    private static string Listed(IReadOnlyList<string> texts) =>
+        texts.Count == 1 ? texts[0] : $"{string.Join(", ", texts.SkipLast(1))} and {texts[^1]}";
 }

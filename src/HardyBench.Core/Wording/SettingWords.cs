@@ -1,3 +1,4 @@
+using System.Globalization;
 using HardyBench.Core.Playback;
 
 namespace HardyBench.Core.Wording;
@@ -5,6 +6,9 @@ namespace HardyBench.Core.Wording;
 /// <summary>Settings in words.</summary>
 public static class SettingWords
 {
+    /// <summary>With this the differences begin where an editing program plays.</summary>
+    public const string PlaysAs = "as ";
+
     /// <summary>What differs from the defaults, a phrase each; nothing for a bare run on the processor.</summary>
     public static IReadOnlyList<string> Differences(this PlaybackSettings asked)
     {
@@ -13,7 +17,8 @@ public static class SettingWords
         var usual = new PlaybackSettings { Program = settings.Program }.InFact();
         string?[] all =
         [
-            settings.Program is { } program ? $"as {program.Name} would play" : null,
+            settings.Program is { } program ? $"{PlaysAs}{program.Name} would play" : null,
+            settings.Others is { } others ? OthersWords(others) : null,
             settings.Scale == PreviewScale.Full ? null : $"{settings.Scale.ToString().ToLowerInvariant()} scale",
             settings.AutomaticScale ? "the scale steps down by itself" : null,
             settings.Proxies == Proxies.None ? null : $"{settings.Proxies.ToString().ToLowerInvariant()}-raster proxies",
@@ -33,4 +38,10 @@ public static class SettingWords
         ];
         return [.. all.OfType<string>()];
     }
+
+    private static string OthersWords(OtherPrograms others) => "beside other programs: " + string.Join(", ", new[]
+    {
+        others.Cores > 0 ? string.Create(CultureInfo.InvariantCulture, $"{others.Cores:0.#} cores busy") : null,
+        others.Gigabytes > 0 ? string.Create(CultureInfo.InvariantCulture, $"{others.Gigabytes:0.#} GB held") : null,
+    }.OfType<string>());
 }

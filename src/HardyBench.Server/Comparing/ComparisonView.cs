@@ -69,13 +69,13 @@ public sealed record SideView(
             side.Judged.Notes,
             [.. differences[false]],
             [.. differences[true]],
-            side.Beside is { } beside ? ComparisonWords.Sum(beside, Name(side, first), Name(first, side)) : string.Empty);
+            side.Beside is { } beside ? ComparisonWords.Sum(beside, Name(side, first, "The"), Name(first, side, "the")) : string.Empty);
     }
 
     /// <summary>The machine's name, where both have the same the editing program's, where they have that too the run's number.</summary>
-    private static string Name(ComparedSide side, ComparedSide other) =>
+    private static string Name(ComparedSide side, ComparedSide other, string article) =>
         side.Header.Machine.Name != other.Header.Machine.Name ? side.Header.Machine.Name
-        : side.Header.Settings.Program?.Name != other.Header.Settings.Program?.Name ? side.Header.Settings.Program?.Name ?? "The own player"
+        : side.Header.Settings.Program?.Name != other.Header.Settings.Program?.Name ? side.Header.Settings.Program?.Name ?? $"{article} own player"
         : $"Run {side.Judged.Id}";
 }
 

@@ -78,8 +78,9 @@ public sealed record FamilyView(string What, IReadOnlyList<long> Runs, IReadOnly
 /// <param name="Words">What is gained, a sentence.</param>
 /// <param name="Points">By rising value.</param>
 /// <param name="Knee">The place among the points from which on nothing is gained.</param>
-public sealed record AxisView(string About, string Words, IReadOnlyList<AxisPoint> Points, int Knee)
+/// <param name="HasSizes">Whether points stand by their values; else by what they show, with nothing between them.</param>
+public sealed record AxisView(string About, string Words, IReadOnlyList<AxisPoint> Points, int Knee, bool HasSizes)
 {
     public static AxisView Of(Axis axis) =>
-        new(ComparisonWords.About(axis.What, axis.Of), ComparisonWords.Of(axis), axis.Points, axis.Knee);
+        new(ComparisonWords.About(axis.What, axis.Of), ComparisonWords.Of(axis), axis.Points, axis.Knee, axis.HasSizes);
 }

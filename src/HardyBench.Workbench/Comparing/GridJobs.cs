@@ -60,15 +60,18 @@ public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunSt
     {
         var timeline = (await timelines.FindAsync(timelineId)).Timeline;
         var digest = TimelineJson.Digest(timeline);
-        var played = await runs.GridAsync(digest, Described(await machines.AllAsync()));
+        var described = Described(await machines.AllAsync());
+        var played = await runs.GridAsync(digest, described);
+        var bare = await CandidatesAsync(
+            played.Values.Where(passages => passages.Count > 0).Select(passages => passages.Values.First().Run).Order().Take(MostCandidates));
+        var asPrograms = await CandidatesAsync(await runs.ByProgramAsync(digest, described, MostCandidates));
+        return [.. Family.Among(bare), .. Family.OfPrograms([.. bare, .. asPrograms])];
+    }
+
+    private async Task<IReadOnlyList<FamilyCandidate>> CandidatesAsync(IEnumerable<long> ids)
+    {
         var candidates = new List<FamilyCandidate>();
-        foreach (
-            var id in played
-                .Values.Where(passages => passages.Count > 0)
-                .Select(passages => passages.Values.First().Run)
-                .Order()
-                .Take(MostCandidates)
-        )
+        foreach (var id in ids)
         {
             if (await runs.ConditionsAsync(id) is { } run)
             {
@@ -76,7 +79,7 @@ public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunSt
             }
         }
 
-        return Family.Among(candidates);
+        return candidates;
     }
 
     private static Dictionary<string, string> Described(IReadOnlyList<Machine> machines) =>

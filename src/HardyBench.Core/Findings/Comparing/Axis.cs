@@ -18,9 +18,10 @@ public sealed record AxisSide(IReadOnlyList<ConditionDifference> Differences, Si
 /// <param name="Half">Half the width of that mean's 95 % interval; null where it was played once.</param>
 public sealed record AxisPoint(int Side, double Value, string Text, double Ratio, double Share, double? Half);
 
-/// <summary>Sides that differ in one thing only, which can be put in an order.</summary>
+/// <summary>Sides that differ in one thing only. What has a size is put in order by it; editing programs have none, and stand by what they
+/// show.</summary>
 /// <param name="Of">Which clip or effect it is about; null for the run as a whole.</param>
-/// <param name="Points">By rising value.</param>
+/// <param name="Points">By rising value; programs by rising ratio.</param>
 /// <param name="Knee">The place among the points from which on nothing is gained; the last one where every step gains.</param>
 public sealed partial record Axis(Condition What, string? Of, IReadOnlyList<AxisPoint> Points, int Knee)
 {
@@ -31,7 +32,8 @@ public sealed partial record Axis(Condition What, string? Of, IReadOnlyList<Axis
     /// <returns>Null where they differ in more than one thing, in nothing, or in something without an order.</returns>
     public static Axis? Along(IReadOnlyList<AxisSide> sides)
     {
-        var others = sides.Skip(1).ToList();
+        var programs = sides.Any(side => side.Differences.Any(difference => difference.What == Condition.Program));
+        var others = sides.Skip(1).Select(side => programs ? side with { Differences = Without(side.Differences) } : side).ToList();
         if (
             others.Count < 2
             || others.Exists(side => side.Differences.Count != 1)
@@ -44,16 +46,24 @@ public sealed partial record Axis(Condition What, string? Of, IReadOnlyList<Axis
         var first = others[0].Differences[0];
         var texts = others.Select(side => side.Differences[0].Other).Prepend(first.Base).ToList();
         var points = sides
-            .Select((side, place) => PointOf(side, place, texts[place]))
+            .Select((side, place) => PointOf(side, place, texts[place], programs ? 0 : ValueOf(texts[place])))
             .OfType<AxisPoint>()
-            .OrderBy(point => point.Value)
+            .OrderBy(point => point.Value).ThenBy(point => point.Ratio)
             .ToList();
+        points = programs ? [.. points.Select((point, place) => point with { Value = place })] : points;
         return points.Count == sides.Count ? new Axis(first.What, first.Of, points, KneeOf(points)) : null;
     }
 
-    private static AxisPoint? PointOf(AxisSide side, int place, string? text)
+    /// <summary>Whether the points have a size of their own, and not only what they show.</summary>
+    public bool HasSizes => What != Condition.Program;
+
+    /// <summary>What a program decides by itself is no second difference.</summary>
+    private static IReadOnlyList<ConditionDifference> Without(IReadOnlyList<ConditionDifference> differences) =>
+        [.. differences.Where(difference => !difference.What.IsOfProgram(difference.Base) || !difference.What.IsOfProgram(difference.Other))];
+
+    private static AxisPoint? PointOf(AxisSide side, int place, string? text, double? size)
     {
-        if (ValueOf(text) is not { } value || (place == 0 ? 1 : side.Beside?.MeanRatio) is not { } ratio || side.Shares.Count == 0)
+        if (size is not { } value || (place == 0 ? 1 : side.Beside?.MeanRatio) is not { } ratio || side.Shares.Count == 0)
         {
             return null;
         }

@@ -49,6 +49,18 @@ public enum Condition
     DriverDate,
 }
 
+/// <summary>What decides a condition.</summary>
+public static class ConditionCauses
+{
+    /// <summary>Playing without a clock, which no editing program decides.</summary>
+    public const string NoClock = "no clock";
+
+    /// <summary>Whether an editing program decides it.</summary>
+    /// <param name="value">As it was.</param>
+    public static bool IsOfProgram(this Condition what, string? value) =>
+        what is Condition.LookAhead or Condition.DecodedOn or Condition.EffectRanOn || (what == Condition.Policy && value != NoClock);
+}
+
 /// <summary>One thing in which two runs differ.</summary>
 /// <param name="Of">Which clip or effect it is about; null for the run as a whole.</param>
 /// <param name="Base">As the base had it, in figures; null where it was not stated.</param>

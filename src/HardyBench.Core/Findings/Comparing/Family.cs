@@ -50,6 +50,21 @@ public sealed record Family(Condition What, string? Of, IReadOnlyList<FamilyMemb
     ];
     }
 
+    /// <summary>Families of runs that differ in the editing program only, and in what it decides: on one machine each.</summary>
+    public static IReadOnlyList<Family> OfPrograms(IReadOnlyList<FamilyCandidate> runs) =>
+    [
+        .. runs.Select(run => (Run: run, Facts: LikeForLike.Facts(run.Header, run.Timeline)))
+            .GroupBy(one => one.Facts.Where(fact => fact.Key.What != Condition.Program && !fact.Key.What.IsOfProgram(fact.Value))
+                .Aggregate(0L, (sum, fact) => unchecked(sum + Hash(fact.Key, fact.Value))))
+            .Select(group => new Family(Condition.Program, null,
+            [
+                .. group.Select(one => new FamilyMember(
+                    one.Run.Run, one.Run.Header.Machine.Name, 0, one.Facts[(Condition.Program, null)]!)).DistinctBy(member => member.Text),
+            ]))
+            .Where(family => family.Members.Count >= Fewest)
+            .OrderBy(family => family.Members[0].Machine, StringComparer.Ordinal),
+    ];
+
     private static long Hash((Condition What, string? Of) fact, string? text) =>
         ((long)HashCode.Combine(fact, text, 1) << 32) | (uint)HashCode.Combine(fact, text, 2);
 }

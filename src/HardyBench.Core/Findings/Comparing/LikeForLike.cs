@@ -25,6 +25,12 @@ public static class LikeForLike
         OfTimeline(header, timeline, Add);
         OfSettings(header.Settings, Add);
         OfConditions(header, Add);
+        Add(
+            Condition.MemoryInUse,
+            header.Machine.Kind == MachineKind.This
+                ? null
+                : Invariant($"{header.Machine.Memory.InUseGigabytes + (header.Settings.Others?.Gigabytes ?? 0):0.#} GB")
+        );
         OfMachine(header.Machine, Add);
         return facts;
 
@@ -50,7 +56,7 @@ public static class LikeForLike
         add(Condition.Policy, settings.Policy switch
         {
             PlayingPolicy.KeepFrames => "every frame shown",
-            PlayingPolicy.Unpaced => "no clock",
+            PlayingPolicy.Unpaced => ConditionCauses.NoClock,
             _ => "the clock kept",
         });
         add(Condition.LookAhead, Invariant($"{settings.LookAhead} frames"));
@@ -106,7 +112,6 @@ public static class LikeForLike
         add(Condition.MemorySpeed, memory.MegatransfersPerSecond is { } transfers ? Invariant($"{transfers} MT/s") : null);
         add(Condition.MemorySticks, memory.Sticks is { } sticks ? Invariant($"{sticks}") : null);
         add(Condition.MemoryChannels, memory.Channels is { } channels ? Invariant($"{channels}") : null);
-        add(Condition.MemoryInUse, machine.Kind == MachineKind.This ? null : Invariant($"{memory.InUseGigabytes:0.#} GB"));
         add(
             Condition.Graphics,
             machine.Graphics.Count == 0

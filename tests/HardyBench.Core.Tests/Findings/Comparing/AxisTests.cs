@@ -58,6 +58,40 @@ public sealed class AxisTests
         Assert.Null(Axis.Along([Base, Side("16 GB", 1), new AxisSide([], Beside(1), [1])]));
     }
 
+    [Fact]
+    public void Editing_programs_stand_by_what_they_show_and_what_they_decide_is_no_second_difference()
+    {
+        var axis = Axis.Along([Base, Program("Slow", 0.8), Program("Quick", 1.5), Program("As quick", 1.495)])!;
+
+        Assert.False(axis.HasSizes);
+        Assert.Equal(["Slow", "own player", "As quick", "Quick"], axis.Points.Select(point => point.Text));
+        Assert.Equal([0, 1, 2, 3], axis.Points.Select(point => point.Value));
+        Assert.Equal("By editing program As quick and Quick show most, × 1.88 of Slow.", ComparisonWords.Of(axis));
+        Assert.Equal(
+            "Whichever editing program plays, as many frames are shown.",
+            ComparisonWords.Of(Axis.Along([Base, Program("A", 1), Program("B", 1)])!));
+    }
+
+    [Fact]
+    public void Programs_on_unlike_machines_or_without_a_clock_are_no_axis()
+    {
+        var faster = new ConditionDifference(Condition.CoreSpeed, null, "1", "2");
+        var unpaced = new ConditionDifference(Condition.Policy, null, "the clock kept", "no clock");
+
+        Assert.Null(Axis.Along([Base, Program("A", 1), Program("B", 1) with { Differences = [.. Program("B", 1).Differences, faster] }]));
+        Assert.Null(Axis.Along([Base, Program("A", 1), Program("B", 1) with { Differences = [.. Program("B", 1).Differences, unpaced] }]));
+    }
+
+    private static AxisSide Program(string name, double ratio) => new(
+        [
+            new ConditionDifference(Condition.Program, null, "own player", name),
+            new ConditionDifference(Condition.LookAhead, null, "6 frames", "9 frames"),
+            new ConditionDifference(Condition.Policy, null, "the clock kept", "every frame shown"),
+            new ConditionDifference(Condition.DecodedOn, "clip", "media engine", "processor"),
+        ],
+        Beside(ratio),
+        [0.4 * ratio]);
+
     /// <summary>The interval is Student's: of 0.5, 0.6 and 0.7 it is 0.6 ± 4.303 × 0.1 / √3 (t of two degrees of freedom, from
     /// memory).</summary>
     [Fact]

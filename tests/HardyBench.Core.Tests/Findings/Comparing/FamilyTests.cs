@@ -1,6 +1,7 @@
 using HardyBench.Core.Findings.Comparing;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Programs;
 
 namespace HardyBench.Core.Tests.Findings.Comparing;
 
@@ -28,6 +29,25 @@ public sealed class FamilyTests
         );
         Assert.Empty(Family.Among([Of(1, Memory(8)), Of(2, Memory(16)), Of(3, Memory(32), scale: PreviewScale.Half)]));
         Assert.Empty(Family.Among([Of(1, Memory(8)), Of(2, Memory(16)), new FamilyCandidate(3, Header(Memory(32)), "another timeline")]));
+    }
+
+    [Fact]
+    public void One_machine_as_several_editing_programs_is_a_family_whatever_those_decide()
+    {
+        var runs = new[] { Of(1, Heron), As(2, Heron, "A"), As(3, Heron, "B"), As(4, Heron, "B"), As(5, Samples.Machine("x", cores: 8), "C") };
+        var family = Assert.Single(Family.OfPrograms(runs));
+
+        Assert.Equal((Condition.Program, (string?)null), (family.What, family.Of));
+        Assert.Equal(["own player", "A", "B"], family.Members.Select(member => member.Text));
+        Assert.Empty(Family.OfPrograms([Of(1, Heron), As(2, Heron, "A"), As(3, Heron, "B", PlayingPolicy.Unpaced)]));
+
+        static FamilyCandidate As(long run, Machine machine, string name, PlayingPolicy policy = PlayingPolicy.KeepTime)
+        {
+            var of = Of(run, machine);
+            var program = new EditingProgram(name.ToLowerInvariant(), name) { LookAhead = 9, WhenLate = PlayingPolicy.KeepFrames };
+            var settings = (of.Header.Settings with { Program = program, Policy = policy }).InFact();
+            return of with { Header = of.Header with { Settings = settings } };
+        }
     }
 
     [Fact]

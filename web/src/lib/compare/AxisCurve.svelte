@@ -16,7 +16,7 @@
 </script>
 
 <figure class="max-w-2xl" data-testid="axis-curve">
-  <svg viewBox="0 0 {width} {height}" class="w-full" role="img" aria-label="Frames shown along {axis.about}: {axis.points.map((point) => `${point.text} ${fixed(100 * Number(point.share), 0)} %`).join(', ')}">
+  <svg viewBox="0 0 {width} {height}" class="w-full" role="img" aria-label="Frames shown {axis.hasSizes ? 'along' : 'by'} {axis.about}: {axis.points.map((point) => `${point.text} ${fixed(100 * Number(point.share), 0)} %`).join(', ')}">
     {#each lines as share (share)}
       <line x1={left} x2={width - right} y1={y(share)} y2={y(share)} class="stroke-base-300" stroke-dasharray={share === 1 ? '4 3' : null} />
       <text x={left - 6} y={y(share) + 4} text-anchor="end" class="figure fill-current text-[11px]">{fixed(100 * share, 0)} %</text>
@@ -24,8 +24,10 @@
     {#each passages as passage (passage.number)}
       <polyline points={line(passage.shares)} fill="none" class="stroke-base-content/30" stroke-width="1" />
     {/each}
-    <line x1={x(axis.knee)} x2={x(axis.knee)} y1={upper} y2={height - lower} class="stroke-secondary" stroke-dasharray="2 3" />
-    <polyline points={line(axis.points.map((point) => Number(point.share)))} fill="none" class="stroke-primary" stroke-width="2.5" />
+    {#if axis.hasSizes}
+      <line x1={x(axis.knee)} x2={x(axis.knee)} y1={upper} y2={height - lower} class="stroke-secondary" stroke-dasharray="2 3" />
+      <polyline points={line(axis.points.map((point) => Number(point.share)))} fill="none" class="stroke-primary" stroke-width="2.5" />
+    {/if}
     {#each axis.points as point, place (point.side)}
       {#if point.half}<line x1={x(place)} x2={x(place)} y1={y(Number(point.share) - Number(point.half))} y2={y(Number(point.share) + Number(point.half))} class="stroke-primary" stroke-width="1.5" />{/if}
       <rect x={x(place) - 4} y={y(Number(point.share)) - 4} width="8" height="8" class={place === axis.knee ? 'fill-secondary' : 'fill-primary'} />
@@ -33,6 +35,7 @@
     {/each}
   </svg>
   <figcaption class="quiet text-xs">
-    Frames shown of those asked, the mean over passages (thick, with its 95 % interval where it was repeated) and each passage (thin), along {axis.about}; the dotted line stands where no more is gained.
+    Frames shown of those asked, the mean over passages (thick, with its 95 % interval where it was repeated) and each passage (thin),
+    {#if axis.hasSizes}along {axis.about}; the dotted line stands where no more is gained.{:else}by {axis.about}, the one that shows most on the right.{/if}
   </figcaption>
 </figure>

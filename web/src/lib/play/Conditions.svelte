@@ -39,6 +39,7 @@
     ['show pictures', 'Small pictures of what plays come to this page. Making them takes some of what is measured.'],
     ['decode on, effects on', 'A device of this machine by FFmpeg’s name of it. What it refuses the processor does, and the run says so.'],
     ['plays as', 'A stand-in can use its parts as an editing program would. This machine plays with the own player only.'],
+    ['other programs', 'Cores that they keep busy on a stand-in and memory that they hold. On this machine it is what really runs.'],
     ['threads', 'For each decoder and for effects; empty for one a core.'],
     ['preview scale', 'The size at which effects work. Decoding costs the own player the same at all of them.']
   ];
@@ -121,6 +122,13 @@
         {#each usable as device (device.name)}<option value={device.name}>{device.name}</option>{/each}
       </select>
     </label>
+    <div class="row">
+      other programs
+      <span class="flex items-center gap-1">
+        <NumberField class="input-sm w-14" min={0} max={256} label="Cores that other programs keep busy" value={ask.othersCores} onchange={(cores) => (ask.othersCores = cores)} /> cores,
+        <NumberField class="input-sm w-14" min={0} max={8192} label="GB that other programs hold" value={ask.othersMemory} onchange={(held) => (ask.othersMemory = held)} /> GB
+      </span>
+    </div>
     <label class="row">threads <NumberField class="input-sm w-30" min={1} max={64} whole placeholder="one a core" value={ask.threads} onempty={() => (ask.threads = null)} onchange={(threads) => (ask.threads = threads)} /></label>
   </fieldset>
   <details class="text-xs lg:col-span-3">

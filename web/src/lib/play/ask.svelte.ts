@@ -24,6 +24,9 @@ export class Ask {
   /** The id of the editing program that a stand-in plays as; empty for the own player. */
   program = $state('');
   programs = $state<Schemas['EditingProgram'][]>([]);
+  /** What other programs take of a stand-in meanwhile. */
+  othersCores = $state(0);
+  othersMemory = $state(0);
   times = $state(3);
   minutes = $state(10);
   change = $state<Change>('scale');
@@ -52,6 +55,7 @@ export class Ask {
       decodeOn: this.decodeOn || null,
       effectsOn: this.effectsOn || null,
       threads: this.threads || null,
+      ...(this.othersCores || this.othersMemory ? { others: { cores: this.othersCores, gigabytes: this.othersMemory } } : {}),
       ...(this.program ? { program: this.programNamed(this.program) } : {})
     };
   }

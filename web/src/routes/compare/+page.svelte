@@ -69,9 +69,11 @@
     {#if !comparison.sameTimeline}<p role="status" class="text-warning">These were played from unlike timelines. Only passages that play the same are put beside each other.</p>{/if}
     {#if comparison.axis}
       <p class="font-semibold" data-testid="axis">{comparison.axis.words}</p>
-      <AxisCurve axis={comparison.axis} passages={shares(comparison, comparison.axis)} />
     {/if}
-    {#each comparison.sides.slice(1) as side (side.runId)}<p>{side.sum}</p>{/each}
+    <div class={comparison.axis ? 'grid items-start gap-x-8 gap-y-1 lg:grid-cols-2' : ''}>
+      {#if comparison.axis}<AxisCurve axis={comparison.axis} passages={shares(comparison, comparison.axis)} />{/if}
+      <div class="grid gap-1">{#each comparison.sides.slice(1) as side (side.runId)}<p>{side.sum}</p>{/each}</div>
+    </div>
   </div>
   <table class="w-full table-fixed border-separate border-spacing-0" data-testid="comparison">
     <thead>
