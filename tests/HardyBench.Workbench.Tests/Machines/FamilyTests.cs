@@ -170,19 +170,4 @@ public sealed class FamilyTests
     }
 
     private static string Id(int place) => place == 0 ? "c" : $"c{place}";
-
-    private sealed class Deaf : IRunObserver
-    {
-        public void Started(RunHeader header)
-        {
-        }
-
-        public void Progressed(RunProgress progress)
-        {
-        }
-
-        public void Pictured(int frame, byte[] jpeg)
-        {
-        }
-    }
 }
