@@ -1,5 +1,7 @@
 using System.CommandLine;
 using HardyBench.Core;
+using HardyBench.Core.Advice.Briefs;
+using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Programs;
@@ -49,7 +51,7 @@ internal static class Guarded
     {
         UnknownThingException => ExitCodes.Unknown,
         InterchangeException or PackException or SeriesException or FormatException => ExitCodes.Input,
-        ShelfException or ProgramRefusedException => ExitCodes.Input,
+        ShelfException or ProgramRefusedException or BriefRefusedException or PartRefusedException => ExitCodes.Input,
         MakingException or MediaException or PlayerEndedException or PlanRefusedException or TimelineRefusedException => ExitCodes.Media,
         DataFolderException or RunNotKeptException or UnauthorizedAccessException or IOException => ExitCodes.DataFolder,
         PlayerUnavailableException => ExitCodes.NoPlayer,

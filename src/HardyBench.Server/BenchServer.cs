@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using HardyBench.Formats.Json;
+using HardyBench.Server.Advice;
 using HardyBench.Server.Aids;
 using HardyBench.Server.Clips;
 using HardyBench.Server.Comparing;
@@ -124,6 +125,8 @@ public static class BenchServer
         app.MapScalarApiReference("/reference", options => options.DisableDefaultFonts());
         app.MapMachines();
         app.MapPrograms();
+        app.MapBriefs();
+        app.MapParts();
         app.MapComparisons();
         app.MapClips();
         app.MapUploads();

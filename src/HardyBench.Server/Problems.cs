@@ -1,5 +1,7 @@
 using System.Text.Json;
 using HardyBench.Core;
+using HardyBench.Core.Advice.Briefs;
+using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
@@ -51,6 +53,8 @@ internal sealed class Problems(IProblemDetailsService details) : IExceptionHandl
         or TimelineRefusedException
         or MachineRefusedException
         or ProgramRefusedException
+        or BriefRefusedException
+        or PartRefusedException
         or ShelfException
         or ComparisonRefusedException
         or MediaException

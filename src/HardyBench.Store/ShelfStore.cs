@@ -1,4 +1,6 @@
 using System.Text.Json;
+using HardyBench.Core.Advice.Briefs;
+using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback.Programs;
 using HardyBench.Formats.Json;
@@ -106,6 +108,10 @@ public sealed class ShelfStore<T>(BenchDatabaseFactory databases, string kind, F
 public static class Shelves
 {
     public static ShelfStore<Machine> Machines(BenchDatabaseFactory databases) => new(databases, "machine", machine => machine.Id);
+
+    public static ShelfStore<Brief> Briefs(BenchDatabaseFactory databases) => new(databases, "brief", brief => brief.Id);
+
+    public static ShelfStore<Part> Parts(BenchDatabaseFactory databases) => new(databases, "part", part => part.Id);
 
     public static ShelfStore<EditingProgram> Programs(BenchDatabaseFactory databases) =>
         new(databases, "editing program", program => program.Id);

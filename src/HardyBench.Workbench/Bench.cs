@@ -1,3 +1,5 @@
+using HardyBench.Core.Advice.Briefs;
+using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback.Programs;
@@ -27,6 +29,8 @@ public sealed class Bench : IDisposable
     private readonly DocumentStore documents;
     private readonly ShelfStore<Machine> machines;
     private readonly ShelfStore<EditingProgram> programs;
+    private readonly ShelfStore<Brief> briefs;
+    private readonly ShelfStore<Part> parts;
 
     private Bench(DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack, string? watched)
     {
@@ -36,6 +40,7 @@ public sealed class Bench : IDisposable
         Clips = new ClipFolder(folder.Clips, pack, new OwnClips(folder.Own, watched));
         ClipMaker = new ClipMaker(Clips);
         (machines, programs) = (Shelves.Machines(databases), Shelves.Programs(databases));
+        (briefs, parts) = (Shelves.Briefs(databases), Shelves.Parts(databases));
         Machines = new MachineJobs(machines, documents);
         Programs = new ProgramJobs(programs);
         Timelines = new TimelineJobs(documents, () => Clips.Clips);
@@ -53,6 +58,8 @@ public sealed class Bench : IDisposable
         Plays = new PlayJobs(Timelines, Machines, Clips, Aids, Runs, Players, aids, effects, folder.Path);
         Trials = new TrialJobs(Machines, Clips, Aids, Plays, Runs, new TrialStore(databases));
         Advice = new AdviceJobs(Timelines, Machines, Clips, Runs, Plays);
+        (Briefs, Catalogue) = (new BriefJobs(briefs), new CatalogueJobs(parts));
+        Answers = new AnswerJobs(Briefs, Catalogue, Timelines, Machines, Clips, Runs);
     }
 
     public DataFolder Folder { get; }
@@ -87,6 +94,12 @@ public sealed class Bench : IDisposable
 
     public AdviceJobs Advice { get; }
 
+    public BriefJobs Briefs { get; }
+
+    public CatalogueJobs Catalogue { get; }
+
+    public AnswerJobs Answers { get; }
+
     /// <summary>Processes that play on this machine.</summary>
     public Players Players { get; }
 
@@ -119,6 +132,8 @@ public sealed class Bench : IDisposable
             await bench.documents.SetOutAsync([DemoTimelines.TouringNight(hd, seconds), DemoTimelines.ClosingGala(uhd, seconds)]);
             await bench.machines.SetOutAsync(DemoMachines.All);
             await bench.programs.SetOutAsync(DemoPrograms.All);
+            await bench.briefs.SetOutAsync(DemoBriefs.All);
+            await bench.parts.SetOutAsync(DemoParts.All);
             return bench;
         }
         catch (NewerDataException newer)

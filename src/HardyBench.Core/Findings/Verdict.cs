@@ -1,3 +1,4 @@
+using HardyBench.Core.Footage;
 using static HardyBench.Core.Playback.TimeSpans;
 
 namespace HardyBench.Core.Findings;
@@ -21,6 +22,9 @@ public sealed record VerdictLimits(
 {
     public static VerdictLimits Default { get; } = new(
         0.005, TimeSpan.FromMilliseconds(100), 0.25, TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(2));
+
+    /// <summary>Whether a passage of so many frames gets a verdict.</summary>
+    public bool Judges(int frames, FrameRate rate) => rate.StartOf(frames) >= ShortestJudged;
 
     /// <summary>The verdict, or null when the passage is too short for one.</summary>
     public Verdict? Of(PassageCounts counts)

@@ -41,6 +41,14 @@ public static class StandInAids
         };
     }
 
+    /// <summary>Disk that proxies and pre-renders of what is played take: bits of one layer for as long as each passage lasts.</summary>
+    public static double Bytes(PlaybackPlan plan)
+    {
+        var isAided = plan.Settings.Proxies != Proxies.None || plan.Settings.PreRenders;
+        return !isAided ? 0 : plan.Timeline.Passages.Index().Sum(passage => plan.ClipsOf(plan.Played(passage.Index))
+            .Sum(clip => clip.Format.DataRate.BitsPerSecond / 8.0 * passage.Item.FrameCount / plan.Timeline.Rate.FramesPerSecond));
+    }
+
     private static ClipFormat Intra(Raster raster, FrameRate rate) => new(
         Codec.Rdd36,
         ChromaSubsampling.Half,

@@ -26,9 +26,16 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
         return Task.FromResult(run);
     }
 
+    /// <summary>The same run without its loads, which are half the work: what holds and what does not, but not why.</summary>
+    internal Run PlayedOnly(PlaybackPlan plan)
+    {
+        var played = plan with { Settings = plan.Settings.InFact() };
+        var (simulation, frames) = Simulated(played, DemandsOf(played));
+        return new Run(HeaderOf(played), RunEnding.Finished, simulation.StartLag, frames, [], []);
+    }
+
     private Run Play(PlaybackPlan plan)
     {
-        var machine = plan.Machine;
         var demands = DemandsOf(plan);
         if (plan.Hand is { } moves)
         {
@@ -36,6 +43,16 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
             return new Run(HeaderOf(plan), RunEnding.Finished, null, [], [], []) { Lags = lags };
         }
 
+        var (simulation, frames) = Simulated(plan, demands);
+        return new Run(
+            HeaderOf(plan), RunEnding.Finished, simulation.StartLag, frames,
+            StandInLoads.Of(plan, demands, simulation, frames), []);
+    }
+
+    private static (Simulation Simulation, IReadOnlyList<FrameRecord> Frames) Simulated(
+        PlaybackPlan plan, IReadOnlyList<PassageDemand> demands)
+    {
+        var machine = plan.Machine;
         var simulation = new Simulation(
             demands,
             plan.Timeline.Rate,
@@ -49,10 +66,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
                     .ToDictionary(scale => scale, scale => DemandsOf(plan with { Settings = plan.Settings with { Scale = scale } }))
                 : null,
             plan.Settings.Others?.ShareAlone(machine.Processor.Cores) ?? 0);
-        var frames = simulation.Play(BusyLedger.Interval * (MostReadings / (machine.Processor.Cores + LoadsBesideCores)));
-        return new Run(
-            HeaderOf(plan), RunEnding.Finished, simulation.StartLag, frames,
-            StandInLoads.Of(plan, demands, simulation, frames), []);
+        return (simulation, simulation.Play(BusyLedger.Interval * (MostReadings / (machine.Processor.Cores + LoadsBesideCores))));
     }
 
     private static IReadOnlyList<PassageDemand> DemandsOf(PlaybackPlan plan) =>

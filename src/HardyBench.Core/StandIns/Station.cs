@@ -71,8 +71,23 @@ public sealed record PassageDemand(
     /// <param name="graphics">Graphics units that share its frames out.</param>
     public double ThroughputBound(double rate, int graphics = 1)
     {
-        var longest = Enum.GetValues<Station>().Max(station => DemandSeconds(station) / ServersOf(station, graphics));
+        var (_, longest) = Bottleneck(graphics);
         return longest > 0 ? Math.Min(rate, 1 / longest) : rate;
+    }
+
+    /// <summary>The station that is asked most, and the seconds a frame that it takes: max D.</summary>
+    /// <param name="graphics">Graphics units that share its frames out.</param>
+    /// <param name="counts">Stations that are looked at; null for all.</param>
+    public (Station Station, double Seconds) Bottleneck(int graphics = 1, Func<Station, bool>? counts = null)
+    {
+        var asked = new double[Enum.GetValues<Station>().Length];
+        foreach (var visit in Visits.Where(visit => counts?.Invoke(visit.Station) != false))
+        {
+            asked[(int)visit.Station] += visit.MeanService.TotalSeconds / ServersOf(visit.Station, graphics);
+        }
+
+        var most = Array.IndexOf(asked, asked.Max());
+        return ((Station)most, asked[most]);
     }
 
     private int ServersOf(Station station, int graphics) =>

@@ -12,6 +12,8 @@ public static class BenchJson
         NumberHandling = JsonNumberHandling.Strict,
         IgnoreReadOnlyProperties = true,
         RespectNullableAnnotations = true,
+        // What kind of part something is may stand anywhere in it.
+        AllowOutOfOrderMetadataProperties = true,
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase), new RasterConverter(), new FrameRateConverter() },
     };
 

@@ -1,4 +1,6 @@
 using System.Text.Json;
+using HardyBench.Core.Advice.Briefs;
+using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback.Programs;
 using HardyBench.Formats.Json;
@@ -38,7 +40,8 @@ internal static class ShelfJson
             {
                 things.Add(check(Of<T>(element, noun, missing)));
             }
-            catch (Exception wrong) when (wrong is JsonException or MachineRefusedException or ProgramRefusedException)
+            catch (Exception wrong) when (wrong is JsonException or NotSupportedException or MachineRefusedException
+                or ProgramRefusedException or BriefRefusedException or PartRefusedException)
             {
                 problems.Add(new RowProblem($"{noun} {place + 1}", NameOf(element), Sentence(wrong)));
             }
@@ -82,7 +85,9 @@ internal static class ShelfJson
     private static string? NameOf(JsonElement element) =>
         element.ValueKind == JsonValueKind.Object && element.TryGetProperty("name", out var name) ? name.ToString() : null;
 
-    private static string Sentence(Exception wrong) => wrong is JsonException { Path: { } path and not "$" }
+    private static string Sentence(Exception wrong) => wrong is NotSupportedException
+        ? "What kind of thing it is is not said, or is none that is known."
+        : wrong is JsonException { Path: { } path and not "$" }
         ? $"What stands at {path.TrimStart('$', '.')} is missing or no value that can be taken."
         : wrong.Message;
 }

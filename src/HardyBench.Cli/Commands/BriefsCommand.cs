@@ -1,0 +1,87 @@
+using System.CommandLine;
+using HardyBench.Core.Advice.Answers;
+using HardyBench.Core.Wording;
+using HardyBench.Formats.Advice;
+using Spectre.Console;
+using static System.FormattableString;
+
+namespace HardyBench.Cli.Commands;
+
+/// <summary>Briefs and their answers.</summary>
+internal static class BriefsCommand
+{
+    private static readonly Option<FileInfo?> Import = new("--import") { Description = "Add the briefs of this JSON file." };
+    private static readonly Option<FileInfo?> Export = new("--export") { Description = "Write all of them here, as JSON." };
+
+    public static Command Create() => new Command("briefs", "Lists what machines are wanted for.") { Import, Export }
+        .Running(async (parsed, bench, stop) =>
+        {
+            if (parsed.GetValue(Import) is { } file)
+            {
+                foreach (var problem in (await bench.Briefs.ImportAsync(await File.ReadAllTextAsync(file.FullName, stop))).Problems)
+                {
+                    await Console.Error.WriteLineAsync($"{problem.Where} ({problem.Name ?? "no name"}) was left out: {problem.Why}");
+                }
+            }
+
+            var table = new Table().AddColumns("id", "name", "work", "budget", "there already");
+            foreach (var (brief, _) in await bench.Briefs.AllAsync())
+            {
+                table.AddRow(
+                    brief.Id, Markup.Escape(brief.Name), string.Join(", ", brief.Timelines),
+                    brief.Budget is { } budget ? AnswerWords.Money(budget) : "any", brief.Owned ?? "nothing");
+            }
+
+            Terminal.Show(table);
+            if (parsed.GetValue(Export) is { } target)
+            {
+                await File.WriteAllTextAsync(target.FullName, await bench.Briefs.ExportAsync(), stop);
+            }
+
+            return ExitCodes.Done;
+        });
+
+    /// <summary>The answer to one.</summary>
+    public static Command Answer()
+    {
+        var id = new Argument<string>("brief") { Description = "Its id (hardybench briefs)." };
+        var budget = new Option<decimal?>("--budget") { Description = "Another budget than that of the brief." };
+        var json = new Option<FileInfo?>("--json") { Description = "Write the answer here." };
+        return new Command("answer", "Says what is best done about a brief: keep what is there, work in another way, or buy.")
+        {
+            id, budget, json,
+        }.Running(async (parsed, bench, stop) =>
+        {
+            var brief = (await bench.Briefs.FindAsync(parsed.GetValue(id)!)).Thing;
+            brief = parsed.GetValue(budget) is { } other ? brief with { Budget = other } : brief;
+            var answer = await bench.Answers.AnswerAsync(brief);
+            Show(answer);
+            if (parsed.GetValue(json) is { } file)
+            {
+                await File.WriteAllTextAsync(file.FullName, AnswerJson.Write(answer, await bench.Answers.TitlesAsync(brief)), stop);
+            }
+
+            return ExitCodes.Done;
+        });
+    }
+
+    private static void Show(Answer answer)
+    {
+        Terminal.Say($"{AnswerWords.Headline(answer)}. {AnswerWords.Reason(answer)}");
+        foreach (var remedy in answer.Remedies)
+        {
+            Terminal.Say($"{AnswerWords.Of(remedy)}: {AnswerWords.Gain(remedy)}");
+        }
+
+        var table = new Table().AddColumns("price", "what", "headroom", "chance", "gives way first");
+        foreach (var step in answer.Shortlist.Within(answer.Brief.Budget).Steps)
+        {
+            table.AddRow(
+                AnswerWords.Money(step.Offer.Price), Markup.Escape(step.Offer.Machine.Name), Invariant($"{step.Weakest.Headroom:0.00}"),
+                Invariant($"{step.Weakest.Chance:0 %}"), AnswerWords.Of(step.Weakest.Tightest));
+        }
+
+        Terminal.Show(table);
+        Terminal.Say(AnswerWords.Of(answer.Shortlist.Counts));
+    }
+}

@@ -1,0 +1,60 @@
+using HardyBench.Core.Advice.Briefs;
+using HardyBench.Core.Findings;
+using HardyBench.Core.Machines;
+
+namespace HardyBench.Core.Advice.Answers;
+
+/// <summary>How a machine plays the work of a brief, passage by passage.</summary>
+/// <param name="Judged">One for every passage of every timeline, in order.</param>
+/// <param name="IsMeasured">Whether it was played for real; else the model says so.</param>
+public sealed record MachineCheck(Machine Machine, IReadOnlyList<CheckedPassage> Judged, bool IsMeasured)
+{
+    /// <summary>Whether it is put together from parts, and so on no shelf.</summary>
+    public bool IsBuild { get; init; }
+
+    /// <summary>The first that does not hold; null where all do.</summary>
+    public CheckedPassage? FirstFailure => Judged.FirstOrDefault(passage => passage.Finding.Fails);
+
+    /// <summary>Whether every passage that has a verdict holds, and there is one.</summary>
+    public bool Answers => FirstFailure is null && Judged.Any(passage => passage.Finding.Verdict == Verdict.Holds);
+}
+
+/// <param name="Timeline">Its place in the brief, from 0.</param>
+/// <param name="RunId">The run it comes from; null where it was reckoned for this answer only.</param>
+/// <param name="Forecast">By the bottleneck law; null of a real machine and of a passage too short for a verdict.</param>
+public sealed record CheckedPassage(int Timeline, PassageFinding Finding, long? RunId, Forecast? Forecast);
+
+/// <summary>What a brief comes to.</summary>
+public enum AnswerKind
+{
+    /// <summary>What is there already does.</summary>
+    KeepIt,
+
+    /// <summary>What is there does when it is worked with in another way.</summary>
+    ChangeMethod,
+
+    Buy,
+
+    /// <summary>There is something, but it costs more than the budget.</summary>
+    OverBudget,
+
+    /// <summary>Nothing on offer does.</summary>
+    Nothing,
+}
+
+/// <summary>The answer to a brief.</summary>
+/// <param name="Owned">How the machine that is there plays it; null without one, or while it has not played.</param>
+/// <param name="Remedies">For the machine that is there; none where it holds or is not simulated.</param>
+/// <param name="Shortlist">Whatever it costs.</param>
+/// <param name="Pick">The cheapest that answers, passage by passage; within the budget where one is.</param>
+public sealed record Answer(
+    Brief Brief, AnswerKind Kind, MachineCheck? Owned, IReadOnlyList<Remedy> Remedies, Shortlist Shortlist, MachineCheck? Pick)
+{
+    /// <summary>What is best done, in this order: nothing, work in another way, buy the cheapest that answers.</summary>
+    public static AnswerKind KindOf(Brief brief, MachineCheck? owned, IReadOnlyList<Remedy> remedies, Shortlist shortlist) =>
+        owned?.Answers == true ? AnswerKind.KeepIt
+        : remedies.Any(remedy => remedy.IsAcceptable(brief)) ? AnswerKind.ChangeMethod
+        : shortlist.Within(brief.Budget).Steps.Count > 0 ? AnswerKind.Buy
+        : shortlist.Steps.Count > 0 ? AnswerKind.OverBudget
+        : AnswerKind.Nothing;
+}

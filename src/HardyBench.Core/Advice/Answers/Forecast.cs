@@ -1,0 +1,144 @@
+using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
+using HardyBench.Core.Advice.Parts;
+using HardyBench.Core.Findings;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Core.StandIns;
+using MathNet.Numerics.Distributions;
+
+namespace HardyBench.Core.Advice.Answers;
+
+/// <summary>What a machine can do of a passage by the bottleneck law.</summary>
+/// <param name="Timeline">Its place in the brief, from 0.</param>
+/// <param name="Passage">From 0.</param>
+/// <param name="Tightest">The station that is asked most of what it can do.</param>
+/// <param name="Headroom">Capacity ÷ demand at the timeline's rate; below 1 it cannot.</param>
+public sealed record Forecast(int Timeline, int Passage, Station Tightest, double Headroom)
+{
+    /// <summary>The model's band: costs are within a quarter (95 of 100 cases) where no machine was measured for them.</summary>
+    public const double Band = 0.25;
+
+    private static readonly double Sigma = Math.Log(1 + Band) / Normal.InvCDF(0, 1, 0.975);
+
+    /// <summary>The chance that it holds, 0 to 1, by how far the headroom lies from 1 beside the model's band, which is taken for
+    /// log-normal.</summary>
+    public double Chance => Normal.CDF(0, Sigma, Math.Log(Headroom));
+}
+
+/// <summary>Foretells how machines play the work of a brief: a bound in closed form first, the simulation where that leaves it
+/// open.</summary>
+/// <param name="plans">One a timeline of the brief, for any machine.</param>
+public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans)
+{
+    /// <summary>Beyond chance: service times vary, and a passage may drop a few frames and still hold.</summary>
+    private const double Surely = 0.95;
+
+    private const double MostHeadroom = 1000;
+
+    private static readonly StandInPlayback Player = new(TimeProvider.System);
+
+    private readonly ConcurrentDictionary<Alike, Forecast?> beside = new(), ofDrives = new();
+    private readonly ConcurrentDictionary<Alike, bool> held = new();
+
+    public IReadOnlyList<PlaybackPlan> Plans { get; } = plans;
+
+    /// <summary>Every passage that is long enough for a verdict. The bottleneck law (Denning and Buzen 1978): X = 1 / max D.</summary>
+    public IReadOnlyList<Forecast> Of(Machine machine) => Of(machine, null);
+
+    /// <summary>The passage with the least headroom; null where none is long enough for a verdict.</summary>
+    /// <remarks>Of builds it is put together from what their parts come to: the drives' stations hang on drive and memory alone, all others
+    /// on anything but the drive, and none on board, case, cooler and power supply.</remarks>
+    public Forecast? Weakest(Offer offer)
+    {
+        if (offer.Build is not { } build)
+        {
+            return Of(offer.Machine).MinBy(forecast => forecast.Headroom);
+        }
+
+        var others = beside.GetOrAdd(
+            new Alike(build.Processor, build.Graphics, build.Units, build.Memory),
+            _ => Of(offer.Machine, ofDrives: false).MinBy(forecast => forecast.Headroom));
+        var drives = ofDrives.GetOrAdd(
+            new Alike(build.Memory, build.Drive), _ => Of(offer.Machine, ofDrives: true).MinBy(forecast => forecast.Headroom));
+        return others is null || drives?.Headroom < others.Headroom ? drives : others;
+    }
+
+    /// <param name="ofDrives">Whether the drives' stations only count, or only the others; null for all.</param>
+    private List<Forecast> Of(Machine machine, bool? ofDrives)
+    {
+        var all = new List<Forecast>();
+        foreach (var (place, of) in Plans.Index())
+        {
+            var plan = of with { Machine = machine, Settings = of.Settings.InFact() };
+            var units = Math.Max(1, CostModel.UnitsComposing(plan));
+            foreach (var (index, passage) in plan.Timeline.Passages.Index())
+            {
+                if (VerdictLimits.Default.Judges(passage.FrameCount, plan.Timeline.Rate))
+                {
+                    var (station, seconds) = CostModel.DemandOf(plan, plan.Played(index)).Bottleneck(
+                        units, station => ofDrives is null || ofDrives == station is Station.Drive or Station.SwapDrive);
+                    all.Add(new Forecast(
+                        place, index, station, Math.Min(MostHeadroom, 1 / (seconds * plan.Timeline.Rate.FramesPerSecond))));
+                }
+            }
+        }
+
+        return all;
+    }
+
+    /// <summary>Whether a passage cannot hold whatever chance does: even with as many frames ready as may wait when it begins, more are
+    /// missing than may be dropped.</summary>
+    public bool CannotHold(Forecast forecast)
+    {
+        var plan = Plans[forecast.Timeline];
+        double frames = plan.Timeline.Passages[forecast.Passage].FrameCount;
+        // What is dropped in the first second of all is start-up, and speaks against no machine.
+        var free = forecast.Passage == 0 ? plan.Timeline.Rate.FramesPerSecond : 0;
+        var ahead = plan.Settings.InFact().LookAhead + PlaybackSettings.DecodeAhead + free;
+        return forecast.Headroom * (frames + ahead) / frames < Surely;
+    }
+
+    /// <summary>Whether the simulation holds every passage that is long enough for a verdict; of builds alike in what plays once.</summary>
+    public bool Holds(Offer offer) => offer.Build is { } build
+        ? held.GetOrAdd(
+            new Alike(build.Processor, build.Graphics, build.Units, build.Memory, build.Drive, build.Cooler), _ => Holds(offer.Machine))
+        : Holds(offer.Machine);
+
+    /// <inheritdoc cref="Holds(Offer)"/>
+    public bool Holds(Machine machine) => Plans.SelectMany(plan => VerdictsOf(Player.PlayedOnly(plan with { Machine = machine })))
+        .All(verdict => verdict is null or Verdict.Holds);
+
+    private static IEnumerable<Verdict?> VerdictsOf(Run run) => run.Header.Timeline.Passages.Select((_, index) => VerdictLimits.Default.Of(
+        DropAccounting.Count(run.FramesOf(index), run.Header.Timeline.Rate, run.Header.Settings.Policy, run.StartLag)));
+
+    /// <summary>The simulated runs of a machine, whole.</summary>
+    public IReadOnlyList<Run> Played(Machine machine) =>
+        [.. Plans.Select(plan => Player.PlayAsync(plan with { Machine = machine }, new Silent(), CancellationToken.None).Result)];
+
+    /// <summary>Parts that are the very same ones.</summary>
+    private readonly record struct Alike(Part One, Part? Two, int Units = 0, Part? Three = null, Part? Four = null, Part? Five = null)
+    {
+        public bool Equals(Alike other) => Units == other.Units && ReferenceEquals(One, other.One) && ReferenceEquals(Two, other.Two)
+            && ReferenceEquals(Three, other.Three) && ReferenceEquals(Four, other.Four) && ReferenceEquals(Five, other.Five);
+
+        public override int GetHashCode() => HashCode.Combine(Of(One), Of(Two), Units, Of(Three), Of(Four), Of(Five));
+
+        private static int Of(Part? part) => RuntimeHelpers.GetHashCode(part);
+    }
+
+    private sealed class Silent : IRunObserver
+    {
+        public void Started(RunHeader header)
+        {
+        }
+
+        public void Progressed(RunProgress progress)
+        {
+        }
+
+        public void Pictured(int frame, byte[] jpeg)
+        {
+        }
+    }
+}

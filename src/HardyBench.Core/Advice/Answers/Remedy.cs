@@ -1,0 +1,99 @@
+using HardyBench.Core.Advice.Briefs;
+using HardyBench.Core.Findings;
+using HardyBench.Core.Playback;
+using HardyBench.Core.StandIns;
+
+namespace HardyBench.Core.Advice.Answers;
+
+/// <summary>A way of working that may spare a new machine, the least that is given up first.</summary>
+public enum RemedyKind
+{
+    /// <summary>Nothing else stays open.</summary>
+    CloseOthers,
+
+    PreRenders,
+    HalfProxies,
+    QuarterProxies,
+    HalfScale,
+    QuarterScale,
+}
+
+/// <summary>What one or two ways of working come to.</summary>
+/// <param name="Kinds">Together.</param>
+/// <param name="Holding">Passages that hold so, of those that have a verdict.</param>
+/// <param name="Mended">Those of them that do not hold without it.</param>
+/// <param name="Limiter">Of the first that still fails; null where none does.</param>
+/// <param name="Bytes">Disk that it takes.</param>
+public sealed record Remedy(
+    IReadOnlyList<RemedyKind> Kinds, int Holding, int Mended, int Judged, Limiter? Limiter, double Bytes)
+{
+    /// <summary>Whether all of the work holds with it.</summary>
+    public bool Suffices => Holding == Judged;
+
+    /// <summary>Whether it suffices and the brief accepts all of it.</summary>
+    public bool IsAcceptable(Brief brief) => Suffices && Kinds.All(kind => brief.MayUse?.Contains(kind) == true);
+
+    /// <summary>Whether it mends nothing.</summary>
+    public bool IsUseless => Mended == 0;
+}
+
+/// <summary>Tries ways of working on a machine that is there.</summary>
+public static class Remedies
+{
+    /// <summary>Every single way, and where none suffices every pair of those that mend something: each played on the model.</summary>
+    /// <param name="plans">One a timeline of the brief, on the machine.</param>
+    /// <returns>Those that suffice first; none where everything holds already.</returns>
+    public static IReadOnlyList<Remedy> For(IReadOnlyList<PlaybackPlan> plans)
+    {
+        var before = Findings(plans);
+        if (!before.Exists(finding => finding.Fails))
+        {
+            return [];
+        }
+
+        var single = Enum.GetValues<RemedyKind>()
+            .Where(kind => plans.Any(plan => Changes(plan.Settings, kind)))
+            .Select(kind => Tried(plans, before, [kind])).ToList();
+        var useful = single.Where(remedy => !remedy.IsUseless).SelectMany(remedy => remedy.Kinds).ToList();
+        var pairs = single.Exists(remedy => remedy.Suffices)
+            ? []
+            : (from one in useful from other in useful where one < other && !AreOneThing(one, other) select Tried(plans, before, [one, other]))
+                .ToList();
+        return [.. single.Concat(pairs).OrderByDescending(remedy => remedy.Suffices).ThenBy(remedy => remedy.Kinds.Count)
+            .ThenByDescending(remedy => remedy.Mended).ThenBy(remedy => remedy.Kinds[0])];
+    }
+
+    /// <summary>The same settings worked in another way.</summary>
+    public static PlaybackSettings With(PlaybackSettings settings, RemedyKind kind) => kind switch
+    {
+        RemedyKind.CloseOthers => settings with { Others = null },
+        RemedyKind.PreRenders => settings with { PreRenders = true },
+        RemedyKind.HalfProxies => settings with { Proxies = Proxies.Half },
+        RemedyKind.QuarterProxies => settings with { Proxies = Proxies.Quarter },
+        RemedyKind.HalfScale => settings with { Scale = (PreviewScale)Math.Max((int)settings.Scale, (int)PreviewScale.Half) },
+        _ => settings with { Scale = (PreviewScale)Math.Max((int)settings.Scale, (int)PreviewScale.Quarter) },
+    };
+
+    private static bool Changes(PlaybackSettings settings, RemedyKind kind) => With(settings, kind) != settings;
+
+    private static bool AreOneThing(RemedyKind one, RemedyKind other) => (one, other)
+        is (RemedyKind.HalfProxies, RemedyKind.QuarterProxies) or (RemedyKind.HalfScale, RemedyKind.QuarterScale);
+
+    private static Remedy Tried(IReadOnlyList<PlaybackPlan> plans, List<PassageFinding> before, IReadOnlyList<RemedyKind> kinds)
+    {
+        var with = plans
+            .Select(plan => StandInAids.Apply(plan with { Settings = kinds.Aggregate(plan.Settings, With) })).ToList();
+        var after = Findings(with);
+        var judged = before.Zip(after).Where(pair => pair.First.Verdict is not null).ToList();
+        return new Remedy(
+            kinds,
+            judged.Count(pair => pair.Second.Verdict == Verdict.Holds),
+            judged.Count(pair => pair.First.Fails && pair.Second.Verdict == Verdict.Holds),
+            judged.Count,
+            after.Find(finding => finding.Fails)?.Limiter?.Limiter,
+            with.Sum(plan => StandInAids.Bytes(plan)));
+    }
+
+    private static List<PassageFinding> Findings(IReadOnlyList<PlaybackPlan> plans) =>
+        [.. new Forecaster(plans).Played(plans[0].Machine).SelectMany(run => RunFindings.Of(run))];
+}

@@ -1,0 +1,78 @@
+using HardyBench.Core.Advice.Briefs;
+
+namespace HardyBench.Core.Advice.Answers;
+
+/// <summary>What keeps an offer from being looked at further.</summary>
+public enum OutsideOf
+{
+    Form,
+    Noise,
+}
+
+/// <summary>An offer that answers a brief.</summary>
+/// <param name="Weakest">The passage with the least headroom: what fails first as the work grows.</param>
+/// <param name="More">What it costs more than the one before it; null for the cheapest.</param>
+public sealed record Step(Offer Offer, Forecast Weakest, decimal? More);
+
+/// <summary>The offers that answer a brief, cheapest first, each of the others with more headroom than all cheaper ones.</summary>
+/// <param name="Nearest">Where none does: the one with the most headroom, of those within the limits; null without any.</param>
+/// <param name="Counts">What became of the offers.</param>
+public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, ShortlistCounts Counts)
+{
+    /// <summary>A step has so much more headroom than the one before: less is not worth money.</summary>
+    public const double WorthMore = 1.05;
+
+    /// <summary>Looks through offers by rising price. Only what has more headroom than everything cheaper that answers is simulated, so the
+    /// outcome is that of simulating all.</summary>
+    public static Shortlist For(Brief brief, IReadOnlyList<Offer> offers, Forecaster forecaster)
+    {
+        var within = offers.Where(offer => Outside(brief, offer) is null)
+            .AsParallel().Select(offer => (Offer: offer, Forecast: forecaster.Weakest(offer))).ToList();
+        var (steps, counts) = (new List<Step>(), new ShortlistCounts(offers.Count, offers.Count - within.Count, 0, 0, 0));
+        var nearest = (Step?)null;
+        foreach (var (offer, found) in within.OrderBy(one => one.Offer.Price).ThenByDescending(one => one.Forecast?.Headroom))
+        {
+            if (found is not { } forecast)
+            {
+                continue;
+            }
+
+            nearest = nearest is null || forecast.Headroom > nearest.Weakest.Headroom ? new Step(offer, forecast, null) : nearest;
+            if (forecast.Headroom < brief.Growth || forecaster.CannotHold(forecast))
+            {
+                counts = counts with { CannotHold = counts.CannotHold + 1 };
+            }
+            else if (steps is [.., var last] && forecast.Headroom < WorthMore * last.Weakest.Headroom)
+            {
+                counts = counts with { NoBetter = counts.NoBetter + 1 };
+            }
+            else if (forecaster.Holds(offer))
+            {
+                steps.Add(new Step(offer, forecast, steps is [.., var before] ? offer.Price - before.Offer.Price : null));
+            }
+            else
+            {
+                counts = counts with { DoesNotHold = counts.DoesNotHold + 1 };
+            }
+        }
+
+        return new Shortlist(steps, steps.Count == 0 ? nearest : null, counts);
+    }
+
+    /// <summary>The same with another budget; nothing is reckoned anew. With more money there is never less to choose from.</summary>
+    public Shortlist Within(decimal? budget) => this with { Steps = [.. Steps.Where(step => !(step.Offer.Price > budget))] };
+
+    /// <summary>Why an offer is not looked at; null where it is. What nobody has stated is let pass.</summary>
+    public static OutsideOf? Outside(Brief brief, Offer offer) =>
+        brief.Forms is { Count: > 0 } forms && offer.Form is { } form && !forms.Contains(form) ? OutsideOf.Form
+        : offer.Decibels > brief.MostDecibels ? OutsideOf.Noise
+        : null;
+}
+
+/// <summary>What became of all offers.</summary>
+/// <param name="All">That there were.</param>
+/// <param name="OutsideLimits">Of another form, or too loud.</param>
+/// <param name="CannotHold">By the bottleneck law, or without the headroom that is asked.</param>
+/// <param name="DoesNotHold">By the simulation.</param>
+/// <param name="NoBetter">Dearer than one that answers, without more headroom.</param>
+public sealed record ShortlistCounts(int All, int OutsideLimits, int CannotHold, int DoesNotHold, int NoBetter);

@@ -1,0 +1,41 @@
+using HardyBench.Core.Advice.Answers;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+
+namespace HardyBench.Core.Advice.Briefs;
+
+/// <summary>What somebody needs a machine for, and what it may cost and be. All but the name and the work has a sensible default.</summary>
+/// <param name="Timelines">Ids of the timelines that stand for the work: every passage of them has to hold.</param>
+public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelines)
+{
+    /// <summary>The preview scale at which it is good enough.</summary>
+    public PreviewScale Scale { get; init; } = PreviewScale.Full;
+
+    /// <summary>How much the work may grow: every passage must have so much headroom. 1 for none.</summary>
+    public double Growth { get; init; } = 1;
+
+    /// <summary>What stays open beside it; null for nothing.</summary>
+    public OtherPrograms? Others { get; init; }
+
+    /// <summary>Forms that will do; null or empty for any.</summary>
+    public IReadOnlyList<MachineForm>? Forms { get; init; }
+
+    /// <summary>The most noise at the operator's seat in dB(A); null for any. A machine whose noise nobody has stated is let pass, and
+    /// that is said.</summary>
+    public double? MostDecibels { get; init; }
+
+    /// <summary>The most it may cost, in <see cref="Machine.Currency"/>; null for any sum.</summary>
+    public decimal? Budget { get; init; }
+
+    /// <summary>The id of a machine that is there already; null for none.</summary>
+    public string? Owned { get; init; }
+
+    /// <summary>Whether machines put together from parts are offered too.</summary>
+    public bool Builds { get; init; } = true;
+
+    /// <summary>Ways of working that are acceptable in place of a new machine; null or empty for none.</summary>
+    public IReadOnlyList<RemedyKind>? MayUse { get; init; }
+
+    /// <summary>How everything is played for it.</summary>
+    public PlaybackSettings Settings => new(Scale) { Others = Others };
+}

@@ -1,0 +1,71 @@
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using static System.FormattableString;
+
+namespace HardyBench.Core.Advice.Briefs;
+
+/// <summary>A brief that cannot be worked with; the message says what is wrong with it.</summary>
+public sealed class BriefRefusedException(string message) : Exception(message);
+
+/// <summary>What keeps something from being a brief.</summary>
+public static class BriefLimits
+{
+    public const int LongestName = 80, MostTimelines = 20;
+
+    private const int LongestId = 60;
+    private const double MostGrowth = 10, Loudest = 140;
+    private const decimal MostMoney = 10_000_000;
+
+    /// <exception cref="BriefRefusedException">Something is wrong with it; everything is named.</exception>
+    public static Brief Checked(Brief brief)
+    {
+        var problems = Problems(brief).ToList();
+        return problems.Count == 0 ? brief : throw new BriefRefusedException(string.Join(' ', problems));
+    }
+
+    /// <summary>A sentence each; nothing for one that can be answered.</summary>
+    public static IEnumerable<string> Problems(Brief brief)
+    {
+        if (string.IsNullOrWhiteSpace(brief.Name) || brief.Name.Length > LongestName || brief.Name.Any(char.IsControl))
+        {
+            yield return $"A brief has a name of 1 to {LongestName} letters.";
+        }
+
+        if (brief.Id is null or { Length: > LongestId } || brief.Id.Any(letter => !char.IsAsciiLetterOrDigit(letter) && letter != '-'))
+        {
+            yield return $"The id of a brief has up to {LongestId} letters, digits and hyphens.";
+        }
+
+        if (brief.Timelines is null || brief.Timelines.Count is 0 or > MostTimelines || brief.Timelines.Any(string.IsNullOrEmpty)
+            || brief.Timelines.Distinct().Count() < brief.Timelines.Count)
+        {
+            yield return $"The work of a brief is 1 to {MostTimelines} timelines, each named once.";
+        }
+
+        if (!Enum.IsDefined(brief.Scale) || brief.Forms?.Any(form => !Enum.IsDefined(form)) == true
+            || brief.MayUse?.Any(kind => !Enum.IsDefined(kind)) == true)
+        {
+            yield return "A preview scale, a form or a way of working is one that there is none of.";
+        }
+
+        if (brief.Growth is not (>= 1 and <= MostGrowth))
+        {
+            yield return Invariant($"The work may grow to 1 to {MostGrowth} times what it is, not {brief.Growth} times.");
+        }
+
+        foreach (var problem in brief.Others?.Problems() ?? [])
+        {
+            yield return problem;
+        }
+
+        if (brief.MostDecibels is not (null or (> 0 and <= Loudest)))
+        {
+            yield return $"The most noise lies above 0 and up to {Loudest} dB(A).";
+        }
+
+        if (brief.Budget is not (null or (> 0 and <= MostMoney)))
+        {
+            yield return Invariant($"A budget lies above 0 and up to {MostMoney:N0} {Machine.Currency}; leave it out for any sum.");
+        }
+    }
+}

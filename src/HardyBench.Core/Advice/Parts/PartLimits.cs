@@ -1,0 +1,107 @@
+using HardyBench.Core.Machines;
+using static System.FormattableString;
+
+namespace HardyBench.Core.Advice.Parts;
+
+/// <summary>A part that cannot be worked with; the message says what is wrong with it.</summary>
+public sealed class PartRefusedException(string message) : Exception(message);
+
+/// <summary>What keeps a description from being a part.</summary>
+public static class PartLimits
+{
+    private const int LongestId = 60, LongestText = 40;
+    private const decimal MostMoney = 1_000_000;
+
+    /// <exception cref="PartRefusedException">Something is wrong with it; everything is named.</exception>
+    public static Part Checked(Part part)
+    {
+        var problems = Problems(part).ToList();
+        return problems.Count == 0 ? part : throw new PartRefusedException(string.Join(' ', problems));
+    }
+
+    /// <summary>A sentence each; nothing for one that can be put into a build.</summary>
+    public static IEnumerable<string> Problems(Part part)
+    {
+        if (string.IsNullOrWhiteSpace(part.Name) || part.Name.Length > MachineLimits.LongestName || part.Name.Any(char.IsControl))
+        {
+            yield return $"A part has a name of 1 to {MachineLimits.LongestName} letters.";
+        }
+
+        if (part.Id is null or { Length: > LongestId } || part.Id.Any(letter => !char.IsAsciiLetterOrDigit(letter) && letter != '-'))
+        {
+            yield return $"The id of a part has up to {LongestId} letters, digits and hyphens.";
+        }
+
+        if (part.Price is < 0 or > MostMoney)
+        {
+            yield return Invariant($"A price lies between 0 and {MostMoney:N0} {Machine.Currency}, not at {part.Price}.");
+        }
+
+        foreach (var problem in OfKind(part).OfType<string>())
+        {
+            yield return problem;
+        }
+    }
+
+    private static IEnumerable<string?> OfKind(Part part) => part switch
+    {
+        ProcessorPart processor =>
+        [
+            Text("socket", processor.Socket), Within("watts", processor.Watts, 1, 1000),
+            .. processor.Processor is null ? ["The processor itself is missing."]
+                : InMachine(processor.Processor, processor.BuiltIn, processor.Engine),
+        ],
+        BoardPart board =>
+        [
+            Text("socket", board.Socket), Text("kind of memory", board.MemoryKind), Within("memory slots", board.MemorySlots, 1, 64),
+            Within("most memory in GB", board.MostGigabytes, 1, 8192), Within("long slots", board.GraphicsSlots, 0, 8),
+            Within("places for drives on the bus", board.NvmeSlots, 0, 16), Within("ports for other drives", board.SataPorts, 0, 32),
+            Enum.IsDefined(board.Size) ? null : "The size of the board is one that there is none of.",
+        ],
+        MemoryPart memory =>
+        [
+            Text("kind of memory", memory.MemoryKind), Within("sticks", memory.Sticks, 1, 16),
+            Within("GB of each stick", memory.GigabytesEach, 0.5, 1024), Within("MT/s", memory.MegatransfersPerSecond, 100, 20_000),
+        ],
+        GraphicsPart graphics =>
+        [
+            Within("watts", graphics.Watts, 1, 2000), Within("length in mm", graphics.Millimetres, 10, 1000),
+            .. graphics.Unit is null ? ["The graphics unit itself is missing."] : InMachine(Plain, graphics.Unit, graphics.Engine),
+        ],
+        DrivePart drive =>
+        [
+            Text("words", drive.Words), Within("read rate in MB/s", drive.ReadMegabytesPerSecond, 1, 100_000),
+            Within("write rate in MB/s", drive.WriteMegabytesPerSecond, 1, 100_000),
+            Within("latency in ms", drive.LatencyMilliseconds, 0, 1000),
+            Enum.IsDefined(drive.Interface) ? null : "The interface of the drive is one that there is none of.",
+        ],
+        SupplyPart supply => [Within("watts", supply.Watts, 50, 10_000)],
+        CoolerPart cooler =>
+        [
+            Within("watts", cooler.Watts, 1, 2000), Within("height in mm", cooler.Millimetres, 1, 1000),
+            Within("noise in dB(A)", cooler.Decibels, 0, 140),
+        ],
+        CasePart housing =>
+        [
+            Within("room for graphics in mm", housing.GraphicsMillimetres, 0, 1000),
+            Within("room for a cooler in mm", housing.CoolerMillimetres, 0, 1000),
+            Enum.IsDefined(housing.Form) && Enum.IsDefined(housing.Largest) ? null : "The form or size is one that there is none of.",
+        ],
+        _ => [],
+    };
+
+    private static readonly Processor Plain = new("p", 4, 4, 1, 3);
+
+    /// <summary>What would be wrong with a machine that has these.</summary>
+    private static IEnumerable<string> InMachine(Processor processor, Graphics? graphics, MediaEngine? engine) =>
+        MachineLimits.Problems(new Machine(
+            "part", "part", MachineKind.StandIn, string.Empty, processor, graphics is null ? [] : [graphics],
+            engine is null ? [] : [engine], new Memory(64, 4, 2, 3200), [new Drive(Drive.AllRoles, "NVMe", 3000, 2000, 0.1)], null, 1));
+
+    private static string? Text(string what, string? text) =>
+        string.IsNullOrWhiteSpace(text) || text.Length > LongestText || text.Any(char.IsControl)
+            ? $"The {what} is 1 to {LongestText} letters in one line." : null;
+
+    private static string? Within(string what, double value, double least, double most) =>
+        value >= least && value <= most ? null : Invariant($"The {what} lie between {least} and {most}, not at {value}.");
+}

@@ -1,0 +1,118 @@
+using HardyBench.Core.Advice.Answers;
+using HardyBench.Core.Machines;
+using HardyBench.Core.StandIns;
+using static System.FormattableString;
+
+namespace HardyBench.Core.Wording;
+
+/// <summary>Answers to briefs in words.</summary>
+public static class AnswerWords
+{
+    /// <summary>What is best done, a sentence.</summary>
+    public static string Headline(Answer answer)
+    {
+        var owned = answer.Owned?.Machine.Name;
+        return answer.Kind switch
+        {
+            AnswerKind.KeepIt => $"Keep {owned}",
+            AnswerKind.ChangeMethod => $"Keep {owned}, and {Of(answer.Remedies.First(remedy => remedy.IsAcceptable(answer.Brief)))}",
+            AnswerKind.Buy => $"Buy {answer.Shortlist.Steps[0].Offer.Machine.Name}",
+            AnswerKind.OverBudget => "Nothing within the budget does",
+            _ => "Nothing on offer does",
+        };
+    }
+
+    /// <summary>Why, a sentence or two.</summary>
+    public static string Reason(Answer answer) => answer.Kind switch
+    {
+        AnswerKind.KeepIt => "It plays every passage of the work in real time. There is nothing to buy.",
+        AnswerKind.ChangeMethod => Invariant($"So every passage holds, and nothing has to be bought.{Instead(answer)}"),
+        AnswerKind.Buy => $"It is the cheapest that plays every passage{Growing(answer)}. "
+            + $"As the work grows {Place(answer.Shortlist.Steps[0].Weakest, answer)} gives way first: "
+            + $"{Of(answer.Shortlist.Steps[0].Weakest.Tightest)} {Busy(answer.Shortlist.Steps[0].Weakest)}.",
+        AnswerKind.OverBudget => Invariant($"The cheapest that plays every passage{Growing(answer)} is {answer.Shortlist.Steps[0].Offer.Machine.Name}, ")
+            + Invariant($"{Money(answer.Shortlist.Steps[0].Offer.Price)}: {Money(answer.Shortlist.Steps[0].Offer.Price - answer.Brief.Budget!.Value)} more."),
+        _ => answer.Shortlist.Nearest is { } nearest
+            ? Invariant($"{nearest.Offer.Machine.Name} comes nearest, {Money(nearest.Offer.Price)}: {Place(nearest.Weakest, answer)} ")
+                + Invariant($"gets {nearest.Weakest.Headroom:0.00} of what it needs from {Of(nearest.Weakest.Tightest)}.")
+            : "No machine and no build lies within its limits of form and noise.",
+    };
+
+    /// <summary>What became of everything on offer, a sentence.</summary>
+    public static string Of(ShortlistCounts counts) => Invariant(
+        $"Of {counts.All:N0} machines and builds {counts.OutsideLimits:N0} lie outside the limits, {counts.CannotHold:N0} cannot hold by the bottleneck law, {counts.DoesNotHold:N0} do not hold in the simulation, and {counts.NoBetter:N0} are dearer without more headroom.");
+
+    /// <summary>A way of working, a phrase with a verb.</summary>
+    public static string Of(Remedy remedy) => string.Join(" and ", remedy.Kinds.Select(Of));
+
+    /// <summary>What it costs, a phrase; empty for nothing.</summary>
+    public static string Cost(Remedy remedy) => string.Join("; ", new[]
+    {
+        remedy.Bytes > 0 ? Invariant($"{Gigabytes(remedy.Bytes)} of disk, and the time to make them") : null,
+        remedy.Kinds.Any(kind => kind is RemedyKind.HalfScale or RemedyKind.QuarterScale) ? "a coarser picture while editing" : null,
+        remedy.Kinds.Any(kind => kind is RemedyKind.HalfProxies or RemedyKind.QuarterProxies) ? "finer detail is not seen while editing" : null,
+        remedy.Kinds.Contains(RemedyKind.PreRenders) ? "rendered again after each change" : null,
+    }.OfType<string>());
+
+    /// <summary>What it does, a phrase.</summary>
+    public static string Gain(Remedy remedy) => remedy switch
+    {
+        { Suffices: true } => "every passage holds",
+        { IsUseless: true } => $"mends nothing: {Limit(remedy)}",
+        _ => $"{remedy.Holding} of {remedy.Judged} passages hold; {Limit(remedy)}",
+    };
+
+    /// <summary>A station, as the thing that is asked too much.</summary>
+    public static string Of(Station station) => station switch
+    {
+        Station.Drive => "the drive",
+        Station.SwapDrive => "the system drive, for want of memory",
+        Station.MediaEngine => "the media engine",
+        Station.Processor or Station.DecoderCores => "the processor",
+        Station.Bus => "the bus",
+        Station.Graphics => "graphics compute",
+        _ => "a single core",
+    };
+
+    public static string Money(decimal sum) => Invariant($"{sum:N0} {Machine.Currency}");
+
+    private static string Instead(Answer answer) => answer.Shortlist.Steps is [var step, ..]
+        ? Invariant($" The cheapest that plays it as it is would be {step.Offer.Machine.Name}, {Money(step.Offer.Price)}.")
+        : string.Empty;
+
+    private static string Growing(Answer answer) =>
+        answer.Brief.Growth > 1 ? Invariant($" and has {answer.Brief.Growth:0.##} times what it asks") : string.Empty;
+
+    private static string Place(Forecast forecast, Answer answer) => answer.Brief.Timelines.Count == 1
+        ? $"passage {forecast.Passage + 1}"
+        : $"passage {forecast.Passage + 1} of {answer.Brief.Timelines[forecast.Timeline]}";
+
+    private static string Busy(Forecast forecast) => Invariant($"could do {forecast.Headroom:0.0} times what it asks");
+
+    private static string Of(RemedyKind kind) => kind switch
+    {
+        RemedyKind.CloseOthers => "close the other programs",
+        RemedyKind.PreRenders => "render the passages beforehand",
+        RemedyKind.HalfProxies => "edit proxies of half the raster",
+        RemedyKind.QuarterProxies => "edit proxies of a quarter of the raster",
+        RemedyKind.HalfScale => "preview at half scale",
+        _ => "preview at quarter scale",
+    };
+
+    private static string Limit(Remedy remedy) => remedy.Limiter switch
+    {
+        Findings.Limiter.ProcessorDecode => "the processor still decodes too slowly",
+        Findings.Limiter.ProcessorEffects => "effects still take too much of the processor",
+        Findings.Limiter.GraphicsEffects => "effects still take too much of the graphics unit",
+        Findings.Limiter.MediaEngine => "the media engine still is at its limit",
+        Findings.Limiter.Drive => "the drive still is too slow",
+        Findings.Limiter.Memory => "memory still is too small",
+        Findings.Limiter.SingleThread => "a single core still is at its limit",
+        Findings.Limiter.Heat => "heat still lowers the clock",
+        Findings.Limiter.OtherPrograms => "other programs still take too much",
+        Findings.Limiter.Bus => "the bus still is at its limit",
+        _ => "what limits is not clear",
+    };
+
+    private static string Gigabytes(double bytes) => bytes >= 1e9 ? Invariant($"{bytes / 1e9:0.0} GB") : Invariant($"{bytes / 1e6:0} MB");
+}

@@ -1,0 +1,111 @@
+using System.Text.Json;
+using HardyBench.Core.Advice.Answers;
+using HardyBench.Core.Advice.Briefs;
+using HardyBench.Core.Findings;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Wording;
+using HardyBench.Formats.Json;
+
+namespace HardyBench.Formats.Advice;
+
+/// <summary>Answers as JSON; docs/formats.md describes every member.</summary>
+public static class AnswerJson
+{
+    public static string Write(Answer answer, IReadOnlyList<string> timelines) =>
+        JsonSerializer.Serialize(AnswerDocument.Of(answer, timelines), BenchJson.Options);
+}
+
+/// <summary>The document that <see cref="AnswerJson"/> writes, and the page shows.</summary>
+/// <param name="Timelines">Titles, in the order of the brief.</param>
+/// <param name="Headline">What is best done.</param>
+/// <param name="Steps">Offers that answer it, cheapest first, whatever they cost.</param>
+/// <param name="Notes">What to know before trusting it.</param>
+public sealed record AnswerDocument(
+    string Format, Brief Brief, IReadOnlyList<string> Timelines, AnswerKind Kind, string Headline, string Reason, string Currency,
+    CheckRow? Owned, IReadOnlyList<RemedyRow> Remedies, IReadOnlyList<StepRow> Steps, StepRow? Nearest, CheckRow? Pick, string Counts,
+    IReadOnlyList<string> Notes)
+{
+    public static AnswerDocument Of(Answer answer, IReadOnlyList<string> timelines) => new(
+        "hardy-bench-answer/1", answer.Brief, timelines, answer.Kind, AnswerWords.Headline(answer), AnswerWords.Reason(answer),
+        Machine.Currency,
+        answer.Owned is { } owned ? CheckRow.Of(owned, timelines) : null,
+        [.. answer.Remedies.Select(remedy => new RemedyRow(
+            remedy.Kinds, AnswerWords.Of(remedy), AnswerWords.Gain(remedy), AnswerWords.Cost(remedy), remedy.Suffices, remedy.IsUseless,
+            remedy.IsAcceptable(answer.Brief)))],
+        [.. answer.Shortlist.Steps.Select(step => StepRow.Of(step, answer.Brief, timelines))],
+        answer.Shortlist.Nearest is { } nearest ? StepRow.Of(nearest, answer.Brief, timelines) : null,
+        answer.Pick is { } pick ? CheckRow.Of(pick, timelines) : null,
+        AnswerWords.Of(answer.Shortlist.Counts),
+        [.. NotesOn(answer)]);
+
+    private static IEnumerable<string> NotesOn(Answer answer)
+    {
+        yield return "Offers are reckoned by the model and not measured: its costs are within a quarter in 95 of 100 cases, and the chances "
+            + "follow from that.";
+        if (answer.Brief.Owned is not null && answer.Owned is null)
+        {
+            yield return "What is there has no bare run of all of it that counts, so nothing is said of it. Play it first.";
+        }
+
+        if (answer.Brief.MostDecibels is not null
+            && answer.Shortlist.Steps.Any(step => step.Offer.Decibels is null))
+        {
+            yield return "Of some machines nobody has stated how loud they are; they are let pass.";
+        }
+    }
+}
+
+/// <param name="Words">What to do.</param>
+/// <param name="Gain">What it does.</param>
+/// <param name="Cost">What is given up for it; empty for nothing.</param>
+/// <param name="Accepted">Whether it suffices and the brief accepts it.</param>
+public sealed record RemedyRow(
+    IReadOnlyList<RemedyKind> Kinds, string Words, string Gain, string Cost, bool Suffices, bool Useless, bool Accepted);
+
+/// <summary>A machine on the work, passage by passage.</summary>
+/// <param name="MachineId">Null for a build.</param>
+public sealed record CheckRow(string? MachineId, string Name, bool IsMeasured, bool Answers, IReadOnlyList<CheckedRow> Passages)
+{
+    public static CheckRow Of(MachineCheck check, IReadOnlyList<string> timelines) => new(
+        check.IsBuild ? null : check.Machine.Id, check.Machine.Name, check.IsMeasured,
+        check.Answers, [.. check.Judged.Select(passage => CheckedRow.Of(passage, timelines[passage.Timeline]))]);
+}
+
+/// <param name="Number">In its timeline, from 1.</param>
+/// <param name="Headroom">Capacity ÷ demand; null where unknown.</param>
+/// <param name="Chance">That it holds, by the model's band, 0 to 1; null of a real machine.</param>
+/// <param name="Tightest">What is asked most, a phrase; empty of a real machine.</param>
+/// <param name="Evidence">Of the limiter, a sentence; empty where it holds.</param>
+/// <param name="RunId">The run it comes from; null where it was reckoned.</param>
+public sealed record CheckedRow(
+    string Timeline, int Number, string Question, Verdict? Verdict, double ShownRate, Limiter? Limiter, double? Headroom, double? Chance,
+    string Tightest, string Evidence, long? RunId)
+{
+    public static CheckedRow Of(CheckedPassage passage, string timeline) => new(
+        timeline, passage.Finding.Index + 1, passage.Finding.Passage.Question, passage.Finding.Verdict, passage.Finding.Counts.ShownRate,
+        passage.Finding.Limiter?.Limiter, passage.Forecast?.Headroom ?? passage.Finding.Headroom, passage.Forecast?.Chance,
+        passage.Forecast is { } forecast ? AnswerWords.Of(forecast.Tightest) : string.Empty,
+        passage.Finding.Limiter is { } limiter ? LimiterWords.Evidence(limiter) : string.Empty, passage.RunId);
+}
+
+/// <summary>An offer that answers.</summary>
+/// <param name="MachineId">Null for a build.</param>
+/// <param name="Parts">Of a build.</param>
+/// <param name="More">What it costs more than the one before.</param>
+/// <param name="Headroom">The least, over all passages.</param>
+/// <param name="Chance">That this passage holds, by the model's band.</param>
+/// <param name="Weakest">What fails first as the work grows, a phrase.</param>
+public sealed record StepRow(
+    string Name, string? MachineId, decimal Price, decimal? More, bool WithinBudget, double Headroom, double Chance, string Weakest,
+    MachineForm? Form, double? Decibels, IReadOnlyList<PartRow> Parts)
+{
+    public static StepRow Of(Step step, Brief brief, IReadOnlyList<string> timelines) => new(
+        step.Offer.Machine.Name, step.Offer.Build is null ? step.Offer.Machine.Id : null, step.Offer.Price, step.More,
+        !(step.Offer.Price > brief.Budget), step.Weakest.Headroom, step.Weakest.Chance,
+        $"{AnswerWords.Of(step.Weakest.Tightest)}, in passage {step.Weakest.Passage + 1}"
+            + (timelines.Count > 1 ? $" of {timelines[step.Weakest.Timeline]}" : string.Empty),
+        step.Offer.Form, step.Offer.Decibels,
+        [.. step.Offer.Build?.Parts.Select(part => new PartRow(part.Id, part.Name, part.Price)) ?? []]);
+}
+
+public sealed record PartRow(string Id, string Name, decimal Price);

@@ -1,0 +1,81 @@
+using System.Text;
+using HardyBench.Core.Advice.Briefs;
+using HardyBench.Formats.Advice;
+using HardyBench.Formats.Machines;
+using HardyBench.Store;
+using HardyBench.Workbench;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+
+namespace HardyBench.Server.Advice;
+
+/// <summary>A brief as it is kept.</summary>
+/// <param name="Version">Comes back with a change, so that two who edit at once do not overwrite each other.</param>
+public sealed record BriefDocument(int Version, Brief Brief)
+{
+    public static BriefDocument Of(Stored<Brief> stored) => new(stored.Version, stored.Thing);
+}
+
+/// <summary>A change to one.</summary>
+public sealed record BriefChange(int Version, Brief Brief);
+
+/// <summary>What became of a file of briefs.</summary>
+/// <param name="Problems">Those that were left out.</param>
+public sealed record BriefsRead(IReadOnlyList<BriefDocument> Added, IReadOnlyList<RowProblem> Problems);
+
+internal static class BriefEndpoints
+{
+    public static void MapBriefs(this IEndpointRouteBuilder routes)
+    {
+        var briefs = routes.MapGroup("/api/briefs").WithTags("Advice");
+        briefs.MapGet("/", async Task<Ok<BriefDocument[]>> (Bench bench) =>
+                TypedResults.Ok((await bench.Briefs.AllAsync()).Select(BriefDocument.Of).ToArray()))
+            .WithName("listBriefs");
+        briefs.MapPost("/", async Task<Ok<BriefDocument>> (Brief brief, Bench bench) =>
+                TypedResults.Ok(BriefDocument.Of(await bench.Briefs.AddAsync(brief))))
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addBrief");
+        briefs.MapPut("/{id}", async Task<Ok<BriefDocument>> (string id, BriefChange change, Bench bench) =>
+                TypedResults.Ok(BriefDocument.Of(await bench.Briefs.KeepAsync(change.Brief with { Id = id }, change.Version))))
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status409Conflict)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithName("keepBrief");
+        briefs.MapDelete("/{id}", (string id, Bench bench) => PutAsideAsync(bench, id, aside: true))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("putBriefAside");
+        briefs.MapPost("/{id}/restore", (string id, Bench bench) => PutAsideAsync(bench, id, aside: false))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("bringBriefBack");
+        briefs.MapPost("/import", async Task<Ok<BriefsRead>> (HttpRequest request, Bench bench) =>
+            {
+                using var reader = new StreamReader(request.Body, Encoding.UTF8);
+                var outcome = await bench.Briefs.ImportAsync(await reader.ReadToEndAsync());
+                return TypedResults.Ok(new BriefsRead([.. outcome.Added.Select(BriefDocument.Of)], outcome.Problems));
+            })
+            .Accepts<Stream>("application/octet-stream")
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithName("importBriefs");
+        briefs.MapGet("/export", async Task<FileContentHttpResult> (Bench bench) => TypedResults.File(
+                Encoding.UTF8.GetBytes(await bench.Briefs.ExportAsync()), "application/octet-stream", "briefs.json"))
+            .WithName("exportBriefs");
+        briefs.MapGet("/{id}/answer", async Task<Ok<AnswerDocument>> (string id, Bench bench) =>
+                TypedResults.Ok(await AnswerAsync(bench, (await bench.Briefs.FindAsync(id)).Thing)))
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithName("answerBrief");
+        briefs.MapPost("/answer", async Task<Ok<AnswerDocument>> (Brief brief, Bench bench) =>
+                TypedResults.Ok(await AnswerAsync(bench, brief)))
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithName("answer");
+    }
+
+    private static async Task<AnswerDocument> AnswerAsync(Bench bench, Brief brief) =>
+        AnswerDocument.Of(await bench.Answers.AnswerAsync(brief), await bench.Answers.TitlesAsync(brief));
+
+    private static async Task<NoContent> PutAsideAsync(Bench bench, string id, bool aside)
+    {
+        await bench.Briefs.PutAsideAsync(id, aside);
+        return TypedResults.NoContent();
+    }
+}

@@ -1,0 +1,67 @@
+using System.Text;
+using HardyBench.Core.Advice.Parts;
+using HardyBench.Formats.Advice;
+using HardyBench.Workbench;
+using HardyBench.Workbench.Advice;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+
+namespace HardyBench.Server.Advice;
+
+/// <summary>Parts that somebody would put together.</summary>
+/// <param name="Parts">Ids, one of each kind; alike graphics units as often as they are wanted.</param>
+public sealed record WantedBuild(IReadOnlyList<string> Parts);
+
+/// <summary>What comes of them.</summary>
+/// <param name="Problems">Why they make no machine, a sentence each; empty where they do.</param>
+/// <param name="Price">Of all that were found.</param>
+public sealed record CheckedBuild(IReadOnlyList<string> Problems, decimal Price);
+
+internal static class PartEndpoints
+{
+    public static void MapParts(this IEndpointRouteBuilder routes)
+    {
+        var parts = routes.MapGroup("/api/parts").WithTags("Advice");
+        parts.MapGet("/", async Task<Ok<PartLine[]>> (Bench bench) =>
+                TypedResults.Ok((await bench.Catalogue.AllAsync()).Select(PartLine.Of).ToArray()))
+            .WithName("listParts");
+        parts.MapPost("/import", async Task<Ok<CatalogueOutcome>> (HttpRequest request, Bench bench) =>
+            {
+                using var reader = new StreamReader(request.Body, Encoding.UTF8);
+                return TypedResults.Ok(await bench.Catalogue.ImportAsync(await reader.ReadToEndAsync()));
+            })
+            .Accepts<Stream>("application/octet-stream")
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithName("importParts");
+        parts.MapGet("/export", async Task<FileContentHttpResult> (Bench bench) => TypedResults.File(
+                Encoding.UTF8.GetBytes(await bench.Catalogue.ExportAsync()), "application/octet-stream", "parts.json"))
+            .WithName("exportParts");
+        parts.MapPost("/check", async Task<Ok<CheckedBuild>> (WantedBuild wanted, Bench bench) =>
+            {
+                var (problems, price) = new Catalogue(await bench.Catalogue.AllAsync()).Check(wanted.Parts);
+                return TypedResults.Ok(new CheckedBuild(problems, price));
+            })
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("checkBuild");
+        parts.MapDelete("/{id}", (string id, Bench bench) => PutAsideAsync(bench, id, aside: true))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("putPartAside");
+        parts.MapPost("/{id}/restore", (string id, Bench bench) => PutAsideAsync(bench, id, aside: false))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("bringPartBack");
+    }
+
+    private static async Task<NoContent> PutAsideAsync(Bench bench, string id, bool aside)
+    {
+        await bench.Catalogue.PutAsideAsync(id, aside);
+        return TypedResults.NoContent();
+    }
+}
+
+/// <summary>A part in a line.</summary>
+/// <param name="Kind">processor, board, memory, graphics, drive, supply, cooler or case.</param>
+/// <param name="Words">What matters of it, a phrase.</param>
+public sealed record PartLine(string Id, string Kind, string Name, decimal Price, DateOnly? PricedOn, string Words)
+{
+    public static PartLine Of(Part part) => new(
+        part.Id, Core.Wording.PartWords.KindOf(part), part.Name, part.Price, part.PricedOn, Core.Wording.PartWords.Of(part));
+}

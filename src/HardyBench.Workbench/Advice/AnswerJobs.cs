@@ -1,0 +1,153 @@
+using HardyBench.Core.Advice;
+using HardyBench.Core.Advice.Answers;
+using HardyBench.Core.Advice.Briefs;
+using HardyBench.Core.Advice.Parts;
+using HardyBench.Core.Findings;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Formats.Advice;
+using HardyBench.Formats.Timelines;
+using HardyBench.Media.Clips;
+using HardyBench.Store;
+using HardyBench.Workbench.Machines;
+using HardyBench.Workbench.Timelines;
+
+namespace HardyBench.Workbench.Advice;
+
+/// <summary>Answers briefs: what is there, what could be done with it, what could be bought.</summary>
+public sealed class AnswerJobs(
+    BriefJobs briefs, CatalogueJobs catalogue, TimelineJobs timelines, MachineJobs machines, ClipFolder clips, RunStore runs)
+{
+    private readonly Lock latest = new();
+    private Known? known;
+
+    /// <exception cref="Core.UnknownThingException">There is no such brief, or a timeline or machine of it is gone.</exception>
+    /// <exception cref="PlanRefusedException">A timeline of it cannot be played as it stands.</exception>
+    /// <exception cref="BriefRefusedException">No passage of it is long enough for a verdict.</exception>
+    public async Task<Answer> AnswerAsync(string briefId) => await AnswerAsync((await briefs.FindAsync(briefId)).Thing);
+
+    /// <inheritdoc cref="AnswerAsync(string)"/>
+    public async Task<Answer> AnswerAsync(Brief brief)
+    {
+        BriefLimits.Checked(brief);
+        var plans = new List<PlaybackPlan>();
+        var shelf = await machines.AllAsync();
+        foreach (var id in brief.Timelines)
+        {
+            var timeline = (await timelines.FindAsync(id)).Timeline;
+            var settings = brief.Settings;
+            plans.Add(new PlaybackPlan(timeline, clips.Clips, shelf.First(one => one.Kind == MachineKind.StandIn), settings).Checked());
+        }
+
+        if (!plans.Exists(plan =>
+            plan.Timeline.Passages.Any(passage => VerdictLimits.Default.Judges(passage.FrameCount, plan.Timeline.Rate))))
+        {
+            throw new BriefRefusedException("Every passage of its timelines is shorter than two seconds, too short for a verdict. Choose "
+                + "another timeline, or make a passage longer.");
+        }
+
+        var owned = brief.Owned is { } there ? await machines.FindAsync(there) : null;
+        var forecaster = new Forecaster(plans);
+        var parts = brief.Builds ? await catalogue.AllAsync() : [];
+        var (_, shortlist, simulated, remedies) = await KnownAsync(brief, plans, shelf, parts, owned, forecaster);
+        var check = simulated ?? (owned is null ? null : await MeasuredAsync(brief, plans, owned));
+        var affordable = shortlist.Within(brief.Budget).Steps;
+        var best = (affordable.Count > 0 ? affordable : shortlist.Steps) is [var first, ..] ? first : shortlist.Nearest;
+        var pick = best is null ? null
+            : Reckoned(plans, best.Offer.Machine, forecaster) with { IsBuild = best.Offer.Build is not null };
+        return new Answer(brief, Answer.KindOf(brief, check, remedies, shortlist), check, remedies, shortlist, pick);
+    }
+
+    /// <summary>Titles of a brief's timelines, in its order.</summary>
+    /// <exception cref="Core.UnknownThingException">One is gone.</exception>
+    public async Task<IReadOnlyList<string>> TitlesAsync(Brief brief)
+    {
+        var titles = new List<string>();
+        foreach (var id in brief.Timelines)
+        {
+            titles.Add((await timelines.FindAsync(id)).Timeline.Title);
+        }
+
+        return titles;
+    }
+
+    /// <summary>One machine passage by passage.</summary>
+    private static MachineCheck Reckoned(List<PlaybackPlan> plans, Machine machine, Forecaster forecaster)
+    {
+        var forecasts = forecaster.Of(machine).ToDictionary(forecast => (forecast.Timeline, forecast.Passage));
+        return new MachineCheck(
+            machine,
+            [.. forecaster.Played(machine).SelectMany((run, place) => RunFindings.Of(run).Select(finding =>
+                new CheckedPassage(place, finding, null, forecasts.GetValueOrDefault((place, finding.Index)))))],
+            IsMeasured: false);
+    }
+
+    /// <returns>Null where the machine at hand has no run of everything that counts.</returns>
+    private async Task<MachineCheck?> MeasuredAsync(Brief brief, List<PlaybackPlan> plans, Machine machine)
+    {
+        var passages = new List<CheckedPassage>();
+        foreach (var (place, plan) in plans.Index())
+        {
+            // Only a bare run at full scale counts, and only where nothing is asked beside it.
+            if (!brief.Settings.IsBare || await runs.NewestBareAsync(TimelineJson.Digest(plan.Timeline), machine) is not { } run)
+            {
+                return null;
+            }
+
+            var findings = RunFindings.Of(run.Run);
+            if (Spoilt.Of(run.Run, findings) is not null)
+            {
+                return null;
+            }
+
+            passages.AddRange(findings.Select(finding => new CheckedPassage(place, finding, run.Id, null)));
+        }
+
+        return new MachineCheck(machine, passages, IsMeasured: true);
+    }
+
+    /// <summary>All that does not hang on the budget, so that another one needs no more reckoning. What was asked for last is kept.</summary>
+    private async Task<Known> KnownAsync(
+        Brief brief, List<PlaybackPlan> plans, IReadOnlyList<Machine> shelf, IReadOnlyList<Part> parts, Machine? owned, Forecaster forecaster)
+    {
+        var work = WorkOf(brief, plans, shelf, parts);
+        lock (latest)
+        {
+            if (known?.Work == work)
+            {
+                return known;
+            }
+        }
+
+        var found = await Task.Run(() =>
+        {
+            var shortlist = Shortlist.For(
+                brief,
+                [.. shelf.Select(Offer.Of).OfType<Offer>(), .. new Catalogue(parts).Builds().Select(Offer.Of)],
+                forecaster);
+            var check = owned is { Kind: MachineKind.StandIn } ? Reckoned(plans, owned, forecaster) : null;
+            var remedies = check is { Answers: false } ? Remedies.For([.. plans.Select(plan => plan with { Machine = owned! })]) : [];
+            return new Known(work, shortlist, check, remedies);
+        });
+        lock (latest)
+        {
+            known = found;
+        }
+
+        return found;
+    }
+
+    /// <summary>Everything that an answer hangs on but the budget.</summary>
+    private static string WorkOf(Brief brief, List<PlaybackPlan> plans, IReadOnlyList<Machine> shelf, IReadOnlyList<Part> parts) =>
+        string.Join('\n',
+        [
+            BriefDigest.Of(brief with { Id = string.Empty, Name = string.Empty, Budget = null, MayUse = null }),
+            .. plans.Select(plan => TimelineJson.Digest(plan.Timeline)),
+            .. plans.Select(plan => BriefDigest.Of(plan.PlayedClipIds.Select(id => plan.Clips[id].Format))),
+            BriefDigest.Of(shelf), BriefDigest.Of(parts),
+        ]);
+
+    /// <param name="Work">What it hangs on.</param>
+    /// <param name="Owned">Null without a machine that is there, or where it is the one at hand.</param>
+    private sealed record Known(string Work, Shortlist Shortlist, MachineCheck? Owned, IReadOnlyList<Remedy> Remedies);
+}

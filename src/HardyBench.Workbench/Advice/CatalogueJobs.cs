@@ -1,0 +1,71 @@
+using HardyBench.Core;
+using HardyBench.Core.Advice.Parts;
+using HardyBench.Formats.Advice;
+using HardyBench.Formats.Machines;
+using HardyBench.Store;
+
+namespace HardyBench.Workbench.Advice;
+
+/// <summary>What became of a file of parts.</summary>
+/// <param name="Changed">Parts that were there under the same id and are as the file has them now.</param>
+public sealed record CatalogueOutcome(int Added, int Changed, IReadOnlyList<RowProblem> Problems);
+
+/// <summary>The parts that machines can be put together from.</summary>
+public sealed class CatalogueJobs(ShelfStore<Part> shelf)
+{
+    /// <summary>More builds than a day could look through come of more parts.</summary>
+    public const int Most = 1000;
+
+    private const int LongestId = 60;
+
+    public async Task<IReadOnlyList<Part>> AllAsync() => [.. (await shelf.AllAsync()).Select(stored => stored.Thing)];
+
+    /// <summary>Adds every part of a JSON text that can be worked with, and names the others. One whose id is there is changed: a new list
+    /// of prices comes in like that.</summary>
+    /// <exception cref="ShelfException">It holds none at all.</exception>
+    public async Task<CatalogueOutcome> ImportAsync(string text)
+    {
+        var (parts, problems) = CatalogueJson.Read(text);
+        var (kept, taken) = ((await shelf.AllAsync()).ToDictionary(stored => stored.Thing.Id), new HashSet<string>(await shelf.IdsAsync()));
+        var (added, changed) = (new List<Part>(), new List<(Part Part, int Version)>());
+        foreach (var part in parts)
+        {
+            if (kept.TryGetValue(part.Id, out var before))
+            {
+                changed.Add((part, before.Version));
+                continue;
+            }
+
+            var id = Slug.For(part.Id, part.Name, LongestId, "part", taken.Contains);
+            taken.Add(id);
+            added.Add(part with { Id = id });
+        }
+
+        if (taken.Count > Most)
+        {
+            throw new PartRefusedException(
+                $"Up to {Most} parts can be kept, with those deleted; this file would make it {taken.Count}. Nothing was added.");
+        }
+
+        await shelf.KeepAsync(added, null);
+        foreach (var (part, version) in changed.DistinctBy(one => one.Part.Id))
+        {
+            await shelf.KeepAsync([part], version);
+        }
+
+        return new CatalogueOutcome(added.Count, changed.DistinctBy(one => one.Part.Id).Count(), problems);
+    }
+
+    /// <summary>All of them as JSON.</summary>
+    public async Task<string> ExportAsync() => CatalogueJson.Write(await AllAsync());
+
+    /// <summary>Puts one aside, or brings it back.</summary>
+    /// <exception cref="UnknownThingException">There is none to put aside or bring back.</exception>
+    public async Task PutAsideAsync(string id, bool aside)
+    {
+        if (!await shelf.PutAsideAsync(id, aside, DateTimeOffset.UtcNow))
+        {
+            throw new UnknownThingException("part", id, (await AllAsync()).Select(part => part.Id));
+        }
+    }
+}
