@@ -74,6 +74,34 @@ public sealed class CommandTests
     }
 
     [Fact]
+    public async Task A_brief_is_answered_and_parts_that_make_no_machine_are_told_why()
+    {
+        var folder = TestData.NewFolder();
+        var file = Path.Combine(folder, "briefs.json");
+        await File.WriteAllTextAsync(
+            file, """[{"name":"Matinee","timelines":["touring-night"],"growth":3},{"name":"Broken","timelines":[]}]""");
+
+        var (code, output, errors) = await RunAsync(folder, "briefs", "--import", file);
+        Assert.Equal(ExitCodes.Done, code);
+        Assert.Contains("matinee", output, StringComparison.Ordinal);
+        Assert.Contains("brief 2 (Broken) was left out", errors, StringComparison.Ordinal);
+
+        var json = Path.Combine(folder, "answer.json");
+        var (answered, said, _) = await RunAsync(folder, "answer", "matinee", "--json", json);
+        Assert.Equal(ExitCodes.Done, answered);
+        Assert.StartsWith("Buy ", said, StringComparison.Ordinal);
+        Assert.Equal("buy", (string)JsonNode.Parse(await File.ReadAllTextAsync(json))!["kind"]!);
+        Assert.Contains(
+            "Nothing within the budget", (await RunAsync(folder, "answer", "matinee", "--budget", "10")).Output, StringComparison.Ordinal);
+        Assert.Equal(ExitCodes.Unknown, (await RunAsync(folder, "answer", "none-such")).Code);
+
+        var (misfit, why, _) = await RunAsync(
+            folder, "parts", "--check", "brant-8,smew-large,memory-32x2,case-small,cooler-flat,supply-300,nvme-1");
+        Assert.Equal(ExitCodes.Input, misfit);
+        Assert.Contains("socket", why, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_trial_is_played_until_it_is_answered()
     {
         var (code, output, _) = await RunAsync(

@@ -166,7 +166,7 @@ test('what is printed has no buttons and is cut nowhere', async ({ page }) => {
 });
 
 test('the advice names the pick and why not the others', async ({ page }) => {
-  await page.goto('/advice');
+  await page.goto('/advice?timeline=touring-night');
   await expect(page.getByTestId('advice-pick')).toContainText('Take ');
   // Every other machine of the shelf has its row.
   await expect(page.getByRole('row').nth(20)).toBeVisible();

@@ -66,7 +66,8 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
                     .ToDictionary(scale => scale, scale => DemandsOf(plan with { Settings = plan.Settings with { Scale = scale } }))
                 : null,
             plan.Settings.Others?.ShareAlone(machine.Processor.Cores) ?? 0);
-        return (simulation, simulation.Play(BusyLedger.Interval * (MostReadings / (machine.Processor.Cores + LoadsBesideCores))));
+        var longest = BusyLedger.Interval * (MostReadings / (machine.Processor.Cores + LoadsBesideCores));
+        return (simulation, simulation.Play(longest));
     }
 
     private static IReadOnlyList<PassageDemand> DemandsOf(PlaybackPlan plan) =>

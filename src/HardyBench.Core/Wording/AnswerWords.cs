@@ -30,8 +30,7 @@ public static class AnswerWords
         AnswerKind.Buy => $"It is the cheapest that plays every passage{Growing(answer)}. "
             + $"As the work grows {Place(answer.Shortlist.Steps[0].Weakest, answer)} gives way first: "
             + $"{Of(answer.Shortlist.Steps[0].Weakest.Tightest)} {Busy(answer.Shortlist.Steps[0].Weakest)}.",
-        AnswerKind.OverBudget => Invariant($"The cheapest that plays every passage{Growing(answer)} is {answer.Shortlist.Steps[0].Offer.Machine.Name}, ")
-            + Invariant($"{Money(answer.Shortlist.Steps[0].Offer.Price)}: {Money(answer.Shortlist.Steps[0].Offer.Price - answer.Brief.Budget!.Value)} more."),
+        AnswerKind.OverBudget => Beyond(answer, answer.Shortlist.Steps[0].Offer),
         _ => answer.Shortlist.Nearest is { } nearest
             ? Invariant($"{nearest.Offer.Machine.Name} comes nearest, {Money(nearest.Offer.Price)}: {Place(nearest.Weakest, answer)} ")
                 + Invariant($"gets {nearest.Weakest.Headroom:0.00} of what it needs from {Of(nearest.Weakest.Tightest)}.")
@@ -39,8 +38,10 @@ public static class AnswerWords
     };
 
     /// <summary>What became of everything on offer, a sentence.</summary>
-    public static string Of(ShortlistCounts counts) => Invariant(
-        $"Of {counts.All:N0} machines and builds {counts.OutsideLimits:N0} lie outside the limits, {counts.CannotHold:N0} cannot hold by the bottleneck law, {counts.DoesNotHold:N0} do not hold in the simulation, and {counts.NoBetter:N0} are dearer without more headroom.");
+    public static string Of(ShortlistCounts counts) =>
+        Invariant($"Of {counts.All:N0} machines and builds {counts.OutsideLimits:N0} lie outside the limits, ")
+            + Invariant($"{counts.CannotHold:N0} cannot hold by the bottleneck law, {counts.DoesNotHold:N0} do not hold in the simulation, ")
+            + Invariant($"and {counts.NoBetter:N0} are dearer without more headroom.");
 
     /// <summary>A way of working, a phrase with a verb.</summary>
     public static string Of(Remedy remedy) => string.Join(" and ", remedy.Kinds.Select(Of));
@@ -75,6 +76,10 @@ public static class AnswerWords
     };
 
     public static string Money(decimal sum) => Invariant($"{sum:N0} {Machine.Currency}");
+
+    private static string Beyond(Answer answer, Offer offer) =>
+        $"The cheapest that plays every passage{Growing(answer)} is {offer.Machine.Name}, {Money(offer.Price)}: "
+            + $"{Money(offer.Price - (answer.Brief.Budget ?? 0))} more.";
 
     private static string Instead(Answer answer) => answer.Shortlist.Steps is [var step, ..]
         ? Invariant($" The cheapest that plays it as it is would be {step.Offer.Machine.Name}, {Money(step.Offer.Price)}.")

@@ -97,7 +97,7 @@ public sealed record CheckedRow(
 /// <param name="Weakest">What fails first as the work grows, a phrase.</param>
 public sealed record StepRow(
     string Name, string? MachineId, decimal Price, decimal? More, bool WithinBudget, double Headroom, double Chance, string Weakest,
-    MachineForm? Form, double? Decibels, IReadOnlyList<PartRow> Parts)
+    MachineForm? Form, double? Decibels, IReadOnlyList<PricedPart> Parts)
 {
     public static StepRow Of(Step step, Brief brief, IReadOnlyList<string> timelines) => new(
         step.Offer.Machine.Name, step.Offer.Build is null ? step.Offer.Machine.Id : null, step.Offer.Price, step.More,
@@ -105,7 +105,7 @@ public sealed record StepRow(
         $"{AnswerWords.Of(step.Weakest.Tightest)}, in passage {step.Weakest.Passage + 1}"
             + (timelines.Count > 1 ? $" of {timelines[step.Weakest.Timeline]}" : string.Empty),
         step.Offer.Form, step.Offer.Decibels,
-        [.. step.Offer.Build?.Parts.Select(part => new PartRow(part.Id, part.Name, part.Price)) ?? []]);
+        [.. step.Offer.Build?.Parts.Select(part => new PricedPart(part.Id, part.Name, part.Price)) ?? []]);
 }
 
-public sealed record PartRow(string Id, string Name, decimal Price);
+public sealed record PricedPart(string Id, string Name, decimal Price);

@@ -8,5 +8,6 @@ namespace HardyBench.Formats.Advice;
 public static class BriefDigest
 {
     /// <summary>SHA-256 of the value as JSON.</summary>
-    public static string Of<T>(T value) => Convert.ToHexString(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(value, BenchJson.Options)));
+    public static string Of<T>(T value) =>
+        Convert.ToHexString(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(value, BenchJson.Options)));
 }

@@ -108,7 +108,8 @@ public sealed class AnswerJobs(
 
     /// <summary>All that does not hang on the budget, so that another one needs no more reckoning. What was asked for last is kept.</summary>
     private async Task<Known> KnownAsync(
-        Brief brief, List<PlaybackPlan> plans, IReadOnlyList<Machine> shelf, IReadOnlyList<Part> parts, Machine? owned, Forecaster forecaster)
+        Brief brief, List<PlaybackPlan> plans, IReadOnlyList<Machine> shelf, IReadOnlyList<Part> parts, Machine? owned,
+        Forecaster forecaster)
     {
         var work = WorkOf(brief, plans, shelf, parts);
         lock (latest)
@@ -126,7 +127,9 @@ public sealed class AnswerJobs(
                 [.. shelf.Select(Offer.Of).OfType<Offer>(), .. new Catalogue(parts).Builds().Select(Offer.Of)],
                 forecaster);
             var check = owned is { Kind: MachineKind.StandIn } ? Reckoned(plans, owned, forecaster) : null;
-            var remedies = check is { Answers: false } ? Remedies.For([.. plans.Select(plan => plan with { Machine = owned! })]) : [];
+            var remedies = check is { Answers: false }
+                ? Remedies.For([.. plans.Select(plan => plan with { Machine = owned! })])
+                : [];
             return new Known(work, shortlist, check, remedies);
         });
         lock (latest)

@@ -92,6 +92,11 @@ export function stepOf({ kind, step, stepNumber, stepCount }: Pick<Play, 'kind' 
   return `: ${step || 'about to begin'}${number}`;
 }
 
+export const machineForms = { slate: 'slate', laptop: 'laptop', smallDesktop: 'small desktop', allInOne: 'all-in-one', tower: 'tower' } as const;
+
+/** A chance; never a certainty. */
+export const chanceOf = (chance: number) => (chance > 0.99 ? '> 99 %' : chance < 0.01 ? '< 1 %' : percent(chance));
+
 export const percent = (share: number) => `${Math.round(share * 100)} %`;
 
 /** "40 s", "3 min". */

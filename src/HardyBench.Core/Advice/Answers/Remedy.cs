@@ -57,8 +57,10 @@ public static class Remedies
         var useful = single.Where(remedy => !remedy.IsUseless).SelectMany(remedy => remedy.Kinds).ToList();
         var pairs = single.Exists(remedy => remedy.Suffices)
             ? []
-            : (from one in useful from other in useful where one < other && !AreOneThing(one, other) select Tried(plans, before, [one, other]))
-                .ToList();
+            : (from one in useful
+               from other in useful
+               where one < other && !AreOneThing(one, other)
+               select Tried(plans, before, [one, other])).ToList();
         return [.. single.Concat(pairs).OrderByDescending(remedy => remedy.Suffices).ThenBy(remedy => remedy.Kinds.Count)
             .ThenByDescending(remedy => remedy.Mended).ThenBy(remedy => remedy.Kinds[0])];
     }

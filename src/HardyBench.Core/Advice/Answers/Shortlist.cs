@@ -20,7 +20,7 @@ public sealed record Step(Offer Offer, Forecast Weakest, decimal? More);
 public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, ShortlistCounts Counts)
 {
     /// <summary>A step has so much more headroom than the one before: less is not worth money.</summary>
-    public const double WorthMore = 1.05;
+    public const double WorthMore = 1.1;
 
     /// <summary>Looks through offers by rising price. Only what has more headroom than everything cheaper that answers is simulated, so the
     /// outcome is that of simulating all.</summary>

@@ -1,13 +1,13 @@
 <script lang="ts">
   import NumberField from '#lib/NumberField.svelte';
   import Part from './Part.svelte';
+  import { machineForms } from '../words';
   import EngineTable from './EngineTable.svelte';
   import type { Described } from './shelf.svelte.ts';
 
   /** A machine's description, changed in place. */
   let { machine = $bindable() }: { machine: Described } = $props();
 
-  const forms = { slate: 'slate', laptop: 'laptop', smallDesktop: 'small desktop', allInOne: 'all-in-one', tower: 'tower' } as const;
   const roles = ['media', 'project', 'renders', 'system'] as const;
   const { processor, memory } = $derived(machine);
 
@@ -43,7 +43,7 @@
     <label class={field}><span class="quiet">form</span>
       <select class="select select-sm w-36" bind:value={machine.form}>
         <option value={null}>not stated</option>
-        {#each Object.entries(forms) as [value, name] (value)}<option {value}>{name}</option>{/each}
+        {#each Object.entries(machineForms) as [value, name] (value)}<option {value}>{name}</option>{/each}
       </select>
     </label>
     {@render number('price, EUR', machine.price, (value) => (machine.price = value), 0, 1e7, false, () => (machine.price = null))}

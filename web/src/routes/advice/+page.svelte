@@ -1,65 +1,84 @@
 <script lang="ts">
+  import { onMount } from 'svelte';
   import { page } from '$app/state';
-  import { api, orThrow, type Advice } from '#lib/api/client.ts';
-  import VerdictMark from '#lib/VerdictMark.svelte';
-  import { limiterWord, money } from '#lib/words.ts';
+  import AnswerPanel from '#lib/advice/AnswerPanel.svelte';
+  import BriefForm from '#lib/advice/BriefForm.svelte';
+  import { Briefs } from '#lib/advice/briefs.svelte.ts';
+  import PlayedAdvice from '#lib/advice/PlayedAdvice.svelte';
 
-  let advice = $state<Advice | null>(null);
-  let title = $state('');
-  let problem = $state<string | null>(null);
+  const briefs = new Briefs();
+  const timeline = $derived(page.url.searchParams.get('timeline'));
+  let picker = $state<HTMLInputElement>();
+  onMount(() => void briefs.trying(async () => {
+    await briefs.read();
+    briefs.choose(page.url.searchParams.get('brief') ?? briefs.list[0]?.brief.id ?? null);
+  }));
 
+  // What is written is answered as it stands; a short wait leaves time to finish a number.
   $effect(() => {
-    const wanted = page.url.searchParams.get('timeline');
-    read(wanted).catch((failure) => (problem = (failure as Error).message));
+    void JSON.stringify(briefs.draft);
+    const wait = setTimeout(() => briefs.ask(), 150);
+    return () => clearTimeout(wait);
   });
 
-  async function read(wanted: string | null) {
-    const timelines = orThrow(await api.GET('/api/timelines'));
-    const timeline = timelines.find((one) => one.id === wanted) ?? timelines[0];
-    title = timeline.title;
-    advice = orThrow(await api.POST('/api/timelines/{id}/advice', { params: { path: { id: timeline.id } } }));
+  function bringIn(input: HTMLInputElement) {
+    const file = input.files?.[0];
+    input.value = '';
+    if (file) briefs.bringIn(file);
+  }
+
+  function keys(event: KeyboardEvent) {
+    if ((event.ctrlKey || event.metaKey) && event.key === 's') {
+      event.preventDefault();
+      if (briefs.changed) briefs.keep();
+    }
   }
 </script>
 
 <svelte:head><title>Advice · Hardy Bench</title></svelte:head>
-<div class="max-w-4xl p-4">
-  {#if problem}
-    <p role="alert" class="text-error">{problem}</p>
-  {:else if advice}
-    <p class="quiet text-sm">To play <a class="link" href="/timelines/{advice.timeline}">{title}</a> in real time at full scale, every aid off</p>
-    <h1 class="mt-1 text-3xl font-semibold" data-testid="advice-pick">
-      {advice.machineName ? `Take ${advice.machineName}` : 'No machine holds it'}
-      {#if advice.machineId}<span class="figure ml-3 text-xl font-normal">{money(advice.price ?? null, advice.currency)}</span>{/if}
-    </h1>
-    <p class="mt-2 text-lg">{advice.reason}</p>
-    <h2 class="mt-8 mb-2 font-semibold">Why not the others</h2>
-    <table class="w-full text-sm">
-      <thead class="bg-base-200 text-left">
-        <tr>
-          {#each ['machine', 'price', 'fails first at', 'limiter', 'why'] as head (head)}
-            <th scope="col" class="border-b border-base-300 px-3 py-1.5 font-semibold {head === 'price' ? 'text-right' : ''}">{head}</th>
+<svelte:window onkeydown={keys} />
+{#if timeline}
+  <PlayedAdvice {timeline} />
+{:else}
+  <div class="p-4 text-sm">
+    <div class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 print:hidden">
+      <h1 class="text-lg font-semibold">Advice</h1>
+      <span class="quiet">What to do about a brief: keep what is there, work in another way, or buy.</span>
+      <span class="ml-auto flex items-center gap-3">
+        <button class="link" onclick={() => picker?.click()}>Bring in a file</button>
+        <a class="link" href="/api/briefs/export" download>take all away as json</a>
+        <a class="link" href="/api/parts/export" download>the parts</a>
+      </span>
+      <input bind:this={picker} class="hidden" type="file" accept=".json" aria-label="A file of briefs, json" onchange={(event) => bringIn(event.currentTarget)} />
+    </div>
+    {#if briefs.problem}<p role="alert" class="mb-2 text-error">{briefs.problem}</p>{/if}
+    {#if briefs.said}<p role="status" class="mb-2">{briefs.said}</p>{/if}
+    {#if briefs.gone}<p role="status" class="mb-2">{briefs.gone.name} is deleted. <button class="link" onclick={briefs.bringBack}>Bring it back</button></p>{/if}
+    {#each briefs.problems as row, at (at)}<p data-testid="row-problems"><span class="font-semibold">{row.where}{row.name ? `, ${row.name}` : ''}:</span> {row.why}</p>{/each}
+    <div class="grid items-start gap-6 lg:grid-cols-[21rem_1fr] print:block">
+      <div class="grid gap-3 print:hidden">
+        <nav aria-label="Briefs" class="flex flex-wrap items-center gap-2 border-b border-base-300 pb-2" data-testid="briefs">
+          {#each briefs.list as { brief } (brief.id)}
+            <button class="btn btn-xs {brief.id === briefs.draft?.id ? 'btn-primary' : ''}" aria-pressed={brief.id === briefs.draft?.id} onclick={() => briefs.choose(brief.id)}>{brief.name}</button>
           {/each}
-        </tr>
-      </thead>
-      <tbody>
-        {#each advice.others as other (other.machineId)}
-          <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-3 [&>td]:py-2 [&>td]:align-top">
-            <td class="font-semibold whitespace-nowrap">{other.machineName}</td>
-            <td class="figure text-right whitespace-nowrap">{money(other.price ?? null, advice.currency)}</td>
-            <td class="whitespace-nowrap">
-              {#if other.firstFailingPassage}
-                <a class="link" href="/timelines/{advice.timeline}?cell={other.machineId}:{other.firstFailingPassage}">passage {other.firstFailingPassage}</a>
-                <span class="block"><VerdictMark verdict={other.verdict ?? null} /></span>
-              {:else}—{/if}
-            </td>
-            <td>{limiterWord(other.limiter ?? null) || '—'}</td>
-            <td>{other.why}</td>
-          </tr>
-        {/each}
-      </tbody>
-    </table>
-    <p class="quiet mt-4 text-sm">Stand-ins are simulated; this machine is judged by its newest finished bare run.</p>
-  {:else}
-    <p class="quiet">Reading…</p>
-  {/if}
-</div>
+          <button class="btn btn-xs" onclick={() => briefs.begin([])}>New brief</button>
+        </nav>
+        {#if briefs.draft}
+          <BriefForm bind:brief={briefs.draft} />
+          <div class="flex gap-2">
+            <button class="btn btn-sm btn-primary" disabled={!briefs.changed} onclick={briefs.keep}>Keep</button>
+            {#if briefs.open}<button class="btn btn-sm" onclick={briefs.putAside}>Delete</button>{/if}
+          </div>
+        {/if}
+      </div>
+      <div aria-live="polite" aria-busy={briefs.asking}>
+        {#if briefs.draft}<p class="quiet hidden print:block">{briefs.draft.name}</p>{/if}
+        {#if briefs.unanswered && !briefs.asking}<p role="alert" class="text-error">{briefs.unanswered}</p>
+        {:else if briefs.answer && briefs.draft}
+          {#if briefs.asking}<p role="status" class="quiet">Reckoning anew; below stands the answer before…</p>{/if}
+          <div class={briefs.asking ? 'opacity-40' : ''}><AnswerPanel answer={briefs.answer} /></div>
+        {:else if briefs.asking}<p class="quiet">Reckoning every machine and build…</p>{/if}
+      </div>
+    </div>
+  </div>
+{/if}

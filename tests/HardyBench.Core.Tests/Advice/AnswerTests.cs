@@ -1,0 +1,171 @@
+using HardyBench.Core.Advice.Answers;
+using HardyBench.Core.Advice.Briefs;
+using HardyBench.Core.Advice.Parts;
+using HardyBench.Core.Findings;
+using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Core.StandIns;
+using HardyBench.Core.Timelines.Effects;
+using HardyBench.Core.Wording;
+
+namespace HardyBench.Core.Tests.Advice;
+
+/// <summary>What is best done about a brief.</summary>
+public sealed class AnswerTests
+{
+    private static readonly Brief Asked = new("b", "B", ["t"]) { Budget = 1500 };
+
+    private static readonly MediaEngine Rich =
+        new("e", 3000, [new DecodeCapability(Codec.Hevc, ChromaSubsampling.Half, 10, new Raster(8192, 4320))]);
+
+    /// <summary>Common practice, no source: footage that decoding limits is mended by proxies and pre-renders, and not by a preview
+    /// scale.</summary>
+    [Fact]
+    public void Decode_bound_work_is_mended_by_proxies_and_not_by_a_preview_scale()
+    {
+        var remedies = Remedies.For([Plan(Samples.Machine(cores: 4, speed: 0.8))]);
+
+        Assert.Equal(
+            [RemedyKind.PreRenders, RemedyKind.HalfProxies, RemedyKind.QuarterProxies, RemedyKind.HalfScale, RemedyKind.QuarterScale],
+            remedies.Select(remedy => Assert.Single(remedy.Kinds)));
+        Assert.All(remedies.Take(3), remedy => Assert.True(remedy.Suffices && remedy.Bytes > 0));
+        Assert.All(remedies.Skip(3), remedy => Assert.True(remedy.IsUseless));
+        Assert.Contains("decodes too slowly", AnswerWords.Gain(remedies[^1]), StringComparison.Ordinal);
+    }
+
+    /// <summary>Common practice, no source: work that effects limit is mended by a preview scale.</summary>
+    [Fact]
+    public void Effect_bound_work_is_mended_by_a_preview_scale()
+    {
+        var calm = Enumerable.Repeat(Effect.Of("noise-reduction"), 3).ToArray();
+        var plan = Samples.Plan(
+            Samples.Machine(cores: 16, graphics: new Graphics("g", 2000, 60, 8, 15.75)), Samples.UhdIntermediate, null, Raster.Uhd, calm);
+        var remedies = Remedies.For([plan]);
+
+        Assert.Contains(remedies, remedy => remedy is { Suffices: true, Kinds: [RemedyKind.QuarterScale] });
+        Assert.Contains(remedies, remedy => remedy is { IsUseless: true, Kinds: [RemedyKind.HalfProxies] });
+    }
+
+    /// <summary>Every figure of a remedy is what playing with those settings comes to.</summary>
+    [Fact]
+    public async Task A_remedy_says_what_playing_with_its_settings_comes_to()
+    {
+        var settings = new PlaybackSettings { Others = new OtherPrograms(2, 0) };
+        var plan = Plan(Samples.Machine(cores: 4, speed: 0.8)) with { Settings = settings };
+        foreach (var remedy in Remedies.For([plan]))
+        {
+            var with = StandInAids.Apply(plan with { Settings = remedy.Kinds.Aggregate(plan.Settings, Remedies.With) });
+            var run = await new StandInPlayback(TimeProvider.System).PlayAsync(with, new NobodyListens(), CancellationToken.None);
+            Assert.Equal(remedy.Holding, RunFindings.Of(run).Count(finding => finding.Verdict == Verdict.Holds));
+        }
+    }
+
+    [Fact]
+    public void Where_everything_holds_there_is_nothing_to_mend() =>
+        Assert.Empty(Remedies.For([Plan(Samples.Machine(cores: 32, speed: 2))]));
+
+    [Fact]
+    public void First_nothing_then_another_way_then_the_cheapest_then_more_money()
+    {
+        var shelf = new[]
+        {
+            Samples.Machine("weak", cores: 4, speed: 0.8, price: 400),
+            Samples.Machine("fit", cores: 8, engine: Rich, price: 1200),
+        };
+        var shortlist = Shortlist.For(Asked, [.. shelf.Select(Offer.Of).OfType<Offer>()], new Forecaster([Plan(shelf[0])]));
+        var remedies = Remedies.For([Plan(shelf[0])]);
+        var (weak, fit) = (Check(shelf[0]), Check(shelf[1]));
+
+        Assert.Equal("fit", Assert.Single(shortlist.Steps).Offer.Machine.Id);
+        Assert.Equal(AnswerKind.KeepIt, Answer.KindOf(Asked, fit, [], shortlist));
+        Assert.Equal(AnswerKind.Buy, Answer.KindOf(Asked, weak, remedies, shortlist));
+        Assert.Equal(AnswerKind.ChangeMethod, Answer.KindOf(Asked with { MayUse = [RemedyKind.HalfProxies] }, weak, remedies, shortlist));
+        Assert.Equal(AnswerKind.OverBudget, Answer.KindOf(Asked with { Budget = 1199 }, weak, remedies, shortlist));
+        Assert.Equal(
+            AnswerKind.Nothing, Answer.KindOf(Asked, null, [], Shortlist.For(Asked, [], new Forecaster([Plan(shelf[0])]))));
+
+        var bought = new Answer(Asked with { Budget = 1000 }, AnswerKind.OverBudget, null, [], shortlist, null);
+        Assert.Equal("The cheapest that plays every passage is fit, 1,200 EUR: 200 EUR more.", AnswerWords.Reason(bought));
+    }
+
+    /// <summary>Common practice, no source: memory, a faster drive or a second graphics unit gain nothing where decoding limits.</summary>
+    [Fact]
+    public void What_gains_nothing_is_left_out_of_the_shortlist()
+    {
+        var machine = Samples.Machine("one", cores: 8, engine: Rich, price: 1000, graphics: new Graphics("g", 9000, 300, 8, 15.75));
+        var more = new[]
+        {
+            machine, machine with { Id = "memory", Memory = machine.Memory with { Gigabytes = 128 }, Price = 1300 },
+            machine with { Id = "units", Graphics = [machine.Graphics[0], machine.Graphics[0]], Price = 1400 },
+            machine with { Id = "drive", Drives = [machine.Drives[0] with { ReadMegabytesPerSecond = 12000 }], Price = 1500 },
+            machine with { Id = "engine", MediaEngines = [Rich with { MegapixelsPerSecond = 6000 }], Price = 1600 },
+        };
+        var shortlist = Shortlist.For(Asked, [.. more.Select(Offer.Of).OfType<Offer>()], new Forecaster([Plan(machine)]));
+
+        Assert.Equal(["one", "engine"], shortlist.Steps.Select(step => step.Offer.Machine.Id));
+        Assert.Equal(3, shortlist.Counts.NoBetter);
+    }
+
+    [Fact]
+    public void Limits_of_form_and_noise_leave_offers_out_and_what_is_not_stated_is_let_pass()
+    {
+        var brief = Asked with { Forms = [MachineForm.Laptop], MostDecibels = 30 };
+        OutsideOf? Of(MachineForm? form, double? decibels) =>
+            Shortlist.Outside(brief, Offer.Of(Samples.Machine() with { Form = form, NoiseDecibels = decibels })!);
+
+        Assert.Equal(OutsideOf.Form, Of(MachineForm.Tower, 20));
+        Assert.Equal(OutsideOf.Noise, Of(MachineForm.Laptop, 31));
+        Assert.Null(Of(MachineForm.Laptop, 30));
+        Assert.Null(Of(null, null));
+        Assert.Null(Offer.Of(Samples.Machine(price: null)));
+        Assert.Null(Offer.Of(Samples.Machine() with { Kind = MachineKind.This }));
+    }
+
+    private static readonly Brief[] Absurd =
+    [
+        Asked with { Name = "" }, Asked with { Name = "two\nlines" }, Asked with { Id = "../x" }, Asked with { Timelines = [] },
+        Asked with { Timelines = ["t", "t"] }, Asked with { Timelines = [null!] }, Asked with { Timelines = null! },
+        Asked with { Timelines = [.. Enumerable.Range(0, 21).Select(n => $"{n}")] }, Asked with { Scale = (PreviewScale)3 },
+        Asked with { Growth = 0.5 }, Asked with { Growth = double.NaN }, Asked with { Others = new OtherPrograms(-1, 0) },
+        Asked with { Forms = [(MachineForm)77] }, Asked with { MayUse = [(RemedyKind)77] }, Asked with { MostDecibels = 0 },
+        Asked with { MostDecibels = double.NaN }, Asked with { Budget = 0 }, Asked with { Budget = -1 }, Asked with { Budget = 1e9m },
+    ];
+
+    public static TheoryData<int> Briefs => new(Enumerable.Range(0, Absurd.Length));
+
+    [Theory]
+    [MemberData(nameof(Briefs))]
+    public void An_absurd_brief_is_refused_with_one_reason(int place)
+    {
+        Assert.Single(BriefLimits.Problems(Absurd[place]));
+        Assert.Throws<BriefRefusedException>(() => BriefLimits.Checked(Absurd[place]));
+        Assert.Empty(BriefLimits.Problems(Asked));
+    }
+
+    private static readonly Part[] Impossible =
+    [
+        new SupplyPart("s", "S", -1, 500), new SupplyPart("s", "", 1, 500), new SupplyPart("../s", "S", 1, 500),
+        new SupplyPart("s", "S", 1, 0),
+        new SupplyPart("s", "S", 1, double.NaN), new CoolerPart("k", "K", 1, 100, 100, 200), new MemoryPart("m", "M", 1, "", 2, 16, 5600),
+        new MemoryPart("m", "M", 1, "DDR5", 0, 16, 5600), new DrivePart("d", "D", 1, (DriveInterface)9, "NVMe", 3000, 2000, 0.1),
+        new CasePart("c", "C", 1, (MachineForm)99, BoardSize.Middle, 300, 160),
+        new BoardPart("b", "B", 1, "A", "DDR5", 4, double.PositiveInfinity, 1, 1, 2, BoardSize.Middle),
+        new ProcessorPart("p", "P", 1, "A", new Processor("P", 0, 16, 1.4, 4), 95), new ProcessorPart("p", "P", 1, "A", null!, 95),
+        new GraphicsPart("g", "G", 1, new Graphics("G", -9000, 300, 8, 15.75), 150, 240), new GraphicsPart("g", "G", 1, null!, 150, 240),
+    ];
+
+    public static TheoryData<int> Parts => new(Enumerable.Range(0, Impossible.Length));
+
+    [Theory]
+    [MemberData(nameof(Parts))]
+    public void An_impossible_part_is_refused(int place) => Assert.NotEmpty(PartLimits.Problems(Impossible[place]));
+
+    private static MachineCheck Check(Machine machine) => new(
+        machine,
+        [.. new Forecaster([Plan(machine)]).Played(machine).SelectMany(run => RunFindings.Of(run))
+            .Select(finding => new CheckedPassage(0, finding, null, null))],
+        IsMeasured: false);
+
+    private static PlaybackPlan Plan(Machine machine) => Samples.Plan(machine, Samples.UhdHevc422, null, Raster.Uhd);
+}

@@ -1,0 +1,83 @@
+<script lang="ts">
+  import { fixed, money, chanceOf } from '#lib/words.ts';
+  import type { Answer } from './briefs.svelte.ts';
+  import Check from './Check.svelte';
+  import PriceCurve from './PriceCurve.svelte';
+
+  let { answer }: { answer: Answer } = $props();
+  const first = 6;
+  let all = $state(false);
+  const several = $derived(answer.timelines.length > 1);
+  const steps = $derived(all ? answer.steps : answer.steps.slice(0, first));
+</script>
+
+<div class="grid gap-5">
+  <div>
+    <h2 class="text-2xl font-semibold" data-testid="answer">
+      {answer.headline}
+      {#if answer.kind === 'buy'}<span class="figure ml-2 text-lg font-normal">{money(answer.steps[0].price, answer.currency)}</span>{/if}
+    </h2>
+    <p class="mt-1">{answer.reason}</p>
+  </div>
+  {#if answer.steps.length}
+    <section aria-labelledby="sums">
+      <h3 id="sums" class="mb-1 font-semibold">What each further sum buys</h3>
+      <PriceCurve {answer} />
+      <table class="mt-2 w-full text-sm" data-testid="steps">
+        <thead class="bg-base-200 text-left">
+          <tr>{#each ['price', 'more', 'what', 'headroom', 'chance', 'gives way first', 'noise'] as head (head)}<th scope="col" class="border-b border-base-300 px-2 py-1 font-semibold">{head}</th>{/each}</tr>
+        </thead>
+        <tbody>
+          {#each steps as step (step.price)}
+            <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2 [&>td]:py-1 [&>td]:align-top {step.withinBudget ? '' : 'quiet'}">
+              <td class="figure whitespace-nowrap">{money(step.price, answer.currency)}</td>
+              <td class="figure whitespace-nowrap">{step.more == null ? '' : `+${step.more}`}</td>
+              <td>
+                {#if step.machineId}<a class="link" href="/machines?machine={step.machineId}">{step.name}</a>
+                {:else}
+                  <details><summary class="cursor-pointer">{step.name}</summary>
+                    <ul class="quiet text-xs">{#each step.parts as part, at (at)}<li class="flex justify-between gap-4"><span>{part.name}</span><span class="figure">{part.price}</span></li>{/each}</ul>
+                  </details>
+                {/if}
+                {#if !step.withinBudget}<span class="text-xs">beyond the budget</span>{/if}
+              </td>
+              <td class="figure">{fixed(step.headroom, 2)}×</td>
+              <td class="figure">{chanceOf(step.chance)}</td>
+              <td>{step.weakest}</td>
+              <td class="figure whitespace-nowrap">{step.decibels == null ? 'not stated' : `${step.decibels} dB(A)`}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+      {#if answer.steps.length > first}<button class="link mt-1 text-sm" onclick={() => (all = !all)}>{all ? 'Fewer' : `All ${answer.steps.length}`}</button>{/if}
+    </section>
+  {/if}
+  {#if answer.remedies.length}
+    <section aria-labelledby="ways">
+      <h3 id="ways" class="mb-1 font-semibold">Working in another way on {answer.owned?.name}</h3>
+      <table class="w-full text-sm" data-testid="remedies">
+        <thead class="bg-base-200 text-left">
+          <tr>{#each ['way', 'what it does', 'what it costs', 'in the brief'] as head (head)}<th scope="col" class="border-b border-base-300 px-2 py-1 font-semibold">{head}</th>{/each}</tr>
+        </thead>
+        <tbody>
+          {#each answer.remedies as remedy (remedy.words)}
+            <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2 [&>td]:py-1 [&>td]:align-top {remedy.useless ? 'quiet' : ''}">
+              <td>{remedy.words}</td><td>{remedy.gain}</td><td>{remedy.cost || '—'}</td><td>{remedy.suffices ? (remedy.accepted ? 'accepted' : 'not accepted') : ''}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </section>
+  {/if}
+  <section aria-labelledby="why">
+    <h3 id="why" class="mb-1 font-semibold">Why</h3>
+    {#if answer.owned}
+      <details data-testid="why-owned"><summary class="cursor-pointer">{answer.owned.name}, which is there: {answer.owned.answers ? 'plays all of it' : 'does not play all of it'}, {answer.owned.isMeasured ? 'as it was played' : 'by the model'}</summary><Check check={answer.owned} {several} /></details>
+    {/if}
+    {#if answer.pick}
+      <details data-testid="why-pick"><summary class="cursor-pointer">{answer.pick.name}{answer.kind === 'nothing' ? ', which comes nearest' : ', the cheapest that does'}, passage by passage</summary><Check check={answer.pick} {several} /></details>
+    {/if}
+    <p class="mt-1 text-sm">{answer.counts}</p>
+    {#each answer.notes as note (note)}<p class="quiet text-sm">{note}</p>{/each}
+  </section>
+</div>

@@ -1,0 +1,102 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { api, type Schemas } from '#lib/api/client.ts';
+  import NumberField from '#lib/NumberField.svelte';
+  import { machineForms, scales } from '#lib/words.ts';
+  import type { Brief } from './briefs.svelte.ts';
+
+  let { brief = $bindable() }: { brief: Brief } = $props();
+  let timelines = $state<Schemas['TimelineView'][]>([]);
+  let machines = $state<Schemas['MachineView'][]>([]);
+  onMount(async () => (timelines = (await api.GET('/api/timelines')).data ?? []));
+  onMount(async () => (machines = (await api.GET('/api/machines')).data ?? []));
+
+  type Way = NonNullable<Brief['mayUse']>[number];
+  const ways: Record<Way, string> = {
+    closeOthers: 'other programs closed',
+    preRenders: 'passages rendered beforehand',
+    halfProxies: 'proxies, half the raster',
+    quarterProxies: 'proxies, a quarter',
+    halfScale: 'preview at half scale',
+    quarterScale: 'preview at quarter scale'
+  };
+
+  /** A list with one thing more or less; none rather than an empty one. */
+  const toggled = <T,>(list: T[] | null | undefined, one: T, on: boolean) => {
+    const others = (list ?? []).filter((each) => each !== one);
+    const all = on ? [...others, one] : others;
+    return all.length ? all : null;
+  };
+  const others = (change: Partial<NonNullable<Brief['others']>>) => {
+    const next = { cores: 0, gigabytes: 0, ...brief.others, ...change };
+    brief.others = next.cores || next.gigabytes ? next : null;
+  };
+</script>
+
+<form class="grid gap-3 text-sm" onsubmit={(event) => event.preventDefault()} data-testid="brief">
+  <input class="input input-sm w-full font-semibold" aria-label="Name" maxlength="80" bind:value={brief.name} />
+  <fieldset>
+    <legend class="font-semibold">Which work has to play in real time?</legend>
+    {#each timelines as timeline (timeline.id)}
+      <label class="flex items-center gap-2 py-0.5">
+        <input type="checkbox" class="checkbox checkbox-sm" checked={brief.timelines.includes(timeline.id)} onchange={(event) => (brief.timelines = toggled(brief.timelines, timeline.id, event.currentTarget.checked) ?? [])} />
+        {timeline.title}
+      </label>
+    {/each}
+  </fieldset>
+  <label class="row"><span class="font-semibold">What may it cost?</span>
+    <span><NumberField class="input-sm w-24" min={1} max={10000000} placeholder="any sum" label="Budget" value={brief.budget ?? null} onempty={() => (brief.budget = null)} onchange={(budget) => (brief.budget = budget)} /> EUR</span>
+  </label>
+  <label class="row"><span class="font-semibold">What is there already?</span>
+    <select class="select select-sm w-44" value={brief.owned ?? ''} onchange={(event) => (brief.owned = event.currentTarget.value || null)}>
+      <option value="">nothing</option>
+      {#each machines as machine (machine.id)}<option value={machine.id}>{machine.name}</option>{/each}
+    </select>
+  </label>
+  <details class="border-t border-base-300 pt-2">
+    <summary class="cursor-pointer font-semibold">More about it</summary>
+    <div class="mt-2 grid gap-2">
+      <label class="row">good enough at a preview scale of
+        <select class="select select-sm w-24" bind:value={brief.scale}>
+          {#each scales as scale (scale)}<option value={scale}>{scale}</option>{/each}
+        </select>
+      </label>
+      <label class="row">the work may grow to
+        <span><NumberField class="input-sm w-16" min={1} max={10} label="Growth" value={brief.growth ?? 1} onchange={(growth) => (brief.growth = growth)} /> times</span>
+      </label>
+      <div class="row">other programs stay open
+        <span class="flex items-center gap-1">
+          <NumberField class="input-sm w-12" min={0} max={256} label="Cores that other programs keep busy" value={brief.others?.cores ?? 0} onchange={(cores) => others({ cores })} /> cores,
+          <NumberField class="input-sm w-12" min={0} max={8192} label="GB that other programs hold" value={brief.others?.gigabytes ?? 0} onchange={(gigabytes) => others({ gigabytes })} /> GB
+        </span>
+      </div>
+      <label class="row">no louder than
+        <span><NumberField class="input-sm w-16" min={1} max={140} placeholder="any" label="Noise" value={brief.mostDecibels ?? null} onempty={() => (brief.mostDecibels = null)} onchange={(decibels) => (brief.mostDecibels = decibels)} /> dB(A)</span>
+      </label>
+      <fieldset>
+        <legend class="quiet">only these forms; none ticked for any</legend>
+        <div class="flex flex-wrap gap-x-3">
+          {#each Object.entries(machineForms) as [form, words] (form)}
+            <label class="flex items-center gap-1.5"><input type="checkbox" class="checkbox checkbox-xs" checked={brief.forms?.includes(form as keyof typeof machineForms) ?? false} onchange={(event) => (brief.forms = toggled(brief.forms, form as keyof typeof machineForms, event.currentTarget.checked))} />{words}</label>
+          {/each}
+        </div>
+      </fieldset>
+      <fieldset>
+        <legend class="quiet">acceptable in place of a new machine</legend>
+        {#each Object.entries(ways) as [way, words] (way)}
+          <label class="flex items-center gap-1.5"><input type="checkbox" class="checkbox checkbox-xs" checked={brief.mayUse?.includes(way as Way) ?? false} onchange={(event) => (brief.mayUse = toggled(brief.mayUse, way as Way, event.currentTarget.checked))} />{words}</label>
+        {/each}
+      </fieldset>
+      <label class="flex items-center gap-2"><input type="checkbox" class="checkbox checkbox-sm" bind:checked={brief.builds} /> machines may be put together from parts</label>
+    </div>
+  </details>
+</form>
+
+<style>
+  .row {
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    gap: 0.5rem;
+  }
+</style>
