@@ -70,6 +70,7 @@ public static class BenchServer
         services.AddSingleton<ThisMachineInUse>();
         services.AddSingleton<PlayDesk>();
         services.AddSingleton<AdviceDesk>();
+        services.AddSingleton<AnswerDesk>();
         services.AddHostedService(provider => provider.GetRequiredService<PlayDesk>());
         services.AddSingleton<ClipDesk>();
         services.AddSingleton<AidDesk>();

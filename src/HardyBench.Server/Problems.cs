@@ -11,6 +11,7 @@ using HardyBench.Core.Timelines.Building;
 using HardyBench.Formats.Interchange;
 using HardyBench.Formats.Machines;
 using HardyBench.Media.Clips;
+using HardyBench.Server.Advice;
 using HardyBench.Store;
 using HardyBench.Workbench.Comparing;
 using HardyBench.Workbench.Data;
@@ -48,7 +49,7 @@ internal sealed class Problems(IProblemDetailsService details) : IExceptionHandl
     {
         BadHttpRequestException bad => bad.StatusCode,
         UnknownThingException => StatusCodes.Status404NotFound,
-        VersionConflictException => StatusCodes.Status409Conflict,
+        VersionConflictException or MeasuringNowException => StatusCodes.Status409Conflict,
         PlanRefusedException
         or TimelineRefusedException
         or MachineRefusedException

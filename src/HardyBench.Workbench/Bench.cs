@@ -59,7 +59,7 @@ public sealed class Bench : IDisposable
         Trials = new TrialJobs(Machines, Clips, Aids, Plays, Runs, new TrialStore(databases));
         Advice = new AdviceJobs(Timelines, Machines, Clips, Runs, Plays);
         (Briefs, Catalogue) = (new BriefJobs(briefs), new CatalogueJobs(parts));
-        Answers = new AnswerJobs(Briefs, Catalogue, Timelines, Machines, Clips, Runs);
+        Answers = new AnswerJobs(Catalogue, Timelines, Machines, Clips, Runs);
     }
 
     public DataFolder Folder { get; }
@@ -158,5 +158,6 @@ public sealed class Bench : IDisposable
     {
         Players.Dispose();
         Advice.Dispose();
+        Answers.Dispose();
     }
 }

@@ -1,3 +1,4 @@
+using System.Net;
 using System.Text.Json.Nodes;
 using HardyBench.Server.Plays;
 
@@ -26,6 +27,27 @@ public sealed class TurnTests : ServerTest
         }
 
         Assert.Contains(await RendersAsync(), render => render!["megabytes"] is not null);
+    }
+
+    [Fact]
+    public async Task A_brief_is_not_reckoned_while_this_machine_is_measured()
+    {
+        await AskAsync("this");
+        await WaitAsync(play => (int)play["frames"]! > 10);
+
+        var brief = new JsonObject { ["id"] = "", ["name"] = "Asked", ["timelines"] = new JsonArray("touring-night") };
+        var refused = await Http.PostAsync("/api/briefs/answer", Json(brief));
+        await Http.DeleteAsync("/api/play");
+
+        Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
+        Assert.Contains("being measured", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        await WaitAsync(play => !(bool)play["running"]!);
+        for (var n = 0; n < 100 && !(await Http.PostAsync("/api/briefs/answer", Json(brief))).IsSuccessStatusCode; n++)
+        {
+            await Task.Delay(100);
+        }
+
+        Assert.Equal(HttpStatusCode.OK, (await Http.PostAsync("/api/briefs/answer", Json(brief))).StatusCode);
     }
 
     [Fact]

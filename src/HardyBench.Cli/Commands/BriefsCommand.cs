@@ -54,7 +54,7 @@ internal static class BriefsCommand
         {
             var brief = (await bench.Briefs.FindAsync(parsed.GetValue(id)!)).Thing;
             brief = parsed.GetValue(budget) is { } other ? brief with { Budget = other } : brief;
-            var answer = await bench.Answers.AnswerAsync(brief);
+            var answer = await bench.Answers.AnswerAsync(brief, stop);
             Show(answer);
             if (parsed.GetValue(json) is { } file)
             {

@@ -58,20 +58,20 @@ internal static class BriefEndpoints
         briefs.MapGet("/export", async Task<FileContentHttpResult> (Bench bench) => TypedResults.File(
                 Encoding.UTF8.GetBytes(await bench.Briefs.ExportAsync()), "application/octet-stream", "briefs.json"))
             .WithName("exportBriefs");
-        briefs.MapGet("/{id}/answer", async Task<Ok<AnswerDocument>> (string id, Bench bench) =>
-                TypedResults.Ok(await AnswerAsync(bench, (await bench.Briefs.FindAsync(id)).Thing)))
+        briefs.MapGet("/{id}/answer", async Task<Ok<AnswerDocument>> (
+                string id, Bench bench, AnswerDesk desk, CancellationToken stop) =>
+                TypedResults.Ok(await desk.AnswerAsync((await bench.Briefs.FindAsync(id)).Thing, stop)))
+            .ProducesProblem(StatusCodes.Status409Conflict)
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
             .WithName("answerBrief");
-        briefs.MapPost("/answer", async Task<Ok<AnswerDocument>> (Brief brief, Bench bench) =>
-                TypedResults.Ok(await AnswerAsync(bench, brief)))
+        briefs.MapPost("/answer", async Task<Ok<AnswerDocument>> (Brief brief, AnswerDesk desk, CancellationToken stop) =>
+                TypedResults.Ok(await desk.AnswerAsync(brief, stop)))
+            .ProducesProblem(StatusCodes.Status409Conflict)
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
             .WithName("answer");
     }
-
-    private static async Task<AnswerDocument> AnswerAsync(Bench bench, Brief brief) =>
-        AnswerDocument.Of(await bench.Answers.AnswerAsync(brief), await bench.Answers.TitlesAsync(brief));
 
     private static async Task<NoContent> PutAsideAsync(Bench bench, string id, bool aside)
     {

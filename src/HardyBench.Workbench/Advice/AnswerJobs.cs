@@ -16,18 +16,18 @@ namespace HardyBench.Workbench.Advice;
 
 /// <summary>Answers briefs: what is there, what could be done with it, what could be bought.</summary>
 public sealed class AnswerJobs(
-    BriefJobs briefs, CatalogueJobs catalogue, TimelineJobs timelines, MachineJobs machines, ClipFolder clips, RunStore runs)
+    CatalogueJobs catalogue, TimelineJobs timelines, MachineJobs machines, ClipFolder clips, RunStore runs) : IDisposable
 {
-    private readonly Lock latest = new();
+    /// <summary>Two who reckon at once only take longer.</summary>
+    private readonly SemaphoreSlim one = new(1);
+
     private Known? known;
 
-    /// <exception cref="Core.UnknownThingException">There is no such brief, or a timeline or machine of it is gone.</exception>
+    /// <exception cref="Core.UnknownThingException">A timeline or machine of it is gone.</exception>
     /// <exception cref="PlanRefusedException">A timeline of it cannot be played as it stands.</exception>
     /// <exception cref="BriefRefusedException">No passage of it is long enough for a verdict.</exception>
-    public async Task<Answer> AnswerAsync(string briefId) => await AnswerAsync((await briefs.FindAsync(briefId)).Thing);
-
-    /// <inheritdoc cref="AnswerAsync(string)"/>
-    public async Task<Answer> AnswerAsync(Brief brief)
+    /// <exception cref="OperationCanceledException">Nobody waits for it any more.</exception>
+    public async Task<Answer> AnswerAsync(Brief brief, CancellationToken stop)
     {
         BriefLimits.Checked(brief);
         var plans = new List<PlaybackPlan>();
@@ -49,7 +49,7 @@ public sealed class AnswerJobs(
         var owned = brief.Owned is { } there ? await machines.FindAsync(there) : null;
         var forecaster = new Forecaster(plans);
         var parts = brief.Builds ? await catalogue.AllAsync() : [];
-        var (_, shortlist, simulated, remedies) = await KnownAsync(brief, plans, shelf, parts, owned, forecaster);
+        var (_, shortlist, simulated, remedies) = await KnownAsync(brief, plans, shelf, parts, owned, forecaster, stop);
         var check = simulated ?? (owned is null ? null : await MeasuredAsync(brief, plans, owned));
         var affordable = shortlist.Within(brief.Budget).Steps;
         var best = (affordable.Count > 0 ? affordable : shortlist.Steps) is [var first, ..] ? first : shortlist.Nearest;
@@ -106,39 +106,39 @@ public sealed class AnswerJobs(
         return new MachineCheck(machine, passages, IsMeasured: true);
     }
 
-    /// <summary>All that does not hang on the budget, so that another one needs no more reckoning. What was asked for last is kept.</summary>
+    /// <summary>All that does not hang on the budget, so that another one needs no more reckoning. What was asked for last is
+    /// kept.</summary>
     private async Task<Known> KnownAsync(
         Brief brief, List<PlaybackPlan> plans, IReadOnlyList<Machine> shelf, IReadOnlyList<Part> parts, Machine? owned,
-        Forecaster forecaster)
+        Forecaster forecaster, CancellationToken stop)
     {
         var work = WorkOf(brief, plans, shelf, parts);
-        lock (latest)
+        await one.WaitAsync(stop);
+        try
         {
-            if (known?.Work == work)
-            {
-                return known;
-            }
+            return known = known?.Work == work ? known : await Task.Run(Reckon, stop);
+        }
+        finally
+        {
+            one.Release();
         }
 
-        var found = await Task.Run(() =>
+        Known Reckon()
         {
             var shortlist = Shortlist.For(
                 brief,
                 [.. shelf.Select(Offer.Of).OfType<Offer>(), .. new Catalogue(parts).Builds().Select(Offer.Of)],
-                forecaster);
+                forecaster,
+                stop);
             var check = owned is { Kind: MachineKind.StandIn } ? Reckoned(plans, owned, forecaster) : null;
             var remedies = check is { Answers: false }
                 ? Remedies.For([.. plans.Select(plan => plan with { Machine = owned! })])
                 : [];
             return new Known(work, shortlist, check, remedies);
-        });
-        lock (latest)
-        {
-            known = found;
         }
-
-        return found;
     }
+
+    public void Dispose() => one.Dispose();
 
     /// <summary>Everything that an answer hangs on but the budget.</summary>
     private static string WorkOf(Brief brief, List<PlaybackPlan> plans, IReadOnlyList<Machine> shelf, IReadOnlyList<Part> parts) =>

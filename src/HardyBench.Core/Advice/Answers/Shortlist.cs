@@ -24,14 +24,16 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
 
     /// <summary>Looks through offers by rising price. Only what has more headroom than everything cheaper that answers is simulated, so the
     /// outcome is that of simulating all.</summary>
-    public static Shortlist For(Brief brief, IReadOnlyList<Offer> offers, Forecaster forecaster)
+    /// <exception cref="OperationCanceledException">It was stopped.</exception>
+    public static Shortlist For(Brief brief, IReadOnlyList<Offer> offers, Forecaster forecaster, CancellationToken stop = default)
     {
         var within = offers.Where(offer => Outside(brief, offer) is null)
-            .AsParallel().Select(offer => (Offer: offer, Forecast: forecaster.Weakest(offer))).ToList();
+            .AsParallel().WithCancellation(stop).Select(offer => (Offer: offer, Forecast: forecaster.Weakest(offer))).ToList();
         var (steps, counts) = (new List<Step>(), new ShortlistCounts(offers.Count, offers.Count - within.Count, 0, 0, 0));
         var nearest = (Step?)null;
         foreach (var (offer, found) in within.OrderBy(one => one.Offer.Price).ThenByDescending(one => one.Forecast?.Headroom))
         {
+            stop.ThrowIfCancellationRequested();
             if (found is not { } forecast)
             {
                 continue;

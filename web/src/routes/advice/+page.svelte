@@ -4,6 +4,7 @@
   import AnswerPanel from '#lib/advice/AnswerPanel.svelte';
   import BriefForm from '#lib/advice/BriefForm.svelte';
   import { Briefs } from '#lib/advice/briefs.svelte.ts';
+  import { live } from '#lib/live.svelte.ts';
   import PlayedAdvice from '#lib/advice/PlayedAdvice.svelte';
 
   const briefs = new Briefs();
@@ -17,6 +18,7 @@
   // What is written is answered as it stands; a short wait leaves time to finish a number.
   $effect(() => {
     void JSON.stringify(briefs.draft);
+    void live.ended;
     const wait = setTimeout(() => briefs.ask(), 150);
     return () => clearTimeout(wait);
   });
