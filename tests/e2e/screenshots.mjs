@@ -18,7 +18,7 @@ async function trial(kind, machineId) {
 /** The newest plain run of each machine. */
 async function newest(timeline, ...machines) {
   const runs = await (await fetch(`${address}/api/runs`)).json();
-  return machines.map((id) => runs.find((run) => run.machineId === id && run.timelineId === timeline && !run.byHand && run.scale === 'full').id);
+  return machines.map((id) => runs.find((run) => run.machineId === id && run.timelineId === timeline && !run.byHand && run.differences.length === 0).id);
 }
 
 const views = [
