@@ -1,4 +1,5 @@
 using HardyBench.Core.Advice.Answers;
+using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Machines;
 using HardyBench.Core.StandIns;
 using static System.FormattableString;
@@ -25,7 +26,7 @@ public static class AnswerWords
     /// <summary>Why, a sentence or two.</summary>
     public static string Reason(Answer answer) => answer.Kind switch
     {
-        AnswerKind.KeepIt => "It plays every passage of the work in real time. There is nothing to buy.",
+        AnswerKind.KeepIt => $"It plays every passage of the work in real time{Growing(answer)}. There is nothing to buy.",
         AnswerKind.ChangeMethod => Invariant($"So every passage holds, and nothing has to be bought.{Instead(answer)}"),
         AnswerKind.Buy => $"It is the cheapest that plays every passage{Growing(answer)}. "
             + $"As the work grows {Place(answer.Shortlist.Steps[0].Weakest, answer)} gives way first: "
@@ -40,7 +41,7 @@ public static class AnswerWords
     /// <summary>What became of everything on offer, a sentence.</summary>
     public static string Of(ShortlistCounts counts) =>
         Invariant($"Of {counts.All:N0} machines and builds {counts.OutsideLimits:N0} lie outside the limits, ")
-            + Invariant($"{counts.CannotHold:N0} cannot hold by the bottleneck law, {counts.DoesNotHold:N0} do not hold in the simulation, ")
+            + Invariant($"{counts.CannotHold:N0} cannot hold or lack the headroom asked by the bottleneck law, {counts.DoesNotHold:N0} do not hold in the simulation, ")
             + Invariant($"and {counts.NoBetter:N0} are dearer without more headroom.");
 
     /// <summary>A way of working, a phrase with a verb.</summary>
@@ -59,8 +60,18 @@ public static class AnswerWords
     public static string Gain(Remedy remedy) => remedy switch
     {
         { Suffices: true } => "every passage holds",
+        { HasRoom: false } when remedy.Holding == remedy.Judged => "every passage holds, with less headroom than is asked",
         { IsUseless: true } => $"mends nothing: {Limit(remedy)}",
         _ => $"{remedy.Holding} of {remedy.Judged} passages hold; {Limit(remedy)}",
+    };
+
+    /// <summary>How a machine that is there does, a phrase.</summary>
+    public static string Of(MachineCheck check, Brief brief) => !check.Holds ? "does not play all of it" : check.Lacks(brief) switch
+    {
+        null => "plays all of it",
+        OutsideOf.Room => "plays all of it, with less headroom than is asked",
+        OutsideOf.Form => "plays all of it, and is of another form than is asked",
+        _ => "plays all of it, and is louder than is asked",
     };
 
     /// <summary>A station, as the thing that is asked too much.</summary>

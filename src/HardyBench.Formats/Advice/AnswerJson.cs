@@ -28,13 +28,13 @@ public sealed record AnswerDocument(
     public static AnswerDocument Of(Answer answer, IReadOnlyList<string> timelines) => new(
         "hardy-bench-answer/1", answer.Brief, timelines, answer.Kind, AnswerWords.Headline(answer), AnswerWords.Reason(answer),
         Machine.Currency,
-        answer.Owned is { } owned ? CheckRow.Of(owned, timelines) : null,
+        answer.Owned is { } owned ? CheckRow.Of(owned, answer.Brief, timelines) : null,
         [.. answer.Remedies.Select(remedy => new RemedyRow(
             remedy.Kinds, AnswerWords.Of(remedy), AnswerWords.Gain(remedy), AnswerWords.Cost(remedy), remedy.Suffices, remedy.IsUseless,
             remedy.IsAcceptable(answer.Brief)))],
         [.. answer.Shortlist.Steps.Select(step => StepRow.Of(step, answer.Brief, timelines))],
         answer.Shortlist.Nearest is { } nearest ? StepRow.Of(nearest, answer.Brief, timelines) : null,
-        answer.Pick is { } pick ? CheckRow.Of(pick, timelines) : null,
+        answer.Pick is { } pick ? CheckRow.Of(pick, answer.Brief, timelines) : null,
         AnswerWords.Of(answer.Shortlist.Counts),
         [.. NotesOn(answer)]);
 
@@ -64,11 +64,14 @@ public sealed record RemedyRow(
 
 /// <summary>A machine on the work, passage by passage.</summary>
 /// <param name="MachineId">Null for a build.</param>
-public sealed record CheckRow(string? MachineId, string Name, bool IsMeasured, bool Answers, IReadOnlyList<CheckedRow> Passages)
+/// <param name="Answers">Whether it holds, with the headroom and within the limits of the brief.</param>
+/// <param name="Words">How it does, a phrase.</param>
+public sealed record CheckRow(
+    string? MachineId, string Name, bool IsMeasured, bool Answers, string Words, IReadOnlyList<CheckedRow> Passages)
 {
-    public static CheckRow Of(MachineCheck check, IReadOnlyList<string> timelines) => new(
-        check.IsBuild ? null : check.Machine.Id, check.Machine.Name, check.IsMeasured,
-        check.Answers, [.. check.Judged.Select(passage => CheckedRow.Of(passage, timelines[passage.Timeline]))]);
+    public static CheckRow Of(MachineCheck check, Brief brief, IReadOnlyList<string> timelines) => new(
+        check.IsBuild ? null : check.Machine.Id, check.Machine.Name, check.IsMeasured, check.Answers(brief), AnswerWords.Of(check, brief),
+        [.. check.Judged.Select(passage => CheckedRow.Of(passage, timelines[passage.Timeline]))]);
 }
 
 /// <param name="Number">In its timeline, from 1.</param>

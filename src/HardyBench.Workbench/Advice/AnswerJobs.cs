@@ -9,6 +9,7 @@ using HardyBench.Formats.Advice;
 using HardyBench.Formats.Timelines;
 using HardyBench.Media.Clips;
 using HardyBench.Store;
+using HardyBench.Workbench.Demo;
 using HardyBench.Workbench.Machines;
 using HardyBench.Workbench.Timelines;
 
@@ -35,8 +36,8 @@ public sealed class AnswerJobs(
         foreach (var id in brief.Timelines)
         {
             var timeline = (await timelines.FindAsync(id)).Timeline;
-            var settings = brief.Settings;
-            plans.Add(new PlaybackPlan(timeline, clips.Clips, shelf.First(one => one.Kind == MachineKind.StandIn), settings).Checked());
+            // Which machine is said for each offer; the one here only stands in its place.
+            plans.Add(new PlaybackPlan(timeline, clips.Clips, DemoMachines.All[0], brief.Settings).Checked());
         }
 
         if (!plans.Exists(plan =>
@@ -131,9 +132,8 @@ public sealed class AnswerJobs(
                 forecaster,
                 stop);
             var check = owned is { Kind: MachineKind.StandIn } ? Reckoned(plans, owned, forecaster) : null;
-            var remedies = check is { Answers: false }
-                ? Remedies.For([.. plans.Select(plan => plan with { Machine = owned! })])
-                : [];
+            var remedies = check is null || check.Answers(brief) ? []
+                : Remedies.For([.. plans.Select(plan => plan with { Machine = owned! })], brief.Growth);
             return new Known(work, shortlist, check, remedies);
         }
     }

@@ -89,6 +89,36 @@ public sealed class AnswerTests
         Assert.Equal("The cheapest that plays every passage is fit, 1,200 EUR: 200 EUR more.", AnswerWords.Reason(bought));
     }
 
+    /// <summary>A machine that plays everything does not answer a brief that asks for more than that.</summary>
+    [Fact]
+    public void What_is_there_is_not_kept_where_it_lacks_room_or_lies_outside_the_limits()
+    {
+        var machine = Samples.Machine("fit", cores: 8, engine: Rich) with { Form = MachineForm.Tower, NoiseDecibels = 40 };
+        var check = Check(machine);
+        var least = check.Judged.Min(passage => passage.Forecast!.Headroom);
+
+        Assert.True(check.Answers(Asked));
+        Assert.True(check.Answers(Asked with { Growth = least * 0.99 }));
+        Assert.Equal(OutsideOf.Room, check.Lacks(Asked with { Growth = least * 1.01 }));
+        Assert.Equal(OutsideOf.Form, check.Lacks(Asked with { Forms = [MachineForm.Laptop] }));
+        Assert.Equal(OutsideOf.Noise, check.Lacks(Asked with { MostDecibels = 39 }));
+        Assert.Equal(
+            AnswerKind.Nothing,
+            Answer.KindOf(Asked with { MostDecibels = 39 }, check, [], Shortlist.For(Asked, [], new Forecaster([Plan(machine)]))));
+        Assert.Contains("less headroom than is asked", AnswerWords.Of(check, Asked with { Growth = 20 }), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_way_of_working_suffices_only_with_the_headroom_that_is_asked()
+    {
+        var plan = Plan(Samples.Machine(cores: 4, speed: 0.8));
+
+        Assert.Contains(Remedies.For([plan]), remedy => remedy is { Suffices: true, Kinds: [RemedyKind.HalfProxies] });
+        var asked = Remedies.For([plan], growth: 10);
+        Assert.Contains(asked, remedy => remedy is { Suffices: false, HasRoom: false, Kinds: [RemedyKind.HalfProxies] });
+        Assert.NotEmpty(Remedies.For([Plan(Samples.Machine(cores: 8, engine: Rich))], growth: 20));
+    }
+
     /// <summary>Common practice, no source: memory, a faster drive or a second graphics unit gain nothing where decoding limits.</summary>
     [Fact]
     public void What_gains_nothing_is_left_out_of_the_shortlist()
@@ -111,8 +141,7 @@ public sealed class AnswerTests
     public void Limits_of_form_and_noise_leave_offers_out_and_what_is_not_stated_is_let_pass()
     {
         var brief = Asked with { Forms = [MachineForm.Laptop], MostDecibels = 30 };
-        OutsideOf? Of(MachineForm? form, double? decibels) =>
-            Shortlist.Outside(brief, Offer.Of(Samples.Machine() with { Form = form, NoiseDecibels = decibels })!);
+        OutsideOf? Of(MachineForm? form, double? decibels) => brief.Outside(form, decibels);
 
         Assert.Equal(OutsideOf.Form, Of(MachineForm.Tower, 20));
         Assert.Equal(OutsideOf.Noise, Of(MachineForm.Laptop, 31));
@@ -164,7 +193,7 @@ public sealed class AnswerTests
     private static MachineCheck Check(Machine machine) => new(
         machine,
         [.. new Forecaster([Plan(machine)]).Played(machine).SelectMany(run => RunFindings.Of(run))
-            .Select(finding => new CheckedPassage(0, finding, null, null))],
+            .Zip(new Forecaster([Plan(machine)]).Of(machine), (finding, forecast) => new CheckedPassage(0, finding, null, forecast))],
         IsMeasured: false);
 
     private static PlaybackPlan Plan(Machine machine) => Samples.Plan(machine, Samples.UhdHevc422, null, Raster.Uhd);

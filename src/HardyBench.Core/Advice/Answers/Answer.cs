@@ -16,7 +16,15 @@ public sealed record MachineCheck(Machine Machine, IReadOnlyList<CheckedPassage>
     public CheckedPassage? FirstFailure => Judged.FirstOrDefault(passage => passage.Finding.Fails);
 
     /// <summary>Whether every passage that has a verdict holds, and there is one.</summary>
-    public bool Answers => FirstFailure is null && Judged.Any(passage => passage.Finding.Verdict == Verdict.Holds);
+    public bool Holds => FirstFailure is null && Judged.Any(passage => passage.Finding.Verdict == Verdict.Holds);
+
+    /// <summary>What keeps a machine that holds from answering a brief; null where nothing does.</summary>
+    public OutsideOf? Lacks(Brief brief) => brief.Outside(Machine.Form, Machine.NoiseDecibels)
+        ?? (brief.Growth > 1 && !Judged.Where(passage => passage.Finding.Verdict is not null)
+            .All(passage => (passage.Forecast?.Headroom ?? passage.Finding.Headroom) >= brief.Growth) ? OutsideOf.Room : null);
+
+    /// <summary>Whether it holds, has the headroom that is asked, and lies within the brief's limits.</summary>
+    public bool Answers(Brief brief) => Holds && Lacks(brief) is null;
 }
 
 /// <param name="Timeline">Its place in the brief, from 0.</param>
@@ -52,8 +60,8 @@ public sealed record Answer(
 {
     /// <summary>What is best done, in this order: nothing, work in another way, buy the cheapest that answers.</summary>
     public static AnswerKind KindOf(Brief brief, MachineCheck? owned, IReadOnlyList<Remedy> remedies, Shortlist shortlist) =>
-        owned?.Answers == true ? AnswerKind.KeepIt
-        : remedies.Any(remedy => remedy.IsAcceptable(brief)) ? AnswerKind.ChangeMethod
+        owned?.Answers(brief) == true ? AnswerKind.KeepIt
+        : owned?.Lacks(brief) is null or OutsideOf.Room && remedies.Any(remedy => remedy.IsAcceptable(brief)) ? AnswerKind.ChangeMethod
         : shortlist.Within(brief.Budget).Steps.Count > 0 ? AnswerKind.Buy
         : shortlist.Steps.Count > 0 ? AnswerKind.OverBudget
         : AnswerKind.Nothing;

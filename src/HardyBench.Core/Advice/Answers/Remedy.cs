@@ -24,17 +24,18 @@ public enum RemedyKind
 /// <param name="Mended">Those of them that do not hold without it.</param>
 /// <param name="Limiter">Of the first that still fails; null where none does.</param>
 /// <param name="Bytes">Disk that it takes.</param>
+/// <param name="HasRoom">Whether every passage has the headroom that is asked.</param>
 public sealed record Remedy(
-    IReadOnlyList<RemedyKind> Kinds, int Holding, int Mended, int Judged, Limiter? Limiter, double Bytes)
+    IReadOnlyList<RemedyKind> Kinds, int Holding, int Mended, int Judged, Limiter? Limiter, double Bytes, bool HasRoom = true)
 {
-    /// <summary>Whether all of the work holds with it.</summary>
-    public bool Suffices => Holding == Judged;
+    /// <summary>Whether all of the work holds with it, with the headroom that is asked.</summary>
+    public bool Suffices => Holding == Judged && HasRoom;
 
     /// <summary>Whether it suffices and the brief accepts all of it.</summary>
     public bool IsAcceptable(Brief brief) => Suffices && Kinds.All(kind => brief.MayUse?.Contains(kind) == true);
 
     /// <summary>Whether it mends nothing.</summary>
-    public bool IsUseless => Mended == 0;
+    public bool IsUseless => Mended == 0 && !Suffices;
 }
 
 /// <summary>Tries ways of working on a machine that is there.</summary>
@@ -42,25 +43,26 @@ public static class Remedies
 {
     /// <summary>Every single way, and where none suffices every pair of those that mend something: each played on the model.</summary>
     /// <param name="plans">One a timeline of the brief, on the machine.</param>
+    /// <param name="growth">The headroom that every passage must have.</param>
     /// <returns>Those that suffice first; none where everything holds already.</returns>
-    public static IReadOnlyList<Remedy> For(IReadOnlyList<PlaybackPlan> plans)
+    public static IReadOnlyList<Remedy> For(IReadOnlyList<PlaybackPlan> plans, double growth = 1)
     {
         var before = Findings(plans);
-        if (!before.Exists(finding => finding.Fails))
+        if (!before.Exists(finding => finding.Fails) && HasRoom(plans, growth))
         {
             return [];
         }
 
         var single = Enum.GetValues<RemedyKind>()
             .Where(kind => plans.Any(plan => Changes(plan.Settings, kind)))
-            .Select(kind => Tried(plans, before, [kind])).ToList();
+            .Select(kind => Tried(plans, growth, before, [kind])).ToList();
         var useful = single.Where(remedy => !remedy.IsUseless).SelectMany(remedy => remedy.Kinds).ToList();
         var pairs = single.Exists(remedy => remedy.Suffices)
             ? []
             : (from one in useful
                from other in useful
                where one < other && !AreOneThing(one, other)
-               select Tried(plans, before, [one, other])).ToList();
+               select Tried(plans, growth, before, [one, other])).ToList();
         return [.. single.Concat(pairs).OrderByDescending(remedy => remedy.Suffices).ThenBy(remedy => remedy.Kinds.Count)
             .ThenByDescending(remedy => remedy.Mended).ThenBy(remedy => remedy.Kinds[0])];
     }
@@ -81,7 +83,8 @@ public static class Remedies
     private static bool AreOneThing(RemedyKind one, RemedyKind other) => (one, other)
         is (RemedyKind.HalfProxies, RemedyKind.QuarterProxies) or (RemedyKind.HalfScale, RemedyKind.QuarterScale);
 
-    private static Remedy Tried(IReadOnlyList<PlaybackPlan> plans, List<PassageFinding> before, IReadOnlyList<RemedyKind> kinds)
+    private static Remedy Tried(
+        IReadOnlyList<PlaybackPlan> plans, double growth, List<PassageFinding> before, IReadOnlyList<RemedyKind> kinds)
     {
         var with = plans
             .Select(plan => StandInAids.Apply(plan with { Settings = kinds.Aggregate(plan.Settings, With) })).ToList();
@@ -93,8 +96,12 @@ public static class Remedies
             judged.Count(pair => pair.First.Fails && pair.Second.Verdict == Verdict.Holds),
             judged.Count,
             after.Find(finding => finding.Fails)?.Limiter?.Limiter,
-            with.Sum(plan => StandInAids.Bytes(plan)));
+            with.Sum(plan => StandInAids.Bytes(plan)),
+            HasRoom(with, growth));
     }
+
+    private static bool HasRoom(IReadOnlyList<PlaybackPlan> plans, double growth) =>
+        growth <= 1 || new Forecaster(plans).Of(plans[0].Machine).All(forecast => forecast.Headroom >= growth);
 
     private static List<PassageFinding> Findings(IReadOnlyList<PlaybackPlan> plans) =>
         [.. new Forecaster(plans).Played(plans[0].Machine).SelectMany(run => RunFindings.Of(run))];

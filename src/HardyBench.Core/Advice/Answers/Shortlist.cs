@@ -2,13 +2,6 @@ using HardyBench.Core.Advice.Briefs;
 
 namespace HardyBench.Core.Advice.Answers;
 
-/// <summary>What keeps an offer from being looked at further.</summary>
-public enum OutsideOf
-{
-    Form,
-    Noise,
-}
-
 /// <summary>An offer that answers a brief.</summary>
 /// <param name="Weakest">The passage with the least headroom: what fails first as the work grows.</param>
 /// <param name="More">What it costs more than the one before it; null for the cheapest.</param>
@@ -27,7 +20,7 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
     /// <exception cref="OperationCanceledException">It was stopped.</exception>
     public static Shortlist For(Brief brief, IReadOnlyList<Offer> offers, Forecaster forecaster, CancellationToken stop = default)
     {
-        var within = offers.Where(offer => Outside(brief, offer) is null)
+        var within = offers.Where(offer => brief.Outside(offer.Form, offer.Decibels) is null)
             .AsParallel().WithCancellation(stop).Select(offer => (Offer: offer, Forecast: forecaster.Weakest(offer))).ToList();
         var (steps, counts) = (new List<Step>(), new ShortlistCounts(offers.Count, offers.Count - within.Count, 0, 0, 0));
         var nearest = (Step?)null;
@@ -63,12 +56,6 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
 
     /// <summary>The same with another budget; nothing is reckoned anew. With more money there is never less to choose from.</summary>
     public Shortlist Within(decimal? budget) => this with { Steps = [.. Steps.Where(step => !(step.Offer.Price > budget))] };
-
-    /// <summary>Why an offer is not looked at; null where it is. What nobody has stated is let pass.</summary>
-    public static OutsideOf? Outside(Brief brief, Offer offer) =>
-        brief.Forms is { Count: > 0 } forms && offer.Form is { } form && !forms.Contains(form) ? OutsideOf.Form
-        : offer.Decibels > brief.MostDecibels ? OutsideOf.Noise
-        : null;
 }
 
 /// <summary>What became of all offers.</summary>

@@ -36,6 +36,22 @@ public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelin
     /// <summary>Ways of working that are acceptable in place of a new machine; null or empty for none.</summary>
     public IReadOnlyList<RemedyKind>? MayUse { get; init; }
 
+    /// <summary>Why a machine of a form and a noise is none for it; null where it may be. What nobody has stated is let pass.</summary>
+    public OutsideOf? Outside(MachineForm? form, double? decibels) =>
+        Forms is { Count: > 0 } forms && form is { } its && !forms.Contains(its) ? OutsideOf.Form
+        : decibels > MostDecibels ? OutsideOf.Noise
+        : null;
+
     /// <summary>How everything is played for it.</summary>
     public PlaybackSettings Settings => new(Scale) { Others = Others };
+}
+
+/// <summary>What keeps a machine from answering a brief though it plays the work.</summary>
+public enum OutsideOf
+{
+    Form,
+    Noise,
+
+    /// <summary>Headroom for the work to grow.</summary>
+    Room,
 }

@@ -7,6 +7,8 @@
   let { answer }: { answer: Answer } = $props();
   const first = 6;
   let all = $state(false);
+  /** The parts of the cheapest, for whoever buys them: on paper nothing can be opened. */
+  const bought = $derived(answer.steps.find((step) => step.name === answer.pick?.name && step.parts.length > 0));
   const several = $derived(answer.timelines.length > 1);
   const steps = $derived(all ? answer.steps : answer.steps.slice(0, first));
 </script>
@@ -72,10 +74,15 @@
   <section aria-labelledby="why">
     <h3 id="why" class="mb-1 font-semibold">Why</h3>
     {#if answer.owned}
-      <details data-testid="why-owned"><summary class="cursor-pointer">{answer.owned.name}, which is there: {answer.owned.answers ? 'plays all of it' : 'does not play all of it'}, {answer.owned.isMeasured ? 'as it was played' : 'by the model'}</summary><Check check={answer.owned} {several} /></details>
+      <details class="print:hidden" data-testid="why-owned"><summary class="cursor-pointer">{answer.owned.name}, which is there: {answer.owned.words}, {answer.owned.isMeasured ? 'as it was played' : 'by the model'}</summary><Check check={answer.owned} {several} /></details>
     {/if}
     {#if answer.pick}
-      <details data-testid="why-pick"><summary class="cursor-pointer">{answer.pick.name}{answer.kind === 'nothing' ? ', which comes nearest' : ', the cheapest that does'}, passage by passage</summary><Check check={answer.pick} {several} /></details>
+      <div class="hidden print:block">
+        <p class="font-semibold">{answer.pick.name}, passage by passage</p>
+        <Check check={answer.pick} {several} />
+        {#if bought}<ul class="my-2">{#each bought.parts as part, at (at)}<li>{part.name} <span class="figure">{money(part.price, answer.currency)}</span></li>{/each}</ul>{/if}
+      </div>
+      <details class="print:hidden" data-testid="why-pick"><summary class="cursor-pointer">{answer.pick.name}{answer.kind === 'nothing' ? ', which comes nearest' : ', the cheapest that does'}, passage by passage</summary><Check check={answer.pick} {several} /></details>
     {/if}
     <p class="mt-1 text-sm">{answer.counts}</p>
     {#each answer.notes as note (note)}<p class="quiet text-sm">{note}</p>{/each}
