@@ -80,6 +80,17 @@ public sealed class BuildRulesTests
         Assert.Equal(7, catalogue.Check([]).Problems.Count);
     }
 
+    [Theory]
+    [InlineData(120)]
+    [InlineData(16)]
+    public void Parts_that_make_too_many_builds_are_refused_in_words(int ofEach)
+    {
+        var parts = Enumerable.Range(0, ofEach).SelectMany(n => Fitting.Parts.Select(part => part with { Id = $"{part.Id}{n}" })).ToList();
+
+        var refused = Assert.Throws<PartRefusedException>(() => new Catalogue(parts).Builds());
+        Assert.Contains("too many to look through", refused.Message, StringComparison.Ordinal);
+    }
+
     [Fact]
     public void No_part_no_build_and_no_error()
     {

@@ -86,6 +86,20 @@ public sealed class TradeFactsTests
         Assert.InRange(Math.Abs(shown[0].Counts.Shown - shown[1].Counts.Shown), 0, 5);
     }
 
+    /// <summary>A machine without a fan may hold light work for an hour, and gets slower under heavy work after some minutes.</summary>
+    [Fact]
+    public void Without_a_fan_light_work_holds_for_an_hour_and_heavy_work_heats_it_to_its_limit()
+    {
+        var slate = Of("sandpiper-slate");
+        var light = Play(slate, [Hd], Rate, 3600 * 25, PreviewScale.Full, Raster.Hd);
+        Assert.Equal(Verdict.Holds, RunFindings.Of(light)[0].Verdict);
+        Assert.All(light.Loads.Where(load => load.Kind == LoadKind.Temperature), load => Assert.InRange(load.Value, 20, 91.9));
+
+        var heavy = Play(slate with { MediaEngines = [] }, [UhdLongGop, UhdLongGop], Rate, 900 * 25);
+        var fallen = heavy.Loads.FirstOrDefault(load => load.Kind == LoadKind.Clock && load.Value < 0.95 * 2.4e9);
+        Assert.InRange(fallen.At, TimeSpan.FromMinutes(2), TimeSpan.FromMinutes(14));
+    }
+
     private static Machine Of(string id) => DemoMachines.All.Single(machine => machine.Id == id);
 
     /// <summary>That the player took of the processor in each second.</summary>

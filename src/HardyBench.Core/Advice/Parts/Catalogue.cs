@@ -1,8 +1,16 @@
+using static System.FormattableString;
+
 namespace HardyBench.Core.Advice.Parts;
 
 /// <summary>Parts that can be had.</summary>
 public sealed class Catalogue(IReadOnlyList<Part> parts)
 {
+    /// <summary>The most builds that are looked through, and the most ways of putting parts together that are tried for them: beyond that
+    /// memory and patience end.</summary>
+    public const int MostBuilds = 500_000;
+
+    private const double MostTried = 50_000_000;
+
     /// <summary>No more alike graphics units than this are put together.</summary>
     private const int MostUnits = 2;
 
@@ -17,11 +25,22 @@ public sealed class Catalogue(IReadOnlyList<Part> parts)
 
     /// <summary>Every build that fits and that is not merely dearer than another of the same parts that move a result, the same case among
     /// them: board and power supply are the cheapest that do.</summary>
-    public IReadOnlyList<Build> Builds() =>
-    [
-        .. Of<ProcessorPart>().AsParallel().AsOrdered()
-            .SelectMany(processor => Pictures(processor).SelectMany(picture => With(processor, picture))),
-    ];
+    /// <exception cref="PartRefusedException">There are too many to look through.</exception>
+    public IReadOnlyList<Build> Builds()
+    {
+        var tried = Of<ProcessorPart>().Sum(processor => (double)Pictures(processor).Count())
+            * memories.Count * cases.Count * drives.Count * coolers.Count;
+        var made = 0;
+        List<Build> builds = tried > MostTried ? []
+            :
+            [
+                .. Of<ProcessorPart>().AsParallel().AsOrdered().SelectMany(processor => Pictures(processor)
+                    .SelectMany(picture => With(processor, picture))
+                    .TakeWhile(_ => Interlocked.Increment(ref made) <= MostBuilds)),
+            ];
+        return tried <= MostTried && made <= MostBuilds ? builds : throw new PartRefusedException(
+            Invariant($"These parts make more than {MostBuilds:N0} builds, too many to look through. Delete some, or answer without builds."));
+    }
 
     private IEnumerable<Build> With(ProcessorPart processor, (GraphicsPart? Unit, int Units) picture)
     {
