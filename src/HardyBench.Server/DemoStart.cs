@@ -39,8 +39,8 @@ internal sealed class DemoStart(Bench bench, ClipDesk clips, ThisMachineInUse in
         foreach (var program in await bench.Programs.AllAsync())
         {
             stop.ThrowIfCancellationRequested();
-            await bench.Plays.PlayAsync(
-                await bench.Plays.PlanAsync(timeline.Id, machine, new PlaybackSettings { Program = program.Thing }), null, CancellationToken.None);
+            var plan = await bench.Plays.PlanAsync(timeline.Id, machine, new PlaybackSettings { Program = program.Thing });
+            await bench.Plays.PlayAsync(plan, null, CancellationToken.None);
         }
 
         await live.Tell(page => page.RunsChanged());

@@ -40,7 +40,8 @@ internal static class PartsCommand
             foreach (var part in parts)
             {
                 table.AddRow(
-                    part.Id, PartWords.KindOf(part), Markup.Escape(part.Name), AnswerWords.Money(part.Price), Markup.Escape(PartWords.Of(part)));
+                    part.Id, PartWords.KindOf(part), Markup.Escape(part.Name), AnswerWords.Money(part.Price),
+                    Markup.Escape(PartWords.Of(part)));
             }
 
             Terminal.Show(table);

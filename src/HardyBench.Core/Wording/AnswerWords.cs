@@ -65,6 +65,22 @@ public static class AnswerWords
         _ => $"{remedy.Holding} of {remedy.Judged} passages hold; {Limit(remedy)}",
     };
 
+    /// <summary>A better part, a phrase.</summary>
+    public static string Of(ChangedPart part) => part switch
+    {
+        ChangedPart.Processor => "a processor half as fast again",
+        ChangedPart.Graphics => "graphics twice as fast",
+        ChangedPart.MediaEngine => "one more media engine, that takes every long-GOP format of the work",
+        ChangedPart.Memory => "twice the memory",
+        _ => "drives twice as fast",
+    };
+
+    /// <summary>What a better part brings, a phrase.</summary>
+    public static string Gain(PartChange change) => change.GainsNothing
+        ? $"gains nothing: {Of(change.Before.Tightest)} has least to spare, in passage {change.Before.Passage + 1}, and does not wait for it"
+        : Invariant($"{change.Before.Headroom:0.00} → {change.After.Headroom:0.00} of what is needed; then {Of(change.After.Tightest)} ")
+            + $"has least to spare, in passage {change.After.Passage + 1}";
+
     /// <summary>How a machine that is there does, a phrase.</summary>
     public static string Of(MachineCheck check, Brief brief) => !check.Holds ? "does not play all of it" : check.Lacks(brief) switch
     {

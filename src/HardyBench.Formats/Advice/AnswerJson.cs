@@ -22,8 +22,8 @@ public static class AnswerJson
 /// <param name="Notes">What to know before trusting it.</param>
 public sealed record AnswerDocument(
     string Format, Brief Brief, IReadOnlyList<string> Timelines, AnswerKind Kind, string Headline, string Reason, string Currency,
-    CheckRow? Owned, IReadOnlyList<RemedyRow> Remedies, IReadOnlyList<StepRow> Steps, StepRow? Nearest, CheckRow? Pick, string Counts,
-    IReadOnlyList<string> Notes)
+    CheckRow? Owned, IReadOnlyList<RemedyRow> Remedies, IReadOnlyList<ChangeRow> Changes, IReadOnlyList<StepRow> Steps,
+    StepRow? Nearest, CheckRow? Pick, string Counts, IReadOnlyList<string> Notes)
 {
     public static AnswerDocument Of(Answer answer, IReadOnlyList<string> timelines) => new(
         "hardy-bench-answer/1", answer.Brief, timelines, answer.Kind, AnswerWords.Headline(answer), AnswerWords.Reason(answer),
@@ -32,6 +32,8 @@ public sealed record AnswerDocument(
         [.. answer.Remedies.Select(remedy => new RemedyRow(
             remedy.Kinds, AnswerWords.Of(remedy), AnswerWords.Gain(remedy), AnswerWords.Cost(remedy), remedy.Suffices, remedy.IsUseless,
             remedy.IsAcceptable(answer.Brief)))],
+        [.. answer.Changes.Select(change => new ChangeRow(
+            change.Part, AnswerWords.Of(change.Part), AnswerWords.Gain(change), change.After.Headroom, change.GainsNothing))],
         [.. answer.Shortlist.Steps.Select(step => StepRow.Of(step, answer.Brief, timelines))],
         answer.Shortlist.Nearest is { } nearest ? StepRow.Of(nearest, answer.Brief, timelines) : null,
         answer.Pick is { } pick ? CheckRow.Of(pick, answer.Brief, timelines) : null,
@@ -61,6 +63,11 @@ public sealed record AnswerDocument(
 /// <param name="Accepted">Whether it suffices and the brief accepts it.</param>
 public sealed record RemedyRow(
     IReadOnlyList<RemedyKind> Kinds, string Words, string Gain, string Cost, bool Suffices, bool Useless, bool Accepted);
+
+/// <param name="Words">The better part.</param>
+/// <param name="Gain">What it brings.</param>
+/// <param name="Headroom">The least over all of the work with it.</param>
+public sealed record ChangeRow(ChangedPart Part, string Words, string Gain, double Headroom, bool GainsNothing);
 
 /// <summary>A machine on the work, passage by passage.</summary>
 /// <param name="MachineId">Null for a build.</param>

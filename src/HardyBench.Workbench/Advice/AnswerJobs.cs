@@ -50,13 +50,13 @@ public sealed class AnswerJobs(
         var owned = brief.Owned is { } there ? await machines.FindAsync(there) : null;
         var forecaster = new Forecaster(plans);
         var parts = brief.Builds ? await catalogue.AllAsync() : [];
-        var (_, shortlist, simulated, remedies) = await KnownAsync(brief, plans, shelf, parts, owned, forecaster, stop);
+        var (_, shortlist, simulated, remedies, changes) = await KnownAsync(brief, plans, shelf, parts, owned, forecaster, stop);
         var check = simulated ?? (owned is null ? null : await MeasuredAsync(brief, plans, owned));
         var affordable = shortlist.Within(brief.Budget).Steps;
         var best = (affordable.Count > 0 ? affordable : shortlist.Steps) is [var first, ..] ? first : shortlist.Nearest;
         var pick = best is null ? null
             : Reckoned(plans, best.Offer.Machine, forecaster) with { IsBuild = best.Offer.Build is not null };
-        return new Answer(brief, Answer.KindOf(brief, check, remedies, shortlist), check, remedies, shortlist, pick);
+        return new Answer(brief, Answer.KindOf(brief, check, remedies, shortlist), check, remedies, changes, shortlist, pick);
     }
 
     /// <summary>Titles of a brief's timelines, in its order.</summary>
@@ -134,7 +134,8 @@ public sealed class AnswerJobs(
             var check = owned is { Kind: MachineKind.StandIn } ? Reckoned(plans, owned, forecaster) : null;
             var remedies = check is null || check.Answers(brief) ? []
                 : Remedies.For([.. plans.Select(plan => plan with { Machine = owned! })], brief.Growth);
-            return new Known(work, shortlist, check, remedies);
+            var changes = check is null || check.Answers(brief) ? [] : PartChange.Of(owned!, forecaster);
+            return new Known(work, shortlist, check, remedies, changes);
         }
     }
 
@@ -152,5 +153,6 @@ public sealed class AnswerJobs(
 
     /// <param name="Work">What it hangs on.</param>
     /// <param name="Owned">Null without a machine that is there, or where it is the one at hand.</param>
-    private sealed record Known(string Work, Shortlist Shortlist, MachineCheck? Owned, IReadOnlyList<Remedy> Remedies);
+    private sealed record Known(
+        string Work, Shortlist Shortlist, MachineCheck? Owned, IReadOnlyList<Remedy> Remedies, IReadOnlyList<PartChange> Changes);
 }

@@ -63,7 +63,8 @@ public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunSt
         var described = Described(await machines.AllAsync());
         var played = await runs.GridAsync(digest, described);
         var bare = await CandidatesAsync(
-            played.Values.Where(passages => passages.Count > 0).Select(passages => passages.Values.First().Run).Order().Take(MostCandidates));
+            played.Values.Where(passages => passages.Count > 0).Select(passages => passages.Values.First().Run).Order()
+                .Take(MostCandidates));
         var asPrograms = await CandidatesAsync(await runs.ByProgramAsync(digest, described, MostCandidates));
         return [.. Family.Among(bare), .. Family.OfPrograms([.. bare, .. asPrograms])];
     }

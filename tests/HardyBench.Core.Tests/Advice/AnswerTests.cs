@@ -85,8 +85,37 @@ public sealed class AnswerTests
         Assert.Equal(
             AnswerKind.Nothing, Answer.KindOf(Asked, null, [], Shortlist.For(Asked, [], new Forecaster([Plan(shelf[0])]))));
 
-        var bought = new Answer(Asked with { Budget = 1000 }, AnswerKind.OverBudget, null, [], shortlist, null);
+        var bought = new Answer(Asked with { Budget = 1000 }, AnswerKind.OverBudget, null, [], [], shortlist, null);
         Assert.Equal("The cheapest that plays every passage is fit, 1,200 EUR: 200 EUR more.", AnswerWords.Reason(bought));
+    }
+
+    /// <summary>Common practice, no source: where the processor decodes too slowly, memory, drives and graphics gain nothing; a faster
+    /// processor does, and a media engine that takes the format more.</summary>
+    [Fact]
+    public void What_gains_nothing_is_said_with_the_reason()
+    {
+        var machine = Samples.Machine(cores: 4, speed: 0.8, graphics: new Graphics("g", 9000, 300, 8, 15.75));
+        var changes = PartChange.Of(machine, new Forecaster([Plan(machine)]));
+
+        Assert.Equal([ChangedPart.MediaEngine, ChangedPart.Processor], changes.Take(2).Select(change => change.Part));
+        Assert.All(changes.Take(2), change => Assert.False(change.GainsNothing));
+        Assert.Equal(1.5, changes[1].After.Headroom / changes[1].Before.Headroom, 3);
+        Assert.All(changes.Skip(2), change => Assert.Equal(
+            "gains nothing: the processor has least to spare, in passage 1, and does not wait for it", AnswerWords.Gain(change)));
+    }
+
+    /// <summary>Common practice, no source: where graphics compute limits, graphics twice as fast help, and a processor does not.</summary>
+    [Fact]
+    public void Where_effects_limit_graphics_help()
+    {
+        var machine = Samples.Machine(cores: 16, graphics: new Graphics("g", 2000, 60, 8, 15.75));
+        var calm = Enumerable.Repeat(Effect.Of("noise-reduction"), 3).ToArray();
+        var changes = PartChange.Of(
+            machine, new Forecaster([Samples.Plan(machine, Samples.UhdIntermediate, null, Raster.Uhd, calm)]));
+
+        Assert.Equal(ChangedPart.Graphics, changes[0].Part);
+        Assert.InRange(changes[0].After.Headroom / changes[0].Before.Headroom, 1.5, 2.01);
+        Assert.All(changes.Skip(1), change => Assert.True(change.GainsNothing));
     }
 
     /// <summary>A machine that plays everything does not answer a brief that asks for more than that.</summary>

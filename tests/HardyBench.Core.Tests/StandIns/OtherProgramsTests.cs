@@ -118,7 +118,8 @@ public sealed class OtherProgramsTests
     public void Impossible_ones_are_refused_with_one_reason(double cores, double gigabytes) =>
         Assert.Single(new PlaybackSettings { Others = new OtherPrograms(cores, gigabytes) }.Problems());
 
-    private static PassageDemand Demand(OtherPrograms? others, params Effect[] effects) => Demand(others, Samples.Machine(cores: 4), effects);
+    private static PassageDemand Demand(OtherPrograms? others, params Effect[] effects) =>
+        Demand(others, Samples.Machine(cores: 4), effects);
 
     private static PassageDemand Demand(OtherPrograms? others, Machine machine, params Effect[] effects)
     {

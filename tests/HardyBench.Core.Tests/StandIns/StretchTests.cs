@@ -67,7 +67,7 @@ public sealed class StretchTests
 
             Interlocked.Add(ref reckoned, quick.FramesInStretches);
             Interlocked.Add(ref all, quick.Records.Count);
-        }, iter: 800);
+        }, iter: 500);
 
         // Else nothing would have been compared.
         Assert.InRange((double)reckoned / all, 0.1, 1);

@@ -35,7 +35,8 @@ public sealed class TradeFactsTests
         Assert.Equal(Verdict.Holds, RunFindings.Of(half)[0].Verdict);
     }
 
-    /// <summary>Noise reduction on a laptop takes a graded UHD passage from 25 frames a second to about 10; a pre-render restores it.</summary>
+    /// <summary>Noise reduction on a laptop takes a graded UHD passage from 25 frames a second to about 10; a pre-render restores
+    /// it.</summary>
     [Fact]
     public void A_pre_render_restores_what_noise_reduction_takes()
     {

@@ -41,7 +41,8 @@ public static class BuildRules
     ];
 
     /// <summary>A sentence each; nothing for a build that fits.</summary>
-    public static IReadOnlyList<string> Problems(Build build) => [.. All.Where(rule => !rule.Holds(build)).Select(rule => rule.Else(build))];
+    public static IReadOnlyList<string> Problems(Build build) =>
+        [.. All.Where(rule => !rule.Holds(build)).Select(rule => rule.Else(build))];
 
     public static bool Fits(Build build)
     {

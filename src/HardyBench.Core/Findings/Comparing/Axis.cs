@@ -59,7 +59,8 @@ public sealed partial record Axis(Condition What, string? Of, IReadOnlyList<Axis
 
     /// <summary>What a program decides by itself is no second difference.</summary>
     private static IReadOnlyList<ConditionDifference> Without(IReadOnlyList<ConditionDifference> differences) =>
-        [.. differences.Where(difference => !difference.What.IsOfProgram(difference.Base) || !difference.What.IsOfProgram(difference.Other))];
+        [.. differences.Where(difference =>
+            !difference.What.IsOfProgram(difference.Base) || !difference.What.IsOfProgram(difference.Other))];
 
     private static AxisPoint? PointOf(AxisSide side, int place, string? text, double? size)
     {

@@ -71,6 +71,16 @@
       </table>
     </section>
   {/if}
+  {#if answer.changes.length}
+    <section aria-labelledby="changes">
+      <h3 id="changes" class="mb-1 font-semibold">What one better part would bring to {answer.owned?.name}</h3>
+      <ul class="text-sm" data-testid="changes">
+        {#each answer.changes as change (change.part)}
+          <li class="grid border-b border-base-300 px-2 py-1 sm:grid-cols-[20rem_1fr] {change.gainsNothing ? 'quiet' : ''}"><span>{change.words}</span><span>{change.gain}</span></li>
+        {/each}
+      </ul>
+    </section>
+  {/if}
   <section aria-labelledby="why">
     <h3 id="why" class="mb-1 font-semibold">Why</h3>
     {#if answer.owned}
