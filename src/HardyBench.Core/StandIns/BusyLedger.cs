@@ -13,20 +13,11 @@ public sealed class BusyLedger
 
     /// <summary>Notes a service, split over the intervals that it spans.</summary>
     /// <param name="cores">Of <see cref="Station.DecoderCores"/>: how many it keeps busy.</param>
-    public void Add(Station station, VisitKind kind, TimeSpan from, TimeSpan to, double cores = 0)
-    {
-        AddTicks(station, kind, from.Ticks, to.Ticks);
-        for (var (start, end) = (from.Ticks, to.Ticks); cores > 0 && start < end;)
-        {
-            var index = (int)(start / Interval.Ticks);
-            var part = Math.Min(end, (index + 1L) * Interval.Ticks);
-            decoding[index] = decoding.GetValueOrDefault(index) + cores * (part - start) / Interval.Ticks;
-            start = part;
-        }
-    }
+    public void Add(Station station, VisitKind kind, TimeSpan from, TimeSpan to, double cores = 0) =>
+        AddTicks(station, kind, from.Ticks, to.Ticks, cores: cores);
 
     /// <param name="sign">−1 takes a service back.</param>
-    internal void AddTicks(Station station, VisitKind kind, long start, long end, int sign = 1)
+    internal void AddTicks(Station station, VisitKind kind, long start, long end, int sign = 1, double cores = 0)
     {
         ref var row = ref ticks[Row(station, kind)];
         for (var index = start / Interval.Ticks; start < end; index++)
@@ -38,6 +29,11 @@ public sealed class BusyLedger
 
             var part = Math.Min(end, (index + 1) * Interval.Ticks);
             row[index] += sign * (part - start);
+            if (cores > 0)
+            {
+                decoding[(int)index] = decoding.GetValueOrDefault((int)index) + cores * (part - start) / Interval.Ticks;
+            }
+
             start = part;
         }
     }

@@ -20,11 +20,14 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
     {
         stop.ThrowIfCancellationRequested();
         plan.Checked();
-        var run = Play(plan with { Settings = plan.Settings.InFact() });
+        var run = Played(plan);
         observer.Started(run.Header);
         observer.Progressed(new RunProgress(run.Frames, run.Loads, run.Failures) { Lags = run.Lags });
         return Task.FromResult(run);
     }
+
+    /// <summary>The run of a plan that was checked.</summary>
+    internal Run Played(PlaybackPlan plan) => Play(plan with { Settings = plan.Settings.InFact() });
 
     /// <summary>The same run without its loads, which are half the work: what holds and what does not, but not why.</summary>
     internal Run PlayedOnly(PlaybackPlan plan)

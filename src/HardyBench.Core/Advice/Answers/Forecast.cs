@@ -114,7 +114,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans)
 
     /// <summary>The simulated runs of a machine, whole.</summary>
     public IReadOnlyList<Run> Played(Machine machine) =>
-        [.. Plans.Select(plan => Player.PlayAsync(plan with { Machine = machine }, new Silent(), CancellationToken.None).Result)];
+        [.. Plans.Select(plan => Player.Played(plan with { Machine = machine }))];
 
     /// <summary>Parts that are the very same ones.</summary>
     private readonly record struct Alike(Part One, Part? Two, int Units = 0, Part? Three = null, Part? Four = null, Part? Five = null)
@@ -125,20 +125,5 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans)
         public override int GetHashCode() => HashCode.Combine(Of(One), Of(Two), Units, Of(Three), Of(Four), Of(Five));
 
         private static int Of(Part? part) => RuntimeHelpers.GetHashCode(part);
-    }
-
-    private sealed class Silent : IRunObserver
-    {
-        public void Started(RunHeader header)
-        {
-        }
-
-        public void Progressed(RunProgress progress)
-        {
-        }
-
-        public void Pictured(int frame, byte[] jpeg)
-        {
-        }
     }
 }
