@@ -12,7 +12,8 @@ public interface ILoadReader
 
 /// <summary>Samples every load ten times a second while a run plays.</summary>
 /// <param name="owner">The process that asked for the run; null where it is this one.</param>
-public sealed class LoadSampler(SystemFiles files, TimeProvider time, int? owner = null) : IDisposable
+/// <param name="footage">Reads what the player itself knows of its footage; null for nothing.</param>
+public sealed class LoadSampler(SystemFiles files, TimeProvider time, int? owner = null, ILoadReader? footage = null) : IDisposable
 {
     public static readonly TimeSpan Interval = TimeSpan.FromMilliseconds(100);
 
@@ -31,6 +32,7 @@ public sealed class LoadSampler(SystemFiles files, TimeProvider time, int? owner
         new Seldom(new Fans(files)),
         .. GraphicsCommand.Installed(GraphicsLoads.CardsOf(files).Count),
         new Seldom(new GraphicsClients(files)),
+        .. footage is null ? [] : new[] { footage },
     ];
 
     /// <summary>Which device each reading is of.</summary>

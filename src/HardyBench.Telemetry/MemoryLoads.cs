@@ -3,9 +3,11 @@ using HardyBench.Core.Playback;
 
 namespace HardyBench.Telemetry;
 
-/// <summary>Memory and swap, from /proc/meminfo, /proc/vmstat and /proc/pressure.</summary>
+/// <summary>Memory and swap, from /proc/meminfo, /proc/vmstat and /proc/pressure; of memory what a control group leaves to this process,
+/// where that is less than the machine has.</summary>
 public sealed class MemoryLoads(SystemFiles files) : ILoadReader
 {
+    private readonly MemoryGroup? group = MemoryGroup.Of(files);
     private double? swappedPages;
     private double? stalledMicroseconds;
 
@@ -14,8 +16,10 @@ public sealed class MemoryLoads(SystemFiles files) : ILoadReader
         var memory = files.ReadText("proc/meminfo");
         if (Figure(memory, "MemTotal:") is { } fitted && Figure(memory, "MemAvailable:") is { } available)
         {
-            into.Add(new LoadReading(at, LoadKind.MemoryUsed, 0, (float)((fitted - available) * 1024)));
-            into.Add(new LoadReading(at, LoadKind.MemoryFitted, 0, (float)(fitted * 1024)));
+            var all = (Used: (fitted - available) * 1024, Fitted: fitted * 1024);
+            var ours = group?.Read() is { } limited && limited.Fitted < all.Fitted ? limited : all;
+            into.Add(new LoadReading(at, LoadKind.MemoryUsed, 0, (float)ours.Used));
+            into.Add(new LoadReading(at, LoadKind.MemoryFitted, 0, (float)ours.Fitted));
         }
 
         if (Figure(memory, "SwapTotal:") is { } swap && Figure(memory, "SwapFree:") is { } free)

@@ -15,6 +15,12 @@ public abstract record Evidence
 /// <param name="SwapTraffic">Bytes a second.</param>
 public sealed record FullMemory(double Used, double SwapTraffic) : Evidence;
 
+/// <param name="Standing">Share of time for which tasks stood still.</param>
+public sealed record WantOfMemory(double Standing) : Evidence;
+
+/// <param name="Waiting">Share of time for which the player waited for a clip to be read.</param>
+public sealed record LateFootage(double Waiting) : Evidence;
+
 /// <param name="Device">What is busy: a media engine, graphics compute, a drive, the bus.</param>
 public sealed record BusyDevice(LoadKind Device, double Busy) : Evidence;
 

@@ -15,6 +15,14 @@ public static class LimiterRules
     /// busy, and nothing else at its ceiling, it is still the limit.</summary>
     private const double UnevenThreadCeiling = 0.85;
 
+    /// <summary>A decoder that waits for its footage also hands over what came: with this much of its time spent waiting, the drive is the
+    /// limit, whether or not the system calls it busy.</summary>
+    private const double FootageCeiling = 0.85;
+
+    /// <summary>Share of time for which tasks stand still for want of memory before it is named, whatever is called free: a control group
+    /// has limits of its own.</summary>
+    private const double PressureCeiling = 0.25;
+
     /// <summary>Share of the processor that other programs may take before they are named.</summary>
     private const double OthersCeiling = 0.25;
 
@@ -101,14 +109,19 @@ public static class LimiterRules
         && loads.Of(LoadKind.MemoryFitted) is { } fitted
         && used >= MemoryCeiling * fitted
             ? Finding(loads, Limiter.Memory, new FullMemory(used / fitted, traffic))
-            : null;
+            : loads.Of(LoadKind.MemoryPressure) is >= PressureCeiling and var standing
+                ? Finding(loads, Limiter.Memory, new WantOfMemory(standing))
+                : null;
 
     private static LimiterFinding? MediaEngine(LoadMeans loads) => Device(loads, LoadKind.MediaEngineBusy, Limiter.MediaEngine);
 
     private static LimiterFinding? Graphics(LoadMeans loads) => Device(loads, LoadKind.GraphicsBusy, Limiter.GraphicsEffects);
 
     private static LimiterFinding? MediaDrive(LoadMeans loads, Conditions conditions) =>
-        Device(loads, LoadKind.DriveBusy, Limiter.Drive, conditions.IsMediaDrive);
+        Device(loads, LoadKind.DriveBusy, Limiter.Drive, conditions.IsMediaDrive)
+        ?? (loads.HighestOf(LoadKind.FootageWait) is { Value: >= FootageCeiling and var waiting }
+            ? Finding(loads, Limiter.Drive, new LateFootage(waiting))
+            : null);
 
     private static LimiterFinding? Bus(LoadMeans loads) => Device(loads, LoadKind.BusBusy, Limiter.Bus);
 

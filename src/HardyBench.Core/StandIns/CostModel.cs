@@ -177,7 +177,7 @@ public static class CostModel
         var program = plan.Settings.Program;
         var pieces = TreatmentCost.Of(
             passage, formats, plan.Settings.ProcessedRaster(plan.Timeline.Raster), plan.Timeline.IsDeep(formats),
-            program?.EffectsAt == EffectRaster.Clip ? (int)plan.Settings.Scale : null);
+            program?.EffectsAt == EffectRaster.Clip ? (int)plan.Settings.Scale : null, program?.InColour == true);
         var onGraphics = UnitsComposing(plan) > 0;
         var byPlace = pieces.ToLookup(piece => piece.RunsOn switch
         {

@@ -27,12 +27,15 @@ public static class TreatmentCost
     /// <param name="deep">Whether with more than 8 bits a sample.</param>
     /// <param name="clipDivisor">Where a layer's effects work at its clip's raster: what that is divided by on each axis. Null where they
     /// work at the timeline's.</param>
+    /// <param name="inColour">Whether pictures are put together in red, green and blue: then every layer goes over there, and none comes
+    /// back.</param>
     public static IReadOnlyList<TreatmentPiece> Of(
         Passage passage,
         IReadOnlyList<ClipFormat?> formats,
         Raster raster,
         bool deep,
-        int? clipDivisor = null
+        int? clipDivisor = null,
+        bool inColour = false
     )
     {
         var pieces = new List<TreatmentPiece>();
@@ -49,6 +52,11 @@ public static class TreatmentCost
             if (formats[index] is { } format && (format.Raster != raster || size < 1))
             {
                 Add(EffectCost.Scaling, Math.Max(pixels, format.Raster.Pixels));
+            }
+
+            if (inColour)
+            {
+                Add(EffectCost.ToColour, pixels);
             }
 
             Chain(layer.Effects, clipDivisor is { } divisor && formats[index] is { } own ? own.Raster.DividedBy(divisor).Pixels : pixels);
@@ -74,15 +82,15 @@ public static class TreatmentCost
         // Effects that work on red, green and blue share one way there and back when they follow each other.
         void Chain(IReadOnlyList<Effect> effects, double pixels)
         {
-            var inColour = false;
+            var isInColour = inColour;
             foreach (var kind in effects.Select(effect => EffectCatalogue.Find(effect.Id)).OfType<EffectKind>())
             {
-                if (kind.InColour && !inColour)
+                if (kind.InColour && !isInColour)
                 {
                     Add(EffectCost.ToColourAndBack, pixels);
                 }
 
-                inColour = kind.InColour;
+                isInColour = kind.InColour || inColour;
                 Add(kind.Cost, pixels, kind.RunsOn, kind.Id);
             }
         }

@@ -56,7 +56,7 @@ public static class LimiterWords
     /// <summary>What would not, though it is often tried; null where nothing common comes to mind.</summary>
     public static string? HelpsNot(LimiterFinding finding) => finding.Limiter switch
     {
-        Limiter.Memory => "A faster processor will not help while it waits for swap.",
+        Limiter.Memory => "A faster processor will not help while it waits for memory.",
         Limiter.MediaEngine => "A smaller timeline raster will not help: every source frame is still decoded whole.",
         Limiter.GraphicsEffects => "Proxies will not help: the effects work at the timeline's raster, not the clip's.",
         Limiter.Heat => "A cold start will not show this: it comes after a while.",
@@ -70,6 +70,8 @@ public static class LimiterWords
     private static string? FiguresOf(LimiterFinding finding) => finding.Evidence switch
     {
         FullMemory memory => Invariant($"memory {Percent(memory.Used)} full and {memory.SwapTraffic / 1e6:0} MB/s going to and from swap"),
+        WantOfMemory memory => $"tasks stood still for want of memory {Percent(memory.Standing)} of the time",
+        LateFootage footage => $"the player waited for footage to be read {Percent(footage.Waiting)} of the time",
         BusyDevice device => $"{NameOf(device.Device)} {Percent(device.Busy)} busy",
         FallenClock clock => Invariant($"clock down to {clock.Clock / 1e9:0.0} of {clock.Rated / 1e9:0.0} GHz at {clock.Celsius:0} °C"),
         BusyProcessor processor =>

@@ -24,6 +24,7 @@ public static class ProgramWords
             program.ComposesOn == ComposingPlace.Processor ? "effects on the processor"
                 : $"effects on {(program.GraphicsUnits == 1 ? "one graphics unit" : "every graphics unit")}",
             program.EffectsAt == EffectRaster.Clip ? "at the clip's raster" : "at the timeline's raster",
+            program.InColour ? "every layer converted to red, green and blue" : null,
             program.OnOneCore is { Count: > 0 } effects ? $"{string.Join(", ", effects.Select(Name))} on one core" : null,
             program.WhenLate == PlayingPolicy.KeepFrames ? "shows every frame and falls behind" : "drops what would come too late",
             $"look-ahead {program.LookAhead}",

@@ -16,7 +16,8 @@ public sealed record DecodedFrame(
     public void Dispose() => Picture.Dispose();
 }
 
-/// <summary>Decodes a clip from its first frame on, round and round. Used by one thread at a time, <see cref="GiveUp"/> excepted.</summary>
+/// <summary>Decodes a clip from its first frame on, round and round. Used by one thread at a time, <see cref="GiveUp"/> and
+/// <see cref="Reading"/> excepted.</summary>
 public class ClipDecoder : IDisposable
 {
     private readonly ClipHandle clip;
@@ -65,6 +66,9 @@ public class ClipDecoder : IDisposable
     public string? Refusal =>
         System.Runtime.InteropServices.Marshal.PtrToStringUTF8(NativeMethods.ClipRefusal(clip)) is { Length: > 0 } why ? why : null;
 
+    /// <summary>Time spent reading since it was opened, the read under way with it. Not to be asked for once it is disposed.</summary>
+    public TimeSpan Reading => Span(NativeMethods.ClipReading(clip));
+
     /// <summary>What the decoder said of damaged data so far, in words, or null.</summary>
     public string? Damage
     {
@@ -90,8 +94,6 @@ public class ClipDecoder : IDisposable
             Span(times.ReadNanoseconds),
             Span(times.DecodeNanoseconds),
             Span(times.LatencyNanoseconds));
-
-        static TimeSpan Span(long nanoseconds) => TimeSpan.FromTicks(nanoseconds / TimeSpan.NanosecondsPerTick);
     }
 
     /// <summary>From now on leaves out frames before one that no other refers to; <see cref="long.MaxValue"/> for all such, 0 for
@@ -136,6 +138,8 @@ public class ClipDecoder : IDisposable
         clip.Dispose();
         GC.SuppressFinalize(this);
     }
+
+    private static TimeSpan Span(long nanoseconds) => TimeSpan.FromTicks(nanoseconds / TimeSpan.NanosecondsPerTick);
 
     private KeyFrames IndexedKeys(ClipInfo info)
     {

@@ -334,6 +334,7 @@ public sealed class LayerDecoding : ILayerFrames
     /// <returns>Why the device cannot go on; null when decoding ended otherwise.</returns>
     private MediaException? DecodeFrom(ClipDecoder source, bool onDevice)
     {
+        using var watched = FootageReads.OfProgram.Watch(() => source.Reading);
         try
         {
             Deliver(source);

@@ -22,6 +22,9 @@ internal static partial class NativeMethods
     [LibraryImport(Library, EntryPoint = "hb_clip_give_up")]
     public static partial void ClipGiveUp(ClipHandle clip);
 
+    [LibraryImport(Library, EntryPoint = "hb_clip_reading")]
+    public static partial long ClipReading(ClipHandle clip);
+
     [LibraryImport(Library, EntryPoint = "hb_clip_keys")]
     public static partial int ClipKeys(ClipHandle clip, [Out] long[] frames, int capacity);
 

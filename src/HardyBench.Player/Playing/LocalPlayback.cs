@@ -41,7 +41,7 @@ public sealed class LocalPlayback(
         var over = CancellationTokenSource.CreateLinkedTokenSource(stop);
         var sampler = OwnThread.Start(ThreadRoles.Sample, () =>
         {
-            using var loads = new LoadSampler(system, time, owner);
+            using var loads = new LoadSampler(system, time, owner, FootageReads.OfProgram);
             loads.Sample(clock, journal, over.Token);
         });
         var tell = OwnThread.Start(ThreadRoles.Record, () => Tell(journal, observer, over.Token));

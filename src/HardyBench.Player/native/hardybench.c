@@ -58,6 +58,8 @@ struct HbClip {
                            * before the next; after the last reading goes on in order */
     int wanted_count;
     int64_t active_ns;    /* time spent reading and decoding since the clip was opened */
+    _Atomic int64_t read_ns;       /* time spent in reads that have ended */
+    _Atomic int64_t reading_since; /* when the read under way began; 0 while there is none */
     int64_t next_number;  /* the number after the highest that was sent to the decoder */
     int64_t deadline_ns;  /* when the present call is given up */
     int has_start;        /* start is known, not only guessed from the container */
@@ -149,6 +151,12 @@ static void begin_call(HbClip *clip)
 void hb_clip_give_up(HbClip *clip)
 {
     clip->given_up = 1;
+}
+
+int64_t hb_clip_reading(const HbClip *clip)
+{
+    int64_t since = clip->reading_since;
+    return clip->read_ns + (since ? now_ns() - since : 0);
 }
 
 /* Takes the device's format if the decoder offers it, else the first that lies in main memory. */
@@ -667,11 +675,13 @@ static int read_packet(HbClip *clip, int64_t *number)
     }
 }
 
-static void spend(HbClip *clip, int64_t *account, int64_t began)
+/* Returns what was spent since then. */
+static int64_t spend(HbClip *clip, int64_t *account, int64_t began)
 {
     int64_t spent = now_ns() - began;
     *account += spent;
     clip->active_ns += spent;
+    return spent;
 }
 
 /* Damaged data is gone past, as long as something can be decoded now and then. */
@@ -685,8 +695,10 @@ static int count_error(HbClip *clip, int64_t frame)
 static int feed_decoder(HbClip *clip, HbTimes *times)
 {
     int64_t began = now_ns(), number = 0;
+    clip->reading_since = began;
     int code = clip->draining ? AVERROR_EOF : read_packet(clip, &number);
-    spend(clip, &times->read_ns, began);
+    clip->reading_since = 0;
+    clip->read_ns += spend(clip, &times->read_ns, began);
     if (code == AVERROR_EOF) {
         clip->draining = 1;
         return avcodec_send_packet(clip->codec, NULL);

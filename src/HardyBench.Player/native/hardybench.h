@@ -62,6 +62,8 @@ HB_EXPORT void hb_error_text(int code, char *text, int size);
 HB_EXPORT int hb_clip_open(const char *path, const HbOpening *how, const char *device, HbClip **clip, HbClipInfo *info);
 /* Lets a call that is under way in another thread end soon, with an error; all calls after it end so too. */
 HB_EXPORT void hb_clip_give_up(HbClip *clip);
+/* Nanoseconds spent reading since the clip was opened, the read under way in another thread with them. */
+HB_EXPORT int64_t hb_clip_reading(const HbClip *clip);
 /* Why the device asked for does not decode; an empty text when it does, or none was asked for. It may still refuse on the first
  * frame. */
 HB_EXPORT const char *hb_clip_refusal(const HbClip *clip);

@@ -78,6 +78,7 @@ public sealed record LoadSeries(
         LoadKind.MediaEngineBusy => (Devices, "media engine"),
         LoadKind.OwnThread => ("Busiest threads", "thread #"),
         LoadKind.MemoryPressure => ("Waiting for memory", "tasks standing still"),
+        LoadKind.FootageWait => ("Waiting for footage", "clip #"),
         LoadKind.DriveWrite => (Drives, "written #"),
         LoadKind.PackagePower => ("Power", "package #"),
         LoadKind.BatteryPower => ("Power", "from the battery"),

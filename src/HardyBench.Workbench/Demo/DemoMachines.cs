@@ -15,6 +15,7 @@ public static class DemoMachines
     [
         Slate(), Desktop(), Tower(),
         .. MemoryFamily(), .. DriveFamily(), .. GraphicsFamily(), .. ChipFamily(), .. StickFamily(), .. PowerFamily(), GamingLaptop(),
+        OldLaptop(),
     ];
 
     private static Machine Slate() => new(
@@ -228,6 +229,16 @@ public static class DemoMachines
         [Everything("NVMe", 5000, 4000, 70)],
         new Cooling(Fanless: false, 0.6, 140, 24, 97, 20, 130, MainsWatts: 140, BatteryWatts: 50),
         Price: 1980) { Form = MachineForm.Laptop };
+
+    private static Machine OldLaptop() => new(
+        "stint-laptop", "Stint laptop", MachineKind.StandIn, "Some years old: four cores, no discrete graphics, no media engine of use",
+        new Processor("Stint S4", 4, 8, 0.65, 2.8, VectorBits: 256),
+        [new Graphics("built in", 420, 30, 4, null)],
+        [],
+        new Memory(16, 4, 2, 2400, 2),
+        [Everything("SATA", 500, 400, 150)],
+        new Cooling(Fanless: false, 1.1, 100, 24, 95, 7, 36, MainsWatts: 36, BatteryWatts: 22),
+        Price: 540) { Form = MachineForm.Laptop };
 
     private static MediaEngine Capable(string name, double megapixels) => new(name, megapixels,
     [

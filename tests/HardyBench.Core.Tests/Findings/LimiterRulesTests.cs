@@ -37,6 +37,16 @@ public sealed class LimiterRulesTests
             ]
         },
 
+        // Memory that a control group does not give, whatever is free.
+        { Limiter.Memory, null, [(LoadKind.MemoryPressure, 0, 0.3f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
+        { Limiter.Unknown, null, [(LoadKind.MemoryPressure, 0, 0.2f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
+        { Limiter.Memory, Limiter.Drive, [.. FullMemory, (LoadKind.FootageWait, 1, 0.9f), .. Busy(0.3f, 0.3f, 0.5f, 0)] },
+
+        // A drive that the system does not call busy, known by the clip that waits longest.
+        { Limiter.Drive, null, [(LoadKind.FootageWait, 0, 0.2f), (LoadKind.FootageWait, 1, 0.9f), .. Busy(0.1f, 0.1f, 0.1f, 0)] },
+        { Limiter.Unknown, null, [(LoadKind.FootageWait, 0, 0.8f), (LoadKind.FootageWait, 1, 0.8f), .. Busy(0.1f, 0.1f, 0.1f, 0)] },
+        { Limiter.ProcessorDecode, Limiter.Drive, [(LoadKind.FootageWait, 0, 0.9f), .. Busy(0.98f, 0.98f, 1.8f, 0)] },
+
         // Devices, the busiest of several.
         { Limiter.MediaEngine, null, [(LoadKind.MediaEngineBusy, 0, 0.97f), .. Busy(0.2f, 0.2f, 0.2f, 0)] },
         {

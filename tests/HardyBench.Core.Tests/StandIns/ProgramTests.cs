@@ -75,6 +75,28 @@ public sealed class ProgramTests
         }
     }
 
+    /// <summary>Once for each layer, at the processed raster, and no more for effects that work in colour.</summary>
+    [Fact]
+    public void A_program_that_works_in_colour_converts_every_layer_one_way()
+    {
+        var inColour = Plain with { InColour = true };
+
+        Assert.Equal(
+            EffectCost.ToColour.Nanoseconds!.Value, NanosecondsOf(inColour, 1) - NanosecondsOf(Plain, 1), 6);
+        Assert.Equal(
+            EffectCost.ToColour.Nanoseconds.Value - EffectCost.ToColourAndBack.Nanoseconds!.Value,
+            NanosecondsOf(inColour, 1, Effect.Of("primary-grade")) - NanosecondsOf(Plain, 1, Effect.Of("primary-grade")), 6);
+        Assert.Equal(NanosecondsOf(inColour, 1), 4 * NanosecondsOf(inColour, 2), 6);
+
+        // Of a pixel of the timeline, on footage of the processed raster.
+        static double NanosecondsOf(EditingProgram program, int divisor, params Effect[] effects) =>
+            TreatmentCost
+                .Of(
+                    new Passage("asked", 100, [new Layer("c", effects)], []), [Samples.HdAvc with { Raster = Raster.Hd.DividedBy(divisor) }],
+                    Raster.Hd.DividedBy(divisor), deep: false, inColour: program.InColour)
+                .Sum(piece => piece.CoreSeconds) * 1e9 / Raster.Hd.Pixels;
+    }
+
     [Fact]
     public void An_effect_on_one_core_keeps_one_core_busy_and_is_the_limiter()
     {

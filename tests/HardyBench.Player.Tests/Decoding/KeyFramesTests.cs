@@ -109,6 +109,24 @@ public sealed class KeyFramesTests
         Assert.Equal(19, all[^1] - all[0]);
     }
 
+    [Fact]
+    public async Task Reading_is_what_its_frames_took_to_be_read()
+    {
+        var clips = await TestData.ClipsAsync();
+        using var decoder = new ClipDecoder(clips.PathOf(clips.Clips["hd-mezz-25"]), 1);
+        var (before, frames) = (decoder.Reading, TimeSpan.Zero);
+        for (var number = 0; number < 20; number++)
+        {
+            using var frame = decoder.Next();
+            frames += frame.Read;
+        }
+
+        // Each frame's time is cut to whole ticks.
+        Assert.Equal(TimeSpan.Zero, before);
+        Assert.InRange(decoder.Reading - frames, TimeSpan.Zero, TimeSpan.FromTicks(20));
+        Assert.True(frames > TimeSpan.Zero);
+    }
+
     private static List<long> Take(ClipDecoder decoder, int count)
     {
         var numbers = new List<long>();

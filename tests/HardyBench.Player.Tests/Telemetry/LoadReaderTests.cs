@@ -1,4 +1,5 @@
 using HardyBench.Core.Playback;
+using HardyBench.Player.Decoding;
 using HardyBench.Telemetry;
 
 namespace HardyBench.Player.Tests.Telemetry;
@@ -182,6 +183,67 @@ public sealed class LoadReaderTests
 
         Assert.Equal(2000 * 512f, Value(drive, LoadKind.DriveWrite));
         Assert.Equal(0.25f, Value(memory, LoadKind.MemoryPressure), 3);
+    }
+
+    /// <summary>The tightest of the groups around this process counts, of either version; files that lie idle in the cache do not.</summary>
+    [Theory]
+    [InlineData("5:cpu:/a\n4:memory:/a/b\n", "memory/a/b/memory.limit_in_bytes", "memory/a/b/memory.usage_in_bytes", "memory/a/b")]
+    [InlineData("4:memory:/a/b\n", "memory/a/memory.limit_in_bytes", "memory/a/memory.usage_in_bytes", "memory/a")]
+    [InlineData("0::/a/b\n", "a/b/memory.max", "a/b/memory.current", "a/b")]
+    [InlineData("0::/\n", "memory.max", "memory.current", "")]
+    public void Memory_is_what_a_control_group_leaves(string groups, string limit, string use, string folder)
+    {
+        Write("proc/self/cgroup", groups);
+        Write("proc/meminfo", "MemTotal: 16000000 kB\nMemAvailable: 12000000 kB\n");
+        Write("sys/fs/cgroup/memory/memory.limit_in_bytes", "9223372036854771712\n");
+        Write($"sys/fs/cgroup/{limit}", "2000000000\n");
+        Write($"sys/fs/cgroup/{use}", "1900000000\n");
+        Write($"sys/fs/cgroup/{folder}/memory.stat", "cache 700\ninactive_file 100000000\nactive_file 5\n");
+
+        var loads = Twice(files => new MemoryLoads(files), "proc/vmstat", "pswpin 0\n", "pswpin 0\n");
+
+        Assert.Equal((1.8e9f, 2e9f), (Value(loads, LoadKind.MemoryUsed), Value(loads, LoadKind.MemoryFitted)));
+    }
+
+    [Theory]
+    [InlineData("max")]
+    [InlineData("64000000000")]
+    [InlineData("")]
+    public void A_control_group_that_holds_nothing_back_leaves_the_machines_memory(string limit)
+    {
+        Write("proc/self/cgroup", "0::/a\n");
+        Write("proc/meminfo", "MemTotal: 16000000 kB\nMemAvailable: 12000000 kB\n");
+        Write("sys/fs/cgroup/a/memory.max", limit);
+        Write("sys/fs/cgroup/a/memory.current", "1900000000\n");
+
+        var loads = Twice(files => new MemoryLoads(files), "proc/vmstat", "pswpin 0\n", "pswpin 0\n");
+
+        Assert.Equal(16000000 * 1024f, Value(loads, LoadKind.MemoryFitted));
+    }
+
+    [Fact]
+    public void Waiting_for_footage_is_a_share_of_time_for_each_open_clip_the_read_under_way_with_it()
+    {
+        var reads = new FootageReads();
+        var (first, second) = (Span(10), Span(0));
+        var loads = new List<LoadReading>();
+        using (reads.Watch(() => first))
+        using (reads.Watch(() => second))
+        {
+            reads.Read(Span(100), Span(100), loads);
+            Assert.All(loads, load => Assert.Equal(0, load.Value));
+            (first, second) = (Span(60), Span(300));
+            loads.Clear();
+            reads.Read(Span(200), Span(100), loads);
+            Assert.Equal([(0, 0.5f), (1, 1f)], loads.Select(load => (load.Index, load.Value)));
+        }
+
+        loads.Clear();
+        using var third = reads.Watch(() => first);
+        reads.Read(Span(300), Span(100), loads);
+        Assert.Equal((0, 0f), (Assert.Single(loads).Index, loads[0].Value));
+
+        static TimeSpan Span(int milliseconds) => TimeSpan.FromMilliseconds(milliseconds);
     }
 
     [Theory]

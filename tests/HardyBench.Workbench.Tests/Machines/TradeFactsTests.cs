@@ -74,6 +74,28 @@ public sealed class TradeFactsTests
             RunFindings.Of(
                 Play(Of("heron-16") with { MediaEngines = [] }, [Hd, Hd, Hd, Hd], Rate, 250, PreviewScale.Full, Raster.Hd))[0].Verdict);
 
+    /// <summary>Four cores without a discrete graphics unit: UHD long-GOP plays at half scale, with a grade at a quarter, as an
+    /// intermediate whole, and so do four streams of HD beside each other.</summary>
+    [Fact]
+    public void Each_kind_of_work_has_the_preview_scale_that_four_cores_hold()
+    {
+        var light = new ClipFormat(Codec.Vc3, ChromaSubsampling.Half, 8, Raster.Uhd, Rate, 1, DataRate.FromMegabits(145));
+        var quarter = Effect.Of(EffectCatalogue.Placement, ("size", 0.5));
+
+        Assert.Equal(PreviewScale.Half, LargestThatHolds([UhdLongGop], Raster.Uhd));
+        Assert.Equal(PreviewScale.Quarter, LargestThatHolds([UhdLongGop], Raster.Uhd, Grade));
+        Assert.Equal(PreviewScale.Full, LargestThatHolds([light], Raster.Uhd));
+        Assert.Equal(PreviewScale.Full, LargestThatHolds([Hd, Hd, Hd, Hd], Raster.Hd, quarter));
+
+        static PreviewScale? LargestThatHolds(ClipFormat[] layers, Raster raster, params Effect[] effects) =>
+            Enum.GetValues<PreviewScale>().Order().Select(scale => (PreviewScale?)scale).FirstOrDefault(scale =>
+                RunFindings.Of(PlayOf(InBrailwork(PlanOf(Of("stint-laptop"), layers, Rate, 250, scale!.Value, raster, effects))))[0].Verdict
+                == Verdict.Holds);
+
+        static PlaybackPlan InBrailwork(PlaybackPlan plan) =>
+            plan with { Settings = plan.Settings with { Program = DemoPrograms.Brailwork } };
+    }
+
     /// <summary>A smaller timeline changes nothing for footage that decoding limits.</summary>
     [Fact]
     public void Halving_the_timeline_raster_changes_no_drop_where_decoding_limits()
@@ -110,9 +132,10 @@ public sealed class TradeFactsTests
     private static Run Play(
         Machine machine, ClipFormat[] layers, FrameRate rate, int frames, PreviewScale scale = PreviewScale.Full, Raster? raster = null,
         params Effect[] effects) =>
-        new StandInPlayback(TimeProvider.System)
-            .PlayAsync(
-                PlanOf(machine, layers, rate, frames, scale, raster ?? Raster.Uhd, effects), new Deaf(), CancellationToken.None).Result;
+        PlayOf(PlanOf(machine, layers, rate, frames, scale, raster ?? Raster.Uhd, effects));
+
+    private static Run PlayOf(PlaybackPlan plan) =>
+        new StandInPlayback(TimeProvider.System).PlayAsync(plan, new Deaf(), CancellationToken.None).Result;
 
     private static PlaybackPlan PlanOf(
         Machine machine, ClipFormat[] layers, FrameRate rate, int frames, PreviewScale scale, Raster raster, Effect[] effects)

@@ -21,10 +21,10 @@ public enum LoadKind : byte
     /// <summary>All else of our process, in cores: sampling, logging, keeping and telling pages.</summary>
     OwnTool,
 
-    /// <summary>Main memory in use, bytes.</summary>
+    /// <summary>Main memory in use, bytes; where the system leaves the player only a part of the memory, of that part.</summary>
     MemoryUsed,
 
-    /// <summary>Main memory fitted, bytes.</summary>
+    /// <summary>Main memory that the player may fill, bytes: what is fitted, or the part that the system leaves it.</summary>
     MemoryFitted,
 
     /// <summary>Swap in use, bytes.</summary>
@@ -99,4 +99,7 @@ public enum LoadKind : byte
     /// <summary>Work on a frame that was not shown, reading, decoding and effects together, seconds. One a frame, and only where there
     /// was.</summary>
     InVain,
+
+    /// <summary>Share of time that the player waited for a clip to be read, 0 to 1. Index: the clip, in the order of opening.</summary>
+    FootageWait,
 }

@@ -11,6 +11,8 @@ namespace HardyBench.Core.Playback.Programs;
 /// for everything.</param>
 /// <param name="ComposesOn">Where pictures are treated and put together.</param>
 /// <param name="EffectsAt">The raster that a layer's effects work at.</param>
+/// <param name="InColour">Whether it puts pictures together in red, green and blue, and so converts every layer at the processed raster,
+/// treated or not.</param>
 /// <param name="OnOneCore">Ids of effects that it works on one core, wherever others run.</param>
 /// <param name="DecoderCores">The most cores that one decoder keeps busy; null for as many as the codec can use.</param>
 /// <param name="GraphicsUnits">The most graphics units that it shares frames out among.</param>
@@ -27,6 +29,7 @@ public sealed record EditingProgram(
     ComposingPlace ComposesOn = ComposingPlace.Graphics,
     EffectRaster EffectsAt = EffectRaster.Timeline,
     IReadOnlyList<string>? OnOneCore = null,
+    bool InColour = false,
     int? DecoderCores = null,
     int GraphicsUnits = EditingProgram.MostGraphicsUnits,
     int LookAhead = 6,

@@ -74,6 +74,9 @@ public readonly record struct EffectCost(
     /// <summary>From luma and colour difference to red, green and blue, and back.</summary>
     public static EffectCost ToColourAndBack { get; } = new(16, 12, 0, 8.7, 6.9);
 
+    /// <summary>One way of it, taken as half.</summary>
+    public static EffectCost ToColour { get; } = new(8, 6, 0, 4.35, 3.45);
+
     /// <summary>Interpolating a frame between two along the motion between them.</summary>
     public static EffectCost OpticalFlow { get; } = new(9000, 600, 2);
 

@@ -50,6 +50,7 @@
         <option value="clip">the clip</option>
       </select>
     </label>
+    <label class="flex items-center gap-2"><input type="checkbox" class="checkbox checkbox-sm" bind:checked={program.inColour} /> every layer converted to red, green and blue</label>
     <fieldset class="basis-full">
       <legend class="quiet">on one core, whatever the machine</legend>
       <div class="flex flex-wrap gap-x-4 gap-y-1">

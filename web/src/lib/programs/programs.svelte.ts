@@ -95,6 +95,7 @@ export const plain: Program = {
   composesOn: 'graphics',
   effectsAt: 'timeline',
   onOneCore: null,
+  inColour: false,
   decoderCores: null,
   graphicsUnits: 8,
   lookAhead: 6,
