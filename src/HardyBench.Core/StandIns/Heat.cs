@@ -13,6 +13,10 @@ public sealed class Heat(Cooling cooling, double? startCelsius = null, double? m
     /// <summary>A little less than reckoned, for rounding.</summary>
     private const double Surely = 0.999;
 
+    /// <summary>A fan at its fastest, in turns a minute, and how far from rest to its limit a machine has warmed when it begins to turn. Made-up
+    /// values that look like real runs.</summary>
+    private const double FastestFan = 3200, FanFrom = 0.2;
+
     public double Celsius { get; private set; } = startCelsius ??
         cooling.AmbientCelsius + cooling.IdleWatts * cooling.ResistanceKelvinPerWatt;
 
@@ -34,6 +38,20 @@ public sealed class Heat(Cooling cooling, double? startCelsius = null, double? m
             : below <= 0 ? TimeSpan.Zero
             : TimeSpan.FromSeconds(Math.Log((settled - Celsius) / Math.Max(above, 1e-9))
                 * cooling.ResistanceKelvinPerWatt * cooling.CapacityJoulesPerKelvin * Surely);
+    }
+
+    /// <summary>Turns a minute at a temperature: none up to where the fan begins, then in proportion up to the limit. Null without a
+    /// fan.</summary>
+    public static double? FanAt(Cooling cooling, double celsius)
+    {
+        if (cooling.Fanless)
+        {
+            return null;
+        }
+
+        var rest = cooling.AmbientCelsius + cooling.IdleWatts * cooling.ResistanceKelvinPerWatt;
+        var warmed = (celsius - rest) / Math.Max(1, cooling.LimitCelsius - rest);
+        return FastestFan * Math.Clamp((warmed - FanFrom) / (1 - FanFrom), 0, 1);
     }
 
     /// <summary>Lets time pass at a constant load. Closed form for constant power (Newton's law of cooling):

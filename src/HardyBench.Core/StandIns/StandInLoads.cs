@@ -67,6 +67,10 @@ public static class StandInLoads
             loads.Add(new LoadReading(at, LoadKind.Temperature, 0, (float)celsius));
             loads.Add(new LoadReading(at, LoadKind.Clock, 0, (float)(gigahertz * 1e9 * clockShare)));
             loads.Add(new LoadReading(at, LoadKind.RatedClock, 0, (float)(gigahertz * 1e9)));
+            if (Heat.FanAt(machine.Cooling!, celsius) is { } turns)
+            {
+                loads.Add(new LoadReading(at, LoadKind.FanSpeed, 0, (float)turns));
+            }
         }
     }
 

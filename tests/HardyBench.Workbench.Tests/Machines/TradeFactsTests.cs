@@ -123,6 +123,21 @@ public sealed class TradeFactsTests
         Assert.InRange(fallen.At, TimeSpan.FromMinutes(2), TimeSpan.FromMinutes(14));
     }
 
+    /// <summary>Under sustained load fans come up after about a minute; without one there is none to hear.</summary>
+    [Theory]
+    [InlineData("curlew-desk")]
+    [InlineData("heron-16")]
+    [InlineData("dunlin-laptop-plain")]
+    public void Fans_come_up_after_about_a_minute_of_sustained_load(string id)
+    {
+        var run = Play(Of(id) with { MediaEngines = [] }, [UhdLongGop, UhdLongGop, UhdLongGop, UhdLongGop], Rate, 240 * 25);
+        var fan = run.Loads.Where(load => load.Kind == LoadKind.FanSpeed).ToList();
+
+        Assert.Equal(0, fan[0].Value);
+        Assert.InRange(fan.First(load => load.Value > 0).At, TimeSpan.FromSeconds(20), TimeSpan.FromSeconds(100));
+        Assert.DoesNotContain(Play(Of("sandpiper-slate"), [Hd], Rate, 50).Loads, load => load.Kind == LoadKind.FanSpeed);
+    }
+
     private static Machine Of(string id) => DemoMachines.All.Single(machine => machine.Id == id);
 
     /// <summary>That the player took of the processor in each second.</summary>
