@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using HardyBench.Core.Footage;
 
 namespace HardyBench.Core.Machines;
@@ -42,6 +43,10 @@ public sealed record Machine(
 
     /// <summary>The day of the graphics driver.</summary>
     public DateOnly? DriverDate { get; init; }
+
+    /// <summary>What work takes on it, where that was measured; null for what all stand-ins have in common.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public MachineCosts? Costs { get; init; }
 
     /// <summary>The drive on which something lies; the first one where none is said to hold it, null without drives.</summary>
     public Drive? DriveFor(DriveRole role) =>

@@ -132,30 +132,29 @@ public static class CostModel
     /// where all cores together are.</summary>
     private static (double Most, double Busy)? FewCores(List<Stream> streams, PlaybackPlan plan)
     {
-        if (plan.Settings.Program?.DecoderCores is not { } most || streams.Count == 0)
+        if ((plan.Settings.Program?.DecoderCores ?? plan.Settings.Threads) is not { } most || streams.Count == 0)
         {
             return null;
         }
 
         var longest = Longest(streams, 0, plan, most);
         return longest <= Shared(streams, 0, plan) ? null
-            : (most, streams.Sum(stream => DecodeSeconds(stream, 0, plan.Timeline.Rate, plan.Machine.Processor, 1)) / longest);
+            : (most, streams.Sum(stream => DecodeSeconds(stream, 0, plan, 1)) / longest);
     }
 
     /// <summary>With so many cores for each decoder, side by side.</summary>
     private static double Longest(List<Stream> streams, int position, PlaybackPlan plan, double most) =>
-        streams.Max(stream => DecodeSeconds(stream, position, plan.Timeline.Rate, plan.Machine.Processor, most));
+        streams.Max(stream => DecodeSeconds(stream, position, plan, most));
 
     /// <summary>With every core for one decoder after the other.</summary>
     private static double Shared(List<Stream> streams, int position, PlaybackPlan plan) =>
-        streams.Sum(stream =>
-            DecodeSeconds(stream, position, plan.Timeline.Rate, plan.Machine.Processor, plan.Machine.Processor.InFastCores));
+        streams.Sum(stream => DecodeSeconds(stream, position, plan, plan.Machine.Processor.InFastCores));
 
-    private static double DecodeSeconds(Stream stream, int position, FrameRate timeline, Processor processor, double cores)
+    private static double DecodeSeconds(Stream stream, int position, PlaybackPlan plan, double cores)
     {
-        var format = stream.Format;
-        var cost = DecodeCost.Of(format.Codec);
-        var perFrame = stream.DecodedPerFrame(timeline);
+        var (format, processor) = (stream.Format, plan.Machine.Processor);
+        var cost = DecodeCost.Of(format, plan.Machine);
+        var perFrame = stream.DecodedPerFrame(plan.Timeline.Rate);
         var seconds = format.IsAllIntra
             ? perFrame * cost.CoreSeconds(format, 0)
             : SourceFramesAt(position, perFrame).Sum(frame => cost.CoreSeconds(format, frame % format.GopLength));
@@ -182,7 +181,7 @@ public static class CostModel
         var byPlace = pieces.ToLookup(piece => piece.RunsOn switch
         {
             EffectPlace.OneCore => Station.OneCore,
-            _ when program?.WorksOnOneCore(piece.Effect) == true => Station.OneCore,
+            _ when program?.WorksOnOneCore(piece.Work) == true => Station.OneCore,
             EffectPlace.ProcessorOnly => Station.Processor,
             _ => onGraphics ? Station.Graphics : Station.Processor,
         });
@@ -196,7 +195,9 @@ public static class CostModel
             plan.Machine.Graphics[0].ReachedBandwidth(plan.Machine.Memory) * 1e9));
 
     private static double ProcessorSeconds(PlaybackPlan plan, List<TreatmentPiece> pieces, double cores) =>
-        pieces.Sum(piece => piece.CoreSeconds) / (cores * plan.Machine.Processor.FastSpeed);
+        pieces.Sum(piece => plan.Machine.Costs?.NanosecondsOf(piece.Work, piece.Deep) is { } measured
+            ? measured * 1e-9 * piece.Pixels
+            : piece.CoreSeconds) / (cores * plan.Machine.Processor.FastSpeed);
 
     private static IEnumerable<EffectKind> KindsOf(Passage passage) =>
         passage.AllEffects()

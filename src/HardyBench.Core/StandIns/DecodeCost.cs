@@ -1,4 +1,5 @@
 using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
 
 namespace HardyBench.Core.StandIns;
 
@@ -36,6 +37,11 @@ public sealed record DecodeCost(double PerSampleByte, double PerBit, double Seri
         Codec.CameraRaw => new DecodeCost(9e-9, 6e-9, 0.01, 32),
         _ => new DecodeCost(3.6e-9, 8.5e-9, 0.05, 8),
     };
+
+    /// <summary>What it takes on a machine: as measured on it, else as on all.</summary>
+    public static DecodeCost Of(ClipFormat format, Machine machine) => machine.Costs?.Of(format) is { } measured
+        ? new DecodeCost(measured.PerSampleByte, measured.PerBit, measured.SerialPart, Of(format.Codec).UsableThreads)
+        : Of(format.Codec);
 
     /// <summary>Core-seconds on the reference core for the source frame at <paramref name="position"/> of its GOP.</summary>
     public double CoreSeconds(ClipFormat format, int position) =>

@@ -9,8 +9,8 @@ namespace HardyBench.Core.StandIns;
 /// <param name="Deep">Whether with more than 8 bits a sample.</param>
 public readonly record struct TreatmentPiece(EffectCost Cost, EffectPlace RunsOn, double Pixels, bool Deep)
 {
-    /// <summary>The effect's id; null for what comes with no effect.</summary>
-    public string? Effect { get; init; }
+    /// <summary>The effect's id, or the name of what comes with no effect.</summary>
+    public required string Work { get; init; }
 
     /// <summary>Seconds on one reference core.</summary>
     public double CoreSeconds => (Deep ? Cost.DeepNanoseconds : Cost.Nanoseconds) is { } fitted
@@ -21,6 +21,9 @@ public readonly record struct TreatmentPiece(EffectCost Cost, EffectPlace RunsOn
 /// <summary>What treating a frame of a passage asks, wherever it is done: for the weight that pages show and for stand-ins alike.</summary>
 public static class TreatmentCost
 {
+    /// <summary>Names of work that comes with no effect.</summary>
+    public const string Scaling = "scaling", Blend = "blend", ToColourAndBack = "colour-and-back", ToColour = "colour", Between = "between";
+
     /// <param name="passage">As it is played, without effects that are off.</param>
     /// <param name="formats">Of its layers' clips; null for one that is not known, which costs its effects alone.</param>
     /// <param name="raster">That effects work at.</param>
@@ -51,28 +54,29 @@ public static class TreatmentCost
             var pixels = raster.Pixels * size * size;
             if (formats[index] is { } format && (format.Raster != raster || size < 1))
             {
-                Add(EffectCost.Scaling, Math.Max(pixels, format.Raster.Pixels));
+                Add(EffectCost.Scaling, Scaling, Math.Max(pixels, format.Raster.Pixels));
             }
 
             if (inColour)
             {
-                Add(EffectCost.ToColour, pixels);
+                Add(EffectCost.ToColour, ToColour, pixels);
             }
 
             Chain(layer.Effects, clipDivisor is { } divisor && formats[index] is { } own ? own.Raster.DividedBy(divisor).Pixels : pixels);
             if (index > 0)
             {
-                Add(EffectCost.Blend, pixels);
+                Add(EffectCost.Blend, Blend, pixels);
             }
 
             if (layer.IsTranslucent)
             {
-                Add(EffectCost.Blend, pixels);
+                Add(EffectCost.Blend, Blend, pixels);
             }
 
             if (layer.Retime is { Method: not RetimeMethod.Repeat } retime && formats[index] is { } source)
             {
-                Add(retime.Method == RetimeMethod.Blend ? EffectCost.Blend : EffectCost.OpticalFlow, source.Raster.Pixels);
+                var (cost, work) = retime.Method == RetimeMethod.Blend ? (EffectCost.Blend, Blend) : (EffectCost.OpticalFlow, Between);
+                Add(cost, work, source.Raster.Pixels);
             }
         }
 
@@ -87,15 +91,15 @@ public static class TreatmentCost
             {
                 if (kind.InColour && !isInColour)
                 {
-                    Add(EffectCost.ToColourAndBack, pixels);
+                    Add(EffectCost.ToColourAndBack, ToColourAndBack, pixels);
                 }
 
                 isInColour = kind.InColour || inColour;
-                Add(kind.Cost, pixels, kind.RunsOn, kind.Id);
+                Add(kind.Cost, kind.Id, pixels, kind.RunsOn);
             }
         }
 
-        void Add(EffectCost cost, double pixels, EffectPlace place = EffectPlace.ProcessorOrGraphics, string? effect = null) =>
-            pieces.Add(new TreatmentPiece(cost, place, pixels, deep) { Effect = effect });
+        void Add(EffectCost cost, string work, double pixels, EffectPlace place = EffectPlace.ProcessorOrGraphics) =>
+            pieces.Add(new TreatmentPiece(cost, place, pixels, deep) { Work = work });
     }
 }

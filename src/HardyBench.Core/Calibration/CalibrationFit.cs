@@ -1,0 +1,135 @@
+using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
+using HardyBench.Core.StandIns;
+using HardyBench.Core.Timelines.Effects;
+using MathNet.Numerics.Distributions;
+using MathNet.Numerics.Statistics;
+
+namespace HardyBench.Core.Calibration;
+
+/// <summary>A machine cannot be calibrated from what was measured; the message says why.</summary>
+public sealed class CalibrationException(string message) : Exception(message);
+
+/// <summary>From what was measured to what work takes.</summary>
+/// <param name="CoreSpeed">Of one core against the reference core: the median over codecs.</param>
+/// <param name="Decodes">What was measured of decoding on one thread, and what the fit makes of it.</param>
+public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadOnlyList<FittedDecode> Decodes)
+{
+    /// <summary>However close a fit is, predictions are not closer: machines waver from minute to minute. Common practice, no source.</summary>
+    private const double LeastBand = 0.05;
+
+    private const double TwoSided = 0.975;
+
+    /// <param name="cores">Cores that were used where all were.</param>
+    /// <exception cref="CalibrationException">No decoding could be measured.</exception>
+    public static CalibrationFit Of(IReadOnlyList<Measure> measures, int cores, DateTimeOffset now)
+    {
+        var usable = measures.Where(measure => measure.FramesPerSecond > 0).ToList();
+        var groups = usable.Where(measure => measure.Kind == MeasureKind.OneThread)
+            .GroupBy(measure => (measure.Format.Codec, Deep: measure.Format.BitDepth > 8))
+            .Select(group => (group.Key, Rows: group.ToList(), Fit: FitOf([.. group])))
+            .ToList();
+        if (groups.Count == 0)
+        {
+            throw new CalibrationException("No clip could be decoded long enough to tell what it takes. Make the clips anew and measure again.");
+        }
+
+        var speed = groups
+            .SelectMany(group => group.Rows.Select(row =>
+                DecodeCost.Of(row.Format.Codec).MeanCoreSeconds(row.Format) / row.SecondsPerFrame))
+            .Median();
+
+        // Few clips a codec tell little of the spread, so it is taken from all of them together.
+        var free = Math.Max(1, groups.Sum(group => group.Rows.Count - group.Fit.Free));
+        var sigma = Math.Sqrt(groups.Sum(group => group.Fit.Residuals.Sum(residual => residual * residual)) / free);
+        var quantile = StudentT.InvCDF(0, 1, free, TwoSided);
+        var decoding = groups.Select(group => CostOf(group.Key, group.Rows, group.Fit, usable, cores, speed, quantile * sigma)).ToList();
+        return new CalibrationFit(
+            speed,
+            new MachineCosts(decoding, TreatingOf(usable, cores, speed), Math.Max(LeastBand, quantile * sigma), now),
+            [.. groups.SelectMany(group => group.Rows.Zip(group.Fit.Residuals, (row, residual) =>
+                new FittedDecode(row.Clip, row.Format, row.SecondsPerFrame, row.SecondsPerFrame * (1 - residual))))]);
+    }
+
+    /// <summary>Shares of what was measured are fitted, so that a large frame counts no more than a small one.</summary>
+    private static NonNegative FitOf(IReadOnlyList<Measure> rows) => NonNegative.Solve(
+        [.. rows.Select(row => new[] { SampleBytes(row.Format) / row.SecondsPerFrame, row.Format.BitsPerFrame / row.SecondsPerFrame })],
+        [.. rows.Select(_ => 1.0)]);
+
+    private static CodecCost CostOf(
+        (Codec Codec, bool Deep) key, List<Measure> rows, NonNegative fit, List<Measure> all, int cores, double speed, double half)
+    {
+        var gains = rows
+            .Select(one => (one, All: all.FirstOrDefault(other => other.Kind == MeasureKind.AllThreads && other.Clip == one.Clip)))
+            .Where(pair => pair.All is not null)
+            .Select(pair => pair.All!.FramesPerSecond / pair.one.FramesPerSecond)
+            .ToList();
+        return new CodecCost(
+            key.Codec,
+            key.Deep,
+            fit.Coefficients[0] * speed,
+            fit.Coefficients[1] * speed,
+            Half(fit.Unscaled[0], fit.Coefficients[0]) * speed,
+            Half(fit.Unscaled[1], fit.Coefficients[1]) * speed,
+            gains.Count == 0 ? 0 : SerialPart(gains.Median(), cores),
+            rows.Max(row => SampleBytes(row.Format)),
+            rows.Max(row => row.Format.BitsPerFrame));
+
+        // What clips of one kind cannot tell apart is known no better than that it is something.
+        double Half(double unscaled, double value) => double.IsFinite(unscaled) ? half * Math.Sqrt(unscaled) : value;
+    }
+
+    /// <summary>Amdahl's law (1967) the other way round: the part that makes so many cores gain no more than they do.</summary>
+    private static double SerialPart(double gain, int cores) => cores <= 1 ? 0 : Math.Clamp((cores / gain - 1) / (cores - 1), 0, 1);
+
+    private static List<WorkTime> TreatingOf(List<Measure> all, int cores, double speed)
+    {
+        var treated = all.Where(measure => measure.Kind == MeasureKind.Treatment).ToList();
+        var works = treated.Select(measure => measure.Work).OfType<string>().Distinct().ToList();
+        var times = works.ToDictionary(work => work, work => (Shallow: Of(work, deep: false), Deep: Of(work, deep: true)));
+        var way = (Shallow: Way(deep: false), Deep: Way(deep: true));
+        return
+        [
+            .. works.Where(work => work != CalibrationPlan.Chain).Select(work => EffectCatalogue.Find(work)?.InColour == true
+                ? new WorkTime(work, Less(times[work].Shallow, way.Shallow), Less(times[work].Deep, way.Deep))
+                : new WorkTime(work, times[work].Shallow, times[work].Deep)),
+            .. way is (null, null) ? Array.Empty<WorkTime>() : [new WorkTime(TreatmentCost.ToColourAndBack, way.Shallow, way.Deep)],
+        ];
+
+        // Two alone have the way there and back twice, in a chain once.
+        double? Way(bool deep) =>
+            Of("primary-grade", deep) is { } grade && Of("curves", deep) is { } curves && Of(CalibrationPlan.Chain, deep) is { } chain
+                ? Math.Clamp(grade + curves - chain, 0, Math.Min(grade, curves))
+                : null;
+
+        double? Less(double? time, double? shared) => time is { } all && shared is { } part ? Math.Max(0, all - part) : time;
+
+        double? Of(string work, bool deep)
+        {
+            if (treated.FirstOrDefault(measure => measure.Work == work && measure.Deep == deep) is not { } measure
+                || Alone(measure) is not { } bare)
+            {
+                return null;
+            }
+
+            var isAlone = EffectCatalogue.Find(work)?.RunsOn == EffectPlace.OneCore;
+            // What runs on one core goes on beside the decoding, which only sets the pace where it takes longer.
+            var seconds = isAlone ? measure.SecondsPerFrame : Math.Max(0, measure.SecondsPerFrame - bare) * cores;
+            return seconds * speed / measure.Pixels * 1e9;
+        }
+
+        // The same footage without the treatment; of two layers it is decoded twice.
+        double? Alone(Measure measure) => measure.Work == TreatmentCost.Scaling
+            ? all.FirstOrDefault(one => one.Kind == (cores > 1 ? MeasureKind.AllThreads : MeasureKind.OneThread) && one.Clip == measure.Clip)
+                ?.SecondsPerFrame
+            : treated.FirstOrDefault(one => one.Work is null && one.Clip == measure.Clip)?.SecondsPerFrame
+                * (measure.Work == TreatmentCost.Blend ? 2 : 1);
+    }
+
+    private static double SampleBytes(ClipFormat format) => format.SamplesPerFrame * format.BytesPerSample;
+}
+
+/// <summary>A decode that was measured, and what the fit makes of it.</summary>
+/// <param name="Measured">Seconds a frame on one thread.</param>
+/// <param name="Fitted">Seconds a frame on one thread.</param>
+public sealed record FittedDecode(string Clip, ClipFormat Format, double Measured, double Fitted);

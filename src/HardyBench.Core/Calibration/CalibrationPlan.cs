@@ -1,0 +1,109 @@
+using HardyBench.Core.Findings;
+using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Core.StandIns;
+using HardyBench.Core.Timelines;
+using HardyBench.Core.Timelines.Effects;
+
+namespace HardyBench.Core.Calibration;
+
+/// <summary>Plans that are played without a clock so that what each kind of work takes shows, a passage for each.</summary>
+/// <param name="clips">The clips that it may play.</param>
+/// <param name="plain">Clips that are cheap to decode, under which treatment is measured: one of 8 bits a sample and one of more, of one
+/// raster.</param>
+/// <param name="scaled">A clip of another raster, which is brought to that one.</param>
+/// <param name="textOf">What effects with a text are given; null for none.</param>
+public sealed class CalibrationPlan(
+    IReadOnlyDictionary<string, Clip> clips, IReadOnlyList<string> plain, string scaled, Func<EffectKind, string?> textOf)
+{
+    /// <summary>Frames at either cut of a passage that do not count, and as many that count at least: whole GOPs of the clips.</summary>
+    private const int Aside = 21, Gop = 20, MostGops = 15;
+
+    /// <summary>How long a passage is to play at least.</summary>
+    private static readonly TimeSpan AtLeast = TimeSpan.FromSeconds(0.8);
+
+    /// <summary>Two effects in one chain share the way to red, green and blue and back, which each has for itself when alone.</summary>
+    public const string Chain = "primary-grade+curves";
+
+    private static readonly string[] Chained = ["primary-grade", "curves"];
+
+    /// <summary>The plans in order, each with what its passages measure.</summary>
+    /// <param name="cores">Cores that may be used; with one there is nothing to share out.</param>
+    public IEnumerable<(PlaybackPlan Plan, IReadOnlyList<Measure> Measures)> For(Machine machine, int cores)
+    {
+        foreach (var kind in cores > 1 ? new[] { MeasureKind.OneThread, MeasureKind.AllThreads } : [MeasureKind.OneThread])
+        {
+            foreach (var raster in clips.Values.GroupBy(clip => clip.Format.Raster))
+            {
+                yield return Plan(machine, raster.Key, [.. raster.Select(clip => (Bare(clip), Measured(kind, clip)))],
+                    kind == MeasureKind.OneThread ? 1 : cores);
+            }
+        }
+
+        yield return Plan(machine, clips[plain[0]].Format.Raster, [.. Treatments()], cores);
+    }
+
+    /// <summary>What came out, passage by passage.</summary>
+    public static IReadOnlyList<Measure> Read(Run run, IReadOnlyList<Measure> measures) =>
+    [
+        .. measures.Index().Select(one => one.Item with
+        {
+            FramesPerSecond = SustainedRate.Of([.. run.FramesOf(one.Index).Select(frame => frame.Shown).OfType<TimeSpan>()], run.Header.Settings),
+        }),
+    ];
+
+    private IEnumerable<(Passage Passage, Measure Measure)> Treatments()
+    {
+        var kinds = EffectCatalogue.All
+            .Where(kind => kind.RunsOn != EffectPlace.StandInsOnly && kind.Id != EffectCatalogue.Placement).ToList();
+        foreach (var clip in plain.Select(id => clips[id]))
+        {
+            // What all of them are measured against is played beside them, and so in the same minute.
+            yield return (Bare(clip), Treated(clip, null));
+            foreach (var kind in kinds)
+            {
+                yield return (Bare(clip) with { Layers = [new Layer(clip.Id, [Of(kind)])] }, Treated(clip, kind.Id));
+            }
+
+            yield return (
+                Bare(clip) with { Layers = [new Layer(clip.Id, [.. Chained.Select(id => Of(kinds.Single(kind => kind.Id == id)))])] },
+                Treated(clip, Chain));
+            yield return (
+                Bare(clip) with { Layers = [new Layer(clip.Id, []), new Layer(clip.Id, [])] },
+                Treated(clip, TreatmentCost.Blend));
+        }
+
+        var large = clips[scaled];
+        yield return (Bare(large), Treated(large, TreatmentCost.Scaling) with { Pixels = large.Format.Raster.Pixels });
+    }
+
+    private Effect Of(EffectKind kind) => Effect.Of(kind.Id) with { Text = textOf(kind) };
+
+    private static Passage Bare(Clip clip) => new(clip.Title, 0, [new Layer(clip.Id, [])], []);
+
+    private static Measure Measured(MeasureKind kind, Clip clip) => new(kind, clip.Id, clip.Format, null, 0, clip.Format.BitDepth > 8, 0);
+
+    private static Measure Treated(Clip clip, string? work) => new(
+        MeasureKind.Treatment, clip.Id, clip.Format, work, clip.Format.Raster.Pixels, clip.Format.BitDepth > 8, 0);
+
+    private (PlaybackPlan Plan, IReadOnlyList<Measure> Measures) Plan(
+        Machine machine, Raster raster, IReadOnlyList<(Passage Passage, Measure Measure)> all, int threads)
+    {
+        var timeline = new Timeline(
+            "calibration", "Calibration", raster, clips.Values.First().Format.Rate,
+            [.. all.Select(one => one.Passage with { FrameCount = FramesFor(one.Passage, raster, threads) })]);
+        var settings = new PlaybackSettings(Policy: PlayingPolicy.Unpaced, Threads: threads, Cache: FileCache.Warm);
+        return (new PlaybackPlan(timeline, clips, machine, settings), [.. all.Select(one => one.Measure)]);
+    }
+
+    /// <summary>As many as last long enough on reference cores, in whole GOPs.</summary>
+    private int FramesFor(Passage passage, Raster raster, int threads)
+    {
+        var weight = PassageWeight.Of(passage, new Timeline("t", "T", raster, new FrameRate(1), [passage]), clips);
+        var rate = clips[passage.Layers[0].ClipId].Format.Rate.FramesPerSecond;
+        // The weight is of a second of a timeline of one frame a second, which runs through a whole second of footage.
+        var seconds = (weight.DecodeCores / rate + weight.EffectsCores) / threads;
+        return Aside + Gop * Math.Clamp((int)Math.Ceiling(AtLeast / TimeSpan.FromSeconds(Math.Max(1e-4, seconds) * Gop)), 1, MostGops);
+    }
+}
