@@ -5,12 +5,12 @@ using HardyBench.Workbench;
 using HardyBench.Workbench.Data;
 
 // Measures what the product promises about itself, side by side with what it is measured against, in one run.
-// Usage: make bench [WHAT="decode chain simulation playing live keeping footage practice costs overload limiters answer"]. Uses the full pack of
+// Usage: make bench [WHAT="decode chain simulation playing live keeping footage practice costs overload limiters answer prediction"]. Uses the full pack of
 // the data folder ($HARDYBENCH_DATA) and makes it if needed.
 string[] wanted =
     args.Length > 0 ? args
     : ["decode", "chain", "simulation", "playing", "live", "keeping", "footage", "practice", "costs", "overload", "limiters",
-        "answer"];
+        "answer", "prediction"];
 if (wanted is [LiveBenchmark.Page, var address])
 {
     await LiveBenchmark.ListenAsync(address);
@@ -64,6 +64,9 @@ async Task<bool> MeasureAsync(string what)
     {
         case "decode":
             DecodeBenchmark.Run(bench);
+            break;
+        case "prediction":
+            await PredictionBenchmark.RunAsync(bench);
             break;
         case "simulation":
             SimulationBenchmark.Run();

@@ -14,6 +14,7 @@ var root = new RootCommand("Plays benchmark timelines on this machine and on sta
     ProgramsCommand.Create(),
     PlayCommand.Create(),
     TrialCommand.Create(),
+    CalibrateCommand.Create(),
     RunsCommand.Create(),
     AdviseCommand.Create(),
     BriefsCommand.Create(),

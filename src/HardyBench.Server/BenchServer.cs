@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using HardyBench.Formats.Json;
 using HardyBench.Server.Advice;
 using HardyBench.Server.Aids;
+using HardyBench.Server.Calibration;
 using HardyBench.Server.Clips;
 using HardyBench.Server.Comparing;
 using HardyBench.Server.Guard;
@@ -64,6 +65,7 @@ public static class BenchServer
         services.AddSingleton(bench);
         var pages = new PagesHere();
         bench.Plays.PagesHere = () => pages.Count;
+        bench.Calibrations.PagesHere = () => pages.Count;
         services.AddSingleton(pages);
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton<LiveFeed>();
@@ -74,6 +76,7 @@ public static class BenchServer
         services.AddHostedService(provider => provider.GetRequiredService<PlayDesk>());
         services.AddSingleton<ClipDesk>();
         services.AddSingleton<AidDesk>();
+        services.AddSingleton<CalibrationDesk>();
         // Setting out the demo is no reason to take the page down.
         services.Configure<HostOptions>(options => options.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore);
         if (demo)
@@ -133,6 +136,7 @@ public static class BenchServer
         app.MapUploads();
         app.MapTimelines();
         app.MapAids();
+        app.MapCalibration();
         app.MapPlays();
         app.MapTrials();
         app.MapRuns();

@@ -1,6 +1,8 @@
+using System.Globalization;
 using System.Text.Json;
 using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Advice.Parts;
+using HardyBench.Core.Calibration;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback.Programs;
 using HardyBench.Formats.Json;
@@ -72,6 +74,38 @@ public sealed class ShelfStore<T>(BenchDatabaseFactory databases, string kind, F
         return kept;
     }
 
+    /// <summary>The last so many that are not put aside, in their order.</summary>
+    public async Task<IReadOnlyList<T>> LastAsync(int count)
+    {
+        await using var database = databases.CreateDbContext();
+        var documents = await database
+            .Documents.AsNoTracking()
+            .Where(document => document.Kind == kind && document.DeletedAtUtc == null)
+            .OrderByDescending(document => document.Order)
+            .Take(count)
+            .ToListAsync();
+        return [.. documents.Select(document => JsonSerializer.Deserialize<T>(document.Json, BenchJson.Options)!).Reverse()];
+    }
+
+    /// <summary>Keeps one under its id whatever was there, at the end where nothing was.</summary>
+    public async Task ReplaceAsync(T thing)
+    {
+        await using var database = databases.CreateDbContext();
+        await using var step = await database.Database.BeginTransactionAsync();
+        var json = JsonSerializer.Serialize(thing, BenchJson.Options);
+        if (await database.Documents.FindAsync(kind, idOf(thing)) is not { } existing)
+        {
+            var order = await database.Documents.Where(document => document.Kind == kind).MaxAsync(document => (int?)document.Order) ?? 0;
+            existing = new DocumentEntity { Kind = kind, Id = idOf(thing), Order = order + 1, Json = json };
+            database.Add(existing);
+        }
+
+        (existing.Json, existing.DeletedAtUtc) = (json, null);
+        existing.Version++;
+        await database.SaveChangesAsync();
+        await step.CommitAsync();
+    }
+
     /// <summary>Puts one aside, or brings it back; runs that name it stay.</summary>
     /// <returns>Whether there is one to put aside or bring back.</returns>
     public async Task<bool> PutAsideAsync(string id, bool aside, DateTimeOffset now)
@@ -110,6 +144,12 @@ public static class Shelves
     public static ShelfStore<Machine> Machines(BenchDatabaseFactory databases) => new(databases, "machine", machine => machine.Id);
 
     public static ShelfStore<Brief> Briefs(BenchDatabaseFactory databases) => new(databases, "brief", brief => brief.Id);
+
+    public static ShelfStore<MachineCalibration> Calibrations(BenchDatabaseFactory databases) =>
+        new(databases, "calibration", calibration => calibration.Id);
+
+    public static ShelfStore<Prediction> Predictions(BenchDatabaseFactory databases) =>
+        new(databases, "prediction", prediction => prediction.RunId.ToString(CultureInfo.InvariantCulture));
 
     public static ShelfStore<Part> Parts(BenchDatabaseFactory databases) => new(databases, "part", part => part.Id);
 

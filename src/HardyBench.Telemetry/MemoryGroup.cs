@@ -13,13 +13,10 @@ internal sealed class MemoryGroup(SystemFiles files, string folder, string limit
 
     /// <summary>The closest of the groups that this process is in, its own and those around it; null where none limits it.</summary>
     public static MemoryGroup? Of(SystemFiles files) =>
-        (files.ReadText("proc/self/cgroup") ?? string.Empty).Split('\n')
-            .Select(line => line.Split(':', 3))
-            .Where(fields => fields.Length == 3)
-            .SelectMany(fields => fields[1].Split(',').Contains("memory")
-                ? Around("sys/fs/cgroup/memory", fields[2], "memory.limit_in_bytes", "memory.usage_in_bytes")
-                : fields[1].Length == 0 ? Around("sys/fs/cgroup", fields[2], "memory.max", "memory.current") : [])
-            .Select(place => new MemoryGroup(files, place.Folder, place.Limit, place.Use))
+        ControlGroups.Around(files, "memory")
+            .Select(place => place.IsFirstVersion
+                ? new MemoryGroup(files, place.Folder, "memory.limit_in_bytes", "memory.usage_in_bytes")
+                : new MemoryGroup(files, place.Folder, "memory.max", "memory.current"))
             .Where(group => group.Limit is not null)
             .MinBy(group => group.Limit);
 
@@ -36,15 +33,5 @@ internal sealed class MemoryGroup(SystemFiles files, string folder, string limit
             .Select(line => line.Split(' '))
             .FirstOrDefault(fields => fields is ["inactive_file", _])?[1];
         return (used - (double.TryParse(idle, NumberStyles.None, CultureInfo.InvariantCulture, out var bytes) ? bytes : 0), fitted);
-    }
-
-    private static IEnumerable<(string Folder, string Limit, string Use)> Around(string root, string path, string limit, string use)
-    {
-        for (var rest = path.TrimEnd('/'); rest.Length > 0; rest = rest[..rest.LastIndexOf('/')])
-        {
-            yield return (root + rest, limit, use);
-        }
-
-        yield return (root, limit, use);
     }
 }

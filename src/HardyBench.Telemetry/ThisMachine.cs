@@ -59,7 +59,9 @@ public static class ThisMachine
     private static (double Fitted, double Used) Memory(SystemFiles files)
     {
         var (fitted, available) = (Kibibytes("MemTotal"), Kibibytes("MemAvailable"));
-        return (fitted, Math.Max(0, fitted - available));
+        return MemoryGroup.Of(files)?.Read() is { } limited && limited.Fitted / 1e9 < fitted
+            ? (Math.Round(limited.Fitted / 1e9, 1), Math.Max(0, Math.Round(limited.Used / 1e9, 1)))
+            : (fitted, Math.Max(0, fitted - available));
 
         double Kibibytes(string name) =>
             Field(files, "proc/meminfo", name)?.Split(' ')[0] is { } text

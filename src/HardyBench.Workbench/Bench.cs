@@ -10,6 +10,7 @@ using HardyBench.Media.EffectFiles;
 using HardyBench.Store;
 using HardyBench.Workbench.Advice;
 using HardyBench.Workbench.Aids;
+using HardyBench.Workbench.Calibration;
 using HardyBench.Workbench.Comparing;
 using HardyBench.Workbench.Data;
 using HardyBench.Workbench.Demo;
@@ -32,7 +33,7 @@ public sealed class Bench : IDisposable
     private readonly ShelfStore<Brief> briefs;
     private readonly ShelfStore<Part> parts;
 
-    private Bench(DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack, string? watched)
+    private Bench(DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack, CalibrationPack calibration, string? watched)
     {
         Folder = folder;
         (Runs, RunList) = (new RunStore(databases), new RunList(databases));
@@ -56,6 +57,10 @@ public sealed class Bench : IDisposable
         Players = new Players(program);
         Aids = new AidJobs(aids, Clips, program, effects);
         Plays = new PlayJobs(Timelines, Machines, Clips, Aids, Runs, Players, aids, effects, folder.Path);
+        Calibrations = new CalibrationJobs(
+            Shelves.Calibrations(databases), Shelves.Predictions(databases), machines, calibration,
+            new ClipFolder(folder.Clips, calibration.Recipes), Players, effects, folder.Path);
+        Plays.Played = Calibrations.ForetellAsync;
         Trials = new TrialJobs(Machines, Clips, Aids, Plays, Runs, new TrialStore(databases));
         Advice = new AdviceJobs(Timelines, Machines, Clips, Runs, Plays);
         (Briefs, Catalogue) = (new BriefJobs(briefs), new CatalogueJobs(parts));
@@ -90,6 +95,8 @@ public sealed class Bench : IDisposable
 
     public PlayJobs Plays { get; }
 
+    public CalibrationJobs Calibrations { get; }
+
     public TrialJobs Trials { get; }
 
     public AdviceJobs Advice { get; }
@@ -121,7 +128,8 @@ public sealed class Bench : IDisposable
             await databases.MigrateAsync(stop);
             var now = DateTimeOffset.UtcNow;
             await new RunStore(databases).ClearAwayAsync(now);
-            var bench = new Bench(folder, databases, small ? StarterPack.Small : StarterPack.Full, watched);
+            var bench = new Bench(folder, databases, small ? StarterPack.Small : StarterPack.Full,
+                small ? CalibrationPack.Small : CalibrationPack.Full, watched);
             bench.Clips.Own!.ClearAway((now - RunStore.KeptAside).UtcDateTime);
             await bench.Clips.Own!.LookAsync(stop);
             await bench.Runs.DigestAnewAsync();

@@ -73,6 +73,16 @@ internal static class BriefsCommand
             Terminal.Say($"{AnswerWords.Of(remedy)}: {AnswerWords.Gain(remedy)}");
         }
 
+        foreach (var rung in answer.Ladder.Rungs.Concat(answer.Ladder.Useless))
+        {
+            Terminal.Say($"{AnswerWords.Of(rung)}, {AnswerWords.Money(rung.Price)}: {AnswerWords.Gain(rung)}");
+        }
+
+        if (AnswerWords.Path(answer) is { } path)
+        {
+            Terminal.Say(path);
+        }
+
         var table = new Table().AddColumns("price", "what", "headroom", "chance", "gives way first");
         foreach (var step in answer.Shortlist.Within(answer.Brief.Budget).Steps)
         {

@@ -146,10 +146,4 @@ internal static class ClipsCommand
 
     private static string Existing(FileInfo file) =>
         file.Exists ? file.FullName : throw new MediaException($"There is no file {file.FullName}.");
-
-    /// <summary>Reports at once on the caller's thread, so that lines keep their order.</summary>
-    private sealed class Direct<T>(Action<T> report) : IProgress<T>
-    {
-        public void Report(T value) => report(value);
-    }
 }

@@ -20,11 +20,11 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
 
     private const double TwoSided = 0.975;
 
-    /// <param name="cores">Cores that were used where all were.</param>
+    /// <param name="cores">Cores that could be used; a part of one where a control group leaves no whole one.</param>
     /// <exception cref="CalibrationException">No decoding could be measured.</exception>
-    public static CalibrationFit Of(IReadOnlyList<Measure> measures, int cores, DateTimeOffset now)
+    public static CalibrationFit Of(IReadOnlyList<Measure> measures, double cores, DateTimeOffset now)
     {
-        var usable = measures.Where(measure => measure.FramesPerSecond > 0).ToList();
+        var usable = measures.Where(measure => measure is { FramesPerSecond: > 0, DecodeSeconds: > 0 }).ToList();
         var groups = usable.Where(measure => measure.Kind == MeasureKind.OneThread)
             .GroupBy(measure => (measure.Format.Codec, Deep: measure.Format.BitDepth > 8))
             .Select(group => (group.Key, Rows: group.ToList(), Fit: FitOf([.. group])))
@@ -36,7 +36,7 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
 
         var speed = groups
             .SelectMany(group => group.Rows.Select(row =>
-                DecodeCost.Of(row.Format.Codec).MeanCoreSeconds(row.Format) / row.SecondsPerFrame))
+                DecodeCost.Of(row.Format.Codec).MeanCoreSeconds(row.Format) / row.DecodeSeconds))
             .Median();
 
         // Few clips a codec tell little of the spread, so it is taken from all of them together.
@@ -46,24 +46,21 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
         var decoding = groups.Select(group => CostOf(group.Key, group.Rows, group.Fit, usable, cores, speed, quantile * sigma)).ToList();
         return new CalibrationFit(
             speed,
-            new MachineCosts(decoding, TreatingOf(usable, cores, speed), Math.Max(LeastBand, quantile * sigma), now),
+            new MachineCosts(decoding, TreatingOf(usable, speed), Math.Max(LeastBand, quantile * sigma), now),
             [.. groups.SelectMany(group => group.Rows.Zip(group.Fit.Residuals, (row, residual) =>
-                new FittedDecode(row.Clip, row.Format, row.SecondsPerFrame, row.SecondsPerFrame * (1 - residual))))]);
+                new FittedDecode(row.Clip, row.Format, row.DecodeSeconds, row.DecodeSeconds * (1 - residual))))]);
     }
 
     /// <summary>Shares of what was measured are fitted, so that a large frame counts no more than a small one.</summary>
     private static NonNegative FitOf(IReadOnlyList<Measure> rows) => NonNegative.Solve(
-        [.. rows.Select(row => new[] { SampleBytes(row.Format) / row.SecondsPerFrame, row.Format.BitsPerFrame / row.SecondsPerFrame })],
+        [.. rows.Select(row => new[] { SampleBytes(row.Format) / row.DecodeSeconds, row.Format.BitsPerFrame / row.DecodeSeconds })],
         [.. rows.Select(_ => 1.0)]);
 
     private static CodecCost CostOf(
-        (Codec Codec, bool Deep) key, List<Measure> rows, NonNegative fit, List<Measure> all, int cores, double speed, double half)
+        (Codec Codec, bool Deep) key, List<Measure> rows, NonNegative fit, List<Measure> all, double cores, double speed, double half)
     {
-        var gains = rows
-            .Select(one => (one, All: all.FirstOrDefault(other => other.Kind == MeasureKind.AllThreads && other.Clip == one.Clip)))
-            .Where(pair => pair.All is not null)
-            .Select(pair => pair.All!.FramesPerSecond / pair.one.FramesPerSecond)
-            .ToList();
+        var busy = all.Where(one => one.Kind == MeasureKind.AllThreads && rows.Exists(row => row.Clip == one.Clip))
+            .Select(one => one.CoresDecoding).ToList();
         return new CodecCost(
             key.Codec,
             key.Deep,
@@ -71,7 +68,7 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
             fit.Coefficients[1] * speed,
             Half(fit.Unscaled[0], fit.Coefficients[0]) * speed,
             Half(fit.Unscaled[1], fit.Coefficients[1]) * speed,
-            gains.Count == 0 ? 0 : SerialPart(gains.Median(), cores),
+            busy.Count == 0 ? 0 : SerialPart(busy.Median(), cores),
             rows.Max(row => SampleBytes(row.Format)),
             rows.Max(row => row.Format.BitsPerFrame));
 
@@ -79,10 +76,10 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
         double Half(double unscaled, double value) => double.IsFinite(unscaled) ? half * Math.Sqrt(unscaled) : value;
     }
 
-    /// <summary>Amdahl's law (1967) the other way round: the part that makes so many cores gain no more than they do.</summary>
-    private static double SerialPart(double gain, int cores) => cores <= 1 ? 0 : Math.Clamp((cores / gain - 1) / (cores - 1), 0, 1);
+    /// <summary>Amdahl's law (1967) the other way round: the part that keeps no more cores than these busy, of so many.</summary>
+    private static double SerialPart(double busy, double cores) => cores <= 1 ? 0 : Math.Clamp((cores / busy - 1) / (cores - 1), 0, 1);
 
-    private static List<WorkTime> TreatingOf(List<Measure> all, int cores, double speed)
+    private static List<WorkTime> TreatingOf(List<Measure> all, double speed)
     {
         var treated = all.Where(measure => measure.Kind == MeasureKind.Treatment).ToList();
         var works = treated.Select(measure => measure.Work).OfType<string>().Distinct().ToList();
@@ -104,32 +101,18 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
 
         double? Less(double? time, double? shared) => time is { } all && shared is { } part ? Math.Max(0, all - part) : time;
 
-        double? Of(string work, bool deep)
-        {
-            if (treated.FirstOrDefault(measure => measure.Work == work && measure.Deep == deep) is not { } measure
-                || Alone(measure) is not { } bare)
-            {
-                return null;
-            }
-
-            var isAlone = EffectCatalogue.Find(work)?.RunsOn == EffectPlace.OneCore;
-            // What runs on one core goes on beside the decoding, which only sets the pace where it takes longer.
-            var seconds = isAlone ? measure.SecondsPerFrame : Math.Max(0, measure.SecondsPerFrame - bare) * cores;
-            return seconds * speed / measure.Pixels * 1e9;
-        }
-
-        // The same footage without the treatment; of two layers it is decoded twice.
-        double? Alone(Measure measure) => measure.Work == TreatmentCost.Scaling
-            ? all.FirstOrDefault(one => one.Kind == (cores > 1 ? MeasureKind.AllThreads : MeasureKind.OneThread) && one.Clip == measure.Clip)
-                ?.SecondsPerFrame
-            : treated.FirstOrDefault(one => one.Work is null && one.Clip == measure.Clip)?.SecondsPerFrame
-                * (measure.Work == TreatmentCost.Blend ? 2 : 1);
+        // What the same footage takes without treatment is not of it.
+        double? Of(string work, bool deep) =>
+            treated.FirstOrDefault(measure => measure.Work == work && measure.Deep == deep) is { } measure
+            && treated.FirstOrDefault(one => one.Work is null && one.Deep == deep) is { } bare
+                ? Math.Max(0, measure.EffectsSeconds - bare.EffectsSeconds) * speed / measure.Pixels * 1e9
+                : null;
     }
 
     private static double SampleBytes(ClipFormat format) => format.SamplesPerFrame * format.BytesPerSample;
 }
 
 /// <summary>A decode that was measured, and what the fit makes of it.</summary>
-/// <param name="Measured">Seconds a frame on one thread.</param>
-/// <param name="Fitted">Seconds a frame on one thread.</param>
+/// <param name="Measured">Processor seconds a frame on one thread.</param>
+/// <param name="Fitted">Processor seconds a frame on one thread.</param>
 public sealed record FittedDecode(string Clip, ClipFormat Format, double Measured, double Fitted);

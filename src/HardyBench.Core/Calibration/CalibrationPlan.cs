@@ -14,14 +14,15 @@ namespace HardyBench.Core.Calibration;
 /// raster.</param>
 /// <param name="scaled">A clip of another raster, which is brought to that one.</param>
 /// <param name="textOf">What effects with a text are given; null for none.</param>
+/// <param name="atLeast">How long a passage is to play at least, by the costs of the reference core.</param>
 public sealed class CalibrationPlan(
-    IReadOnlyDictionary<string, Clip> clips, IReadOnlyList<string> plain, string scaled, Func<EffectKind, string?> textOf)
+    IReadOnlyDictionary<string, Clip> clips, IReadOnlyList<string> plain, string scaled, Func<EffectKind, string?> textOf, TimeSpan atLeast)
 {
     /// <summary>Frames at either cut of a passage that do not count, and as many that count at least: whole GOPs of the clips.</summary>
-    private const int Aside = 21, Gop = 20, MostGops = 15;
+    private const int Aside = 2 * (Ahead + PlaybackSettings.DecodeAhead) + 1, Gop = 10, MostGops = 30;
 
-    /// <summary>How long a passage is to play at least.</summary>
-    private static readonly TimeSpan AtLeast = TimeSpan.FromSeconds(0.8);
+    /// <summary>Treated frames that may wait: few, because as many at either cut do not count.</summary>
+    private const int Ahead = 2;
 
     /// <summary>Two effects in one chain share the way to red, green and blue and back, which each has for itself when alone.</summary>
     public const string Chain = "primary-grade+curves";
@@ -36,7 +37,10 @@ public sealed class CalibrationPlan(
         {
             foreach (var raster in clips.Values.GroupBy(clip => clip.Format.Raster))
             {
-                yield return Plan(machine, raster.Key, [.. raster.Select(clip => (Bare(clip), Measured(kind, clip)))],
+                // What more cores gain shows in one clip of each kind and raster.
+                var played = kind == MeasureKind.OneThread ? raster
+                    : raster.GroupBy(clip => (clip.Format.Codec, clip.Format.BitDepth > 8)).Select(alike => alike.Last());
+                yield return Plan(machine, raster.Key, [.. played.Select(clip => (Bare(clip), Measured(kind, clip)))],
                     kind == MeasureKind.OneThread ? 1 : cores);
             }
         }
@@ -45,13 +49,44 @@ public sealed class CalibrationPlan(
     }
 
     /// <summary>What came out, passage by passage.</summary>
-    public static IReadOnlyList<Measure> Read(Run run, IReadOnlyList<Measure> measures) =>
-    [
-        .. measures.Index().Select(one => one.Item with
+    public static IReadOnlyList<Measure> Read(Run run, IReadOnlyList<Measure> measures)
+    {
+        var loads = run.Loads.Where(load => load.Kind is LoadKind.OwnDecode or LoadKind.OwnEffects)
+            .OrderBy(load => load.At).ToLookup(load => load.Kind);
+        return [.. measures.Index().Select(one => Read(run, one.Index, one.Item))];
+
+        Measure Read(Run of, int index, Measure measure)
         {
-            FramesPerSecond = SustainedRate.Of([.. run.FramesOf(one.Index).Select(frame => frame.Shown).OfType<TimeSpan>()], run.Header.Settings),
-        }),
-    ];
+            var shown = of.FramesOf(index).Select(frame => frame.Shown).OfType<TimeSpan>().ToList();
+            var aside = (Aside - 1) / 2;
+            if (shown.Count < Aside + Gop)
+            {
+                return measure;
+            }
+
+            var (from, to, frames) = (shown[aside], shown[^(aside + 1)], shown.Count - Aside);
+            return measure with
+            {
+                FramesPerSecond = frames / (to - from).TotalSeconds,
+                DecodeSeconds = ProcessorTime(loads[LoadKind.OwnDecode], from, to) / frames,
+                EffectsSeconds = ProcessorTime(loads[LoadKind.OwnEffects], from, to) / frames,
+            };
+        }
+    }
+
+    /// <summary>Processor seconds within a stretch: a reading is of the time since the one before it.</summary>
+    private static double ProcessorTime(IEnumerable<LoadReading> loads, TimeSpan from, TimeSpan to)
+    {
+        var (sum, before) = (0.0, TimeSpan.Zero);
+        foreach (var load in loads)
+        {
+            var (begin, end) = (before > from ? before : from, load.At < to ? load.At : to);
+            sum += end > begin ? load.Value * (end - begin).TotalSeconds : 0;
+            before = load.At;
+        }
+
+        return sum;
+    }
 
     private IEnumerable<(Passage Passage, Measure Measure)> Treatments()
     {
@@ -82,10 +117,10 @@ public sealed class CalibrationPlan(
 
     private static Passage Bare(Clip clip) => new(clip.Title, 0, [new Layer(clip.Id, [])], []);
 
-    private static Measure Measured(MeasureKind kind, Clip clip) => new(kind, clip.Id, clip.Format, null, 0, clip.Format.BitDepth > 8, 0);
+    private static Measure Measured(MeasureKind kind, Clip clip) => new(kind, clip.Id, clip.Format, null, 0, clip.Format.BitDepth > 8);
 
     private static Measure Treated(Clip clip, string? work) => new(
-        MeasureKind.Treatment, clip.Id, clip.Format, work, clip.Format.Raster.Pixels, clip.Format.BitDepth > 8, 0);
+        MeasureKind.Treatment, clip.Id, clip.Format, work, clip.Format.Raster.Pixels, clip.Format.BitDepth > 8);
 
     private (PlaybackPlan Plan, IReadOnlyList<Measure> Measures) Plan(
         Machine machine, Raster raster, IReadOnlyList<(Passage Passage, Measure Measure)> all, int threads)
@@ -93,17 +128,15 @@ public sealed class CalibrationPlan(
         var timeline = new Timeline(
             "calibration", "Calibration", raster, clips.Values.First().Format.Rate,
             [.. all.Select(one => one.Passage with { FrameCount = FramesFor(one.Passage, raster, threads) })]);
-        var settings = new PlaybackSettings(Policy: PlayingPolicy.Unpaced, Threads: threads, Cache: FileCache.Warm);
+        var settings = new PlaybackSettings(Policy: PlayingPolicy.Unpaced, LookAhead: Ahead, Threads: threads, Cache: FileCache.Warm);
         return (new PlaybackPlan(timeline, clips, machine, settings), [.. all.Select(one => one.Measure)]);
     }
 
     /// <summary>As many as last long enough on reference cores, in whole GOPs.</summary>
     private int FramesFor(Passage passage, Raster raster, int threads)
     {
-        var weight = PassageWeight.Of(passage, new Timeline("t", "T", raster, new FrameRate(1), [passage]), clips);
-        var rate = clips[passage.Layers[0].ClipId].Format.Rate.FramesPerSecond;
-        // The weight is of a second of a timeline of one frame a second, which runs through a whole second of footage.
-        var seconds = (weight.DecodeCores / rate + weight.EffectsCores) / threads;
-        return Aside + Gop * Math.Clamp((int)Math.Ceiling(AtLeast / TimeSpan.FromSeconds(Math.Max(1e-4, seconds) * Gop)), 1, MostGops);
+        var rate = clips[passage.Layers[0].ClipId].Format.Rate;
+        var seconds = PassageWeight.Of(passage, new Timeline("t", "T", raster, rate, [passage]), clips).Cores / rate.FramesPerSecond / threads;
+        return Aside + Gop * Math.Clamp((int)Math.Ceiling(atLeast / TimeSpan.FromSeconds(Math.Max(1e-4, seconds) * Gop)), 1, MostGops);
     }
 }

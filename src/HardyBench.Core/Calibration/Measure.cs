@@ -21,8 +21,13 @@ public enum MeasureKind
 /// <param name="Pixels">That the treatment works on.</param>
 /// <param name="Deep">Whether it is treated at more than 8 bits a sample.</param>
 /// <param name="FramesPerSecond">Sustained, without a clock; 0 where there were too few frames to tell.</param>
+/// <param name="DecodeSeconds">Processor time of the decoding threads for each frame. What waits, for others or for a host, does not
+/// count.</param>
+/// <param name="EffectsSeconds">The same of the effects threads.</param>
 public sealed record Measure(
-    MeasureKind Kind, string Clip, ClipFormat Format, string? Work, double Pixels, bool Deep, double FramesPerSecond)
+    MeasureKind Kind, string Clip, ClipFormat Format, string? Work, double Pixels, bool Deep, double FramesPerSecond = 0,
+    double DecodeSeconds = 0, double EffectsSeconds = 0)
 {
-    public double SecondsPerFrame => 1 / FramesPerSecond;
+    /// <summary>Cores that decoding kept busy.</summary>
+    public double CoresDecoding => DecodeSeconds * FramesPerSecond;
 }

@@ -9,17 +9,30 @@ public static class Twin
     public const string Id = "twin";
 
     /// <param name="machine">As it describes itself.</param>
-    /// <param name="cores">That the player may use.</param>
+    /// <param name="cores">That the player may use; a part of one where a control group leaves no whole one.</param>
     /// <param name="readMegabytesPerSecond">Of the drive that holds the footage; null where it could not be measured.</param>
-    public static Machine Of(Machine machine, CalibrationFit fit, int cores, double? readMegabytesPerSecond) => machine with
+    public static Machine Of(Machine machine, CalibrationFit fit, double cores, double? readMegabytesPerSecond)
     {
-        Id = Id,
-        Name = "Twin of this machine",
-        Kind = MachineKind.StandIn,
-        Summary = $"{(cores == 1 ? "1 core" : $"{cores} cores")}, as measured; plays like it without taking its time",
-        Processor = machine.Processor with { Cores = cores, Threads = Math.Max(cores, machine.Processor.Threads), RelativeCoreSpeed = fit.CoreSpeed },
-        Drives = readMegabytesPerSecond is { } read ? [new Drive(Drive.AllRoles, "as measured", read, read, 0.1)] : [],
-        Costs = fit.Costs,
-        Price = null,
-    };
+        // A part of a core is a slow one.
+        var (whole, part) = ((int)Math.Floor(cores), cores - Math.Floor(cores));
+        var all = Math.Max(1, part > 0 ? whole + 1 : whole);
+        return machine with
+        {
+            Id = Id,
+            Name = "Twin of this machine",
+            Kind = MachineKind.StandIn,
+            Summary = FormattableString.Invariant($"{cores:0.##} {(cores == 1 ? "core" : "cores")}, as measured"),
+            Processor = machine.Processor with
+            {
+                Cores = all,
+                Threads = Math.Max(all, machine.Processor.Threads),
+                RelativeCoreSpeed = whole == 0 ? cores * fit.CoreSpeed : fit.CoreSpeed,
+                SlowCores = whole > 0 && part > 0 ? 1 : 0,
+                RelativeSlowSpeed = whole > 0 && part > 0 ? part * fit.CoreSpeed : null,
+            },
+            Drives = readMegabytesPerSecond is { } read ? [new Drive(Drive.AllRoles, "as measured", read, read, 0.1)] : [],
+            Costs = fit.Costs,
+            Price = null,
+        };
+    }
 }

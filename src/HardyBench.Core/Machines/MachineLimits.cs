@@ -23,7 +23,7 @@ public static class MachineLimits
     public static IReadOnlyList<string> Problems(Machine machine) => Lacking(machine).ToList() is { Count: > 0 } lacking ? lacking :
     [
         .. Named(machine), .. OfProcessor(machine.Processor), .. OfMemory(machine), .. OfGraphics(machine), .. OfEngines(machine),
-        .. OfDrives(machine), .. OfCooling(machine), .. OfRest(machine),
+        .. OfDrives(machine), .. OfCooling(machine), .. OfRest(machine), .. OfCosts(machine.Costs),
     ];
 
     private static IEnumerable<string> Lacking(Machine machine)
@@ -40,6 +40,37 @@ public static class MachineLimits
         {
             yield return "A part is missing: a machine has a processor, memory, and lists of graphics units, media engines and drives.";
         }
+    }
+
+    private static IEnumerable<string> OfCosts(MachineCosts? costs)
+    {
+        const int MostCosts = 200;
+        const double LongestNanoseconds = 1e6;
+        if (costs is null)
+        {
+            yield break;
+        }
+
+        if (costs.Decoding is null || costs.Treating is null || costs.Decoding.Count > MostCosts || costs.Treating.Count > MostCosts
+            || costs.Decoding.Any(cost => cost is null || !Enum.IsDefined(cost.Codec))
+            || costs.Treating.Any(time => string.IsNullOrEmpty(time?.Work)))
+        {
+            yield return $"What was measured is two lists of up to {MostCosts} costs, of codecs and of effects that there are.";
+        }
+        else if (costs.Decoding.Any(cost => Figures(cost).Any(figure => figure is not (>= 0 and < 1e12))
+                     || cost.PerSampleByte + cost.PerBit <= 0 || cost.SerialPart > 1)
+                 || costs.Treating.Any(time =>
+                     time.Nanoseconds is not (null or (>= 0 and <= LongestNanoseconds))
+                     || time.DeepNanoseconds is not (null or (>= 0 and <= LongestNanoseconds)))
+                 || costs.Band is not (> 0 and <= 10))
+        {
+            yield return "A cost that was measured is a figure that is not below 0, and the band of predictions lies between 0 and 10.";
+        }
+
+        static double[] Figures(CodecCost cost) =>
+        [
+            cost.PerSampleByte, cost.PerBit, cost.PerSampleByteHalf, cost.PerBitHalf, cost.SerialPart, cost.MostSampleBytes, cost.MostBits,
+        ];
     }
 
     private static IEnumerable<string> Named(Machine machine)

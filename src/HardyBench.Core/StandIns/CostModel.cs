@@ -22,6 +22,9 @@ public static class CostModel
     /// <summary>Positions of a GOP told apart, so that very long GOPs stay cheap to hold.</summary>
     private const int MostPositions = 300;
 
+    /// <summary>Decoders that keep more of the cores busy than this leave none to work beside them.</summary>
+    private const double LeavesNone = 0.75;
+
     private static readonly OtherPrograms Nothing = new(0, 0);
 
     public static PassageDemand DemandOf(PlaybackPlan plan, Passage passage)
@@ -89,6 +92,7 @@ public static class CostModel
             [.. onProcessor.Select(stream => RefusalOf(plan, stream.Format)).OfType<EngineRefusal>().Distinct()])
         {
             Engines = Math.Max(1, engines.Count),
+            Cores = machine.Processor.InFastCores,
             CoresDecoding = fewCores is var (_, kept) ? kept / others.Slowing(kept, cores) : 0,
         };
 
@@ -132,23 +136,30 @@ public static class CostModel
     /// where all cores together are.</summary>
     private static (double Most, double Busy)? FewCores(List<Stream> streams, PlaybackPlan plan)
     {
-        if ((plan.Settings.Program?.DecoderCores ?? plan.Settings.Threads) is not { } most || streams.Count == 0)
+        if ((plan.Settings.Program?.DecoderCores ?? plan.Settings.Threads ?? MeasuredCores(plan)) is not { } most || streams.Count == 0)
         {
             return null;
         }
 
         var longest = Longest(streams, 0, plan, most);
-        return longest <= Shared(streams, 0, plan) ? null
-            : (most, streams.Sum(stream => DecodeSeconds(stream, 0, plan, 1)) / longest);
+        var busy = streams.Sum(stream => DecodeSeconds(stream, 0, plan, 1)) / longest;
+        return MeasuredCores(plan) is { } cores
+            ? busy > LeavesNone * cores ? null : (most, busy)
+            : longest <= Shared(streams, 0, plan) ? null : (most, busy);
     }
+
+    /// <summary>Where it was measured how many cores one decoder keeps busy, the others are free for what works beside it.</summary>
+    private static double? MeasuredCores(PlaybackPlan plan) => plan.Machine.Costs is null ? null : plan.Machine.Processor.InFastCores;
 
     /// <summary>With so many cores for each decoder, side by side.</summary>
     private static double Longest(List<Stream> streams, int position, PlaybackPlan plan, double most) =>
         streams.Max(stream => DecodeSeconds(stream, position, plan, most));
 
-    /// <summary>With every core for one decoder after the other.</summary>
-    private static double Shared(List<Stream> streams, int position, PlaybackPlan plan) =>
-        streams.Sum(stream => DecodeSeconds(stream, position, plan, plan.Machine.Processor.InFastCores));
+    /// <summary>With every core for one decoder after the other; where it was measured what a decoder leaves free, the others have
+    /// it.</summary>
+    private static double Shared(List<Stream> streams, int position, PlaybackPlan plan) => MeasuredCores(plan) is { } cores
+        ? Math.Max(Longest(streams, position, plan, cores), streams.Sum(stream => DecodeSeconds(stream, position, plan, 1)) / cores)
+        : streams.Sum(stream => DecodeSeconds(stream, position, plan, plan.Machine.Processor.InFastCores));
 
     private static double DecodeSeconds(Stream stream, int position, PlaybackPlan plan, double cores)
     {

@@ -41,10 +41,23 @@ public static class StandInAids
         };
     }
 
-    /// <summary>Disk that proxies and pre-renders of what is played take: bits of one layer for as long as each passage lasts.</summary>
-    public static double Bytes(PlaybackPlan plan)
+    /// <summary>Long-GOP footage as all-intra copies of the same raster; the very same plan where there is none.</summary>
+    public static PlaybackPlan AsIntermediates(PlaybackPlan plan) => plan.PlayedClipIds.All(id => plan.Clips[id].Format.IsAllIntra)
+        ? plan
+        : plan with
+        {
+            Clips = plan.Clips.ToDictionary(
+                clip => clip.Key,
+                clip => clip.Value.Format.IsAllIntra
+                    ? clip.Value
+                    : clip.Value with { Format = Intra(clip.Value.Format.Raster, clip.Value.Format.Rate) }),
+        };
+
+    /// <summary>Disk that copies and pre-renders of what is played take: bits of one layer for as long as each passage lasts.</summary>
+    /// <param name="isCopied">Whether its footage was copied to intermediates.</param>
+    public static double Bytes(PlaybackPlan plan, bool isCopied = false)
     {
-        var isAided = plan.Settings.Proxies != Proxies.None || plan.Settings.PreRenders;
+        var isAided = isCopied || plan.Settings.Proxies != Proxies.None || plan.Settings.PreRenders;
         return !isAided ? 0 : plan.Timeline.Passages.Index().Sum(passage => plan.ClipsOf(plan.Played(passage.Index))
             .Sum(clip => clip.Format.DataRate.BitsPerSecond / 8.0 * passage.Item.FrameCount / plan.Timeline.Rate.FramesPerSecond));
     }

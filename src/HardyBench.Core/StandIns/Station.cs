@@ -60,6 +60,9 @@ public sealed record PassageDemand(
     /// <summary>How many cores are busy while <see cref="Station.DecoderCores"/> works.</summary>
     public double CoresDecoding { get; init; }
 
+    /// <summary>Of the processor, in fast ones.</summary>
+    public double Cores { get; init; } = 1;
+
     /// <summary>How many media engines share its frames out.</summary>
     public int Engines { get; init; } = 1;
 
@@ -86,6 +89,8 @@ public sealed record PassageDemand(
             asked[(int)visit.Station] += visit.MeanService.TotalSeconds / ServersOf(visit.Station, graphics);
         }
 
+        // Decoders with cores of their own take them from what is shared out (utilisation law).
+        asked[(int)Station.Processor] += asked[(int)Station.DecoderCores] * CoresDecoding / Cores;
         var most = Array.IndexOf(asked, asked.Max());
         return ((Station)most, asked[most]);
     }

@@ -53,6 +53,7 @@ public static class AnswerWords
         remedy.Bytes > 0 ? Invariant($"{Gigabytes(remedy.Bytes)} of disk, and the time to make them") : null,
         remedy.Kinds.Any(kind => kind is RemedyKind.HalfScale or RemedyKind.QuarterScale) ? "a coarser picture while editing" : null,
         remedy.Kinds.Any(kind => kind is RemedyKind.HalfProxies or RemedyKind.QuarterProxies) ? "finer detail is not seen while editing" : null,
+        remedy.Kinds.Contains(RemedyKind.HalfRate) ? "motion is less fluent while editing" : null,
         remedy.Kinds.Contains(RemedyKind.PreRenders) ? "rendered again after each change" : null,
     }.OfType<string>());
 
@@ -64,6 +65,35 @@ public static class AnswerWords
         { IsUseless: true } => $"mends nothing: {Limit(remedy)}",
         _ => $"{remedy.Holding} of {remedy.Judged} passages hold; {Limit(remedy)}",
     };
+
+    /// <summary>The parts of a rung, a phrase.</summary>
+    public static string Of(Rung rung) => string.Join(" and ", rung.Parts.Select(part => part.Name));
+
+    /// <summary>What they bring, a phrase.</summary>
+    public static string Gain(Rung rung) => rung.GainsNothing
+        ? $"gains nothing: {Of(rung.Before.Tightest)} has least to spare, in passage {rung.Before.Passage + 1}, and does not wait for it"
+        : Invariant($"headroom {rung.Before.Headroom:0.00} → {rung.After.Headroom:0.00}");
+
+    /// <summary>Whether parts are the way to go, a sentence; null where none can be put in.</summary>
+    public static string? Path(Answer answer)
+    {
+        var cheapest = answer.Shortlist.Steps is [var first, ..] ? first.Offer : null;
+        return answer.Ladder switch
+        {
+            { Path: { } path } when cheapest is not null && cheapest.Price < path.Price =>
+                Invariant($"With {Of(path)}, {Money(path.Price)}, it would do; {cheapest.Machine.Name} costs less, {Money(cheapest.Price)}."),
+            { Path: { } path } => Invariant($"With {Of(path)}, {Money(path.Price)}, it does all of the work."),
+            { Rungs.Count: 0, Useless.Count: 0 } => null,
+            _ => "No one or two parts that can be put into it make it do all of the work.",
+        };
+    }
+
+    /// <summary>What a machine that was not played is reckoned by, a sentence or two.</summary>
+    public static string BasisOf(MachineCheck check) => check.Machine.Costs is { } costs
+        ? Invariant($"{check.Machine.Name} is reckoned by what was measured on {costs.MeasuredAt:d MMMM yyyy}, ")
+            + $"within {Figures.Percent(costs.Band)} in 95 of 100 cases."
+            + (check.Extrapolates ? " Some of the footage lies outside what was measured, so less is certain there." : string.Empty)
+        : $"{check.Machine.Name} was not measured: it is reckoned by what all stand-ins have in common.";
 
     /// <summary>A better part, a phrase.</summary>
     public static string Of(ChangedPart part) => part switch
@@ -124,6 +154,8 @@ public static class AnswerWords
     private static string Of(RemedyKind kind) => kind switch
     {
         RemedyKind.CloseOthers => "close the other programs",
+        RemedyKind.Intermediates => "edit intermediates of the same raster",
+        RemedyKind.HalfRate => "edit at half the rate",
         RemedyKind.PreRenders => "render the passages beforehand",
         RemedyKind.HalfProxies => "edit proxies of half the raster",
         RemedyKind.QuarterProxies => "edit proxies of a quarter of the raster",

@@ -22,7 +22,8 @@ public static class AnswerJson
 /// <param name="Notes">What to know before trusting it.</param>
 public sealed record AnswerDocument(
     string Format, Brief Brief, IReadOnlyList<string> Timelines, AnswerKind Kind, string Headline, string Reason, string Currency,
-    CheckRow? Owned, IReadOnlyList<RemedyRow> Remedies, IReadOnlyList<ChangeRow> Changes, IReadOnlyList<StepRow> Steps,
+    CheckRow? Owned, IReadOnlyList<RemedyRow> Remedies, IReadOnlyList<ChangeRow> Changes, string? Path,
+    IReadOnlyList<RungRow> Ladder, IReadOnlyList<StepRow> Steps,
     StepRow? Nearest, CheckRow? Pick, string Counts, IReadOnlyList<string> Notes)
 {
     public static AnswerDocument Of(Answer answer, IReadOnlyList<string> timelines) => new(
@@ -34,6 +35,12 @@ public sealed record AnswerDocument(
             remedy.IsAcceptable(answer.Brief)))],
         [.. answer.Changes.Select(change => new ChangeRow(
             change.Part, AnswerWords.Of(change.Part), AnswerWords.Gain(change), change.After.Headroom, change.GainsNothing))],
+        AnswerWords.Path(answer),
+        [
+            .. answer.Ladder.Rungs.Concat(answer.Ladder.Useless).Select(rung => new RungRow(
+                AnswerWords.Of(rung), [.. rung.Parts.Select(part => part.Id)], rung.Price, AnswerWords.Gain(rung), rung.After.Headroom,
+                rung.GainPerThousand, rung.GainsNothing, rung == answer.Ladder.Path)),
+        ],
         [.. answer.Shortlist.Steps.Select(step => StepRow.Of(step, answer.Brief, timelines))],
         answer.Shortlist.Nearest is { } nearest ? StepRow.Of(nearest, answer.Brief, timelines) : null,
         answer.Pick is { } pick ? CheckRow.Of(pick, answer.Brief, timelines) : null,
@@ -46,7 +53,13 @@ public sealed record AnswerDocument(
             + "follow from that.";
         if (answer.Brief.Owned is not null && answer.Owned is null)
         {
-            yield return "What is there has no bare run of all of it that counts, so nothing is said of it. Play it first.";
+            yield return "What is there has no bare run of all of it that counts, and was not measured, so nothing is said of it. Play it "
+                + "first, or measure it on its page under Machines.";
+        }
+
+        if (answer.Owned is { IsMeasured: false } reckoned)
+        {
+            yield return AnswerWords.BasisOf(reckoned);
         }
 
         if (answer.Brief.MostDecibels is not null
@@ -68,6 +81,17 @@ public sealed record RemedyRow(
 /// <param name="Gain">What it brings.</param>
 /// <param name="Headroom">The least over all of the work with it.</param>
 public sealed record ChangeRow(ChangedPart Part, string Words, string Gain, double Headroom, bool GainsNothing);
+
+/// <summary>One or two parts for the machine that is there.</summary>
+/// <param name="Words">The parts.</param>
+/// <param name="PartIds">Their ids.</param>
+/// <param name="Gain">What they bring.</param>
+/// <param name="Headroom">The least over all of the work with them.</param>
+/// <param name="PerThousand">Headroom gained for a thousand.</param>
+/// <param name="IsPath">Whether they are the cheapest with which it does all of the work.</param>
+public sealed record RungRow(
+    string Words, IReadOnlyList<string> PartIds, decimal Price, string Gain, double Headroom, double PerThousand, bool GainsNothing,
+    bool IsPath);
 
 /// <summary>A machine on the work, passage by passage.</summary>
 /// <param name="MachineId">Null for a build.</param>

@@ -25,6 +25,9 @@ public interface ILivePage
 
     /// <summary>How far the rendering of passages is.</summary>
     Task Aids(MakingView making);
+
+    /// <summary>How far the measuring of this machine is.</summary>
+    Task Calibrating(MakingView making);
 }
 
 /// <summary>Pages only listen; everything they want done goes through the API.</summary>

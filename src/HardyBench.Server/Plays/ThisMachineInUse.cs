@@ -30,10 +30,12 @@ public sealed class ThisMachineInUse : IDisposable
     }
 
     /// <summary>Waits for the turn.</summary>
+    /// <param name="isMeasured">As for <see cref="TryTake"/>.</param>
     /// <exception cref="OperationCanceledException">Somebody stopped waiting.</exception>
-    public async Task<IDisposable> TakeAsync(CancellationToken stop)
+    public async Task<IDisposable> TakeAsync(CancellationToken stop, bool isMeasured = false)
     {
         await turn.WaitAsync(stop);
+        IsMeasured = isMeasured;
         return new Turn(this);
     }
 

@@ -2,6 +2,7 @@ using HardyBench.Core.Advice;
 using HardyBench.Core.Advice.Answers;
 using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Advice.Parts;
+using HardyBench.Core.Calibration;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
@@ -48,15 +49,19 @@ public sealed class AnswerJobs(
         }
 
         var owned = brief.Owned is { } there ? await machines.FindAsync(there) : null;
+        // This machine is reckoned with by its twin, where it was measured.
+        var reckoned = owned is { Kind: MachineKind.This }
+            ? shelf.FirstOrDefault(machine => machine is { Id: Twin.Id, Costs: not null })
+            : owned;
         var forecaster = new Forecaster(plans);
-        var parts = brief.Builds ? await catalogue.AllAsync() : [];
-        var (_, shortlist, simulated, remedies, changes) = await KnownAsync(brief, plans, shelf, parts, owned, forecaster, stop);
-        var check = simulated ?? (owned is null ? null : await MeasuredAsync(brief, plans, owned));
+        var parts = await catalogue.AllAsync();
+        var (_, shortlist, simulated, remedies, changes, ladder) = await KnownAsync(brief, plans, shelf, parts, reckoned, forecaster, stop);
+        var check = (owned is { Kind: MachineKind.This } ? await MeasuredAsync(brief, plans, owned) : null) ?? simulated;
         var affordable = shortlist.Within(brief.Budget).Steps;
         var best = (affordable.Count > 0 ? affordable : shortlist.Steps) is [var first, ..] ? first : shortlist.Nearest;
         var pick = best is null ? null
             : Reckoned(plans, best.Offer.Machine, forecaster) with { IsBuild = best.Offer.Build is not null };
-        return new Answer(brief, Answer.KindOf(brief, check, remedies, shortlist), check, remedies, changes, shortlist, pick);
+        return new Answer(brief, Answer.KindOf(brief, check, remedies, shortlist), check, remedies, changes, ladder, shortlist, pick);
     }
 
     /// <summary>Titles of a brief's timelines, in its order.</summary>
@@ -80,7 +85,11 @@ public sealed class AnswerJobs(
             machine,
             [.. forecaster.Played(machine).SelectMany((run, place) => RunFindings.Of(run).Select(finding =>
                 new CheckedPassage(place, finding, null, forecasts.GetValueOrDefault((place, finding.Index)))))],
-            IsMeasured: false);
+            IsMeasured: false)
+        {
+            Extrapolates = machine.Costs is { } costs
+                && plans.Exists(plan => plan.PlayedClipIds.Any(id => costs.Extrapolates(plan.Clips[id].Format))),
+        };
     }
 
     /// <returns>Null where the machine at hand has no run of everything that counts.</returns>
@@ -128,14 +137,15 @@ public sealed class AnswerJobs(
         {
             var shortlist = Shortlist.For(
                 brief,
-                [.. shelf.Select(Offer.Of).OfType<Offer>(), .. new Catalogue(parts).Builds().Select(Offer.Of)],
+                [.. shelf.Select(Offer.Of).OfType<Offer>(), .. new Catalogue(brief.Builds ? parts : []).Builds().Select(Offer.Of)],
                 forecaster,
                 stop);
-            var check = owned is { Kind: MachineKind.StandIn } ? Reckoned(plans, owned, forecaster) : null;
+            var check = owned is null ? null : Reckoned(plans, owned, forecaster);
             var remedies = check is null || check.Answers(brief) ? []
                 : Remedies.For([.. plans.Select(plan => plan with { Machine = owned! })], brief.Growth);
             var changes = check is null || check.Answers(brief) ? [] : PartChange.Of(owned!, forecaster);
-            return new Known(work, shortlist, check, remedies, changes);
+            var ladder = check is null || check.Answers(brief) ? Ladder.None : Ladder.For(owned!, brief.Growth, parts, forecaster);
+            return new Known(work, shortlist, check, remedies, changes, ladder);
         }
     }
 
@@ -152,7 +162,8 @@ public sealed class AnswerJobs(
         ]);
 
     /// <param name="Work">What it hangs on.</param>
-    /// <param name="Owned">Null without a machine that is there, or where it is the one at hand.</param>
+    /// <param name="Owned">Null without a machine that is there, and for the one at hand without a twin.</param>
     private sealed record Known(
-        string Work, Shortlist Shortlist, MachineCheck? Owned, IReadOnlyList<Remedy> Remedies, IReadOnlyList<PartChange> Changes);
+        string Work, Shortlist Shortlist, MachineCheck? Owned, IReadOnlyList<Remedy> Remedies, IReadOnlyList<PartChange> Changes,
+        Ladder Ladder);
 }

@@ -32,6 +32,9 @@ public sealed class PlayJobs(
     /// <summary>How many pages of the product are open on this machine; null where nobody knows.</summary>
     public Func<int>? PagesHere { get; set; }
 
+    /// <summary>Told of every run that was really played and kept, with its plan, aids with it.</summary>
+    public Func<StoredRun, PlaybackPlan, Task>? Played { get; set; }
+
     /// <summary>Puts a plan together and checks it.</summary>
     /// <exception cref="UnknownThingException">There is no such timeline or machine.</exception>
     /// <exception cref="PlanRefusedException">It cannot be played as it stands.</exception>
@@ -53,17 +56,29 @@ public sealed class PlayJobs(
             return await ReckonAsync(plan, listener, place, stop);
         }
 
-        var keeper = new RunKeeper(runs, listener, place);
+        var (keeper, played) = (new RunKeeper(runs, listener, place), aids.Apply(plan));
+        StoredRun run;
         try
         {
             var player = new HostPlayback(players, files, effects, folder, PagesHere?.Invoke());
-            return await keeper.FinishAsync(await player.PlayAsync(aids.Apply(plan), keeper, stop));
+            run = await keeper.FinishAsync(await player.PlayAsync(played, keeper, stop));
         }
         catch
         {
             await keeper.AbandonAsync();
             throw;
         }
+
+        try
+        {
+            await (Played?.Invoke(run, played) ?? Task.CompletedTask);
+        }
+        catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
+        {
+            // The run is kept; only what was foretold of it is not.
+        }
+
+        return run;
     }
 
     /// <summary>Pins an observation to a moment of a run, in play or ended.</summary>

@@ -27,11 +27,32 @@ public sealed class AnswerTests
         var remedies = Remedies.For([Plan(Samples.Machine(cores: 4, speed: 0.8))]);
 
         Assert.Equal(
-            [RemedyKind.PreRenders, RemedyKind.HalfProxies, RemedyKind.QuarterProxies, RemedyKind.HalfScale, RemedyKind.QuarterScale],
+            [
+                RemedyKind.Intermediates, RemedyKind.PreRenders, RemedyKind.HalfProxies, RemedyKind.QuarterProxies, RemedyKind.HalfScale,
+                RemedyKind.QuarterScale,
+            ],
             remedies.Select(remedy => Assert.Single(remedy.Kinds)));
-        Assert.All(remedies.Take(3), remedy => Assert.True(remedy.Suffices && remedy.Bytes > 0));
-        Assert.All(remedies.Skip(3), remedy => Assert.True(remedy.IsUseless));
+        Assert.All(remedies.Take(4), remedy => Assert.True(remedy.Suffices && remedy.Bytes > 0));
+        Assert.All(remedies.Skip(4), remedy => Assert.True(remedy.IsUseless));
         Assert.Contains("decodes too slowly", AnswerWords.Gain(remedies[^1]), StringComparison.Ordinal);
+    }
+
+    /// <summary>Common practice, no source: outside a media engine half the rate halves the load and plays; 25 frames are not halved.</summary>
+    [Fact]
+    public void Half_the_rate_is_a_way_only_where_the_rate_is_high()
+    {
+        var plan = Plan(Samples.Machine(cores: 4, speed: 0.8));
+        var fast = plan with
+        {
+            Timeline = plan.Timeline with { Rate = new FrameRate(50) },
+            Clips = plan.Clips.ToDictionary(
+                clip => clip.Key, clip => clip.Value with { Format = Samples.HdAvc with { Rate = new FrameRate(50), DataRate = DataRate.FromMegabits(160) } }),
+        };
+
+        Assert.DoesNotContain(Remedies.For([plan]), remedy => remedy.Kinds.Contains(RemedyKind.HalfRate));
+        Assert.Same(plan, Remedies.With(plan, RemedyKind.HalfRate));
+        Assert.Equal(25, Remedies.With(fast, RemedyKind.HalfRate).Timeline.Rate.FramesPerSecond);
+        Assert.Contains(Remedies.For([fast with { Machine = Samples.Machine(cores: 1, speed: 1.1) }]), remedy => remedy.Kinds.Contains(RemedyKind.HalfRate));
     }
 
     /// <summary>Common practice, no source: work that effects limit is mended by a preview scale.</summary>
@@ -55,7 +76,7 @@ public sealed class AnswerTests
         var plan = Plan(Samples.Machine(cores: 4, speed: 0.8)) with { Settings = settings };
         foreach (var remedy in Remedies.For([plan]))
         {
-            var with = StandInAids.Apply(plan with { Settings = remedy.Kinds.Aggregate(plan.Settings, Remedies.With) });
+            var with = StandInAids.Apply(remedy.Kinds.Aggregate(plan, Remedies.With));
             var run = await new StandInPlayback(TimeProvider.System).PlayAsync(with, new NobodyListens(), CancellationToken.None);
             Assert.Equal(remedy.Holding, RunFindings.Of(run).Count(finding => finding.Verdict == Verdict.Holds));
         }
@@ -85,7 +106,7 @@ public sealed class AnswerTests
         Assert.Equal(
             AnswerKind.Nothing, Answer.KindOf(Asked, null, [], Shortlist.For(Asked, [], new Forecaster([Plan(shelf[0])]))));
 
-        var bought = new Answer(Asked with { Budget = 1000 }, AnswerKind.OverBudget, null, [], [], shortlist, null);
+        var bought = new Answer(Asked with { Budget = 1000 }, AnswerKind.OverBudget, null, [], [], Ladder.None, shortlist, null);
         Assert.Equal("The cheapest that plays every passage is fit, 1,200 EUR: 200 EUR more.", AnswerWords.Reason(bought));
     }
 

@@ -149,8 +149,8 @@ public sealed class ShortlistTests
     public void The_chance_of_holding_follows_from_headroom_and_band()
     {
         Assert.Equal(0.5, new Forecast(0, 0, Station.Processor, 1).Chance, 9);
-        Assert.Equal(0.975, new Forecast(0, 0, Station.Processor, 1 + Forecast.Band).Chance, 9);
-        Assert.Equal(0.025, new Forecast(0, 0, Station.Processor, 1 / (1 + Forecast.Band)).Chance, 9);
+        Assert.Equal(0.975, new Forecast(0, 0, Station.Processor, 1 + Forecast.ModelBand).Chance, 9);
+        Assert.Equal(0.025, new Forecast(0, 0, Station.Processor, 1 / (1 + Forecast.ModelBand)).Chance, 9);
     }
 
     private static List<(decimal Price, double Headroom)> Brute(Brief brief, IReadOnlyList<Part> parts, List<PlaybackPlan> plans)
@@ -182,12 +182,12 @@ public sealed class ShortlistTests
     }
 
     /// <summary>By whole runs and their findings.</summary>
-    private static bool Holds(List<PlaybackPlan> plans, Machine machine) =>
+    internal static bool Holds(List<PlaybackPlan> plans, Machine machine) =>
         plans.SelectMany(plan => RunFindings.Of(new StandInPlayback(TimeProvider.System)
                 .PlayAsync(plan with { Machine = machine }, new NobodyListens(), CancellationToken.None).Result))
             .All(finding => finding.Verdict is null or Verdict.Holds);
 
-    private static List<PlaybackPlan> Work(int seed, Brief brief)
+    internal static List<PlaybackPlan> Work(int seed, Brief brief)
     {
         var random = new Random(seed);
         var clips = Formats.Index()
@@ -204,7 +204,7 @@ public sealed class ShortlistTests
     }
 
     /// <summary>Two or three parts of each kind, some of which do not go together.</summary>
-    private static Gen<IReadOnlyList<Part>> AnyCatalogue() => Gen.Int[0, 1_000_000].Select(IReadOnlyList<Part> (seed) =>
+    internal static Gen<IReadOnlyList<Part>> AnyCatalogue() => Gen.Int[0, 1_000_000].Select(IReadOnlyList<Part> (seed) =>
     {
         var random = new Random(seed);
         double Of(params double[] values) => values[random.Next(values.Length)];

@@ -21,10 +21,10 @@ public sealed class CalibrationTests
 
     private static readonly Dictionary<string, Clip> Clips = new[]
     {
-        Of(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Hd, 20, 8), Of(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Hd, 20, 60),
-        Of(Codec.Avc, ChromaSubsampling.Quarter, 8, Small, 20, 12), Of(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Uhd, 20, 40),
-        Of(Codec.Hevc, ChromaSubsampling.Half, 10, Raster.Hd, 20, 8), Of(Codec.Hevc, ChromaSubsampling.Half, 10, Raster.Hd, 20, 40),
-        Of(Codec.Hevc, ChromaSubsampling.Half, 10, Small, 20, 10), Of(Codec.Rdd36, ChromaSubsampling.Half, 10, Raster.Hd, 1, 80),
+        Of(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Hd, 10, 8), Of(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Hd, 10, 60),
+        Of(Codec.Avc, ChromaSubsampling.Quarter, 8, Small, 10, 12), Of(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Uhd, 10, 40),
+        Of(Codec.Hevc, ChromaSubsampling.Half, 10, Raster.Hd, 10, 8), Of(Codec.Hevc, ChromaSubsampling.Half, 10, Raster.Hd, 10, 40),
+        Of(Codec.Hevc, ChromaSubsampling.Half, 10, Small, 10, 10), Of(Codec.Rdd36, ChromaSubsampling.Half, 10, Raster.Hd, 1, 80),
         Of(Codec.Rdd36, ChromaSubsampling.Half, 10, Raster.Hd, 1, 220), Of(Codec.Rdd36, ChromaSubsampling.Half, 10, Small, 1, 90),
     }.Index().ToDictionary(one => $"c{one.Index}", one => new Clip($"c{one.Index}", "clip", one.Item, 40, null));
 
@@ -88,6 +88,39 @@ public sealed class CalibrationTests
         }
     }
 
+    /// <summary>Amdahl's and the utilisation law: one decoder takes as long as its serial part makes it, two share what both leave free, and
+    /// no more than every core is busy.</summary>
+    [Fact]
+    public void Decoders_that_leave_cores_free_work_side_by_side()
+    {
+        var cost = new CodecCost(Codec.Avc, false, 2e-9, 0, 0, 0, SerialPart: 0.8, 1e9, 1e9);
+        var twin = Samples.Machine(cores: 2) with { Costs = new MachineCosts([cost], [], 0.1, Now) };
+        var work = 2e-9 * Samples.HdAvc.SamplesPerFrame;
+
+        Is(work * (0.8 + 0.2 / 2), Station.DecoderCores, Demand(1));
+        Is(work, Station.Processor, Demand(2));
+        Is(2 * work, Station.Processor, Demand(4));
+
+        static void Is(double seconds, Station station, (double Seconds, Station Station) demand)
+        {
+            Assert.Equal(station, demand.Station);
+            Assert.Equal(seconds, demand.Seconds, 6);
+        }
+
+        (double Seconds, Station Station) Demand(int layers)
+        {
+            var plan = Samples.Plan(twin, Samples.HdAvc);
+            var passage = plan.Timeline.Passages[0];
+            passage = passage with { Layers = [.. Enumerable.Repeat(passage.Layers[0], layers)] };
+            var demand = CostModel.DemandOf(plan, passage);
+            var station = demand.Visits.First(visit => visit.Kind == VisitKind.Decode).Station;
+            return (demand.DemandSeconds(station) - EffectsOn(station), station);
+
+            double EffectsOn(Station of) => demand.Visits.Where(visit => visit.Kind == VisitKind.Effects && visit.Station == of)
+                .Sum(visit => visit.MeanService.TotalSeconds);
+        }
+    }
+
     [Fact]
     public void What_lies_outside_of_what_was_measured_is_known()
     {
@@ -114,10 +147,26 @@ public sealed class CalibrationTests
         Assert.InRange(fit.CoreSpeed, 0.97 * 0.7, 1.03 * 0.7);
     }
 
+    /// <summary>Counted in frames, by the costs of the reference core: enough to tell, and no more, so that a calibration stays
+    /// short.</summary>
+    [Fact]
+    public void Every_passage_lasts_half_a_second_or_the_fewest_frames_that_tell()
+    {
+        foreach (var (plan, measures) in Plans().For(Known, Cores).Where(plan => plan.Measures[0].Kind == MeasureKind.OneThread))
+        {
+            foreach (var (passage, measure) in plan.Timeline.Passages.Zip(measures))
+            {
+                var frame = DecodeCost.Of(measure.Format.Codec).MeanCoreSeconds(measure.Format);
+                Assert.InRange(passage.FrameCount, 23, Math.Max(23, 0.5 / frame + 23));
+                Assert.Equal(3, passage.FrameCount % 10);
+            }
+        }
+    }
+
     [Fact]
     public void Nothing_that_played_long_enough_is_said()
     {
-        Measure[] nothing = [new(MeasureKind.OneThread, "c0", Samples.HdAvc, null, 0, false, 0)];
+        Measure[] nothing = [new(MeasureKind.OneThread, "c0", Samples.HdAvc, null, 0, false)];
         Assert.StartsWith("No clip could be decoded", Assert.Throws<CalibrationException>(() => CalibrationFit.Of(nothing, 2, Now)).Message);
     }
 
@@ -146,7 +195,7 @@ public sealed class CalibrationTests
     private static ClipFormat Of(Codec codec, ChromaSubsampling chroma, int depth, Raster raster, int gop, double megabits) =>
         new(codec, chroma, depth, raster, Samples.Rate, gop, DataRate.FromMegabits(megabits));
 
-    private static CalibrationPlan Plans() => new(Clips, ["c0", "c7"], "c3", kind => kind.TextLabel);
+    private static CalibrationPlan Plans() => new(Clips, ["c0", "c7"], "c3", kind => kind.TextLabel, TimeSpan.FromSeconds(0.5));
 
     private static Run Play(PlaybackPlan plan) =>
         new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NobodyListens(), CancellationToken.None).Result;

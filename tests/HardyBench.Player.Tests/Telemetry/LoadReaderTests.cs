@@ -206,6 +206,21 @@ public sealed class LoadReaderTests
     }
 
     [Theory]
+    [InlineData("3:cpuacct,cpu:/a/b\n", "cpu/a/cpu.cfs_quota_us", "150000\n", "cpu/a/cpu.cfs_period_us", "100000\n", 1.5)]
+    [InlineData("3:cpu:/a\n", "cpu/a/cpu.cfs_quota_us", "-1\n", "cpu/a/cpu.cfs_period_us", "100000\n", null)]
+    [InlineData("0::/a/b\n", "a/b/cpu.max", "50000 100000\n", "a/cpu.max", "200000 100000\n", 0.5)]
+    [InlineData("0::/a/b\n", "a/b/cpu.max", "max 100000\n", "a/cpu.max", "", null)]
+    public void The_tightest_group_says_how_much_of_the_processor_is_left(
+        string groups, string first, string text, string second, string other, double? cores)
+    {
+        Write("proc/self/cgroup", groups);
+        Write($"sys/fs/cgroup/{first}", text);
+        Write($"sys/fs/cgroup/{second}", other);
+
+        Assert.Equal(cores, ProcessorGroup.Limit(new SystemFiles(root)));
+    }
+
+    [Theory]
     [InlineData("max")]
     [InlineData("64000000000")]
     [InlineData("")]

@@ -17,6 +17,8 @@ class Live {
   picture = $state<string | null>(null);
   making = $state<Making | null>(null);
   aids = $state<Making | null>(null);
+  /** The measuring of this machine. */
+  calibrating = $state<Making | null>(null);
   /** Changes when another clip is made, or the making ends; its progress is told several times a second. */
   clipsMade = $derived(made(this.making));
   /** The same of proxies and renders. */
@@ -40,6 +42,7 @@ class Live {
     hub.on('picture', (picture: { jpeg: string }) => (this.picture = `data:image/jpeg;base64,${picture.jpeg}`));
     hub.on('making', (making: Making) => (this.making = making));
     hub.on('aids', (aids: Making) => (this.aids = aids));
+    hub.on('calibrating', (calibrating: Making) => (this.calibrating = calibrating));
     hub.on('runsChanged', () => this.ended++);
     hub.onreconnecting(() => (this.connected = false));
     hub.onreconnected(() => void start());

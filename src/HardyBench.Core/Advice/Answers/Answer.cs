@@ -12,6 +12,9 @@ public sealed record MachineCheck(Machine Machine, IReadOnlyList<CheckedPassage>
     /// <summary>Whether it is put together from parts, and so on no shelf.</summary>
     public bool IsBuild { get; init; }
 
+    /// <summary>Whether some of the footage lies outside what was measured on it.</summary>
+    public bool Extrapolates { get; init; }
+
     /// <summary>The first that does not hold; null where all do.</summary>
     public CheckedPassage? FirstFailure => Judged.FirstOrDefault(passage => passage.Finding.Fails);
 
@@ -54,11 +57,12 @@ public enum AnswerKind
 /// <param name="Owned">How the machine that is there plays it; null without one, or while it has not played.</param>
 /// <param name="Remedies">For the machine that is there; none where it holds or is not simulated.</param>
 /// <param name="Changes">What one better part would bring to the machine that is there, likewise.</param>
+/// <param name="Ladder">What parts that can be bought would bring to the machine that is there, likewise.</param>
 /// <param name="Shortlist">Whatever it costs.</param>
 /// <param name="Pick">The cheapest that answers, passage by passage; within the budget where one is.</param>
 public sealed record Answer(
     Brief Brief, AnswerKind Kind, MachineCheck? Owned, IReadOnlyList<Remedy> Remedies, IReadOnlyList<PartChange> Changes,
-    Shortlist Shortlist, MachineCheck? Pick)
+    Ladder Ladder, Shortlist Shortlist, MachineCheck? Pick)
 {
     /// <summary>What is best done, in this order: nothing, work in another way, buy the cheapest that answers.</summary>
     public static AnswerKind KindOf(Brief brief, MachineCheck? owned, IReadOnlyList<Remedy> remedies, Shortlist shortlist) =>

@@ -14,16 +14,16 @@ namespace HardyBench.Core.Advice.Answers;
 /// <param name="Passage">From 0.</param>
 /// <param name="Tightest">The station that is asked most of what it can do.</param>
 /// <param name="Headroom">Capacity ÷ demand at the timeline's rate; below 1 it cannot.</param>
-public sealed record Forecast(int Timeline, int Passage, Station Tightest, double Headroom)
+/// <param name="Band">Within which the headroom is known, in 95 of 100 cases: as measured on the machine, else that of the model.</param>
+public sealed record Forecast(int Timeline, int Passage, Station Tightest, double Headroom, double Band = Forecast.ModelBand)
 {
-    /// <summary>The model's band: costs are within a quarter (95 of 100 cases) where no machine was measured for them.</summary>
-    public const double Band = 0.25;
+    /// <summary>Costs are within a quarter (95 of 100 cases) where no machine was measured for them.</summary>
+    public const double ModelBand = 0.25;
 
-    private static readonly double Sigma = Math.Log(1 + Band) / Normal.InvCDF(0, 1, 0.975);
+    private static readonly double TwoSided = Normal.InvCDF(0, 1, 0.975);
 
-    /// <summary>The chance that it holds, 0 to 1, by how far the headroom lies from 1 beside the model's band, which is taken for
-    /// log-normal.</summary>
-    public double Chance => Normal.CDF(0, Sigma, Math.Log(Headroom));
+    /// <summary>The chance that it holds, 0 to 1, by how far the headroom lies from 1 beside the band, which is taken for log-normal.</summary>
+    public double Chance => Normal.CDF(0, Math.Log(1 + Band) / TwoSided, Math.Log(Headroom));
 }
 
 /// <summary>Foretells how machines play the work of a brief: a bound in closed form first, the simulation where that leaves it
@@ -79,7 +79,8 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans)
                     var (station, seconds) = CostModel.DemandOf(plan, plan.Played(index)).Bottleneck(
                         units, station => ofDrives is null || ofDrives == station is Station.Drive or Station.SwapDrive);
                     all.Add(new Forecast(
-                        place, index, station, Math.Min(MostHeadroom, 1 / (seconds * plan.Timeline.Rate.FramesPerSecond))));
+                        place, index, station, Math.Min(MostHeadroom, 1 / (seconds * plan.Timeline.Rate.FramesPerSecond)),
+                        machine.Costs?.Band ?? Forecast.ModelBand));
                 }
             }
         }

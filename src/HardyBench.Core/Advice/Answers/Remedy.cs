@@ -2,6 +2,7 @@ using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
+using HardyBench.Core.Timelines;
 
 namespace HardyBench.Core.Advice.Answers;
 
@@ -11,11 +12,17 @@ public enum RemedyKind
     /// <summary>Nothing else stays open.</summary>
     CloseOthers,
 
+    /// <summary>All-intra copies of the same raster in place of long-GOP footage.</summary>
+    Intermediates,
+
     PreRenders,
     HalfProxies,
     QuarterProxies,
     HalfScale,
     QuarterScale,
+
+    /// <summary>Every second frame of a timeline at a high rate.</summary>
+    HalfRate,
 }
 
 /// <summary>What one or two ways of working come to.</summary>
@@ -54,7 +61,7 @@ public static class Remedies
         }
 
         var single = Enum.GetValues<RemedyKind>()
-            .Where(kind => plans.Any(plan => Changes(plan.Settings, kind)))
+            .Where(kind => plans.Any(plan => With(plan, kind) != plan))
             .Select(kind => Tried(plans, growth, before, [kind])).ToList();
         var useful = single.Where(remedy => !remedy.IsUseless).SelectMany(remedy => remedy.Kinds).ToList();
         var pairs = single.Exists(remedy => remedy.Suffices)
@@ -67,8 +74,20 @@ public static class Remedies
             .ThenByDescending(remedy => remedy.Mended).ThenBy(remedy => remedy.Kinds[0])];
     }
 
-    /// <summary>The same settings worked in another way.</summary>
-    public static PlaybackSettings With(PlaybackSettings settings, RemedyKind kind) => kind switch
+    /// <summary>A rate of which half is still fluent. Common practice, no source.</summary>
+    private const double HighRate = 40;
+
+    /// <summary>The same work done in another way; the very same plan where that changes nothing.</summary>
+    public static PlaybackPlan With(PlaybackPlan plan, RemedyKind kind) => kind switch
+    {
+        RemedyKind.Intermediates => StandInAids.AsIntermediates(plan),
+        RemedyKind.HalfRate =>
+            plan.Timeline.Rate.FramesPerSecond < HighRate ? plan : plan with { Timeline = plan.Timeline.AtHalfRate() },
+        _ when With(plan.Settings, kind) is var settings => settings == plan.Settings ? plan : plan with { Settings = settings },
+        _ => plan,
+    };
+
+    private static PlaybackSettings With(PlaybackSettings settings, RemedyKind kind) => kind switch
     {
         RemedyKind.CloseOthers => settings with { Others = null },
         RemedyKind.PreRenders => settings with { PreRenders = true },
@@ -78,16 +97,15 @@ public static class Remedies
         _ => settings with { Scale = (PreviewScale)Math.Max((int)settings.Scale, (int)PreviewScale.Quarter) },
     };
 
-    private static bool Changes(PlaybackSettings settings, RemedyKind kind) => With(settings, kind) != settings;
-
     private static bool AreOneThing(RemedyKind one, RemedyKind other) => (one, other)
-        is (RemedyKind.HalfProxies, RemedyKind.QuarterProxies) or (RemedyKind.HalfScale, RemedyKind.QuarterScale);
+        is (RemedyKind.HalfProxies, RemedyKind.QuarterProxies) or (RemedyKind.HalfScale, RemedyKind.QuarterScale)
+            or (RemedyKind.Intermediates, RemedyKind.HalfProxies or RemedyKind.QuarterProxies);
 
     private static Remedy Tried(
         IReadOnlyList<PlaybackPlan> plans, double growth, List<PassageFinding> before, IReadOnlyList<RemedyKind> kinds)
     {
         var with = plans
-            .Select(plan => StandInAids.Apply(plan with { Settings = kinds.Aggregate(plan.Settings, With) })).ToList();
+            .Select(plan => StandInAids.Apply(kinds.Aggregate(plan, With))).ToList();
         var after = Findings(with);
         var judged = before.Zip(after).Where(pair => pair.First.Verdict is not null).ToList();
         return new Remedy(
@@ -96,7 +114,7 @@ public static class Remedies
             judged.Count(pair => pair.First.Fails && pair.Second.Verdict == Verdict.Holds),
             judged.Count,
             after.Find(finding => finding.Fails)?.Limiter?.Limiter,
-            with.Sum(plan => StandInAids.Bytes(plan)),
+            with.Sum(plan => StandInAids.Bytes(plan, kinds.Contains(RemedyKind.Intermediates))),
             HasRoom(with, growth));
     }
 

@@ -81,6 +81,18 @@
       </ul>
     </section>
   {/if}
+  {#if answer.ladder.length}
+    <section aria-labelledby="ladder">
+      <h3 id="ladder" class="mb-1 font-semibold">Parts for {answer.owned?.name}, by what they gain for the money</h3>
+      {#if answer.path}<p class="mb-1 text-sm">{answer.path}</p>{/if}
+      <ul class="text-sm" data-testid="ladder">
+        {#each answer.ladder as rung (rung.partIds.join())}
+          <li class="grid gap-x-3 border-b border-base-300 px-2 py-1 sm:grid-cols-[20rem_5rem_1fr] {rung.gainsNothing ? 'quiet' : ''}"><span>{rung.words}{#if rung.isPath}, <span class="font-semibold">enough</span>{/if}</span><span class="figure sm:text-right">{money(rung.price, answer.currency)}</span><span>{rung.gain}{#if !rung.gainsNothing}, <span class="figure">{fixed(rung.perThousand, 2)}</span> for 1 000{/if}</span></li>
+        {/each}
+      </ul>
+      <p class="quiet mt-1 text-xs">What its form lets be opened counts; whether its slots, its supply and its case have room is to be looked up. Processors hang on the socket, which is not stated.</p>
+    </section>
+  {/if}
   <section aria-labelledby="why">
     <h3 id="why" class="mb-1 font-semibold">Why</h3>
     {#if answer.owned}

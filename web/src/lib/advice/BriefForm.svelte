@@ -14,11 +14,13 @@
   type Way = NonNullable<Brief['mayUse']>[number];
   const ways: Record<Way, string> = {
     closeOthers: 'other programs closed',
+    intermediates: 'intermediates, the same raster',
     preRenders: 'passages rendered beforehand',
     halfProxies: 'proxies, half the raster',
     quarterProxies: 'proxies, a quarter',
     halfScale: 'preview at half scale',
-    quarterScale: 'preview at quarter scale'
+    quarterScale: 'preview at quarter scale',
+    halfRate: 'half the rate, from 40 on'
   };
 
   /** A list with one thing more or less; none rather than an empty one. */

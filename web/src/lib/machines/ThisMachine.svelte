@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Calibration from './Calibration.svelte';
   import type { Described } from './shelf.svelte.ts';
 
   /** The machine that really plays, as its kernel describes it. */
@@ -21,3 +22,5 @@
     {/each}
   </tbody>
 </table>
+
+<Calibration />

@@ -1,0 +1,46 @@
+using HardyBench.Core.Calibration;
+using HardyBench.Core.Playback;
+using HardyBench.Core.Wording;
+using HardyBench.Workbench;
+
+namespace HardyBench.Benchmarks;
+
+/// <summary>How well a calibration foretells timelines and clips that it was not made with: sustained rates without a clock, verdicts with
+/// one. To be run on unlike machines: with taskset(1) on one core, in control groups with a quota or little memory. Promise: the median of
+/// rates within a tenth, nine verdicts of ten the same.</summary>
+internal static class PredictionBenchmark
+{
+    /// <summary>Enough for a verdict and for a rate.</summary>
+    private const int PacedFrames = 75, UnpacedFrames = 50;
+
+    public static async Task RunAsync(Bench bench)
+    {
+        var calibration = await bench.Calibrations.MeasureAsync(null, CancellationToken.None);
+        Console.WriteLine($"\nPrediction, after {calibration.Took.TotalSeconds:0} s of calibration");
+        Console.WriteLine($"  {CalibrationWords.Of(calibration)}");
+        foreach (var timeline in new[] { "touring-night", "closing-gala" })
+        {
+            foreach (var (policy, frames) in new[] { (PlayingPolicy.KeepTime, PacedFrames), (PlayingPolicy.Unpaced, UnpacedFrames) })
+            {
+                var plan = await bench.Plays.PlanAsync(timeline, "this", new PlaybackSettings(Policy: policy, Cache: FileCache.Warm));
+                var passages = plan.Timeline.Passages.Select(passage => passage with { FrameCount = Math.Min(frames, passage.FrameCount) });
+                plan = plan with { Timeline = plan.Timeline with { Passages = [.. passages], Marks = null } };
+                await bench.Plays.PlayAsync(plan, null, CancellationToken.None);
+            }
+        }
+
+        var predictions = (await bench.Calibrations.PredictionsAsync()).Where(one => one.Calibration == calibration.Id).ToList();
+        foreach (var prediction in predictions)
+        {
+            Console.WriteLine($"  {prediction.Timeline}{(prediction.IsUnpaced ? ", without a clock" : "")}{(prediction.IsDisturbed ? ", disturbed" : "")}");
+            foreach (var passage in prediction.Passages)
+            {
+                Console.WriteLine(
+                    $"    {passage.Question, -56} {passage.Foretold, 7:0.0} {passage.Measured, 7:0.0} {passage.Foretold / passage.Measured, 6:0.00} "
+                        + $"{passage.ForetoldVerdict, 7} {passage.MeasuredVerdict, 7}{(passage.Extrapolates ? " outside" : "")}");
+            }
+        }
+
+        Console.WriteLine($"  {CalibrationWords.Of(PredictionFigures.Of(predictions))}");
+    }
+}

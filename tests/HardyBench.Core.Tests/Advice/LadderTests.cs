@@ -1,0 +1,112 @@
+using CsCheck;
+using HardyBench.Core.Advice.Answers;
+using HardyBench.Core.Advice.Briefs;
+using HardyBench.Core.Advice.Parts;
+using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
+using HardyBench.Core.StandIns;
+using HardyBench.Core.Wording;
+
+namespace HardyBench.Core.Tests.Advice;
+
+/// <summary>The ladder is what trying every part and every pair of parts comes to.</summary>
+public sealed class LadderTests
+{
+    private static readonly Brief Plain = new("b", "B", ["t"]);
+
+    /// <summary>Graphics of little strength and few gigabytes, so that all kinds of parts can be what is wanting.</summary>
+    private static readonly Machine Old = Samples.Machine(
+        cores: 6, speed: 1.2, graphics: new Graphics("old", 500, 40, 2, 8), memory: new Memory(4, 2.5, 1, 2400),
+        drive: new Drive(Drive.AllRoles, "mechanical", 150, 140, 10)) with { Form = MachineForm.Tower };
+
+    [Fact]
+    public void A_ladder_is_what_brute_force_over_every_part_and_pair_comes_to()
+    {
+        var (rungs, paths, pairs) = (0, 0, 0);
+        Gen.Select(ShortlistTests.AnyCatalogue(), Gen.Int[0, 100_000], Gen.Double[1, 1.5]).Sample((parts, work, growth) =>
+        {
+            var plans = ShortlistTests.Work(work, Plain);
+            var ladder = Ladder.For(Old, growth, parts, new Forecaster(plans));
+            var all = Tried(parts, plans);
+            var before = Least(plans, Old);
+
+            var kept = all
+                .Where(one => one.Headroom >= Rung.Worth * before)
+                .Where(one => !all.Exists(other =>
+                    (other.Price < one.Price && other.Headroom >= one.Headroom)
+                    || (other.Price == one.Price && other.Headroom > one.Headroom)))
+                .Select(one => (one.Price, one.Headroom)).Distinct()
+                .OrderByDescending(one => (one.Headroom - before) / (double)one.Price);
+            Assert.Equal(kept, ladder.Rungs.Select(rung => (rung.Price, rung.After.Headroom)));
+
+            var path = all.Where(one => one.Headroom >= growth && ShortlistTests.Holds(plans, one.Machine))
+                .Select(one => (decimal?)one.Price).Min();
+            Assert.Equal(path, ladder.Path?.Price);
+            Interlocked.Add(ref rungs, ladder.Rungs.Count);
+            Interlocked.Add(ref pairs, ladder.Rungs.Count(rung => rung.Parts.Count == 2));
+            Interlocked.Add(ref paths, path is null ? 0 : 1);
+        }, iter: 200);
+
+        Assert.True(rungs > 50 && paths > 20 && pairs > 5, $"{rungs} rungs, {pairs} of them pairs, and {paths} paths say too little");
+    }
+
+    /// <summary>A laptop is closed to graphics, a slate to everything; nothing weaker than what is there is offered.</summary>
+    [Fact]
+    public void What_a_machines_form_is_closed_to_is_not_offered()
+    {
+        var parts = Demo();
+
+        Assert.Equal(["d", "g", "m"], Fitting(Old));
+        Assert.Equal(["d", "m"], Fitting(Old with { Form = MachineForm.Laptop }));
+        Assert.Empty(Fitting(Old with { Form = MachineForm.Slate }));
+        Assert.Equal(["d", "g"], Fitting(Old with { Memory = Old.Memory with { Gigabytes = 64 } }));
+        Assert.Equal(["d", "g", "m"], Fitting(Old with { Form = null }));
+
+        IEnumerable<string> Fitting(Machine machine) => parts.Where(part => Upgrades.Fits(machine, part)).Select(part => part.Id);
+    }
+
+    /// <summary>Common practice, no source: where decoding on the processor limits, neither graphics nor a faster drive changes anything, and
+    /// it is said.</summary>
+    [Fact]
+    public void Where_decoding_limits_graphics_and_drives_gain_nothing_and_why_is_said()
+    {
+        var plan = Samples.Plan(Old, Samples.UhdHevc422);
+        var slow = Old with { Memory = new Memory(64, 4, 2, 3200), Processor = Old.Processor with { RelativeCoreSpeed = 0.5 } };
+        var ladder = Ladder.For(slow, 1, Demo(), new Forecaster([plan]));
+
+        Assert.Empty(ladder.Rungs);
+        Assert.Equal(["d", "g"], ladder.Useless.Select(rung => rung.Parts[0].Id).Order());
+        Assert.All(ladder.Useless, rung => Assert.StartsWith("gains nothing: ", AnswerWords.Gain(rung), StringComparison.Ordinal));
+        Assert.Null(ladder.Path);
+    }
+
+    private static Part[] Demo() =>
+    [
+        new DrivePart("d", "D", 100, DriveInterface.Nvme, "NVMe", 3000, 2500, 0.1),
+        new GraphicsPart("g", "G", 400, new Graphics("g", 8000, 300, 8, 16), 150, 200),
+        new MemoryPart("m", "M", 90, "DDR5", 2, 16, 5600),
+        new SupplyPart("s", "S", 80, 500),
+        new ProcessorPart("p", "P", 300, "A", new Processor("P", 16, 32, 2, 4), 100),
+    ];
+
+    private static List<(decimal Price, double Headroom, Machine Machine)> Tried(IReadOnlyList<Part> parts, List<PlaybackPlan> plans)
+    {
+        var all = new List<(decimal Price, double Headroom, Machine Machine)>();
+        foreach (var one in parts.Where(part => Upgrades.Fits(Old, part)))
+        {
+            Add(Upgrades.With(Old, one), one.Price);
+            foreach (var other in parts.Where(part => Upgrades.Fits(Old, part) && part.GetType() != one.GetType()))
+            {
+                Add(Upgrades.With(Upgrades.With(Old, one), other), one.Price + other.Price);
+            }
+        }
+
+        return all;
+
+        void Add(Machine machine, decimal price) => all.Add((price, Least(plans, machine), machine));
+    }
+
+    private static double Least(List<PlaybackPlan> plans, Machine machine) =>
+        new Forecaster(plans).Of(machine).Min(forecast => forecast.Headroom);
+}

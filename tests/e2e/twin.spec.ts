@@ -1,0 +1,31 @@
+import { expect, test } from '@playwright/test';
+import { expectAccessible } from './support';
+
+test('this machine is measured, its twin goes on the shelf and foretells the next run', async ({ page, request }) => {
+  test.setTimeout(180_000);
+  await page.goto('/machines?id=this');
+  const section = page.getByRole('region', { name: 'Measured', exact: true });
+  await section.getByRole('button', { name: 'Measure this machine' }).click();
+  await expect(section.getByRole('status')).toBeVisible();
+  await section.getByRole('button', { name: 'Cancel' }).click();
+  await expect(section.getByRole('alert')).toContainText('Cancelled');
+  expect((await (await request.get('/api/calibration')).json()).newest).toBeNull();
+  expect((await request.get('/api/calibration/export')).status()).toBe(404);
+
+  // Two who ask at once start one.
+  await Promise.all([request.post('/api/calibration'), request.post('/api/calibration')]);
+  await expect(page.getByTestId('calibration')).toContainText('times the reference core', { timeout: 120_000 });
+  await section.getByText('Clips that were decoded').click();
+  await expect(section.getByRole('row').filter({ hasText: 'RDD 36' }).first()).toBeVisible();
+  await expectAccessible(page);
+  const known = await (await request.get('/api/calibration/export')).json();
+  expect(known.twin.costs.decoding.length).toBe(3);
+  expect(known.measures.filter((measure: { framesPerSecond: number }) => measure.framesPerSecond > 0).length).toBeGreaterThan(40);
+
+  await request.post('/api/play', { data: { timelineId: 'touring-night', machineId: 'this', kind: 'capacity', times: 1 } });
+  await expect(page.getByTestId('foretold').locator('circle')).toHaveCount(8, { timeout: 60_000 });
+  await expect(page.getByTestId('foretold')).toContainText('in the middle');
+
+  await section.getByRole('link', { name: 'Its twin' }).click();
+  await expect(page.getByRole('heading', { name: 'Twin of this machine' })).toBeVisible();
+});
