@@ -64,7 +64,8 @@ public sealed class Bench : IDisposable
         Trials = new TrialJobs(Machines, Clips, Aids, Plays, Runs, new TrialStore(databases));
         Advice = new AdviceJobs(Timelines, Machines, Clips, Runs, Plays);
         (Briefs, Catalogue) = (new BriefJobs(briefs), new CatalogueJobs(parts));
-        Answers = new AnswerJobs(Catalogue, Timelines, Machines, Clips, Runs);
+        Answers = new AnswerJobs(
+            Catalogue, Timelines, Machines, Clips, Runs, async () => (await Calibrations.NewestAsync())?.Twin);
     }
 
     public DataFolder Folder { get; }

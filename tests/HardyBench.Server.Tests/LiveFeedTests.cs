@@ -76,6 +76,9 @@ public sealed class LiveFeedTests
         public Task RunsChanged() => Task.CompletedTask;
 
         public Task Aids(MakingView making) => Task.CompletedTask;
+
+
+        public Task Calibrating(MakingView making) => Task.CompletedTask;
     }
 
     private sealed class Hub(ILivePage page) : IHubContext<LiveHub, ILivePage>, IHubClients<ILivePage>

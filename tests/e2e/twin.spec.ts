@@ -15,7 +15,7 @@ test('this machine is measured, its twin goes on the shelf and foretells the nex
   // Two who ask at once start one.
   await Promise.all([request.post('/api/calibration'), request.post('/api/calibration')]);
   await expect(page.getByTestId('calibration')).toContainText('times the reference core', { timeout: 120_000 });
-  await section.getByText('Clips that were decoded').click();
+  await section.getByText('Clips that were decoded, ms').click();
   await expect(section.getByRole('row').filter({ hasText: 'RDD 36' }).first()).toBeVisible();
   await expectAccessible(page);
   const known = await (await request.get('/api/calibration/export')).json();

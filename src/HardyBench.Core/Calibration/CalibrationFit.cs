@@ -59,8 +59,10 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
     private static CodecCost CostOf(
         (Codec Codec, bool Deep) key, List<Measure> rows, NonNegative fit, List<Measure> all, double cores, double speed, double half)
     {
-        var busy = all.Where(one => one.Kind == MeasureKind.AllThreads && rows.Exists(row => row.Clip == one.Clip))
-            .Select(one => one.CoresDecoding).ToList();
+        var gains = rows
+            .Select(one => (One: one, All: all.Find(other => other.Kind == MeasureKind.AllThreads && other.Clip == one.Clip)))
+            .Where(pair => pair.All is not null)
+            .Select(pair => pair.All!.FramesPerSecond * pair.One.DecodeSeconds).ToList();
         return new CodecCost(
             key.Codec,
             key.Deep,
@@ -68,7 +70,7 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
             fit.Coefficients[1] * speed,
             Half(fit.Unscaled[0], fit.Coefficients[0]) * speed,
             Half(fit.Unscaled[1], fit.Coefficients[1]) * speed,
-            busy.Count == 0 ? 0 : SerialPart(busy.Median(), cores),
+            gains.Count == 0 ? 0 : SerialPart(gains.Median(), cores),
             rows.Max(row => SampleBytes(row.Format)),
             rows.Max(row => row.Format.BitsPerFrame));
 
@@ -76,8 +78,8 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
         double Half(double unscaled, double value) => double.IsFinite(unscaled) ? half * Math.Sqrt(unscaled) : value;
     }
 
-    /// <summary>Amdahl's law (1967) the other way round: the part that keeps no more cores than these busy, of so many.</summary>
-    private static double SerialPart(double busy, double cores) => cores <= 1 ? 0 : Math.Clamp((cores / busy - 1) / (cores - 1), 0, 1);
+    /// <summary>Amdahl's law (1967) the other way round: the part that makes so many cores gain no more than they do.</summary>
+    private static double SerialPart(double gain, double cores) => cores <= 1 ? 0 : Math.Clamp((cores / gain - 1) / (cores - 1), 0, 1);
 
     private static List<WorkTime> TreatingOf(List<Measure> all, double speed)
     {

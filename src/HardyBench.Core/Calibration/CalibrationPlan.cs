@@ -19,10 +19,10 @@ public sealed class CalibrationPlan(
     IReadOnlyDictionary<string, Clip> clips, IReadOnlyList<string> plain, string scaled, Func<EffectKind, string?> textOf, TimeSpan atLeast)
 {
     /// <summary>Frames at either cut of a passage that do not count, and as many that count at least: whole GOPs of the clips.</summary>
-    private const int Aside = 2 * (Ahead + PlaybackSettings.DecodeAhead) + 1, Gop = 10, MostGops = 30;
+    private const int Aside = 2 * (Ahead + PlaybackSettings.DecodeAhead) + 1, Gop = 20, MostGops = 15;
 
     /// <summary>Treated frames that may wait: few, because as many at either cut do not count.</summary>
-    private const int Ahead = 2;
+    private const int Ahead = 1;
 
     /// <summary>Two effects in one chain share the way to red, green and blue and back, which each has for itself when alone.</summary>
     public const string Chain = "primary-grade+curves";
@@ -31,21 +31,24 @@ public sealed class CalibrationPlan(
 
     /// <summary>The plans in order, each with what its passages measure.</summary>
     /// <param name="cores">Cores that may be used; with one there is nothing to share out.</param>
-    public IEnumerable<(PlaybackPlan Plan, IReadOnlyList<Measure> Measures)> For(Machine machine, int cores)
+    public IReadOnlyList<(PlaybackPlan Plan, IReadOnlyList<Measure> Measures)> For(Machine machine, int cores)
     {
-        foreach (var kind in cores > 1 ? new[] { MeasureKind.OneThread, MeasureKind.AllThreads } : [MeasureKind.OneThread])
-        {
-            foreach (var raster in clips.Values.GroupBy(clip => clip.Format.Raster))
-            {
-                // What more cores gain shows in one clip of each kind and raster.
-                var played = kind == MeasureKind.OneThread ? raster
-                    : raster.GroupBy(clip => (clip.Format.Codec, clip.Format.BitDepth > 8)).Select(alike => alike.Last());
-                yield return Plan(machine, raster.Key, [.. played.Select(clip => (Bare(clip), Measured(kind, clip)))],
-                    kind == MeasureKind.OneThread ? 1 : cores);
-            }
-        }
+        return
+        [
+            .. Decoding(MeasureKind.OneThread),
+            .. cores > 1 ? Decoding(MeasureKind.AllThreads) : [],
+            Plan(machine, clips[plain[0]].Format.Raster, [.. Treatments()], cores),
+        ];
 
-        yield return Plan(machine, clips[plain[0]].Format.Raster, [.. Treatments()], cores);
+        // What more cores gain shows in one clip of each kind and raster.
+        IEnumerable<(PlaybackPlan Plan, IReadOnlyList<Measure> Measures)> Decoding(MeasureKind kind) =>
+            from raster in clips.Values.GroupBy(clip => clip.Format.Raster)
+            let played = kind == MeasureKind.OneThread
+                ? raster
+                : raster.GroupBy(clip => (clip.Format.Codec, clip.Format.BitDepth > 8)).Select(alike => alike.Last())
+            select Plan(
+                machine, raster.Key, [.. played.Select(clip => (Bare(clip), Measured(kind, clip)))],
+                kind == MeasureKind.OneThread ? 1 : cores);
     }
 
     /// <summary>What came out, passage by passage.</summary>

@@ -26,8 +26,4 @@ public enum MeasureKind
 /// <param name="EffectsSeconds">The same of the effects threads.</param>
 public sealed record Measure(
     MeasureKind Kind, string Clip, ClipFormat Format, string? Work, double Pixels, bool Deep, double FramesPerSecond = 0,
-    double DecodeSeconds = 0, double EffectsSeconds = 0)
-{
-    /// <summary>Cores that decoding kept busy.</summary>
-    public double CoresDecoding => DecodeSeconds * FramesPerSecond;
-}
+    double DecodeSeconds = 0, double EffectsSeconds = 0);

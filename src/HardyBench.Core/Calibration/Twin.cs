@@ -5,8 +5,8 @@ namespace HardyBench.Core.Calibration;
 /// <summary>The stand-in of a real machine, made from what was measured on it.</summary>
 public static class Twin
 {
-    /// <summary>Its id on the shelf.</summary>
-    public const string Id = "twin";
+    /// <summary>Its id on the shelf, which no other machine is given.</summary>
+    public const string Id = "this-twin";
 
     /// <param name="machine">As it describes itself.</param>
     /// <param name="cores">That the player may use; a part of one where a control group leaves no whole one.</param>

@@ -2,7 +2,6 @@ using HardyBench.Core.Advice;
 using HardyBench.Core.Advice.Answers;
 using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Advice.Parts;
-using HardyBench.Core.Calibration;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
@@ -17,8 +16,10 @@ using HardyBench.Workbench.Timelines;
 namespace HardyBench.Workbench.Advice;
 
 /// <summary>Answers briefs: what is there, what could be done with it, what could be bought.</summary>
+/// <param name="twin">The machine at hand as it was measured; null before that.</param>
 public sealed class AnswerJobs(
-    CatalogueJobs catalogue, TimelineJobs timelines, MachineJobs machines, ClipFolder clips, RunStore runs) : IDisposable
+    CatalogueJobs catalogue, TimelineJobs timelines, MachineJobs machines, ClipFolder clips, RunStore runs, Func<Task<Machine?>> twin)
+    : IDisposable
 {
     /// <summary>Two who reckon at once only take longer.</summary>
     private readonly SemaphoreSlim one = new(1);
@@ -51,7 +52,7 @@ public sealed class AnswerJobs(
         var owned = brief.Owned is { } there ? await machines.FindAsync(there) : null;
         // This machine is reckoned with by its twin, where it was measured.
         var reckoned = owned is { Kind: MachineKind.This }
-            ? shelf.FirstOrDefault(machine => machine is { Id: Twin.Id, Costs: not null })
+            ? await twin()
             : owned;
         var forecaster = new Forecaster(plans);
         var parts = await catalogue.AllAsync();
@@ -122,7 +123,7 @@ public sealed class AnswerJobs(
         Brief brief, List<PlaybackPlan> plans, IReadOnlyList<Machine> shelf, IReadOnlyList<Part> parts, Machine? owned,
         Forecaster forecaster, CancellationToken stop)
     {
-        var work = WorkOf(brief, plans, shelf, parts);
+        var work = WorkOf(brief, plans, owned is null ? shelf : [.. shelf, owned], parts);
         await one.WaitAsync(stop);
         try
         {

@@ -69,7 +69,7 @@ public sealed class CalibrationJobs(
         var plans = new CalibrationPlan(
             clips.Clips, CalibrationPack.Plain, CalibrationPack.Scaled,
             kind => kind.TextLabel switch { null => null, "look" => Looks.WarmStage, var label => label }, pack.AtLeast)
-            .For(machine, cores).ToList();
+            .For(machine, cores);
         var (frames, played, measures) = (plans.Sum(plan => plan.Plan.Timeline.FrameCount), 0L, new List<Measure>());
         foreach (var (plan, asked) in plans)
         {
@@ -96,8 +96,8 @@ public sealed class CalibrationJobs(
             now.ToString("yyyyMMdd-HHmmss", CultureInfo.InvariantCulture), now,
             MachineLimits.Checked(Twin.Of(machine, fit, usable, rate)), fit.CoreSpeed, measures, fit.Decodes, rate,
             Stopwatch.GetElapsedTime(began));
-        await kept.ReplaceAsync(calibration);
         await shelf.ReplaceAsync(calibration.Twin);
+        await kept.ReplaceAsync(calibration);
         return calibration;
     }
 

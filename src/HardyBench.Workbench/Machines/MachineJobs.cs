@@ -1,4 +1,5 @@
 using HardyBench.Core;
+using HardyBench.Core.Calibration;
 using HardyBench.Core.Machines;
 using HardyBench.Formats.Machines;
 using HardyBench.Store;
@@ -160,7 +161,7 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
 
     private async Task<IReadOnlyList<Stored<Machine>>> AddAllAsync(IReadOnlyList<Machine> machines)
     {
-        var taken = new HashSet<string>(await shelf.IdsAsync()) { Machine.ThisId };
+        var taken = new HashSet<string>(await shelf.IdsAsync()) { Machine.ThisId, Twin.Id };
         if (machines.Count > 0 && taken.Count + machines.Count > MostOnShelf)
         {
             throw new MachineRefusedException(

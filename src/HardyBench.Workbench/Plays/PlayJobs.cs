@@ -73,9 +73,9 @@ public sealed class PlayJobs(
         {
             await (Played?.Invoke(run, played) ?? Task.CompletedTask);
         }
-        catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
+        catch (Exception)
         {
-            // The run is kept; only what was foretold of it is not.
+            // Whatever went wrong, the run is kept; only what was foretold of it is not.
         }
 
         return run;

@@ -86,6 +86,6 @@
       </table>
     </details>
   {:else if !now?.running}
-    <p class="quiet max-w-prose text-sm">Nothing was measured yet. It takes about two minutes, during which nothing else should work on this machine, and some minutes more the first time, for clips of its own. Afterwards a stand-in of this machine foretells how it plays, and what each change to it would bring.</p>
+    <p class="quiet max-w-prose text-sm">Nothing was measured yet. It takes two to three minutes, during which nothing else should work on this machine, and some minutes more the first time, for clips of its own. Afterwards a stand-in of this machine foretells how it plays, and what each change to it would bring.</p>
   {/if}
 </section>
