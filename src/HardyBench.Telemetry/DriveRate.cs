@@ -12,7 +12,8 @@ public static partial class DriveRate
 
     private const int Piece = 1 << 20;
 
-    /// <summary>Reads files from end to end that lie in no cache of this system; the drive's own caches, and those of a host, stay.</summary>
+    /// <summary>Reads files from end to end that lie in no cache of this system; the drive's own caches, and those of a host,
+    /// stay.</summary>
     /// <returns>Megabytes a second; null where they cannot be read or put out of the cache.</returns>
     public static double? MegabytesPerSecond(IReadOnlyList<string> files, CancellationToken stop)
     {

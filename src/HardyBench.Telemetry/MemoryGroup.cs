@@ -2,7 +2,8 @@ using System.Globalization;
 
 namespace HardyBench.Telemetry;
 
-/// <summary>The control group that holds this process to less memory than the machine has, by either version of them (cgroups(7)).</summary>
+/// <summary>The control group that holds this process to less memory than the machine has, by either version of them
+/// (cgroups(7)).</summary>
 /// <param name="folder">Below the root of the files.</param>
 /// <param name="limit">The name of the file with its limit.</param>
 /// <param name="use">The name of the file with its use.</param>

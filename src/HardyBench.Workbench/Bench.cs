@@ -33,7 +33,8 @@ public sealed class Bench : IDisposable
     private readonly ShelfStore<Brief> briefs;
     private readonly ShelfStore<Part> parts;
 
-    private Bench(DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack, CalibrationPack calibration, string? watched)
+    private Bench(
+        DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack, CalibrationPack calibration, string? watched)
     {
         Folder = folder;
         (Runs, RunList) = (new RunStore(databases), new RunList(databases));

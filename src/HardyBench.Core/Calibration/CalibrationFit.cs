@@ -15,7 +15,8 @@ public sealed class CalibrationException(string message) : Exception(message);
 /// <param name="Decodes">What was measured of decoding on one thread, and what the fit makes of it.</param>
 public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadOnlyList<FittedDecode> Decodes)
 {
-    /// <summary>However close a fit is, predictions are not closer: machines waver from minute to minute. Common practice, no source.</summary>
+    /// <summary>However close a fit is, predictions are not closer: machines waver from minute to minute. Common practice, no
+    /// source.</summary>
     private const double LeastBand = 0.05;
 
     private const double TwoSided = 0.975;

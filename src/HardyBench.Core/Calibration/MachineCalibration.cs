@@ -2,7 +2,8 @@ using HardyBench.Core.Machines;
 
 namespace HardyBench.Core.Calibration;
 
-/// <summary>One calibration of this machine, whole: what was measured, what the fit makes of it, and the twin that follows from it.</summary>
+/// <summary>One calibration of this machine, whole: what was measured, what the fit makes of it, and the twin that follows from
+/// it.</summary>
 /// <param name="Id">A short name, by its moment.</param>
 /// <param name="At">When it ended, in UTC.</param>
 /// <param name="ReadMegabytesPerSecond">Of the drive with the footage; null where it could not be measured.</param>

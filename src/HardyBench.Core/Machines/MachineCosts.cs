@@ -29,7 +29,8 @@ public sealed record MachineCosts(
         || format.SamplesPerFrame * format.BytesPerSample > Beyond * cost.MostSampleBytes || format.BitsPerFrame > Beyond * cost.MostBits;
 }
 
-/// <summary>What decoding a codec takes, as <c>StandIns/DecodeCost</c> has it: seconds a frame = PerSampleByte · S·w + PerBit · bits.</summary>
+/// <summary>What decoding a codec takes, as <c>StandIns/DecodeCost</c> has it: seconds a frame = PerSampleByte · S·w + PerBit ·
+/// bits.</summary>
 /// <param name="Deep">Whether at more than 8 bits a sample.</param>
 /// <param name="PerSampleByteHalf">Half of its 95 % interval.</param>
 /// <param name="PerBitHalf">Half of its 95 % interval.</param>

@@ -13,8 +13,8 @@ public sealed class Heat(Cooling cooling, double? startCelsius = null, double? m
     /// <summary>A little less than reckoned, for rounding.</summary>
     private const double Surely = 0.999;
 
-    /// <summary>A fan at its fastest, in turns a minute, and how far from rest to its limit a machine has warmed when it begins to turn. Made-up
-    /// values that look like real runs.</summary>
+    /// <summary>A fan at its fastest, in turns a minute, and how far from rest to its limit a machine has warmed when it begins to turn.
+    /// Made-up values that look like real runs.</summary>
     private const double FastestFan = 3200, FanFrom = 0.2;
 
     public double Celsius { get; private set; } = startCelsius ??

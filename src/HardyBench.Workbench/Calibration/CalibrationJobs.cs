@@ -51,8 +51,8 @@ public sealed class CalibrationJobs(
         }
     }
 
-    /// <summary>Makes the clips that are missing, plays them without a clock in all the ways that tell what work takes, and sets the twin out
-    /// on the shelf in place of the one before. Nothing is kept where it is stopped or fails, the clips excepted.</summary>
+    /// <summary>Makes the clips that are missing, plays them without a clock in all the ways that tell what work takes, and sets the twin
+    /// out on the shelf in place of the one before. Nothing is kept where it is stopped or fails, the clips excepted.</summary>
     /// <exception cref="MakingException">The clips cannot be made.</exception>
     /// <exception cref="PlayerUnavailableException">Nothing can be played here.</exception>
     /// <exception cref="CalibrationException">What was played tells nothing.</exception>

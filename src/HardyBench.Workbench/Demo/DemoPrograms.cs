@@ -19,7 +19,8 @@ public static class DemoPrograms
     /// <summary>Does everything on the processor, with every core: intermediates, and machines without a graphics unit.</summary>
     public static EditingProgram Brailwork { get; } = new(
         "brailwork", "Brailwork", "Everything on the processor, with every core",
-        [], ComposingPlace.Processor, InColour: true, LookAhead: 8, DecodesSmaller: true, RendersAt: PreviewScale.Half, ReservesGigabytes: 1);
+        [], ComposingPlace.Processor, InColour: true, LookAhead: 8, DecodesSmaller: true, RendersAt: PreviewScale.Half,
+        ReservesGigabytes: 1);
 
     /// <summary>Leans on media engines: long-GOP footage that they take, with little treatment.</summary>
     public static EditingProgram Gantry { get; } = new(

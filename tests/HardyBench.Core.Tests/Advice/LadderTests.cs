@@ -66,8 +66,8 @@ public sealed class LadderTests
         IEnumerable<string> Fitting(Machine machine) => parts.Where(part => Upgrades.Fits(machine, part)).Select(part => part.Id);
     }
 
-    /// <summary>Common practice, no source: where decoding on the processor limits, neither graphics nor a faster drive changes anything, and
-    /// it is said.</summary>
+    /// <summary>Common practice, no source: where decoding on the processor limits, neither graphics nor a faster drive changes anything,
+    /// and it is said.</summary>
     [Fact]
     public void Where_decoding_limits_graphics_and_drives_gain_nothing_and_why_is_said()
     {

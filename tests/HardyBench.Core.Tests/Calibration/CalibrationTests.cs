@@ -88,8 +88,8 @@ public sealed class CalibrationTests
         }
     }
 
-    /// <summary>Amdahl's and the utilisation law: one decoder takes as long as its serial part makes it, two share what both leave free, and
-    /// no more than every core is busy.</summary>
+    /// <summary>Amdahl's and the utilisation law: one decoder takes as long as its serial part makes it, two share what both leave free,
+    /// and no more than every core is busy.</summary>
     [Fact]
     public void Decoders_that_leave_cores_free_work_side_by_side()
     {

@@ -185,7 +185,8 @@ public sealed class LoadReaderTests
         Assert.Equal(0.25f, Value(memory, LoadKind.MemoryPressure), 3);
     }
 
-    /// <summary>The tightest of the groups around this process counts, of either version; files that lie idle in the cache do not.</summary>
+    /// <summary>The tightest of the groups around this process counts, of either version; files that lie idle in the cache do
+    /// not.</summary>
     [Theory]
     [InlineData("5:cpu:/a\n4:memory:/a/b\n", "memory/a/b/memory.limit_in_bytes", "memory/a/b/memory.usage_in_bytes", "memory/a/b")]
     [InlineData("4:memory:/a/b\n", "memory/a/memory.limit_in_bytes", "memory/a/memory.usage_in_bytes", "memory/a")]

@@ -22,7 +22,8 @@ public sealed record Forecast(int Timeline, int Passage, Station Tightest, doubl
 
     private static readonly double TwoSided = Normal.InvCDF(0, 1, 0.975);
 
-    /// <summary>The chance that it holds, 0 to 1, by how far the headroom lies from 1 beside the band, which is taken for log-normal.</summary>
+    /// <summary>The chance that it holds, 0 to 1, by how far the headroom lies from 1 beside the band, which is taken for
+    /// log-normal.</summary>
     public double Chance => Normal.CDF(0, Math.Log(1 + Band) / TwoSided, Math.Log(Headroom));
 }
 

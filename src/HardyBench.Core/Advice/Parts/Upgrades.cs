@@ -2,8 +2,8 @@ using HardyBench.Core.Machines;
 
 namespace HardyBench.Core.Advice.Parts;
 
-/// <summary>Which parts go into a machine that is there, and what it is with them. Its board, its supply and the room in its case are not in
-/// its description, so what its form lets be opened decides; a processor, which hangs on the socket, is never among them.</summary>
+/// <summary>Which parts go into a machine that is there, and what it is with them. Its board, its supply and the room in its case are not
+/// in its description, so what its form lets be opened decides; a processor, which hangs on the socket, is never among them.</summary>
 public static class Upgrades
 {
     /// <summary>What a person can exchange, by form. Common practice, no source.</summary>
