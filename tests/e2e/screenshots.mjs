@@ -40,14 +40,13 @@ const views = [
   ['grid', '/compare/grid?timeline=closing-gala&by=share&sort=4'],
   ['advice', '/advice'],
   ['words', '/words'],
-  ['narrow', '/timelines/touring-night', null, 420]
+  ['measured', '/machines?id=this']
 ];
 
 mkdirSync(folder, { recursive: true });
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-for (const [name, path, first, width = 1280] of views) {
-  await page.setViewportSize({ width, height: 800 });
+for (const [name, path, first] of views) {
   await page.goto(address + path);
   await page.waitForLoadState('networkidle');
   // The processor of the machine that draws the pictures is nobody's business.

@@ -24,7 +24,9 @@ test('this machine is measured, its twin goes on the shelf and foretells the nex
 
   await request.post('/api/play', { data: { timelineId: 'touring-night', machineId: 'this', kind: 'capacity', times: 1 } });
   await expect(page.getByTestId('foretold').locator('circle')).toHaveCount(8, { timeout: 60_000 });
-  await expect(page.getByTestId('foretold')).toContainText('in the middle');
+  // How good they were is only said of runs that nothing disturbed, which depends on the machine that tests.
+  const { predictions } = await (await request.get('/api/calibration')).json();
+  expect(predictions.map((run: { passages: unknown[] }) => run.passages.length)).toEqual([8]);
 
   await section.getByRole('link', { name: 'Its twin' }).click();
   await expect(page.getByRole('heading', { name: 'Twin of this machine' })).toBeVisible();

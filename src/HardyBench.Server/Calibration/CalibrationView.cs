@@ -8,15 +8,17 @@ namespace HardyBench.Server.Calibration;
 /// <summary>What is known of this machine by measuring it.</summary>
 /// <param name="Now">How measuring stands.</param>
 /// <param name="Newest">Null before the first calibration.</param>
+/// <param name="Predictions">Of the newest calibration.</param>
 /// <param name="Words">How good predictions were, in words; null without any.</param>
 public sealed record CalibrationView(
     MakingView Now, MeasuredView? Newest, string? Words, PredictionFigures Figures, IReadOnlyList<Prediction> Predictions)
 {
     internal static CalibrationView Of(MakingView now, MachineCalibration? newest, IReadOnlyList<Prediction> predictions)
     {
-        var figures = PredictionFigures.Of(predictions);
-        return new CalibrationView(
-            now, newest is null ? null : MeasuredView.Of(newest), CalibrationWords.Of(figures), figures, predictions);
+        // What an earlier twin foretold says nothing of this one.
+        List<Prediction> its = [.. predictions.Where(prediction => prediction.Calibration == newest?.Id)];
+        var figures = PredictionFigures.Of(its);
+        return new CalibrationView(now, newest is null ? null : MeasuredView.Of(newest), CalibrationWords.Of(figures), figures, its);
     }
 }
 
