@@ -61,7 +61,7 @@ public static class ThisMachine
         var (fitted, available) = (Kibibytes("MemTotal"), Kibibytes("MemAvailable"));
         return MemoryGroup.Of(files)?.Read() is { } limited && limited.Fitted / 1e9 < fitted
             ? (Math.Round(limited.Fitted / 1e9, 1), Math.Max(0, Math.Round(limited.Used / 1e9, 1)))
-            : (fitted, Math.Max(0, fitted - available));
+            : (fitted, Math.Max(0, Math.Round(fitted - available, 1)));
 
         double Kibibytes(string name) =>
             Field(files, "proc/meminfo", name)?.Split(' ')[0] is { } text
