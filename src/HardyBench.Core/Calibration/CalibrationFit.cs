@@ -1,8 +1,8 @@
+using HardyBench.Core.Findings.Statistics;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Timelines.Effects;
-using MathNet.Numerics.Distributions;
 using MathNet.Numerics.Statistics;
 
 namespace HardyBench.Core.Calibration;
@@ -18,8 +18,6 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
     /// <summary>However close a fit is, predictions are not closer: machines waver from minute to minute. Common practice, no
     /// source.</summary>
     private const double LeastBand = 0.05;
-
-    private const double TwoSided = 0.975;
 
     /// <param name="cores">Cores that could be used; a part of one where a control group leaves no whole one.</param>
     /// <exception cref="CalibrationException">No decoding could be measured.</exception>
@@ -43,7 +41,7 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
         // Few clips a codec tell little of the spread, so it is taken from all of them together.
         var free = Math.Max(1, groups.Sum(group => group.Rows.Count - group.Fit.Free));
         var sigma = Math.Sqrt(groups.Sum(group => group.Fit.Residuals.Sum(residual => residual * residual)) / free);
-        var quantile = StudentT.InvCDF(0, 1, free, TwoSided);
+        var quantile = Spread.Quantile(free);
         var decoding = groups.Select(group => CostOf(group.Key, group.Rows, group.Fit, usable, cores, speed, quantile * sigma)).ToList();
         return new CalibrationFit(
             speed,

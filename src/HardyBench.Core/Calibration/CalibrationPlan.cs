@@ -61,16 +61,16 @@ public sealed class CalibrationPlan(
         Measure Read(Run of, int index, Measure measure)
         {
             var shown = of.FramesOf(index).Select(frame => frame.Shown).OfType<TimeSpan>().ToList();
-            var aside = (Aside - 1) / 2;
             if (shown.Count < Aside + Gop)
             {
                 return measure;
             }
 
-            var (from, to, frames) = (shown[aside], shown[^(aside + 1)], shown.Count - Aside);
+            var (first, last) = SustainedRate.Between(shown, of.Header.Settings);
+            var (from, to, frames) = (shown[first], shown[last], last - first);
             return measure with
             {
-                FramesPerSecond = frames / (to - from).TotalSeconds,
+                FramesPerSecond = SustainedRate.Of(shown, of.Header.Settings),
                 DecodeSeconds = ProcessorTime(loads[LoadKind.OwnDecode], from, to) / frames,
                 EffectsSeconds = ProcessorTime(loads[LoadKind.OwnEffects], from, to) / frames,
             };

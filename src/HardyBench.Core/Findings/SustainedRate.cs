@@ -14,8 +14,15 @@ public static class SustainedRate
     /// before it still played, and at its end work goes to the next one already.</param>
     public static double Of(IReadOnlyList<TimeSpan> shown, PlaybackSettings settings)
     {
-        var aside = Math.Min(settings.LookAhead + PlaybackSettings.DecodeAhead, shown.Count / 4);
-        var (first, last) = (aside, shown.Count - 1 - aside);
+        var (first, last) = Between(shown, settings);
         return last - first >= FewestGaps && shown[last] > shown[first] ? (last - first) / (shown[last] - shown[first]).TotalSeconds : 0;
+    }
+
+    /// <summary>The places of the first and the last frame that had the machine to themselves.</summary>
+    /// <inheritdoc cref="Of"/>
+    public static (int First, int Last) Between(IReadOnlyList<TimeSpan> shown, PlaybackSettings settings)
+    {
+        var aside = Math.Min(settings.LookAhead + PlaybackSettings.DecodeAhead, shown.Count / 4);
+        return (aside, shown.Count - 1 - aside);
     }
 }

@@ -71,7 +71,7 @@ public static class AnswerWords
 
     /// <summary>What they bring, a phrase.</summary>
     public static string Gain(Rung rung) => rung.GainsNothing
-        ? $"gains nothing: {Of(rung.Before.Tightest)} has least to spare, in passage {rung.Before.Passage + 1}, and does not wait for it"
+        ? GainsNothing(rung.Before)
         : Invariant($"headroom {rung.Before.Headroom:0.00} → {rung.After.Headroom:0.00}");
 
     /// <summary>Whether parts are the way to go, a sentence; null where none can be put in.</summary>
@@ -107,7 +107,7 @@ public static class AnswerWords
 
     /// <summary>What a better part brings, a phrase.</summary>
     public static string Gain(PartChange change) => change.GainsNothing
-        ? $"gains nothing: {Of(change.Before.Tightest)} has least to spare, in passage {change.Before.Passage + 1}, and does not wait for it"
+        ? GainsNothing(change.Before)
         : Invariant($"{change.Before.Headroom:0.00} → {change.After.Headroom:0.00} of what is needed; then {Of(change.After.Tightest)} ")
             + $"has least to spare, in passage {change.After.Passage + 1}";
 
@@ -150,6 +150,9 @@ public static class AnswerWords
         : $"passage {forecast.Passage + 1} of {answer.Brief.Timelines[forecast.Timeline]}";
 
     private static string Busy(Forecast forecast) => Invariant($"could do {forecast.Headroom:0.0} times what it asks");
+
+    private static string GainsNothing(Forecast before) =>
+        $"gains nothing: {Of(before.Tightest)} has least to spare, in passage {before.Passage + 1}, and does not wait for it";
 
     private static string Of(RemedyKind kind) => kind switch
     {

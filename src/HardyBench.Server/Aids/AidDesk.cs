@@ -48,7 +48,7 @@ public sealed class AidDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, 
         try
         {
             using var turn = await inUse.TakeAsync(lifetime.ApplicationStopping);
-            await bench.Aids.MakeAsync(plan, null, new MakingReporter(Report), lifetime.ApplicationStopping);
+            await bench.Aids.MakeAsync(plan, null, new Direct<MakingProgress>(Report), lifetime.ApplicationStopping);
         }
         catch (Exception failure)
         {

@@ -56,7 +56,7 @@ public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         {
             using var turn = await inUse.TakeAsync(stop);
             began = DateTime.UtcNow;
-            await bench.ClipMaker.MakeAsync(ids, new MakingReporter(Report), stop);
+            await bench.ClipMaker.MakeAsync(ids, new Direct<MakingProgress>(Report), stop);
         }
         catch (OperationCanceledException)
         {

@@ -32,7 +32,7 @@ public sealed class LadderTests
             var before = Least(plans, Old);
 
             var kept = all
-                .Where(one => one.Headroom >= Rung.Worth * before)
+                .Where(one => one.Headroom >= 1.05 * before)
                 .Where(one => !all.Exists(other =>
                     (other.Price < one.Price && other.Headroom >= one.Headroom)
                     || (other.Price == one.Price && other.Headroom > one.Headroom)))

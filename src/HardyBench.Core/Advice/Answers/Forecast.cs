@@ -20,11 +20,17 @@ public sealed record Forecast(int Timeline, int Passage, Station Tightest, doubl
     /// <summary>Costs are within a quarter (95 of 100 cases) where no machine was measured for them.</summary>
     public const double ModelBand = 0.25;
 
+    /// <summary>Headroom that rises by less than this share is no gain. Common practice, no source.</summary>
+    private const double Gain = 1.05;
+
     private static readonly double TwoSided = Normal.InvCDF(0, 1, 0.975);
 
     /// <summary>The chance that it holds, 0 to 1, by how far the headroom lies from 1 beside the band, which is taken for
     /// log-normal.</summary>
     public double Chance => Normal.CDF(0, Math.Log(1 + Band) / TwoSided, Math.Log(Headroom));
+
+    /// <summary>Whether another machine, of which this is foretold, is no better than one of which that was.</summary>
+    public bool GainsNothingOver(Forecast before) => Headroom < Gain * before.Headroom;
 }
 
 /// <summary>Foretells how machines play the work of a brief: a bound in closed form first, the simulation where that leaves it
@@ -48,13 +54,16 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans)
     public IReadOnlyList<Forecast> Of(Machine machine) => Of(machine, null);
 
     /// <summary>The passage with the least headroom; null where none is long enough for a verdict.</summary>
+    public Forecast? Weakest(Machine machine) => Of(machine).MinBy(forecast => forecast.Headroom);
+
+    /// <inheritdoc cref="Weakest(Machine)"/>
     /// <remarks>Of builds it is put together from what their parts come to: the drives' stations hang on drive and memory alone, all others
     /// on anything but the drive, and none on board, case, cooler and power supply.</remarks>
     public Forecast? Weakest(Offer offer)
     {
         if (offer.Build is not { } build)
         {
-            return Of(offer.Machine).MinBy(forecast => forecast.Headroom);
+            return Weakest(offer.Machine);
         }
 
         var others = beside.GetOrAdd(

@@ -8,12 +8,9 @@ namespace HardyBench.Core.Advice.Answers;
 /// <param name="After">The one that has least with them.</param>
 public sealed record Rung(IReadOnlyList<Part> Parts, Machine Machine, Forecast Before, Forecast After)
 {
-    /// <summary>Less than this is no gain. Common practice, no source.</summary>
-    public const double Worth = 1.05;
-
     public decimal Price => Parts.Sum(part => part.Price);
 
-    public bool GainsNothing => After.Headroom < Worth * Before.Headroom;
+    public bool GainsNothing => After.GainsNothingOver(Before);
 
     /// <summary>Headroom for a thousand.</summary>
     public double GainPerThousand => (After.Headroom - Before.Headroom) / Math.Max(1e-9, (double)Price) * 1000;
@@ -32,7 +29,7 @@ public sealed record Ladder(IReadOnlyList<Rung> Rungs, IReadOnlyList<Rung> Usele
     /// <param name="parts">All that can be bought.</param>
     public static Ladder For(Machine machine, double growth, IReadOnlyList<Part> parts, Forecaster forecaster)
     {
-        if (Least(machine) is not { } before)
+        if (forecaster.Weakest(machine) is not { } before)
         {
             return None;
         }
@@ -64,9 +61,7 @@ public sealed record Ladder(IReadOnlyList<Rung> Rungs, IReadOnlyList<Rung> Usele
         Rung Of(IReadOnlyList<Part> put)
         {
             var with = put.Aggregate(machine, Upgrades.With);
-            return new Rung(put, with, before, Least(with)!);
+            return new Rung(put, with, before, forecaster.Weakest(with)!);
         }
-
-        Forecast? Least(Machine one) => forecaster.Of(one).MinBy(forecast => forecast.Headroom);
     }
 }

@@ -27,23 +27,18 @@ public enum ChangedPart
 /// <param name="After">The one that has least with the better part.</param>
 public sealed record PartChange(ChangedPart Part, Forecast Before, Forecast After)
 {
-    /// <summary>Less than this is no gain. Common practice, no source.</summary>
-    private const double Gain = 1.05;
-
-    public bool GainsNothing => After.Headroom < Gain * Before.Headroom;
+    public bool GainsNothing => After.GainsNothingOver(Before);
 
     /// <summary>Every part by itself, the one that brings most first; by the bottleneck law.</summary>
     public static IReadOnlyList<PartChange> Of(Machine machine, Forecaster forecaster)
     {
         var formats = FormatsOf(forecaster);
-        return Least(machine) is not { } before ? [] :
+        return forecaster.Weakest(machine) is not { } before ? [] :
         [
             .. Enum.GetValues<ChangedPart>()
-                .Select(part => new PartChange(part, before, Least(With(machine, part, formats))!))
+                .Select(part => new PartChange(part, before, forecaster.Weakest(With(machine, part, formats))!))
                 .OrderByDescending(change => change.After.Headroom).ThenBy(change => change.Part),
         ];
-
-        Forecast? Least(Machine one) => forecaster.Of(one).MinBy(forecast => forecast.Headroom);
     }
 
     private static List<ClipFormat> FormatsOf(Forecaster forecaster) => [.. forecaster.Plans

@@ -77,14 +77,13 @@ public static class Remedies
     /// <summary>A rate of which half is still fluent. Common practice, no source.</summary>
     private const double HighRate = 40;
 
-    /// <summary>The same work done in another way; the very same plan where that changes nothing.</summary>
+    /// <summary>The same work done in another way; an equal plan where that changes nothing.</summary>
     public static PlaybackPlan With(PlaybackPlan plan, RemedyKind kind) => kind switch
     {
         RemedyKind.Intermediates => StandInAids.AsIntermediates(plan),
         RemedyKind.HalfRate =>
             plan.Timeline.Rate.FramesPerSecond < HighRate ? plan : plan with { Timeline = plan.Timeline.AtHalfRate() },
-        _ when With(plan.Settings, kind) is var settings => settings == plan.Settings ? plan : plan with { Settings = settings },
-        _ => plan,
+        _ => plan with { Settings = With(plan.Settings, kind) },
     };
 
     private static PlaybackSettings With(PlaybackSettings settings, RemedyKind kind) => kind switch
