@@ -53,14 +53,14 @@ public static class StandInAids
                     : clip.Value with { Format = Intra(clip.Value.Format.Raster, clip.Value.Format.Rate) }),
         };
 
-    /// <summary>Disk that copies and pre-renders of what is played take: bits of one layer for as long as each passage lasts.</summary>
-    /// <param name="isCopied">Whether its footage was copied to intermediates.</param>
-    public static double Bytes(PlaybackPlan plan, bool isCopied = false)
-    {
-        var isAided = isCopied || plan.Settings.Proxies != Proxies.None || plan.Settings.PreRenders;
-        return !isAided ? 0 : plan.Timeline.Passages.Index().Sum(passage => plan.ClipsOf(plan.Played(passage.Index))
-            .Sum(clip => clip.Format.DataRate.BitsPerSecond / 8.0 * passage.Item.FrameCount / plan.Timeline.Rate.FramesPerSecond));
-    }
+    /// <summary>Disk that copies and pre-renders of what is played take: bits of each layer for as long as its passage lasts. Footage that
+    /// is played as it was takes none.</summary>
+    /// <param name="plan">Without them.</param>
+    /// <param name="aided">With them.</param>
+    public static double Bytes(PlaybackPlan plan, PlaybackPlan aided) => aided.Timeline.Passages.Index().Sum(passage =>
+        aided.ClipsOf(aided.Played(passage.Index))
+            .Where(clip => plan.Clips.GetValueOrDefault(clip.Id)?.Format != clip.Format)
+            .Sum(clip => clip.Format.DataRate.BitsPerSecond / 8.0 * passage.Item.FrameCount / aided.Timeline.Rate.FramesPerSecond));
 
     private static ClipFormat Intra(Raster raster, FrameRate rate) => new(
         Codec.Rdd36,

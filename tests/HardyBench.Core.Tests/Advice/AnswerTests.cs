@@ -6,6 +6,7 @@ using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
+using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
 using HardyBench.Core.Wording;
 
@@ -35,6 +36,29 @@ public sealed class AnswerTests
         Assert.All(remedies.Take(4), remedy => Assert.True(remedy.Suffices && remedy.Bytes > 0));
         Assert.All(remedies.Skip(4), remedy => Assert.True(remedy.IsUseless));
         Assert.Contains("decodes too slowly", AnswerWords.Gain(remedies[^1]), StringComparison.Ordinal);
+    }
+
+    /// <summary>Footage that is all-intra already is not copied, and takes no more disk.</summary>
+    [Fact]
+    public void Intermediates_take_disk_for_what_is_copied_and_for_nothing_else()
+    {
+        var longGop = Plan(Samples.Machine());
+        var intra = Samples.Plan(Samples.Machine(), Samples.UhdIntermediate);
+        var both = intra with
+        {
+            Clips = intra.Clips.Append(KeyValuePair.Create("l", longGop.Clips["c"] with { Id = "l" })).ToDictionary(),
+            Timeline = intra.Timeline with
+            {
+                Passages = [intra.Timeline.Passages[0] with { Layers = [new Layer("c", []), new Layer("l", [])] }],
+            },
+        };
+
+        var copied = Bytes(longGop) * both.Timeline.Passages[0].FrameCount / longGop.Timeline.Passages[0].FrameCount;
+        Assert.Equal(0, Bytes(intra));
+        Assert.True(copied > 0);
+        Assert.Equal(copied, Bytes(both), 3);
+
+        static double Bytes(PlaybackPlan plan) => StandInAids.Bytes(plan, StandInAids.AsIntermediates(plan));
     }
 
     /// <summary>Common practice, no source: outside a media engine half the rate halves the load and plays; 25 frames are not

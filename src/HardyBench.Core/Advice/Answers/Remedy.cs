@@ -113,7 +113,7 @@ public static class Remedies
             judged.Count(pair => pair.First.Fails && pair.Second.Verdict == Verdict.Holds),
             judged.Count,
             after.Find(finding => finding.Fails)?.Limiter?.Limiter,
-            with.Sum(plan => StandInAids.Bytes(plan, kinds.Contains(RemedyKind.Intermediates))),
+            plans.Zip(with, StandInAids.Bytes).Sum(),
             HasRoom(with, growth));
     }
 
