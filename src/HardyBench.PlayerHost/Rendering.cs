@@ -2,6 +2,7 @@ using System.Buffers.Binary;
 using HardyBench.Formats.PlayerProtocol;
 using HardyBench.Player.Effects;
 using HardyBench.Player.Playing;
+using HardyBench.Telemetry;
 
 namespace HardyBench.PlayerHost;
 
@@ -22,14 +23,17 @@ internal static class Rendering
                 new HandedClips(ask.Clips, _ => { }),
                 new EffectFilters(ask.Effects.Looks, ask.Effects.Font)
             );
-            foreach (var picture in pictures.Of(ask.Plan, ask.Passage, CancellationToken.None))
+            await OwnThread.Start(ThreadRoles.Effects, () =>
             {
-                BinaryPrimitives.WriteInt32LittleEndian(length, picture.Length);
-                output.Write(length);
-                output.Write(picture.Span);
-            }
+                foreach (var picture in pictures.Of(ask.Plan, ask.Passage, CancellationToken.None))
+                {
+                    BinaryPrimitives.WriteInt32LittleEndian(length, picture.Length);
+                    output.Write(length);
+                    output.Write(picture.Span);
+                }
 
-            output.Flush();
+                output.Flush();
+            });
             return 0;
         }
         catch (Exception failure)

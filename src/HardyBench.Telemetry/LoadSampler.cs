@@ -13,14 +13,17 @@ public interface ILoadReader
 /// <summary>Samples every load ten times a second while a run plays.</summary>
 /// <param name="owner">The process that asked for the run; null where it is this one.</param>
 /// <param name="footage">Reads what the player itself knows of its footage; null for nothing.</param>
-public sealed class LoadSampler(SystemFiles files, TimeProvider time, int? owner = null, ILoadReader? footage = null) : IDisposable
+/// <param name="workers">Processes that work for this one; null for none ever.</param>
+public sealed class LoadSampler(
+    SystemFiles files, TimeProvider time, int? owner = null, ILoadReader? footage = null, Func<IEnumerable<Worker>>? workers = null)
+    : IDisposable
 {
     public static readonly TimeSpan Interval = TimeSpan.FromMilliseconds(100);
 
     private readonly ILoadReader[] readers =
     [
         new CoreLoads(files),
-        new OwnThreads(files, owner),
+        new OwnThreads(files, owner, workers),
         new MemoryLoads(files),
         new DriveLoads(files),
         new ClockAndHeat(files),

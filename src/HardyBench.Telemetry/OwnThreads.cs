@@ -3,13 +3,16 @@ using HardyBench.Core.Playback;
 
 namespace HardyBench.Telemetry;
 
+/// <summary>A process that works for this one.</summary>
+/// <param name="Work">What all of it is for; null where its threads' names say so.</param>
+public sealed record Worker(int Process, LoadKind? Work);
+
 /// <summary>What our own processes and each kind of their threads take, in cores, from /proc.</summary>
 /// <param name="owner">The process that asked for the run, all of which is the tool's own; null where it is this one.</param>
-public sealed class OwnThreads(SystemFiles files, int? owner = null) : ILoadReader, IDisposable
+/// <param name="workers">Processes that work for this one, those that do so now; null for none ever.</param>
+public sealed class OwnThreads(SystemFiles files, int? owner = null, Func<IEnumerable<Worker>>? workers = null) : ILoadReader, IDisposable
 {
     internal const string Self = "proc/self/task";
-
-    private readonly string? ofOwner = owner is { } id ? string.Create(CultureInfo.InvariantCulture, $"proc/{id}/task") : null;
 
     private readonly Dictionary<string, Known> before = [];
 
@@ -19,18 +22,19 @@ public sealed class OwnThreads(SystemFiles files, int? owner = null) : ILoadRead
         {
             [LoadKind.OwnProcess] = 0, [LoadKind.OwnDecode] = 0, [LoadKind.OwnEffects] = 0,
             [LoadKind.OwnPresenting] = 0, [LoadKind.OwnPictures] = 0, [LoadKind.OwnTool] = 0,
+            [LoadKind.OwnEncode] = 0,
         };
-        var own = files.Names(Self);
-        List<string> threads = [.. own.Select(thread => $"{Self}/{thread}")];
-        threads.AddRange(ofOwner is null ? [] : files.Names(ofOwner).Select(thread => $"{ofOwner}/{thread}"));
-        foreach (var thread in threads)
+        List<(string Path, LoadKind? Work)> threads =
+        [
+            .. ThreadsOf(Self, null),
+            .. owner is { } asked ? ThreadsOf(FolderOf(asked), LoadKind.OwnTool) : [],
+            .. workers?.Invoke().SelectMany(worker => ThreadsOf(FolderOf(worker.Process), worker.Work)) ?? [],
+        ];
+        foreach (var (thread, work) in threads)
         {
             if (!before.TryGetValue(thread, out var known))
             {
-                before[thread] = known = new Known(
-                    ofOwner is not null && thread.StartsWith(ofOwner, StringComparison.Ordinal) ? LoadKind.OwnTool : RoleOf(files, thread),
-                    files.Keep($"{thread}/schedstat")
-                );
+                before[thread] = known = new Known(work ?? RoleOf(files, thread), files.Keep($"{thread}/schedstat"));
             }
 
             if (OnProcessor(known.Schedule.ReadText()) is not { } now)
@@ -43,18 +47,23 @@ public sealed class OwnThreads(SystemFiles files, int? owner = null) : ILoadRead
             known.Nanoseconds = now;
         }
 
-        foreach (var gone in before.Keys.Except(threads).ToList())
+        foreach (var gone in before.Keys.Except(threads.Select(thread => thread.Path)).ToList())
         {
             before[gone].Schedule.Dispose();
             before.Remove(gone);
         }
 
-        if (elapsed > TimeSpan.Zero && own.Count > 0)
+        if (elapsed > TimeSpan.Zero && threads.Count > 0)
         {
-            into.AddRange(spent.Where(part => part.Key != LoadKind.OwnPictures || part.Value > 0).Select(part =>
+            into.AddRange(spent.Where(part => part.Key is not (LoadKind.OwnPictures or LoadKind.OwnEncode) || part.Value > 0).Select(part =>
                 new LoadReading(at, part.Key, 0, (float)(part.Value / (elapsed.TotalSeconds * 1e9)))));
         }
     }
+
+    private static string FolderOf(int process) => string.Create(CultureInfo.InvariantCulture, $"proc/{process}/task");
+
+    private IEnumerable<(string Path, LoadKind? Work)> ThreadsOf(string folder, LoadKind? work) =>
+        files.Names(folder).Select(thread => ($"{folder}/{thread}", work));
 
     public void Dispose()
     {

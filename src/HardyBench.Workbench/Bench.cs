@@ -14,6 +14,7 @@ using HardyBench.Workbench.Calibration;
 using HardyBench.Workbench.Comparing;
 using HardyBench.Workbench.Data;
 using HardyBench.Workbench.Demo;
+using HardyBench.Workbench.Exports;
 using HardyBench.Workbench.Machines;
 using HardyBench.Workbench.Packs;
 using HardyBench.Workbench.Playing;
@@ -57,7 +58,8 @@ public sealed class Bench : IDisposable
         var (aids, effects) = (new AidFolder(folder.Aids, Clips), new EffectPlaces(folder.Looks, Fonts.ForTitles));
         Players = new Players(program);
         Aids = new AidJobs(aids, Clips, program, effects);
-        Plays = new PlayJobs(Timelines, Machines, Clips, Aids, Runs, Players, aids, effects, folder.Path);
+        Plays = new PlayJobs(Timelines, Machines, Clips, Aids, Runs, Players, aids, effects,
+            new ExportPlayback(program, aids, effects, folder.Path), folder.Path);
         Calibrations = new CalibrationJobs(
             Shelves.Calibrations(databases), Shelves.Predictions(databases), machines, calibration,
             new ClipFolder(folder.Clips, calibration.Recipes), Players, effects, folder.Path);

@@ -21,6 +21,12 @@ public enum Limiter
 
     /// <summary>The passage could not be played at all.</summary>
     Clip,
+
+    /// <summary>Writing the film takes the processor.</summary>
+    ProcessorEncode,
+
+    /// <summary>Writing the film takes all that a media engine encodes with.</summary>
+    EncodingEngine,
 }
 
 /// <summary>What limits a passage and how that is known.</summary>

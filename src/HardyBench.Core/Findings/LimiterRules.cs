@@ -82,6 +82,7 @@ public static class LimiterRules
         {
             Memory(loads),
             MediaEngine(loads),
+            Device(loads, LoadKind.EncoderBusy, Limiter.EncodingEngine),
             Graphics(loads),
             Heat(loads, cores),
             ProcessorPool(loads, cores, PoolCeiling),
@@ -101,7 +102,8 @@ public static class LimiterRules
     private static bool AreOneMatter(Limiter one, Limiter other) => one == other || (IsOfProcessor(one) && IsOfProcessor(other));
 
     private static bool IsOfProcessor(Limiter limiter) => limiter
-        is Limiter.ProcessorDecode or Limiter.ProcessorEffects or Limiter.SingleThread or Limiter.Heat or Limiter.OtherPrograms;
+        is Limiter.ProcessorDecode or Limiter.ProcessorEffects or Limiter.ProcessorEncode or Limiter.SingleThread or Limiter.Heat
+            or Limiter.OtherPrograms;
 
     private static LimiterFinding? Memory(LoadMeans loads) =>
         loads.Of(LoadKind.SwapTraffic) is > 0 and var traffic
@@ -155,11 +157,12 @@ public static class LimiterRules
             return Finding(loads, Limiter.OtherPrograms, new TakenProcessor(pool, own, usableCores.Count));
         }
 
-        var work = decode + effects;
-        var decoding = work > 0 ? decode / work : 0;
-        return decoding >= 0.5
-            ? Finding(loads, Limiter.ProcessorDecode, new BusyProcessor(pool, decoding))
-            : Finding(loads, Limiter.ProcessorEffects, new BusyProcessor(pool, 1 - decoding));
+        var encode = loads.Of(LoadKind.OwnEncode) ?? 0;
+        var work = decode + effects + encode;
+        var (limiter, most) = decode >= Math.Max(effects, encode) && work > 0 ? (Limiter.ProcessorDecode, decode)
+            : effects >= encode ? (Limiter.ProcessorEffects, effects)
+            : (Limiter.ProcessorEncode, encode);
+        return Finding(loads, limiter, new BusyProcessor(pool, work > 0 ? most / work : 1));
     }
 
     /// <summary>By the player's own threads where they are read one by one, whatever the other cores do; else by a core that is full

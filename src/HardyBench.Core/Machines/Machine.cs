@@ -61,6 +61,10 @@ public sealed record Machine(
     /// <summary>The engines that take a format.</summary>
     public IReadOnlyList<MediaEngine> EnginesFor(ClipFormat format) => [.. MediaEngines.Where(engine => engine.RefusalOf(format) is null)];
 
+    /// <summary>The engines that encode a format.</summary>
+    public IReadOnlyList<MediaEngine> EncodersOf(ClipFormat format) =>
+        [.. MediaEngines.Where(engine => engine.Encodes?.Any(row => row.Covers(format)) == true)];
+
     /// <summary>Why no media engine takes a format, by the one that comes nearest.</summary>
     /// <returns>Null when one does, or when there is none at all.</returns>
     public EngineRefusal? RefusalOf(ClipFormat format) => EnginesFor(format).Count > 0 ? null

@@ -35,7 +35,8 @@ public static class MachineLimits
             || machine.MediaEngines is null
             || machine.Drives is null
             || machine.Graphics.Contains(null!)
-            || machine.MediaEngines.Any(engine => engine?.Capabilities is null || engine.Capabilities.Contains(null!))
+            || machine.MediaEngines.Any(engine => engine?.Capabilities is null || engine.Capabilities.Contains(null!)
+                || engine.Encodes?.Contains(null!) == true)
             || machine.Drives.Any(drive => drive?.Roles is null))
         {
             yield return "A part is missing: a machine has a processor, memory, and lists of graphics units, media engines and drives.";
@@ -178,14 +179,20 @@ public static class MachineLimits
     [
         .. TooMany("media engines", machine.MediaEngines.Count, MostParts),
         .. machine.MediaEngines.SelectMany(engine => Within($"Mpixel/s of {engine.Name}", engine.MegapixelsPerSecond, 1, 1e6)
-            .Concat(TooMany($"rows in the table of {engine.Name}", engine.Capabilities.Count, MostCapabilities))
-            .Concat(engine.Capabilities.SelectMany(row => Within($"bit depth of {engine.Name}", row.MaxBitDepth, 8, 16)))
-            .Concat(
-                engine.Capabilities.Any(row => !Enum.IsDefined(row.Codec) || !Enum.IsDefined(row.Chroma))
-                    ? [$"{engine.Name} has a row for a codec or a chroma that there is none of."]
-                    : []
-            )
-        ),
+            .Concat(OfTable(engine.Name, engine.Capabilities))
+            .Concat(OfTable(engine.Name, engine.Encodes ?? []))
+            .Concat(Within($"Mpixel/s that {engine.Name} encodes", engine.EncodedMegapixelsPerSecond, 1, 1e6))
+            .Concat(engine.Encodes is { Count: > 0 } == engine.EncodedMegapixelsPerSecond is not null ? []
+                : [$"Of what {engine.Name} encodes, both the formats and the Mpixel/s are needed, or neither."])),
+    ];
+
+    private static IEnumerable<string> OfTable(string engine, IReadOnlyList<FormatCapability> rows) =>
+    [
+        .. TooMany($"rows in the table of {engine}", rows.Count, MostCapabilities),
+        .. rows.SelectMany(row => Within($"bit depth of {engine}", row.MaxBitDepth, 8, 16)),
+        .. rows.Any(row => !Enum.IsDefined(row.Codec) || !Enum.IsDefined(row.Chroma))
+            ? [$"{engine} has a row for a codec or a chroma that there is none of."]
+            : Array.Empty<string>(),
     ];
 
     private static IEnumerable<string> OfDrives(Machine machine)

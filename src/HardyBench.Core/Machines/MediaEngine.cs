@@ -1,10 +1,19 @@
+using System.Text.Json.Serialization;
 using HardyBench.Core.Footage;
 
 namespace HardyBench.Core.Machines;
 
-/// <summary>A fixed-function decoder and the formats it admits.</summary>
-public sealed record MediaEngine(string Name, double MegapixelsPerSecond, IReadOnlyList<DecodeCapability> Capabilities)
+/// <summary>A fixed-function decoder and the formats it admits; some encode as well.</summary>
+public sealed record MediaEngine(string Name, double MegapixelsPerSecond, IReadOnlyList<FormatCapability> Capabilities)
 {
+    /// <summary>What it also encodes; null for nothing.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public IReadOnlyList<FormatCapability>? Encodes { get; init; }
+
+    /// <summary>How fast, where it does.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public double? EncodedMegapixelsPerSecond { get; init; }
+
     /// <summary>Why it does not decode a format; null when it does.</summary>
     public EngineRefusal? RefusalOf(ClipFormat format)
     {
@@ -37,7 +46,7 @@ public sealed record EngineRefusal(Lack Lack, ClipFormat Format);
 /// <summary>One row of a media engine's table.</summary>
 /// <param name="Chroma">The richest it takes: decoders of a profile take those of the profiles below it too (ITU-T H.264 A.2, H.265
 /// A.3).</param>
-public sealed record DecodeCapability(Codec Codec, ChromaSubsampling Chroma, int MaxBitDepth, Raster MaxRaster)
+public sealed record FormatCapability(Codec Codec, ChromaSubsampling Chroma, int MaxBitDepth, Raster MaxRaster)
 {
     /// <summary>Whether a format lies within it.</summary>
     public bool Covers(ClipFormat format) => CoversProfile(format) && format.Raster.FitsIn(MaxRaster);

@@ -26,13 +26,18 @@ public sealed record PlaybackPlan(
     /// <exception cref="PlanRefusedException">The timeline cannot be played as it stands.</exception>
     public PlaybackPlan Checked()
     {
-        IReadOnlyList<string> problems = [.. Settings.Problems(), .. OfThisMachine(), .. TimelineLimits.Problems(Timeline)];
+        IReadOnlyList<string> problems = [.. Settings.Problems(), .. OfTheMachine(), .. TimelineLimits.Problems(Timeline)];
         problems = problems.Count > 0 ? problems : TimelineCheck.Problems(Timeline, Clips);
         return problems.Count == 0 ? this : throw new PlanRefusedException(string.Join(' ', problems));
     }
 
-    private IEnumerable<string> OfThisMachine()
+    private IEnumerable<string> OfTheMachine()
     {
+        if (Settings.Export?.Lack(Machine, Timeline.Raster, Timeline.Rate) is { } lack)
+        {
+            yield return lack;
+        }
+
         if (Machine.Kind == MachineKind.This && Settings.Program is { } program)
         {
             yield return $"This machine plays with the product's own player only. Choose a stand-in to see how {program.Name} would do.";
@@ -79,8 +84,10 @@ public sealed record PlaybackPlan(
     /// <summary>The clips of a passage's layers, bottom first.</summary>
     public IReadOnlyList<Clip> ClipsOf(Passage passage) => [.. passage.Layers.Select(layer => Clips[layer.ClipId])];
 
-    /// <summary>Whether a passage is treated with more than 8 bits a sample.</summary>
-    public bool IsDeep(Passage passage) => Timeline.IsDeep(ClipsOf(passage).Select(clip => clip.Format));
+    /// <summary>Whether a passage is treated with more than 8 bits a sample. What is written to one file is treated alike.</summary>
+    public bool IsDeep(Passage passage) => Settings.Export is null
+        ? Timeline.IsDeep(ClipsOf(passage).Select(clip => clip.Format))
+        : Timeline.IsDeep(PlayedClipIds.Select(id => Clips[id].Format));
 }
 
 /// <summary>A plan that cannot be played; the message says what is wrong with it.</summary>

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using HardyBench.Core.Footage;
+using HardyBench.Core.Playback.Exports;
 using HardyBench.Core.Playback.Programs;
 
 namespace HardyBench.Core.Playback;
@@ -81,6 +82,10 @@ public sealed record PlaybackSettings(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public OtherPrograms? Others { get; init; }
 
+    /// <summary>The film is written to a file, in place of being shown; null to show it.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public Export? Export { get; init; }
+
     /// <summary>Decoded frames of each layer that may wait for their treatment.</summary>
     public const int DecodeAhead = 4;
 
@@ -114,6 +119,24 @@ public sealed record PlaybackSettings(
         if (!Enum.IsDefined(Scale) || !Enum.IsDefined(Policy) || !Enum.IsDefined(Proxies) || !Enum.IsDefined(Cache))
         {
             yield return "A setting has a value that there is none of.";
+        }
+
+        if (Export is { } export)
+        {
+            if (!Enum.IsDefined(export.Format) || !Enum.IsDefined(export.Encoder))
+            {
+                yield return "An export is written as something, or by something, that there is none of.";
+            }
+
+            if (Policy != PlayingPolicy.Unpaced)
+            {
+                yield return "An export has no clock to keep: it goes as fast as it does.";
+            }
+
+            if (Scale != PreviewScale.Full || AutomaticScale || Proxies != Proxies.None || Pictures)
+            {
+                yield return "An export is written whole: at full scale, without proxies and without preview pictures.";
+            }
         }
 
         if (LookAhead is < 1 or > MostLookAhead)

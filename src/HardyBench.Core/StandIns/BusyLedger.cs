@@ -6,8 +6,8 @@ public sealed class BusyLedger
     /// <summary>The same interval at which a real machine is sampled.</summary>
     public static readonly TimeSpan Interval = TimeSpan.FromMilliseconds(100);
 
+    private static readonly int KindCount = Enum.GetValues<VisitKind>().Length;
     private static readonly int Rows = Enum.GetValues<Station>().Length * KindCount;
-    private const int KindCount = 4;
     private readonly Dictionary<int, double> decoding = [];
     private readonly long[][] ticks = [.. Enumerable.Repeat(Array.Empty<long>(), Rows)];
 

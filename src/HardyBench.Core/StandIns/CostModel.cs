@@ -1,6 +1,7 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Exports;
 using HardyBench.Core.Playback.Programs;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
@@ -80,6 +81,14 @@ public static class CostModel
             ProcessorSeconds(plan, effects.OnProcessor, machine.Processor.InFastCores) * others.Slowing(cores, cores));
         Add(Station.OneCore, VisitKind.Effects, _ => ProcessorSeconds(plan, effects.OnOneCore, 1) * others.Slowing(1, cores));
         Add(Station.Graphics, VisitKind.Effects, _ => GraphicsSeconds(plan, effects.OnGraphics));
+        if (plan.Settings.Export is { } export)
+        {
+            // An encoder looks back and ahead; what memory could not hold of that it waits for.
+            var fetching = swapDrive is { } drive ? swap / (drive.ReadMegabytesPerSecond * 1e6) : 0;
+            Add(
+                export.Encoder == EncoderPlace.Processor ? Station.Processor : Station.EncodingEngine, VisitKind.Encode,
+                _ => EncodeSeconds(plan, export) * (export.Encoder == EncoderPlace.Processor ? others.Slowing(cores, cores) : 1) + fetching);
+        }
 
         return new PassageDemand(
             passage.FrameCount,
@@ -186,7 +195,7 @@ public static class CostModel
         IReadOnlyList<ClipFormat> formats = [.. layers.Select(stream => stream.Format)];
         var program = plan.Settings.Program;
         var pieces = TreatmentCost.Of(
-            passage, formats, plan.Settings.ProcessedRaster(plan.Timeline.Raster), plan.Timeline.IsDeep(formats),
+            passage, formats, plan.Settings.ProcessedRaster(plan.Timeline.Raster), plan.IsDeep(passage),
             program?.EffectsAt == EffectRaster.Clip ? (int)plan.Settings.Scale : null, program?.InColour == true);
         var onGraphics = UnitsComposing(plan) > 0;
         var byPlace = pieces.ToLookup(piece => piece.RunsOn switch
@@ -210,6 +219,15 @@ public static class CostModel
             ? measured * 1e-9 * piece.Pixels
             : piece.CoreSeconds) / (cores * plan.Machine.Processor.FastSpeed);
 
+    private static double EncodeSeconds(PlaybackPlan plan, Export export)
+    {
+        var (written, processor) = (export.Written(plan.Timeline.Raster, plan.Timeline.Rate), plan.Machine.Processor);
+        return export.Encoder == EncoderPlace.Processor
+            ? EncodeCost.Of(export.Format).CoreSeconds(written.Raster) / processor.FastSpeed
+                / EncodeCost.Of(export.Format).SpeedUp(processor.InFastCores)
+            : written.Raster.Pixels / (plan.Machine.EncodersOf(written).Max(engine => engine.EncodedMegapixelsPerSecond ?? 0) * 1e6);
+    }
+
     private static IEnumerable<EffectKind> KindsOf(Passage passage) =>
         passage.AllEffects()
             .Select(effect => EffectCatalogue.Find(effect.Id)).OfType<EffectKind>();
@@ -226,8 +244,14 @@ public static class CostModel
     private static double MemoryBytes(PlaybackPlan plan, Passage passage, List<Stream> layers)
     {
         var decoded = layers.Sum(stream => stream.Format.BytesPerDecodedFrame) * (PlaybackSettings.DecodeAhead + ReferenceFrames);
-        return decoded + WorkingBytes(plan) * (plan.Settings.LookAhead + HeldFrames(passage));
+        return decoded + WorkingBytes(plan) * (plan.Settings.LookAhead + HeldFrames(passage))
+            + (plan.Settings.Export is { } export ? EncoderBytes(plan, export) : 0);
     }
+
+    /// <summary>Frames that an encoder holds to look back at and ahead into.</summary>
+    private static double EncoderBytes(PlaybackPlan plan, Export export) =>
+        export.Written(plan.Timeline.Raster, plan.Timeline.Rate).BytesPerDecodedFrame
+            * (export.Encoder == EncoderPlace.Processor ? EncodeCost.Of(export.Format).HeldFrames : EncodeCost.HeldByEngine);
 
     private static double GraphicsMemoryBytes(PlaybackPlan plan, Passage passage) =>
         WorkingBytes(plan) * (passage.Layers.Count + plan.Settings.LookAhead + HeldFrames(passage));

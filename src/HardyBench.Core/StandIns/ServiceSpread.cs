@@ -6,8 +6,9 @@ namespace HardyBench.Core.StandIns;
 /// The same seed gives the same run on every machine.</summary>
 public sealed class ServiceSpread
 {
-    private const int TableSize = 1024, Streams = 8;
+    private const int TableSize = 1024;
     private const ulong Step = 0x9E3779B97F4A7C15;
+    private static readonly int Streams = Enum.GetValues<Station>().Length;
     private readonly double[] factors;
     private readonly double stallChance;
     private readonly long stallTicks;
@@ -31,7 +32,7 @@ public sealed class ServiceSpread
     /// <summary>Every service lasts exactly its mean.</summary>
     public static ServiceSpread None => new(0, 0, 0, TimeSpan.Zero);
 
-    /// <param name="stream">0 to 7: which sequence of draws it is taken from.</param>
+    /// <param name="stream">A <see cref="Station"/> by its number: which sequence of draws it is taken from.</param>
     public TimeSpan Draw(TimeSpan mean, int stream = 0) => new(DrawTicks(mean.Ticks, stream));
 
     internal long DrawTicks(long mean, int stream)

@@ -94,7 +94,7 @@ public sealed partial class Simulation
             Visits = visits;
             Services = [.. visits.Select(visit => visit.Service.Select(service => service.Ticks).ToArray())];
             Stations = [.. visits.Select(visit => (int)visit.Station)];
-            FirstEffects = Array.FindIndex(visits, visit => visit.Kind == VisitKind.Effects);
+            FirstEffects = Array.FindIndex(visits, visit => visit.Kind.IsTreatment);
             FirstEffects = FirstEffects < 0 ? visits.Length : FirstEffects;
             var longest = Services.Select(services => spread.Longest(services.Max())).ToList();
             LongestDecoding = longest.Take(FirstEffects).Sum();
@@ -104,7 +104,7 @@ public sealed partial class Simulation
             IsSimple = visits.Length > 0
                 && FirstEffects > 0
                 && Stations.Distinct().Count() == visits.Length
-                && visits.Skip(FirstEffects).All(visit => visit.Kind == VisitKind.Effects)
+                && visits.Skip(FirstEffects).All(visit => visit.Kind.IsTreatment)
                 && visits.All(visit => visit.Station != Station.DecoderCores
                     && (visit.Station != Station.MediaEngine || passage.Engines == 1)
                     && (visit.Station != Station.Graphics || graphics == 1))

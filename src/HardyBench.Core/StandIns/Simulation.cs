@@ -237,7 +237,7 @@ public sealed partial class Simulation
     /// <summary>Places before effects that work at once on different frames, those that hardly count left aside.</summary>
     private static int StopsBeforeEffects(PassageDemand passage)
     {
-        var services = passage.Visits.Where(visit => visit.Kind != VisitKind.Effects).Select(visit => visit.MeanService).ToList();
+        var services = passage.Visits.Where(visit => !visit.Kind.IsTreatment).Select(visit => visit.MeanService).ToList();
         var busy = services.Count(service => service * 10 >= services.Max());
         return busy + 1;
     }
@@ -375,7 +375,7 @@ public sealed partial class Simulation
     {
         ref var state = ref frames[frame];
         var way = state.Way;
-        if (!state.Decoded && (state.NextVisit == way.Length || way[state.NextVisit].Kind == VisitKind.Effects))
+        if (!state.Decoded && (state.NextVisit == way.Length || way[state.NextVisit].Kind.IsTreatment))
         {
             (state.Decoded, state.DecodedAt) = (true, now);
             undecoded--;
@@ -390,7 +390,7 @@ public sealed partial class Simulation
             return;
         }
 
-        var hasEffects = way.Length > 0 && way[^1].Kind == VisitKind.Effects;
+        var hasEffects = way.Length > 0 && way[^1].Kind.IsTreatment;
         if (hasEffects)
         {
             inEffects--;
@@ -459,7 +459,7 @@ public sealed partial class Simulation
                 continue;
             }
 
-            if (visit.Kind == VisitKind.Effects && state.EffectsBegan == Never)
+            if (visit.Kind.IsTreatment && state.EffectsBegan == Never)
             {
                 (state.EffectsBegan, effectsSince) = (now, now);
                 beforeEffects.Remove(frame);
@@ -516,7 +516,7 @@ public sealed partial class Simulation
     private bool IsWorthGoingOn(int frame, Visit visit, ref FrameState state)
     {
         if (settings.Policy != PlayingPolicy.KeepTime || presenter.Clock is not { } clock
-            || (visit.Kind != VisitKind.Effects && passages[state.Passage].KeyInterval > 1))
+            || (!visit.Kind.IsTreatment && passages[state.Passage].KeyInterval > 1))
         {
             return true;
         }
@@ -539,7 +539,7 @@ public sealed partial class Simulation
             LearnDecoding(ref state);
         }
 
-        if (visit.Kind != VisitKind.Effects)
+        if (!visit.Kind.IsTreatment)
         {
             undecoded--;
             state.Lost = DropReason.PassedOver;

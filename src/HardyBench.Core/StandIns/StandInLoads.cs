@@ -1,5 +1,6 @@
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Exports;
 
 namespace HardyBench.Core.StandIns;
 
@@ -58,9 +59,15 @@ public static class StandInLoads
             loads.Add(new LoadReading(at, LoadKind.OwnThread, 0, (float)Math.Max(alone, busy.Share(Station.DecoderCores, index))));
         }
 
-        loads.Add(new LoadReading(at, LoadKind.OwnProcess, 0, (float)(decode + effects)));
+        var encode = busy.Share(Station.Processor, VisitKind.Encode, index) * left;
+        loads.Add(new LoadReading(at, LoadKind.OwnProcess, 0, (float)(decode + effects + encode)));
         loads.Add(new LoadReading(at, LoadKind.OwnDecode, 0, (float)decode));
         loads.Add(new LoadReading(at, LoadKind.OwnEffects, 0, (float)effects));
+        if (plan.Settings.Export is not null)
+        {
+            loads.Add(new LoadReading(at, LoadKind.OwnEncode, 0, (float)encode));
+        }
+
         if (index < simulation.HeatByInterval.Count && machine.Processor.ClockGigahertz is { } gigahertz)
         {
             var (celsius, clockShare) = simulation.HeatByInterval[index];
@@ -95,6 +102,11 @@ public static class StandInLoads
         {
             var share = engine < demand.Engines ? busy.Share(Station.MediaEngine, index) / demand.Engines : 0;
             loads.Add(new LoadReading(at, LoadKind.MediaEngineBusy, engine, (float)share));
+        }
+
+        if (plan.Settings.Export is { Encoder: EncoderPlace.MediaEngine })
+        {
+            loads.Add(new LoadReading(at, LoadKind.EncoderBusy, 0, (float)busy.Share(Station.EncodingEngine, index)));
         }
     }
 

@@ -21,6 +21,9 @@ public enum Station
 
     /// <summary>The cores that decoders keep busy, where an editing program gives each decoder fewer than there are.</summary>
     DecoderCores,
+
+    /// <summary>What a media engine encodes with, beside what it decodes with.</summary>
+    EncodingEngine,
 }
 
 /// <summary>What a visit to a station is for.</summary>
@@ -30,6 +33,19 @@ public enum VisitKind
     Decode,
     Copy,
     Effects,
+
+    /// <summary>Only where a film is written.</summary>
+    Encode,
+}
+
+/// <summary>What is true of visits of a kind.</summary>
+public static class VisitKinds
+{
+    extension(VisitKind kind)
+    {
+        /// <summary>Whether it comes after decoding, when the frame stands alone.</summary>
+        public bool IsTreatment => kind is VisitKind.Effects or VisitKind.Encode;
+    }
 }
 
 /// <summary>One stop on a frame's way.</summary>

@@ -9,6 +9,9 @@ public enum TrialKind
     /// <summary>How many frames a second does it get through?</summary>
     Capacity,
 
+    /// <summary>How long does it take to write the film?</summary>
+    Export,
+
     /// <summary>Does it play so every time?</summary>
     Repeat,
 

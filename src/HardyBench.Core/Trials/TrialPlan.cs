@@ -80,6 +80,9 @@ public sealed record StepOutcome
         Work = [.. run.Header.Timeline.Passages.Select((_, passage) => PlayersWork.Of(run, passage))];
         Played = run.Frames.Count == 0 ? TimeSpan.Zero : run.Frames[^1].SlotStart + run.Header.Timeline.Rate.FrameDuration;
         EndCelsius = SoakHeat.EndTemperature(run);
+        var isWhole = run.Frames.Count == run.Header.Timeline.FrameCount && run.Frames.All(frame => frame.Shown is not null)
+            && run.Failures.All(failure => failure.Overcome);
+        Wrote = run.Header.Settings.Export is not null && isWhole ? run.Frames[^1].Shown : null;
     }
 
     public StepRole Role { get; }
@@ -95,6 +98,10 @@ public sealed record StepOutcome
 
     /// <summary>How long the run lasted by its own clock: a stand-in's runs faster than the time of day.</summary>
     public TimeSpan Played { get; }
+
+    /// <summary>The time from the key to the last frame, where the film was written whole; null where it was not, or not written at
+    /// all.</summary>
+    public TimeSpan? Wrote { get; }
 
     /// <summary>As <see cref="SoakHeat"/> has it.</summary>
     public double? EndCelsius { get; }

@@ -79,6 +79,7 @@ public static class ComparisonWords
         Condition.PreviewScale => "preview scale",
         Condition.AutomaticScale => "scale steps down by itself",
         Condition.Policy => "kept under load",
+        Condition.WrittenAs => "written as",
         Condition.LookAhead => "look-ahead",
         Condition.PreviewPictures => "preview pictures",
         Condition.Proxies => "proxies",

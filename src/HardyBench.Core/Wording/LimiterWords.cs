@@ -49,6 +49,8 @@ public static class LimiterWords
         Limiter.SingleThread => "A processor with faster cores.",
         Limiter.Drive => "Media on a faster drive, or footage of a lower data rate.",
         Limiter.Bus => "Decoding on the graphics unit's own media engine, or a wider bus.",
+        Limiter.ProcessorEncode => "A media engine that encodes this format, a lighter format, or more cores.",
+        Limiter.EncodingEngine => "A media engine that encodes faster, or a smaller raster.",
         Limiter.Clip => "Make or relink the clip, then play again.",
         _ => "Play it three times to see whether it stays; then look at the software.",
     };
@@ -62,6 +64,8 @@ public static class LimiterWords
         Limiter.Heat => "A cold start will not show this: it comes after a while.",
         Limiter.ProcessorDecode => "A smaller timeline raster or a faster drive will not help: every source frame is still decoded whole.",
         Limiter.ProcessorEffects => "Proxies will hardly help: the effects work at the timeline's raster, not the clip's.",
+        Limiter.ProcessorEncode => "Pre-renders and a stronger graphics unit will not help: it is the encoder that takes its time.",
+        Limiter.EncodingEngine => "More cores will not help: they wait for the encoder.",
         Limiter.SingleThread => "More cores will not help: this work cannot be shared among them.",
         Limiter.Drive => "A faster processor or graphics unit will not help while they wait for the drive.",
         _ => null,
@@ -76,7 +80,12 @@ public static class LimiterWords
         FallenClock clock => Invariant($"clock down to {clock.Clock / 1e9:0.0} of {clock.Rated / 1e9:0.0} GHz at {clock.Celsius:0} °C"),
         BusyProcessor processor =>
             $"processor {Percent(processor.Busy)} busy and {Percent(processor.Work)} of the player's work was "
-                + $"{(finding.Limiter == Limiter.ProcessorDecode ? "decoding" : "effects")}",
+                + (finding.Limiter switch
+                {
+                    Limiter.ProcessorDecode => "decoding",
+                    Limiter.ProcessorEncode => "encoding",
+                    _ => "effects",
+                }),
         TakenProcessor taken => Invariant(
             $"processor {Percent(taken.Busy)} busy, but only {taken.Own:0.0} of {taken.Cores} cores with this player"
         ),
@@ -93,6 +102,7 @@ public static class LimiterWords
     private static string NameOf(LoadKind device) => device switch
     {
         LoadKind.MediaEngineBusy => "media engine",
+        LoadKind.EncoderBusy => "the media engine's encoder",
         LoadKind.GraphicsBusy => "graphics compute",
         LoadKind.DriveBusy => "media drive",
         _ => "bus to the graphics unit",

@@ -16,6 +16,6 @@ public static class MachineWords
     };
 
     /// <summary>A row of a media engine's table: "AVC 4:2:0 to 8 bit, up to 3840×2160".</summary>
-    public static string Of(DecodeCapability capability) =>
+    public static string Of(FormatCapability capability) =>
         $"{capability.Codec.StandardName} {capability.Chroma.Notation} to {capability.MaxBitDepth} bit, up to {capability.MaxRaster}";
 }

@@ -18,12 +18,13 @@ public static class SettingWords
         string?[] all =
         [
             settings.Program is { } program ? $"{PlaysAs}{program.Name} would play" : null,
+            settings.Export is { } export ? $"written as {export.Name}" : null,
             settings.Others is { } others ? OthersWords(others) : null,
             settings.Scale == PreviewScale.Full ? null : $"{settings.Scale.ToString().ToLowerInvariant()} scale",
             settings.AutomaticScale ? "the scale steps down by itself" : null,
             settings.Proxies == Proxies.None ? null : $"{settings.Proxies.ToString().ToLowerInvariant()}-raster proxies",
             settings.PreRenders ? "pre-renders used" : null,
-            settings.Policy == usual.Policy ? null : settings.Policy switch
+            settings.Policy == usual.Policy || settings.Export is not null ? null : settings.Policy switch
             {
                 PlayingPolicy.KeepFrames => "every frame shown, the clock slips",
                 PlayingPolicy.Unpaced => "no clock, every frame as soon as it is ready",

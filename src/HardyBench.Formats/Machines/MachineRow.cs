@@ -26,7 +26,7 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
             "memory_gb", "memory_in_use_gb", "sticks", "channels", "memory_mt_s",
         ],
         GraphicsColumns = ["graphics", "graphics_gflops", "graphics_gb_s", "graphics_gb", "graphics_bus_gb_s"],
-        EngineColumns = ["engine", "engine_mpixel_s", "engine_decodes"],
+        EngineColumns = ["engine", "engine_mpixel_s", "engine_decodes", "engine_encode_mpixel_s", "engine_encodes"],
         DriveColumns = ["drive", "drive_roles", "drive_read_mb_s", "drive_write_mb_s", "drive_latency_ms"],
         After =
         [
@@ -91,7 +91,9 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
 
         foreach (var (place, engine) in machine.MediaEngines.Index())
         {
-            row.PutAll(EngineColumns, place, engine.Name, engine.MegapixelsPerSecond, string.Join("; ", engine.Capabilities.Select(Text)));
+            row.PutAll(
+                EngineColumns, place, engine.Name, engine.MegapixelsPerSecond, string.Join("; ", engine.Capabilities.Select(Text)),
+                engine.EncodedMegapixelsPerSecond, engine.Encodes is { } encodes ? string.Join("; ", encodes.Select(Text)) : null);
         }
 
         foreach (var (place, drive) in machine.Drives.Index())
@@ -146,7 +148,11 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
                 Text(At(GraphicsColumns[0], place))!, Needed(At(GraphicsColumns[1], place)), Needed(At(GraphicsColumns[2], place)),
                 Needed(At(GraphicsColumns[3], place)), Number(At(GraphicsColumns[4], place))))],
             [.. Filled(EngineColumns).Select(place => new MediaEngine(
-                Text(At(EngineColumns[0], place))!, Needed(At(EngineColumns[1], place)), Capabilities(At(EngineColumns[2], place))))],
+                Text(At(EngineColumns[0], place))!, Needed(At(EngineColumns[1], place)), Capabilities(At(EngineColumns[2], place)))
+            {
+                EncodedMegapixelsPerSecond = Number(At(EngineColumns[3], place)),
+                Encodes = Capabilities(At(EngineColumns[4], place)) is { Count: > 0 } encodes ? encodes : null,
+            })],
             new Memory(
                 Number("memory_gb") ?? Lacking("memory_gb", 1.0),
                 Number("memory_in_use_gb") ?? 0,
@@ -183,16 +189,16 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
     private static string At(string column, int place) =>
         place == 0 ? column : string.Create(CultureInfo.InvariantCulture, $"{column}_{place + 1}");
 
-    private static string Text(DecodeCapability row) => string.Create(
+    private static string Text(FormatCapability row) => string.Create(
         CultureInfo.InvariantCulture,
         $"{BenchJson.Name(row.Codec)} {row.Chroma.Notation} {row.MaxBitDepth} {row.MaxRaster.Width}x{row.MaxRaster.Height}");
 
     private IEnumerable<int> Filled(string[] columns) =>
         Enumerable.Range(0, MachineLimits.MostParts).Where(place => Text(At(columns[0], place)) is not null);
 
-    private List<DecodeCapability> Capabilities(string column)
+    private List<FormatCapability> Capabilities(string column)
     {
-        var rows = new List<DecodeCapability>();
+        var rows = new List<FormatCapability>();
         foreach (
             var text in (Text(column) ?? string.Empty).Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
         )
@@ -208,7 +214,7 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
                 && int.TryParse(sides[0], NumberStyles.None, CultureInfo.InvariantCulture, out var width) && width > 0
                 && int.TryParse(sides[1], NumberStyles.None, CultureInfo.InvariantCulture, out var height) && height > 0)
             {
-                rows.Add(new DecodeCapability(codec, known, depth, new Raster(width, height)));
+                rows.Add(new FormatCapability(codec, known, depth, new Raster(width, height)));
             }
             else
             {

@@ -65,10 +65,12 @@ internal static class MediaCommand
 
     /// <param name="command">The program and its arguments.</param>
     /// <param name="input">Writes what is piped to it; null for nothing.</param>
+    /// <param name="started">Told of its process; null for nobody.</param>
     /// <exception cref="PlayerUnavailableException">The program is not installed.</exception>
     /// <exception cref="OperationCanceledException">It was stopped, and has ended.</exception>
     public static async Task<CommandOutcome> RunAsync(
-        IReadOnlyList<string> command, CommandLimits limits, Func<Stream, CancellationToken, Task>? input, CancellationToken stop)
+        IReadOnlyList<string> command, CommandLimits limits, Func<Stream, CancellationToken, Task>? input, CancellationToken stop,
+        Action<int>? started = null)
     {
         using var ending = CancellationTokenSource.CreateLinkedTokenSource(stop);
         ending.CancelAfter(limits.Clock);
@@ -81,7 +83,9 @@ internal static class MediaCommand
             .WithStandardErrorPipe(Into(errors, ending));
         try
         {
-            var result = await run.ExecuteAsync(ending.Token);
+            var running = run.ExecuteAsync(ending.Token);
+            started?.Invoke(running.ProcessId);
+            var result = await running;
             return new CommandOutcome(result.ExitCode, output.ToString(), errors.ToString(), result.ExitCode > 128);
         }
         catch (OperationCanceledException) when (!stop.IsCancellationRequested)
@@ -100,11 +104,13 @@ internal static class MediaCommand
     /// <summary>Has FFmpeg write a file.</summary>
     /// <param name="pictures">What is piped to it; null where it reads a file.</param>
     /// <param name="target">The file written, for errors.</param>
+    /// <param name="started">Told of the encoder's process; null for nobody.</param>
     /// <exception cref="MediaException">It failed; the message is the encoder's own reason.</exception>
     /// <exception cref="OperationCanceledException">It was stopped.</exception>
-    public static async Task EncodeAsync(IReadOnlyList<string> command, RawVideo? pictures, string target, CancellationToken stop)
+    public static async Task EncodeAsync(
+        IReadOnlyList<string> command, RawVideo? pictures, string target, CancellationToken stop, Action<int>? started = null)
     {
-        var outcome = await RunAsync(command, EncodeLimits, pictures is null ? null : pictures.FeedAsync, stop);
+        var outcome = await RunAsync(command, EncodeLimits, pictures is null ? null : pictures.FeedAsync, stop, started);
         stop.ThrowIfCancellationRequested();
         if (outcome.ExitCode != 0)
         {

@@ -1,7 +1,7 @@
 namespace HardyBench.Player.Playing;
 
 /// <summary>Work on a named thread of its own, so that the kernel's figures tell what each kind of work takes.</summary>
-internal static class OwnThread
+public static class OwnThread
 {
     public static Task Start(string role, Action work) => Start(role, () =>
     {

@@ -25,9 +25,9 @@ public static class DemoMachines
         [
             new MediaEngine("Sandpiper media block", 700,
             [
-                new DecodeCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Uhd),
-                new DecodeCapability(Codec.Hevc, ChromaSubsampling.Quarter, 10, Raster.Uhd),
-            ]),
+                new FormatCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Uhd),
+                new FormatCapability(Codec.Hevc, ChromaSubsampling.Quarter, 10, Raster.Uhd),
+            ]) { Encodes = ForDelivery(Raster.Uhd), EncodedMegapixelsPerSecond = 140 },
         ],
         new Memory(8, 3.5, 1, 4800),
         [Everything("NVMe", 1800, 1100, 90)],
@@ -51,8 +51,11 @@ public static class DemoMachines
         [
             new MediaEngine("Gannet media engine, first series", 400,
             [
-                new DecodeCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Hd),
-            ]),
+                new FormatCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Hd),
+            ])
+            {
+                Encodes = [new FormatCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Hd)], EncodedMegapixelsPerSecond = 80,
+            },
         ],
         new Memory(64, 5, 4, 3200),
         [Everything("SATA", 500, 450, 150)],
@@ -220,10 +223,10 @@ public static class DemoMachines
         [
             new MediaEngine("Turnstone media engine", 1600,
             [
-                new DecodeCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Large),
-                new DecodeCapability(Codec.Hevc, ChromaSubsampling.Quarter, 10, Large),
-                new DecodeCapability(Codec.Av1, ChromaSubsampling.Quarter, 10, Large),
-            ]),
+                new FormatCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Large),
+                new FormatCapability(Codec.Hevc, ChromaSubsampling.Quarter, 10, Large),
+                new FormatCapability(Codec.Av1, ChromaSubsampling.Quarter, 10, Large),
+            ]) { Encodes = ForDelivery(Large), EncodedMegapixelsPerSecond = 1600 * EncodesPerDecoded },
         ],
         new Memory(16, 5, 2, 4800, 2),
         [Everything("NVMe", 5000, 4000, 70)],
@@ -242,9 +245,22 @@ public static class DemoMachines
 
     private static MediaEngine Capable(string name, double megapixels) => new(name, megapixels,
     [
-        new DecodeCapability(Codec.Avc, ChromaSubsampling.Half, 10, Large),
-        new DecodeCapability(Codec.Hevc, ChromaSubsampling.Half, 10, Large),
-    ]);
+        new FormatCapability(Codec.Avc, ChromaSubsampling.Half, 10, Large),
+        new FormatCapability(Codec.Hevc, ChromaSubsampling.Half, 10, Large),
+    ])
+    {
+        Encodes = ForDelivery(Large), EncodedMegapixelsPerSecond = megapixels * EncodesPerDecoded,
+    };
+
+    /// <summary>Made up: a media engine encodes this much slower than it decodes.</summary>
+    internal const double EncodesPerDecoded = 0.2;
+
+    /// <summary>What media engines of the demo encode.</summary>
+    internal static IReadOnlyList<FormatCapability> ForDelivery(Raster largest) =>
+    [
+        new FormatCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, largest),
+        new FormatCapability(Codec.Hevc, ChromaSubsampling.Quarter, 10, largest),
+    ];
 
     private static Drive Everything(string kind, double read, double write, double microseconds) =>
         new(Drive.AllRoles, kind, read, write, microseconds / 1000);

@@ -137,7 +137,10 @@ public static class DemoParts
 
     private static MediaEngine Engine(string name, double megapixels, ChromaSubsampling richest) => new(name, megapixels,
     [
-        new DecodeCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Large),
-        new DecodeCapability(Codec.Hevc, richest, 10, Large),
-    ]);
+        new FormatCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Large),
+        new FormatCapability(Codec.Hevc, richest, 10, Large),
+    ])
+    {
+        Encodes = DemoMachines.ForDelivery(Large), EncodedMegapixelsPerSecond = megapixels * DemoMachines.EncodesPerDecoded,
+    };
 }

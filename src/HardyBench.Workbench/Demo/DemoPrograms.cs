@@ -30,5 +30,5 @@ public static class DemoPrograms
 
     public static IReadOnlyList<EditingProgram> All => [Flyloft, Brailwork, Gantry];
 
-    private static DecodeCapability Row(Codec codec, ChromaSubsampling chroma, int depth) => new(codec, chroma, depth, Widest);
+    private static FormatCapability Row(Codec codec, ChromaSubsampling chroma, int depth) => new(codec, chroma, depth, Widest);
 }

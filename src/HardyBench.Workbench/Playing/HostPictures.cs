@@ -7,7 +7,9 @@ using HardyBench.Formats.PlayerProtocol;
 namespace HardyBench.Workbench.Playing;
 
 /// <summary>The pictures of a passage, made in a process apart.</summary>
-public sealed class HostPictures(PlayerProgram program, IClipFiles files, EffectPlaces effects) : IPassagePictures
+/// <param name="started">Told of that process; null for nobody.</param>
+public sealed class HostPictures(PlayerProgram program, IClipFiles files, EffectPlaces effects, Action<int>? started = null)
+    : IPassagePictures
 {
     /// <summary>Of the largest raster there is, 16 bits a sample in three planes.</summary>
     private const int LargestPicture = 1 << 30;
@@ -18,6 +20,7 @@ public sealed class HostPictures(PlayerProgram program, IClipFiles files, Effect
         var clips = HostPlayback.PlacesOf(plan, files);
         var home = program.NewHome();
         using var process = program.Start(home, program.Unreached(clips.Values.Select(place => place.Path).OfType<string>()), "render");
+        started?.Invoke(process.Id);
         var errors = process.StandardError.ReadToEndAsync(CancellationToken.None);
         using var stopping = stop.Register(() => process.Kill(entireProcessTree: true));
         try

@@ -16,6 +16,7 @@ namespace HardyBench.Workbench.Plays;
 /// <summary>Plays plans and keeps the runs.</summary>
 /// <param name="files">Where clips and aids lie.</param>
 /// <param name="effects">Where effects have their files.</param>
+/// <param name="exports">Writes timelines to files on this machine.</param>
 /// <param name="folder">The data folder.</param>
 public sealed class PlayJobs(
     TimelineJobs timelines,
@@ -26,13 +27,14 @@ public sealed class PlayJobs(
     Players players,
     AidFolder files,
     EffectPlaces effects,
+    IPlayback exports,
     string folder
 )
 {
     /// <summary>How many pages of the product are open on this machine; null where nobody knows.</summary>
     public Func<int>? PagesHere { get; set; }
 
-    /// <summary>Told of every run that was really played and kept, with its plan, aids with it.</summary>
+    /// <summary>Told of every run that was really played, not exported, and kept, with its plan, aids with it.</summary>
     public Func<StoredRun, PlaybackPlan, Task>? Played { get; set; }
 
     /// <summary>Puts a plan together and checks it.</summary>
@@ -60,7 +62,9 @@ public sealed class PlayJobs(
         StoredRun run;
         try
         {
-            var player = new HostPlayback(players, files, effects, folder, PagesHere?.Invoke());
+            var player = plan.Settings.Export is null
+                ? new HostPlayback(players, files, effects, folder, PagesHere?.Invoke())
+                : exports;
             run = await keeper.FinishAsync(await player.PlayAsync(played, keeper, stop));
         }
         catch
@@ -71,7 +75,7 @@ public sealed class PlayJobs(
 
         try
         {
-            await (Played?.Invoke(run, played) ?? Task.CompletedTask);
+            await (plan.Settings.Export is null && Played is { } told ? told(run, played) : Task.CompletedTask);
         }
         catch (Exception)
         {

@@ -18,7 +18,7 @@ public sealed class AnswerTests
     private static readonly Brief Asked = new("b", "B", ["t"]) { Budget = 1500 };
 
     private static readonly MediaEngine Rich =
-        new("e", 3000, [new DecodeCapability(Codec.Hevc, ChromaSubsampling.Half, 10, new Raster(8192, 4320))]);
+        new("e", 3000, [new FormatCapability(Codec.Hevc, ChromaSubsampling.Half, 10, new Raster(8192, 4320))]);
 
     /// <summary>Common practice, no source: footage that decoding limits is mended by proxies and pre-renders, and not by a preview
     /// scale.</summary>

@@ -212,8 +212,8 @@ public sealed class ShortlistTests
         string Socket() => random.Next(6) == 0 ? "B" : "A";
         Graphics Unit(double flops) => new("g", flops, flops / 30, 8, 15.75);
         MediaEngine? Engine() => random.Next(2) == 0 ? null : new MediaEngine("e", Of(300, 900, 2000),
-            [new DecodeCapability(Codec.Hevc, ChromaSubsampling.Half, 10, new Raster(8192, 4320)),
-             new DecodeCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, new Raster(8192, 4320))]);
+            [new FormatCapability(Codec.Hevc, ChromaSubsampling.Half, 10, new Raster(8192, 4320)),
+             new FormatCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, new Raster(8192, 4320))]);
         return
         [
             .. Enumerable.Range(0, 3).Select(n => new ProcessorPart(

@@ -94,6 +94,10 @@ public sealed class LimiterRulesTests
         { Limiter.OtherPrograms, null, Busy(0.98f, 0.98f, 0.2f, 0.2f) },
         { Limiter.OtherPrograms, Limiter.Drive, [(LoadKind.DriveBusy, 0, 0.99f), .. Busy(0.98f, 0.98f, 0.2f, 0.2f)] },
         { Limiter.ProcessorDecode, null, Busy(0.98f, 0.98f, 1.5f, 0) },
+        { Limiter.ProcessorEncode, null, Writing(0.3f, 0.4f, 1.2f) },
+        { Limiter.ProcessorEffects, null, Writing(0.3f, 1.2f, 0.4f) },
+        { Limiter.ProcessorDecode, null, Writing(0.9f, 0.6f, 0.4f) },
+        { Limiter.EncodingEngine, null, [(LoadKind.EncoderBusy, 0, 0.99f), .. Busy(0.4f, 0.4f, 0.3f, 0.4f)] },
         { Limiter.SingleThread, null, Busy(0.99f, 0.1f, 0.9f, 0) },
         { Limiter.SingleThread, Limiter.Drive, [(LoadKind.DriveBusy, 0, 0.99f), .. Busy(0.99f, 0.1f, 0.9f, 0)] },
         { Limiter.SingleThread, null, [(LoadKind.OwnThread, 7, 0.98f), .. Busy(0.8f, 0.55f, 1f, 0.3f)] },
@@ -320,6 +324,12 @@ public sealed class LimiterRulesTests
     [
         (LoadKind.Core, 0, core0), (LoadKind.Core, 1, core1), (LoadKind.OwnDecode, 0, decode), (LoadKind.OwnEffects, 0, effects),
         (LoadKind.OwnProcess, 0, decode + effects + 0.02f),
+    ];
+
+    private static (LoadKind, int, float)[] Writing(float decode, float effects, float encode) =>
+    [
+        .. Busy(0.97f, 0.97f, decode, effects).Where(load => load.Item1 != LoadKind.OwnProcess), (LoadKind.OwnEncode, 0, encode),
+        (LoadKind.OwnProcess, 0, decode + effects + encode),
     ];
 
     private static LoadMeans Means((LoadKind Kind, int Index, float Value)[] loads) => LoadMeans.Over(

@@ -64,7 +64,7 @@ public sealed class MachineLimitsTests
                             "e",
                             500,
                             [
-                                new DecodeCapability(
+                                new FormatCapability(
                                     HardyBench.Core.Footage.Codec.Avc,
                                     (HardyBench.Core.Footage.ChromaSubsampling)99,
                                     8,

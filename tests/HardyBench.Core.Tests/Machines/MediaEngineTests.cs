@@ -6,7 +6,7 @@ namespace HardyBench.Core.Tests.Machines;
 
 public sealed class MediaEngineTests
 {
-    private static readonly MediaEngine Engine = new("e", 500, [new DecodeCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Hd)]);
+    private static readonly MediaEngine Engine = new("e", 500, [new FormatCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Hd)]);
 
     [Fact]
     public void A_refusal_says_what_is_missing()

@@ -11,7 +11,7 @@ public sealed class CostModelTests
 {
     private static readonly Graphics Strong = new("g", 10000, 500, 8, 12);
 
-    private static readonly MediaEngine Old = new("e", 500, [new DecodeCapability(Codec.Hevc, ChromaSubsampling.Quarter, 10, Raster.Uhd)]);
+    private static readonly MediaEngine Old = new("e", 500, [new FormatCapability(Codec.Hevc, ChromaSubsampling.Quarter, 10, Raster.Uhd)]);
 
     /// <summary>Common practice, no source: 10-bit 4:2:2 is what media engines leave out.</summary>
     [Fact]

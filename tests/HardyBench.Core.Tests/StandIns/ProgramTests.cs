@@ -16,7 +16,7 @@ public sealed class ProgramTests
 {
     private static readonly Graphics Unit = new("g", 10000, 500, 8, 12);
     private static readonly MediaEngine Engine =
-        new("e", 500, [new DecodeCapability(Codec.Hevc, ChromaSubsampling.Half, 10, new Raster(8192, 8192))]);
+        new("e", 500, [new FormatCapability(Codec.Hevc, ChromaSubsampling.Half, 10, new Raster(8192, 8192))]);
 
     private static readonly EditingProgram Plain = new("plain", "Plain");
 

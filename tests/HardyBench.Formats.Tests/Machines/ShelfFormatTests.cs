@@ -15,8 +15,8 @@ public sealed class ShelfFormatTests
                 "e",
                 1500,
                 [
-                    new DecodeCapability(Codec.Hevc, ChromaSubsampling.Half, 10, Raster.Uhd),
-                    new DecodeCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Hd),
+                    new FormatCapability(Codec.Hevc, ChromaSubsampling.Half, 10, Raster.Uhd),
+                    new FormatCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Hd),
                 ]
             ),
             new MediaEngine("f", 400.5, []),

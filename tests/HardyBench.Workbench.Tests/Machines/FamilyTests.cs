@@ -101,7 +101,7 @@ public sealed class FamilyTests
                     PlanOf(machine, [UhdIntermediate], PreviewScale.Full, effects),
                     plan.Timeline.Passages[0] with
                     {
-                        Layers = [new Layer("c", effects)],
+                        Layers = [new Layer("c0", effects)],
                     }
                 )
                 .DemandSeconds(Station.Graphics);
@@ -153,21 +153,8 @@ public sealed class FamilyTests
         RunFindings.Of(RunOf(machine, layers, scale, effects))[0];
 
     private static Run RunOf(string id, ClipFormat[] layers, PreviewScale scale, params Effect[] effects) =>
-        new StandInPlayback(TimeProvider.System).PlayAsync(
-            PlanOf(DemoMachines.All.Single(machine => machine.Id == id), layers, scale, effects),
-            new Deaf(),
-            CancellationToken.None
-        )
-        .Result;
+        Shelf.PlayOf(PlanOf(Shelf.Of(id), layers, scale, effects));
 
-    private static PlaybackPlan PlanOf(Machine machine, ClipFormat[] layers, PreviewScale scale, params Effect[] effects)
-    {
-        var clips = layers
-            .Index()
-            .ToDictionary(layer => Id(layer.Index), layer => new Clip(Id(layer.Index), "clip", layer.Item, 250, null));
-        var passage = new Passage("asked", 250, [.. layers.Index().Select(layer => new Layer(Id(layer.Index), effects))], []);
-        return new PlaybackPlan(new Timeline("t", "T", Raster.Uhd, Rate, [passage]), clips, machine, new PlaybackSettings(scale));
-    }
-
-    private static string Id(int place) => place == 0 ? "c" : $"c{place}";
+    private static PlaybackPlan PlanOf(Machine machine, ClipFormat[] layers, PreviewScale scale, params Effect[] effects) =>
+        Shelf.PlanOf(machine, layers, Rate, 250, scale, Raster.Uhd, effects);
 }

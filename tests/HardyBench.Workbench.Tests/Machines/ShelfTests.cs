@@ -118,7 +118,7 @@ public sealed class ShelfTests : IAsyncLifetime
                     "e",
                     1,
                     [
-                        new DecodeCapability(
+                        new FormatCapability(
                             HardyBench.Core.Footage.Codec.Avc,
                             HardyBench.Core.Footage.ChromaSubsampling.Half,
                             10,

@@ -6,6 +6,7 @@ using HardyBench.Core.StandIns;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
 using HardyBench.Workbench.Demo;
+using static HardyBench.Workbench.Tests.Machines.Shelf;
 
 namespace HardyBench.Workbench.Tests.Machines;
 
@@ -138,8 +139,6 @@ public sealed class TradeFactsTests
         Assert.DoesNotContain(Play(Of("sandpiper-slate"), [Hd], Rate, 50).Loads, load => load.Kind == LoadKind.FanSpeed);
     }
 
-    private static Machine Of(string id) => DemoMachines.All.Single(machine => machine.Id == id);
-
     /// <summary>That the player took of the processor in each second.</summary>
     private static double CoreSeconds(Run run) =>
         LoadMeans.Over(run.Loads, TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(8)).Of(LoadKind.OwnProcess)!.Value;
@@ -148,16 +147,4 @@ public sealed class TradeFactsTests
         Machine machine, ClipFormat[] layers, FrameRate rate, int frames, PreviewScale scale = PreviewScale.Full, Raster? raster = null,
         params Effect[] effects) =>
         PlayOf(PlanOf(machine, layers, rate, frames, scale, raster ?? Raster.Uhd, effects));
-
-    private static Run PlayOf(PlaybackPlan plan) =>
-        new StandInPlayback(TimeProvider.System).PlayAsync(plan, new Deaf(), CancellationToken.None).Result;
-
-    private static PlaybackPlan PlanOf(
-        Machine machine, ClipFormat[] layers, FrameRate rate, int frames, PreviewScale scale, Raster raster, Effect[] effects)
-    {
-        var clips = layers.Index()
-            .ToDictionary(layer => $"c{layer.Index}", layer => new Clip($"c{layer.Index}", "clip", layer.Item, frames, null));
-        var passage = new Passage("asked", frames, [.. clips.Keys.Select(id => new Layer(id, effects))], []);
-        return new PlaybackPlan(new Timeline("t", "T", raster, rate, [passage]), clips, machine, new PlaybackSettings(scale));
-    }
 }

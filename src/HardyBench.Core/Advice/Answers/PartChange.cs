@@ -76,7 +76,7 @@ public sealed record PartChange(ChangedPart Part, Forecast Before, Forecast Afte
                     .. machine.MediaEngines,
                     new MediaEngine(
                         "another", machine.MediaEngines.Select(engine => engine.MegapixelsPerSecond).Append(UsualMegapixels).Max(),
-                        [.. formats.Select(format => new DecodeCapability(format.Codec, format.Chroma, format.BitDepth, format.Raster))]),
+                        [.. formats.Select(format => new FormatCapability(format.Codec, format.Chroma, format.BitDepth, format.Raster))]),
                 ],
             },
             ChangedPart.Memory => machine with { Memory = machine.Memory with { Gigabytes = 2 * machine.Memory.Gigabytes } },

@@ -10,6 +10,7 @@ public enum Condition
     PreviewScale,
     AutomaticScale,
     Policy,
+    WrittenAs,
     LookAhead,
     PreviewPictures,
     Proxies,

@@ -51,6 +51,7 @@ public static class LikeForLike
     private static void OfSettings(PlaybackSettings settings, Adding add)
     {
         add(Condition.Program, settings.Program?.Name ?? "own player");
+        add(Condition.WrittenAs, settings.Export?.Name);
         add(Condition.PreviewScale, settings.Scale.ToString().ToLowerInvariant());
         add(Condition.AutomaticScale, YesNo(settings.AutomaticScale));
         add(Condition.Policy, settings.Policy switch

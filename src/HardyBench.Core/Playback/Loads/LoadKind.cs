@@ -102,4 +102,10 @@ public enum LoadKind : byte
 
     /// <summary>Share of time that the player waited for a clip to be read, 0 to 1. Index: the clip, in the order of opening.</summary>
     FootageWait,
+
+    /// <summary>Our encoder, where a film is written, in cores.</summary>
+    OwnEncode,
+
+    /// <summary>What a media engine encodes with, share busy, 0 to 1.</summary>
+    EncoderBusy,
 }

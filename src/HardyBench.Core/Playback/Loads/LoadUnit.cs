@@ -30,9 +30,10 @@ public static class LoadUnits
     public static LoadUnit UnitOf(LoadKind kind) => kind switch
     {
         LoadKind.Core or LoadKind.DriveBusy or LoadKind.GraphicsBusy or LoadKind.MediaEngineBusy or LoadKind.BusBusy
-            or LoadKind.BatteryCharge or LoadKind.MemoryPressure or LoadKind.FootageWait => LoadUnit.Share,
+            or LoadKind.BatteryCharge or LoadKind.MemoryPressure or LoadKind.FootageWait
+            or LoadKind.EncoderBusy => LoadUnit.Share,
         LoadKind.OwnProcess or LoadKind.OwnDecode or LoadKind.OwnEffects or LoadKind.OwnPresenting or LoadKind.OwnTool
-            or LoadKind.OwnThread or LoadKind.OwnPictures => LoadUnit.Cores,
+            or LoadKind.OwnThread or LoadKind.OwnPictures or LoadKind.OwnEncode => LoadUnit.Cores,
         LoadKind.MemoryUsed or LoadKind.MemoryFitted or LoadKind.SwapUsed or LoadKind.GraphicsMemoryUsed => LoadUnit.Bytes,
         LoadKind.SwapTraffic or LoadKind.DriveRead or LoadKind.DriveWrite => LoadUnit.BytesPerSecond,
         LoadKind.Clock or LoadKind.RatedClock => LoadUnit.Hertz,

@@ -25,7 +25,7 @@ public sealed record EditingProgram(
     string Id,
     string Name,
     string Summary = "",
-    IReadOnlyList<DecodeCapability>? OnMediaEngine = null,
+    IReadOnlyList<FormatCapability>? OnMediaEngine = null,
     ComposingPlace ComposesOn = ComposingPlace.Graphics,
     EffectRaster EffectsAt = EffectRaster.Timeline,
     IReadOnlyList<string>? OnOneCore = null,

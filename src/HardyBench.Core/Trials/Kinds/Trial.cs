@@ -13,6 +13,7 @@ public abstract class Trial
     {
         [TrialKind.Play] = new PlayTrial(),
         [TrialKind.Capacity] = new CapacityTrial(),
+        [TrialKind.Export] = new ExportTrial(),
         [TrialKind.Repeat] = new RepeatTrial(),
         [TrialKind.Scrub] = new ScrubTrial(),
         [TrialKind.StartLag] = new StartLagTrial(),

@@ -2,7 +2,7 @@
   import NumberField from '#lib/NumberField.svelte';
   import type { Schemas } from '#lib/api/client.ts';
 
-  type Row = Schemas['DecodeCapability'];
+  type Row = Schemas['FormatCapability'];
 
   /** What a media engine takes: a row a format, each the most that it takes of it. */
   let { rows, name }: { rows: Row[]; name: string } = $props();
