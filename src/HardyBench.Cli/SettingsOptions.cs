@@ -1,5 +1,6 @@
 using System.CommandLine;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Exports;
 using HardyBench.Workbench;
 
 namespace HardyBench.Cli;
@@ -42,6 +43,15 @@ internal static class SettingsOptions
     {
         Description = "On a stand-in: GB of memory that other programs hold.",
     };
+    private static readonly Option<ExportFormat?> Writes = Choices.Option<ExportFormat>(
+        "--writes",
+        "Export: only this format, in place of every one by every encoder:"
+    );
+    private static readonly Option<EncoderPlace> Encoder = Choices.Option(
+        "--encoder",
+        "Export: what encodes the one format:",
+        EncoderPlace.Processor
+    );
     private static readonly Option<PreviewScale?> ToScale = Choices.Option<PreviewScale>("--to-scale", "Compare, the second side's scale:");
     private static readonly Option<Proxies?> ToProxies = Choices.Option<Proxies>("--to-proxies", "Compare, the second side's proxies:");
     private static readonly Option<FileCache?> ToCache = Choices.Option<FileCache>("--to-cache", "Compare, the second side's file cache:");
@@ -54,7 +64,8 @@ internal static class SettingsOptions
 
     /// <summary>Those of one run.</summary>
     public static IReadOnlyList<Option> All =>
-        [Scale, Policy, Automatic, Proxy, PreRenders, Cache, DecodeOn, EffectsOn, Threads, LookAhead, Program, OthersCores, OthersMemory];
+        [Scale, Policy, Automatic, Proxy, PreRenders, Cache, DecodeOn, EffectsOn, Threads, LookAhead, Program, OthersCores, OthersMemory,
+            Writes, Encoder];
 
     /// <summary>Those that say what a comparison changes.</summary>
     public static IReadOnlyList<Option> Changed => [ToScale, ToProxies, ToCache, ToEffectsOn, ToThreads, ToProgram];
@@ -62,7 +73,7 @@ internal static class SettingsOptions
     /// <exception cref="UnknownThingException">There is no such editing program.</exception>
     public static async Task<PlaybackSettings> ReadAsync(ParseResult parsed, Bench bench) => new PlaybackSettings(
         parsed.GetValue(Scale),
-        parsed.GetValue(Policy),
+        parsed.GetValue(Writes) is null ? parsed.GetValue(Policy) : PlayingPolicy.Unpaced,
         parsed.GetValue(LookAhead),
         Pictures: false,
         parsed.GetValue(Automatic),
@@ -77,6 +88,7 @@ internal static class SettingsOptions
         Others = (parsed.GetValue(OthersCores), parsed.GetValue(OthersMemory)) is (var cores, var memory) && (cores, memory) != (0, 0)
             ? new OtherPrograms(cores, memory)
             : null,
+        Export = parsed.GetValue(Writes) is { } format ? new Export(format, parsed.GetValue(Encoder)) : null,
     };
 
     /// <exception cref="UnknownThingException">There is no such editing program.</exception>

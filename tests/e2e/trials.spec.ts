@@ -240,3 +240,24 @@ test('a capacity trial says how fast every passage goes, and the panel what each
   await expect(page.getByTestId('parts')).toContainText('processor');
   await expectAccessible(page);
 });
+
+test('an export trial writes the film in every way and ranks them, or in the one that is chosen', async ({ page, request }) => {
+  const { trialId } = await (await request.post('/api/play', { data: { timelineId: 'touring-night', machineId: 'heron-32', kind: 'export', times: 1 } })).json();
+  await expect.poll(async () => (await (await request.get(`/api/trials/${trialId}`)).json()).trial.state).toBe('finished');
+  await page.goto(`/trials/${trialId}`);
+  await expect(page.getByTestId('answer')).toContainText(/Fastest first:\s+1\. /);
+  await expect(page.getByTestId('answer')).toContainText('5. HEVC 10-bit 4:2:0 by the processor');
+  await page.getByTestId('trial-table').getByRole('row').nth(7).getByRole('button').nth(1).click();
+  await expect(page.getByTestId('detail')).toContainText('of the player\'s work was encoding');
+  await expectAccessible(page);
+
+  await choose(page, 'export');
+  await page.getByRole('button', { name: /^Conditions/ }).click();
+  await page.getByTestId('conditions').getByLabel('writes').selectOption('rdd36');
+  await page.getByTestId('conditions').getByLabel('times each').fill('1');
+  await page.getByTestId('conditions').getByLabel('encodes on').selectOption('mediaEngine');
+  await expect(page.getByText('On this machine only the processor encodes.')).toBeVisible();
+  await page.getByTestId('conditions').getByLabel('encodes on').selectOption('processor');
+  await playOut(page);
+  await expect(page.getByTestId('answer')).toContainText(/Written: RDD 36 10-bit 4:2:2 by the processor, [0-9.]+ s/);
+});

@@ -17,7 +17,9 @@ const limiters: Record<Limiter, string> = {
   bus: 'bus',
   otherPrograms: 'other programs',
   unknown: 'not clear',
-  clip: 'clip'
+  clip: 'clip',
+  processorEncode: 'encode, processor',
+  encodingEngine: 'encode, media engine'
 };
 
 export const limiterWord = (limiter: Limiter | null) => (limiter ? limiters[limiter] : '');
@@ -55,6 +57,7 @@ export const moment = (date: string) => new Date(date).toLocaleString('en-GB');
 export const kinds: Record<Kind, { name: string; question: string; counts?: string }> = {
   play: { name: 'play through', question: 'Does it play in real time?' },
   capacity: { name: 'capacity', question: 'How many frames a second does it get through?', counts: 'runs' },
+  export: { name: 'export', question: 'How long does it take to write the film?', counts: 'times each' },
   repeat: { name: 'repeat', question: 'Does it play so every time?', counts: 'runs' },
   scrub: { name: 'scrub', question: 'Does the picture keep up with the hand?' },
   startLag: { name: 'start lag', question: 'How long from the key to a moving picture?', counts: 'places a passage' },
@@ -63,6 +66,13 @@ export const kinds: Record<Kind, { name: string; question: string; counts?: stri
   halfRate: { name: 'half rate', question: 'What does half the frame rate do to the load?' },
   soak: { name: 'soak', question: 'Does it still play so when it is hot?' },
   compare: { name: 'compare two', question: 'Does one change make a difference?', counts: 'pairs' }
+};
+
+/** What an export trial can write. */
+export const exportFormats: Record<NonNullable<Schemas['ExportFormat']>, string> = {
+  avc: 'AVC 8-bit 4:2:0',
+  hevc: 'HEVC 10-bit 4:2:0',
+  rdd36: 'RDD 36 10-bit 4:2:2'
 };
 
 export const markKinds: Record<MarkKind, string> = {

@@ -4,8 +4,8 @@
 
   type Row = Schemas['FormatCapability'];
 
-  /** What a media engine takes: a row a format, each the most that it takes of it. */
-  let { rows, name }: { rows: Row[]; name: string } = $props();
+  /** What a media engine decodes or encodes, or a program hands over to it: a row a format, each the most of it. */
+  let { rows, name, does = 'takes' }: { rows: Row[]; name: string; does?: string } = $props();
 
   const codecs: Partial<Record<Row['codec'], string>> = {
     avc: 'AVC', hevc: 'HEVC', av1: 'AV1', vp9: 'VP9', mpeg2: 'MPEG-2', rdd36: 'RDD 36', vc3: 'VC-3', vc5: 'VC-5', motionJpeg: 'Motion JPEG', jpeg2000: 'JPEG 2000', cameraRaw: 'camera raw'
@@ -15,7 +15,7 @@
 </script>
 
 <div class="basis-full"><table class="text-sm">
-  <caption class="quiet text-left text-xs">Each of these, and whatever is less: 10 bit takes 8, 4:2:2 takes 4:2:0.</caption>
+  <caption class="quiet text-left text-xs">It {does} each of these, and whatever is less: 10 bit takes 8, 4:2:2 takes 4:2:0.</caption>
   <thead class="sr-only"><tr><th scope="col">codec</th><th scope="col">chroma</th><th scope="col">bits</th><th scope="col">width</th><th scope="col">height</th><th scope="col">remove</th></tr></thead>
   <tbody>
     {#each rows as row, at (at)}

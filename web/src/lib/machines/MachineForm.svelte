@@ -16,6 +16,12 @@
 
   const addUnit = () => machine.graphics.push({ name: 'graphics', peakGigaflops: 5000, bandwidthGigabytesPerSecond: 250, memoryGigabytes: 8, busGigabytesPerSecond: 15.75 });
   const addEngine = () => machine.mediaEngines.push({ name: 'media engine', megapixelsPerSecond: 1000, capabilities: [{ codec: 'avc', chroma: 'quarter', maxBitDepth: 8, maxRaster: { width: 3840, height: 2160 } }] });
+  /** What it encodes is asked for once it encodes anything. */
+  function encodesAt(engine: Described['mediaEngines'][number], rate: number | null) {
+    engine.encodedMegapixelsPerSecond = rate;
+    engine.encodes = rate === null ? null : (engine.encodes ?? [{ codec: 'avc', chroma: 'quarter', maxBitDepth: 8, maxRaster: { width: 3840, height: 2160 } }]);
+  }
+
   const addDrive = () => machine.drives.push({ roles: [], kind: 'SATA', readMegabytesPerSecond: 500, writeMegabytesPerSecond: 450, latencyMilliseconds: 0.15 });
   const addCooling = () =>
     (machine.cooling = { fanless: false, resistanceKelvinPerWatt: 0.5, capacityJoulesPerKelvin: 200, ambientCelsius: 24, limitCelsius: 95, idleWatts: 30, fullWatts: 140, mainsWatts: null, batteryWatts: null });
@@ -86,7 +92,9 @@
     <Part name={at === 0 ? 'Media engine' : `Media engine ${at + 1}`} onremove={() => machine.mediaEngines.splice(at, 1)}>
       <label class="{field} w-48"><span class="quiet">name</span><input class={text} bind:value={engine.name} maxlength="200" /></label>
       {@render number('Mpixel/s', engine.megapixelsPerSecond, (value) => (engine.megapixelsPerSecond = value), 1, 1e6)}
-      <EngineTable rows={engine.capabilities} name={engine.name} />
+      {@render number('encodes, Mpixel/s', engine.encodedMegapixelsPerSecond ?? null, (value) => encodesAt(engine, value), 1, 1e6, false, () => encodesAt(engine, null))}
+      <EngineTable rows={engine.capabilities} name={engine.name} does="decodes" />
+      {#if engine.encodes}<EngineTable rows={engine.encodes} name="what {engine.name} encodes" does="encodes" />{/if}
     </Part>
   {/each}
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { api, type Scale, type Schemas } from '../api/client';
-  import { kinds, scales } from '../words';
+  import { exportFormats, kinds, scales } from '../words';
   import NumberField from '../NumberField.svelte';
   import type { Ask, Change } from './ask.svelte';
   import PreRenders from './PreRenders.svelte';
@@ -51,6 +51,12 @@
     <legend class="font-semibold">Trial</legend>
     {#if about.counts}
       <label class="row">{about.counts} <NumberField class="input-sm w-20" min={1} max={50} whole value={ask.times} onchange={(times) => (ask.times = times)} /></label>
+    {/if}
+    {#if ask.kind === 'export'}
+      <label class="row">writes <select class="select select-sm w-44" bind:value={ask.writes}><option value="">every format</option>{#each Object.entries(exportFormats) as [value, word] (value)}<option {value}>{word}</option>{/each}</select></label>
+      {#if ask.writes}
+        <label class="row">encodes on <select class="select select-sm w-44" bind:value={ask.encoder}><option value="processor">processor</option><option value="mediaEngine">media engine</option></select></label>
+      {/if}
     {/if}
     {#if ask.kind === 'soak'}
       <label class="row">at most, minutes <NumberField class="input-sm w-20" min={1} max={480} whole value={ask.minutes} onchange={(minutes) => (ask.minutes = minutes)} /></label>

@@ -4,6 +4,8 @@ import { live } from '../live.svelte';
 
 type Proxies = NonNullable<Schemas['Proxies']>;
 type FileCache = NonNullable<Schemas['FileCache']>;
+type ExportFormat = NonNullable<Schemas['ExportFormat']>;
+type EncoderPlace = NonNullable<Schemas['EncoderPlace']>;
 
 /** What the second side of a comparison changes. */
 export type Change = 'scale' | 'proxies' | 'preRenders' | 'cache' | 'effectsOn' | 'decodeOn' | 'threads' | 'program' | 'effect';
@@ -27,6 +29,9 @@ export class Ask {
   /** What other programs take of a stand-in meanwhile. */
   othersCores = $state(0);
   othersMemory = $state(0);
+  /** What an export trial writes; empty for every format by every encoder. */
+  writes = $state<ExportFormat | ''>('');
+  encoder = $state<EncoderPlace>('processor');
   times = $state(3);
   minutes = $state(10);
   change = $state<Change>('scale');
@@ -60,8 +65,14 @@ export class Ask {
     };
   }
 
+  /** How it is written: without a clock, in the one format that was chosen or in each. */
+  writing(scale: Scale): Settings {
+    const settings = { ...this.settings(scale), policy: 'unpaced' as const };
+    return this.writes ? { ...settings, export: { format: this.writes, encoder: this.encoder } } : settings;
+  }
+
   request(timelineId: string, scale: Scale, machineId = this.machineId, kind = this.kind): Schemas['PlayRequest'] {
-    const settings = this.settings(scale);
+    const settings = kind === 'export' ? this.writing(scale) : this.settings(scale);
     const compares = kind === 'compare';
     return {
       timelineId,

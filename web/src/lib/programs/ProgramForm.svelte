@@ -32,7 +32,7 @@
     </label>
     <label>cores for a decoder <NumberField class="input-sm w-24" min={1} max={64} whole placeholder="all" value={program.decoderCores ?? null} onempty={() => (program.decoderCores = null)} onchange={(cores) => (program.decoderCores = cores)} /></label>
     <label class="flex items-center gap-2"><input type="checkbox" class="checkbox checkbox-sm" bind:checked={program.decodesSmaller} /> wavelets and camera raw at the preview scale</label>
-    {#if program.onMediaEngine?.length}<EngineTable rows={program.onMediaEngine} name="what it hands over" />{/if}
+    {#if program.onMediaEngine?.length}<EngineTable rows={program.onMediaEngine} name="what it hands over" does="hands over" />{/if}
   </Part>
   <Part name="Effects">
     <label>on

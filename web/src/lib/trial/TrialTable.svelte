@@ -6,6 +6,8 @@
 
   type Chosen = { runId: number; number: number } | null;
   let { trial, chosen, onchoose }: { trial: Trial; chosen: Chosen; onchoose: (chosen: Chosen) => void } = $props();
+  /** Without a clock nothing is held, so there is no verdict to show. */
+  const unpaced = $derived(trial.trial.kind === 'capacity' || trial.trial.kind === 'export');
   const answered = $derived(trial.rows.some((row) => row.words));
 </script>
 
@@ -40,8 +42,8 @@
                 <span class="sr-only">Passage {row.number}, {run.label}:</span>
                 <Comb teeth={cell.comb} frameMs={1000 / run.framesPerSecond} class="h-3.5 w-full" />
                 <span class="flex flex-wrap items-baseline justify-between gap-x-1">
-                  <VerdictMark verdict={cell.verdict ?? null} />
-                  <span class="figure whitespace-nowrap">{fixed(cell.shownRate)}</span>
+                  {#if !unpaced || cell.verdict}<VerdictMark verdict={cell.verdict ?? null} />{/if}
+                  <span class="figure whitespace-nowrap">{fixed(cell.shownRate)}{#if unpaced}<span class="quiet text-xs"> a second</span>{/if}</span>
                 </span>
                 <span class="quiet block text-xs">{limiterWord(cell.limiter ?? null)}</span>
               </button>

@@ -33,7 +33,7 @@
           {about.name}, <a class="link" href="/timelines/{trial.trial.timelineId}">{trial.trial.timelineTitle}</a> on {trial.trial.machineName}{trial.trial.standIn ? ', simulated' : ''}
         </span>
       </h1>
-      <p data-testid="answer">{trial.answer}</p>
+      <p class="whitespace-pre-line" data-testid="answer">{trial.answer}</p>
       <p class="quiet text-sm">
         Trial {id}, {trialStates[trial.trial.state]}, asked {moment(trial.trial.askedAt)}.
         {#if trial.change}Changed: <b class="font-semibold text-base-content">{trial.change}</b>.{/if}
