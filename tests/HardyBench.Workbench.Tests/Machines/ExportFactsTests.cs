@@ -13,6 +13,7 @@ namespace HardyBench.Workbench.Tests.Machines;
 public sealed class ExportFactsTests
 {
     private static readonly FrameRate Rate = new(25);
+    private static readonly int[] Gigabytes = [16, 32, 64];
     private static readonly ClipFormat
         LongGop = new(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Uhd, Rate, 50, DataRate.FromMegabits(100)),
         Intermediate = new(Codec.Rdd36, ChromaSubsampling.Half, 10, Raster.Uhd, Rate, 1, DataRate.FromMegabits(500));
@@ -53,7 +54,7 @@ public sealed class ExportFactsTests
     [Fact]
     public void More_memory_shortens_an_export_by_less_each_time()
     {
-        var runs = new[] { 16, 32, 64 }.Select(gigabytes => Written($"heron-{gigabytes}", ByProcessor, FourDeep, 10, Grade)).ToList();
+        var runs = Gigabytes.Select(gigabytes => Written($"heron-{gigabytes}", ByProcessor, FourDeep, 10, Grade)).ToList();
         var (filled, times) = (runs.Select(Filled).ToList(), runs.Select(Seconds).ToList());
 
         Assert.InRange(filled[0], 0.95, 1);

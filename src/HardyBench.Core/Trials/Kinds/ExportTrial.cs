@@ -51,7 +51,7 @@ public sealed class ExportTrial : Trial
         };
     }
 
-    private static string OfAll(IReadOnlyList<(Export Export, Spread Spread)> ranked, TimeSpan running)
+    private static string OfAll(List<(Export Export, Spread Spread)> ranked, TimeSpan running)
     {
         if (ranked.Count == 0)
         {
@@ -67,7 +67,7 @@ public sealed class ExportTrial : Trial
             : Invariant($"Fastest first:\n{list}.\nThe slowest takes {widest:0.0} times as long as the fastest.");
     }
 
-    private static string? OfBroken(IReadOnlyList<string> broken) =>
+    private static string? OfBroken(List<string> broken) =>
         broken.Count == 0 ? null : $"Not written whole, so without a time: {string.Join("; ", broken)}.";
 
     private static string OfPassage(PassageAnswer row)
