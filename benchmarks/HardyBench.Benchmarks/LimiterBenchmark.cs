@@ -52,7 +52,7 @@ internal static class LimiterBenchmark
     [
         ("UHD HEVC 4:2:2 by itself", "uhd-hevc-25", [], 0, Limiter.ProcessorDecode, null),
         ("UHD intermediate by itself", "uhd-mezz-25", [], 0, Limiter.ProcessorDecode, null),
-        ("HD AVC with five noise reductions", "hd-avc-25", Repeated("noise-reduction", 5), 0, Limiter.ProcessorEffects, null),
+        ("HD AVC with ten noise reductions", "hd-avc-25", Repeated("noise-reduction", 10), 0, Limiter.ProcessorEffects, null),
         ("HD AVC with six glows", "hd-avc-25", Repeated("glow", 6), 0, Limiter.ProcessorEffects, null),
         ("HD AVC stabilised thrice", "hd-avc-25", Repeated("stabilise", 3), 0, Limiter.SingleThread, null),
         ("HD AVC graded beside busy programs", "hd-avc-25", [Effect.Of("noise-reduction")], 6, Limiter.OtherPrograms, null),
