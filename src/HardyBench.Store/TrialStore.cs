@@ -13,7 +13,11 @@ namespace HardyBench.Store;
 /// <param name="Other">For a comparison: the second side's settings.</param>
 public sealed record AskedTrial(
     TrialKind Kind, Timeline Timeline, string MachineId, PlaybackSettings Settings, int Times, TimeSpan AtMost,
-    PlaybackSettings? Other, string? WithoutEffect);
+    PlaybackSettings? Other, string? WithoutEffect)
+{
+    /// <summary>Whether a stand-in's runs come at the pace of the clock.</summary>
+    public bool AtClock { get; init; }
+}
 
 /// <summary>A kept trial.</summary>
 /// <param name="Problem">Why it could not go on, or null.</param>

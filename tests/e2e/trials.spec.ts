@@ -261,3 +261,18 @@ test('an export trial writes the film in every way and ranks them, or in the one
   await playOut(page);
   await expect(page.getByTestId('answer')).toContainText(/Written: RDD 36 10-bit 4:2:2 by the processor, [0-9.]+ s/);
 });
+
+test('a stand-in can be watched at the pace of the clock, and stopped it keeps what had come', async ({ page, request }) => {
+  await choose(page, 'play');
+  await page.locator('[data-plays] select').first().selectOption('curlew-desk');
+  await page.getByRole('button', { name: /^Conditions/ }).click();
+  await page.getByLabel('watch it at the pace of the clock').check();
+  await page.getByRole('button', { name: /^Play Space/ }).click();
+  await expect(page.getByTestId('now-playing')).toContainText('Curlew desk');
+  await expect.poll(async () => (await (await request.get('/api/play')).json()).frames).toBeGreaterThan(10);
+  await page.getByRole('button', { name: /^Stop/ }).click();
+  await expect(page.getByTestId('now-playing')).toBeHidden();
+  const { runId } = await (await request.get('/api/play')).json();
+  const run = await (await request.get(`/api/runs/${runId}`)).json();
+  expect(run.ending).toBe('stopped');
+});

@@ -32,11 +32,16 @@ internal static class TrialCommand
         Description = "Compare: an effect that the second side leaves out.",
     };
 
+    private static readonly Option<bool> AtClock = new("--at-clock")
+    {
+        Description = "On a stand-in: at the pace of the clock, not at once.",
+    };
+
     public static Command Create()
     {
         var command = new Command("trial", "Puts one question to a machine and plays until it is answered.")
         {
-            Kind, TimelineId, MachineId, Times, Minutes, Without,
+            Kind, TimelineId, MachineId, Times, Minutes, Without, AtClock,
         };
         SettingsOptions.All.Concat(SettingsOptions.Changed).ToList().ForEach(command.Options.Add);
         return command.Running(PlayAsync);
@@ -49,7 +54,8 @@ internal static class TrialCommand
         var other = kind == TrialKind.Compare ? await SettingsOptions.ReadChangedAsync(parsed, settings, bench) : null;
         var asked = await bench.Trials.AskAsync(
             kind, parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, settings, parsed.GetValue(Times),
-            TimeSpan.FromMinutes(parsed.GetValue(Minutes)), other == settings ? null : other, parsed.GetValue(Without));
+            TimeSpan.FromMinutes(parsed.GetValue(Minutes)), other == settings ? null : other, parsed.GetValue(Without),
+            parsed.GetValue(AtClock));
         TrialReport? report = null;
         await Terminal.WithProgressAsync($"Trial {asked.Id}", async tell =>
             report = await bench.Trials.PlayAsync(asked.Id, new Listener(asked.Asked.Timeline.FrameCount, tell), stop));

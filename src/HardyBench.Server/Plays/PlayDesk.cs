@@ -52,7 +52,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
     /// <summary>Asks for a trial; it begins at once when nothing else plays.</summary>
     public async Task<PlayView> AskAsync(PlayRequest request) => await QueueAsync(await bench.Trials.AskAsync(
         request.Kind, request.TimelineId, request.MachineId, request.Settings ?? new PlaybackSettings(), request.Times,
-        TrialPlan.OfMinutes(request.Minutes), request.Other, request.WithoutEffect));
+        TrialPlan.OfMinutes(request.Minutes), request.Other, request.WithoutEffect, request.AtClock));
 
     /// <summary>Asks for a run once more, as it was.</summary>
     /// <param name="passage">Only this passage of it, from 0; null for all.</param>

@@ -11,9 +11,10 @@ namespace HardyBench.Server.Plays;
 /// <param name="Minutes">Soak: no further round begins after this.</param>
 /// <param name="Other">Compare: the second side's settings.</param>
 /// <param name="WithoutEffect">Compare: an effect that the second side leaves out.</param>
+/// <param name="AtClock">Whether a stand-in's runs come at the pace of the clock, to be watched; what they bring is the same.</param>
 public sealed record PlayRequest(
     string TimelineId, string MachineId, TrialKind Kind = TrialKind.Play, PlaybackSettings? Settings = null, int Times = 3,
-    double Minutes = 10, PlaybackSettings? Other = null, string? WithoutEffect = null);
+    double Minutes = 10, PlaybackSettings? Other = null, string? WithoutEffect = null, bool AtClock = false);
 
 /// <summary>What a play would be, before it is asked for.</summary>
 /// <param name="Differences">What differs from a bare run on the processor, a phrase each.</param>

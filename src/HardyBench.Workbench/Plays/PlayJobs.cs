@@ -51,9 +51,12 @@ public sealed class PlayJobs(
     /// <summary>Plays a plan on its machine, real or stand-in, with the aids that its settings ask for, and keeps the run
     /// while it plays.</summary>
     /// <param name="place">The run's place in a trial, or null.</param>
-    public async Task<StoredRun> PlayAsync(PlaybackPlan plan, IRunListener? listener, CancellationToken stop, RunPlace? place = null)
+    /// <param name="atClock">Whether a stand-in's run comes at the pace of the clock; else it is there at once.</param>
+    public async Task<StoredRun> PlayAsync(
+        PlaybackPlan plan, IRunListener? listener, CancellationToken stop, RunPlace? place = null, bool atClock = false)
     {
-        if (plan.Machine.Kind == MachineKind.StandIn)
+        var isStandIn = plan.Machine.Kind == MachineKind.StandIn;
+        if (isStandIn && !atClock)
         {
             return await ReckonAsync(plan, listener, place, stop);
         }
@@ -62,8 +65,8 @@ public sealed class PlayJobs(
         StoredRun run;
         try
         {
-            var player = plan.Settings.Export is null
-                ? new HostPlayback(players, files, effects, folder, PagesHere?.Invoke())
+            IPlayback player = isStandIn ? new AtTheClock(new StandInPlayback(TimeProvider.System), TimeProvider.System)
+                : plan.Settings.Export is null ? new HostPlayback(players, files, effects, folder, PagesHere?.Invoke())
                 : exports;
             run = await keeper.FinishAsync(await player.PlayAsync(played, keeper, stop));
         }
@@ -75,7 +78,7 @@ public sealed class PlayJobs(
 
         try
         {
-            await (plan.Settings.Export is null && Played is { } told ? told(run, played) : Task.CompletedTask);
+            await (!isStandIn && plan.Settings.Export is null && Played is { } told ? told(run, played) : Task.CompletedTask);
         }
         catch (Exception)
         {

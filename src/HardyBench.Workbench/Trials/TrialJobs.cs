@@ -40,14 +40,15 @@ public sealed class TrialJobs(
     MachineJobs machines, ClipFolder clips, AidJobs aids, PlayJobs plays, RunStore runs, TrialStore trials)
 {
     /// <summary>Puts a trial together, checks it and keeps it; it waits for its turn.</summary>
+    /// <param name="atClock">Whether a stand-in's runs come at the pace of the clock.</param>
     /// <exception cref="UnknownThingException">There is no such timeline or machine.</exception>
     /// <exception cref="PlanRefusedException">It makes no sense as it stands.</exception>
     public async Task<StoredTrial> AskAsync(
         TrialKind kind, string timelineId, string machineId, PlaybackSettings settings, int times, TimeSpan atMost,
-        PlaybackSettings? other = null, string? withoutEffect = null)
+        PlaybackSettings? other = null, string? withoutEffect = null, bool atClock = false)
     {
         var plan = await plays.PlanAsync(timelineId, machineId, settings);
-        return await AskAsync(new TrialPlan(kind, plan, times, atMost, other, withoutEffect));
+        return await AskAsync(new TrialPlan(kind, plan, times, atMost, other, withoutEffect), atClock);
     }
 
     /// <summary>Asks for a run to be played once more as it was: the timeline as it stood then, the same machine and conditions.</summary>
@@ -77,7 +78,7 @@ public sealed class TrialJobs(
         );
     }
 
-    private async Task<StoredTrial> AskAsync(TrialPlan plan)
+    private async Task<StoredTrial> AskAsync(TrialPlan plan, bool atClock = false)
     {
         plan.Checked();
         var start = plan.Start;
@@ -91,7 +92,10 @@ public sealed class TrialJobs(
                 plan.AtMost,
                 plan.Other,
                 plan.WithoutEffect
-            ),
+            )
+            {
+                AtClock = atClock,
+            },
             DateTimeOffset.UtcNow
         );
     }
@@ -129,7 +133,7 @@ public sealed class TrialJobs(
                 && plan.Next(done, Stopwatch.GetElapsedTime(began)) is { } step)
             {
                 listener?.StepBegan(step, done.Count + 1, plan.StepCount);
-                var run = await plays.PlayAsync(step.Plan, listener, stop, new RunPlace(id, step.Role));
+                var run = await plays.PlayAsync(step.Plan, listener, stop, new RunPlace(id, step.Role), stored.Asked.AtClock);
                 done.Add(new StepOutcome(step.Role, run.Run));
                 if (run.Run.Ending == RunEnding.CutShort)
                 {

@@ -37,6 +37,7 @@
     ['scale steps down by itself', 'Halves the preview scale within a passage when a tenth of a second’s slots are missed. Helps where effects limit.'],
     ['pre-renders', 'Passages rendered beforehand are played from their files. An edit of a passage leaves its render unused.'],
     ['show pictures', 'Small pictures of what plays come to this page. Making them takes some of what is measured.'],
+    ['the pace of the clock', 'A stand-in’s run is reckoned at once. At the pace of the clock it comes as it would have played; what it brings is the same.'],
     ['decode on, effects on', 'A device of this machine by FFmpeg’s name of it. What it refuses the processor does, and the run says so.'],
     ['plays as', 'A stand-in can use its parts as an editing program would. This machine plays with the own player only.'],
     ['other programs', 'Cores that they keep busy on a stand-in and memory that they hold. On this machine it is what really runs.'],
@@ -75,20 +76,25 @@
         </select>
       </label>
     {/if}
-    <label class="row">
-      if late
-      <select class="select select-sm w-40" bind:value={ask.policy}>
-        <option value="keepTime">drop, keep time</option>
-        <option value="keepFrames">keep every frame</option>
-        <option value="unpaced">no clock at all</option>
-      </select>
-    </label>
+    {#if ask.kind !== 'export'}
+      <label class="row">
+        if late
+        <select class="select select-sm w-40" bind:value={ask.policy}>
+          <option value="keepTime">drop, keep time</option>
+          <option value="keepFrames">keep every frame</option>
+          <option value="unpaced">no clock at all</option>
+        </select>
+      </label>
+    {/if}
     <label class="row">
       footage
       <select class="select select-sm w-40" bind:value={ask.cache}>
         {#each Object.entries(cacheWords) as [cache, words] (cache)}<option value={cache}>{words}</option>{/each}
       </select>
     </label>
+    {#if ask.machineId !== 'this'}
+      <label class="row">watch it at the pace of the clock <input type="checkbox" class="checkbox checkbox-sm" bind:checked={ask.atClock} /></label>
+    {/if}
   </fieldset>
   <fieldset class="grid content-start gap-1.5">
     <legend class="font-semibold">Aids <span class="quiet font-normal">all off in a bare run</span></legend>

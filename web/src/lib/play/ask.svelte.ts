@@ -34,6 +34,8 @@ export class Ask {
   encoder = $state<EncoderPlace>('processor');
   times = $state(3);
   minutes = $state(10);
+  /** Whether a stand-in's runs come at the pace of the clock. */
+  atClock = $state(false);
   change = $state<Change>('scale');
   to = $state('half');
   preview = $state<Preview | null>(null);
@@ -81,6 +83,7 @@ export class Ask {
       settings,
       times: Number(this.times),
       minutes: Number(this.minutes),
+      atClock: this.atClock,
       other: compares && this.change !== 'effect' ? { ...settings, [this.change]: this.change === 'program' ? this.programNamed(this.to) : value(this.change, this.to) } : null,
       withoutEffect: compares && this.change === 'effect' ? this.to : null
     };
