@@ -7,8 +7,8 @@ namespace HardyBench.Cli.Commands;
 
 internal static class PartsCommand
 {
-    private static readonly Option<FileInfo?> Import = new("--import") { Description = "Add or change the parts of this JSON file." };
-    private static readonly Option<FileInfo?> Export = new("--export") { Description = "Write all of them here, as JSON." };
+    private static readonly Option<FileInfo?> Import = new("--import") { Description = "Add or change the parts of this JSON or CSV file." };
+    private static readonly Option<FileInfo?> Export = new("--export") { Description = "Write all of them here, as CSV where the name ends so, else as JSON." };
     private static readonly Option<string?> Check = new("--check")
     {
         Description = "Say why these do not make a machine, or what they cost: ids, parted by commas.",
@@ -47,7 +47,8 @@ internal static class PartsCommand
             Terminal.Show(table);
             if (parsed.GetValue(Export) is { } target)
             {
-                await File.WriteAllTextAsync(target.FullName, await bench.Catalogue.ExportAsync(), stop);
+                var format = target.Extension.Equals(".csv", StringComparison.OrdinalIgnoreCase) ? "csv" : "json";
+                await File.WriteAllTextAsync(target.FullName, await bench.Catalogue.ExportAsync(format), stop);
             }
 
             return ExitCodes.Done;

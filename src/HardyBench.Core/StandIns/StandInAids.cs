@@ -1,5 +1,6 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Exports;
 using HardyBench.Core.Timelines;
 
 namespace HardyBench.Core.StandIns;
@@ -61,6 +62,38 @@ public static class StandInAids
         aided.ClipsOf(aided.Played(passage.Index))
             .Where(clip => plan.Clips.GetValueOrDefault(clip.Id)?.Format != clip.Format)
             .Sum(clip => clip.Format.DataRate.BitsPerSecond / 8.0 * passage.Item.FrameCount / aided.Timeline.Rate.FramesPerSecond));
+
+    /// <summary>How long the machine takes to make them, by the bottleneck law (Denning and Buzen 1978): every copy is an export of its
+    /// footage at the copy's raster, every pre-render one of its passage.</summary>
+    /// <param name="plan">Without them.</param>
+    /// <param name="aided">With them.</param>
+    public static TimeSpan Preparation(PlaybackPlan plan, PlaybackPlan aided) => TimeSpan.FromSeconds(
+        aided.Timeline.Passages.Index().Sum(passage => Preparation(plan, aided, passage.Index)));
+
+    private static double Preparation(PlaybackPlan plan, PlaybackPlan aided, int index)
+    {
+        var (played, seconds) = (aided.Played(index), aided.Timeline.Rate.StartOf(aided.Timeline.Passages[index].FrameCount).TotalSeconds);
+        return IsRendered(played)
+            ? ExportSeconds(plan, plan.Timeline.Raster, plan.Timeline.Rate, plan.Timeline.Passages[index].WithoutOff(), seconds)
+            : aided.ClipsOf(played).Where(clip => plan.Clips[clip.Id].Format != clip.Format).Sum(clip => ExportSeconds(
+                plan, clip.Format.Raster, clip.Format.Rate, new Passage(clip.Title, 1, [new Layer(clip.Id, [])], []), seconds));
+    }
+
+    /// <summary>To write a stretch of so many seconds.</summary>
+    private static double ExportSeconds(PlaybackPlan plan, Raster raster, FrameRate rate, Passage passage, double seconds)
+    {
+        var export = plan with
+        {
+            Timeline = plan.Timeline with { Raster = raster, Rate = rate, Passages = [passage] },
+            Rendered = null,
+            Settings = new PlaybackSettings(Policy: PlayingPolicy.Unpaced)
+            {
+                Program = plan.Settings.Program, Others = plan.Settings.Others, Export = new Export(ExportFormat.Rdd36),
+            },
+        };
+        return seconds * rate.FramesPerSecond
+            * CostModel.DemandOf(export, passage).Bottleneck(Math.Max(1, CostModel.UnitsComposing(export))).Seconds;
+    }
 
     private static ClipFormat Intra(Raster raster, FrameRate rate) => new(
         Codec.Rdd36,

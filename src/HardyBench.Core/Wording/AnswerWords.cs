@@ -50,7 +50,7 @@ public static class AnswerWords
     /// <summary>What it costs, a phrase; empty for nothing.</summary>
     public static string Cost(Remedy remedy) => string.Join("; ", new[]
     {
-        remedy.Bytes > 0 ? Invariant($"{Gigabytes(remedy.Bytes)} of disk, and the time to make them") : null,
+        remedy.Bytes > 0 ? Invariant($"{Gigabytes(remedy.Bytes)} of disk, and {Figures.Length(remedy.Preparation)} to make them") : null,
         remedy.Kinds.Any(kind => kind is RemedyKind.HalfScale or RemedyKind.QuarterScale) ? "a coarser picture while editing" : null,
         remedy.Kinds.Any(kind => kind is RemedyKind.HalfProxies or RemedyKind.QuarterProxies) ? "finer detail is not seen while editing" : null,
         remedy.Kinds.Contains(RemedyKind.HalfRate) ? "motion is less fluent while editing" : null,

@@ -10,7 +10,7 @@ public static class CatalogueJson
 {
     private const string Format = "hardy-bench-parts/1";
 
-    private static readonly IReadOnlyDictionary<string, JsonElement> Missing = new Dictionary<string, JsonElement>
+    internal static readonly IReadOnlyDictionary<string, JsonElement> Missing = new Dictionary<string, JsonElement>
     {
         ["id"] = JsonSerializer.SerializeToElement(string.Empty),
     };

@@ -92,8 +92,8 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
         foreach (var (place, engine) in machine.MediaEngines.Index())
         {
             row.PutAll(
-                EngineColumns, place, engine.Name, engine.MegapixelsPerSecond, string.Join("; ", engine.Capabilities.Select(Text)),
-                engine.EncodedMegapixelsPerSecond, engine.Encodes is { } encodes ? string.Join("; ", encodes.Select(Text)) : null);
+                EngineColumns, place, engine.Name, engine.MegapixelsPerSecond, FormatTable.Write(engine.Capabilities),
+                engine.EncodedMegapixelsPerSecond, engine.Encodes is { } encodes ? FormatTable.Write(encodes) : null);
         }
 
         foreach (var (place, drive) in machine.Drives.Index())
@@ -189,39 +189,13 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
     private static string At(string column, int place) =>
         place == 0 ? column : string.Create(CultureInfo.InvariantCulture, $"{column}_{place + 1}");
 
-    private static string Text(FormatCapability row) => string.Create(
-        CultureInfo.InvariantCulture,
-        $"{BenchJson.Name(row.Codec)} {row.Chroma.Notation} {row.MaxBitDepth} {row.MaxRaster.Width}x{row.MaxRaster.Height}");
-
     private IEnumerable<int> Filled(string[] columns) =>
         Enumerable.Range(0, MachineLimits.MostParts).Where(place => Text(At(columns[0], place)) is not null);
 
-    private List<FormatCapability> Capabilities(string column)
+    private IReadOnlyList<FormatCapability> Capabilities(string column)
     {
-        var rows = new List<FormatCapability>();
-        foreach (
-            var text in (Text(column) ?? string.Empty).Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-        )
-        {
-            var words = text.Split(' ', StringSplitOptions.RemoveEmptyEntries);
-            var sides = words.Length == 4 ? words[3].Split('x') : [];
-            var chroma = Enum.GetValues<ChromaSubsampling>()
-                .Where(one => words.Length == 4 && one.Notation == words[1])
-                .Cast<ChromaSubsampling?>()
-                .FirstOrDefault();
-            if (chroma is { } known && Enum.TryParse<Codec>(words[0], ignoreCase: true, out var codec) && Enum.IsDefined(codec)
-                && int.TryParse(words[2], NumberStyles.None, CultureInfo.InvariantCulture, out var depth) && sides.Length == 2
-                && int.TryParse(sides[0], NumberStyles.None, CultureInfo.InvariantCulture, out var width) && width > 0
-                && int.TryParse(sides[1], NumberStyles.None, CultureInfo.InvariantCulture, out var height) && height > 0)
-            {
-                rows.Add(new FormatCapability(codec, known, depth, new Raster(width, height)));
-            }
-            else
-            {
-                wrong.Add($"'{text}' in {column} is no row of a table; 'hevc 4:2:2 10 3840x2160' is one.");
-            }
-        }
-
+        var (rows, unread) = FormatTable.Read(Text(column) ?? string.Empty);
+        wrong.AddRange(unread.Select(text => FormatTable.Refusal(text, column)));
         return rows;
     }
 

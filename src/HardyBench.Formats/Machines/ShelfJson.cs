@@ -18,6 +18,7 @@ internal static class ShelfJson
     /// <exception cref="ShelfException">The text is no JSON, or holds no such things.</exception>
     public static (IReadOnlyList<T> Things, IReadOnlyList<RowProblem> Problems) Read<T>(
         string text, string expected, string noun, string listName, IReadOnlyDictionary<string, JsonElement> missing, Func<T, T> check)
+        where T : class
     {
         using var document = Parse(text);
         var root = document.RootElement;
@@ -36,18 +37,29 @@ internal static class ShelfJson
         var (things, problems) = (new List<T>(), new List<RowProblem>());
         foreach (var (place, element) in elements.Index())
         {
-            try
-            {
-                things.Add(check(Of<T>(element, noun, missing)));
-            }
-            catch (Exception wrong) when (wrong is JsonException or NotSupportedException or MachineRefusedException
-                or ProgramRefusedException or BriefRefusedException or PartRefusedException)
-            {
-                problems.Add(new RowProblem($"{noun} {place + 1}", NameOf(element), Sentence(wrong)));
-            }
+            var (thing, problem) = One($"{noun} {place + 1}", element, noun, missing, check);
+            things.AddRange(thing is null ? [] : [thing]);
+            problems.AddRange(problem is null ? [] : [problem]);
         }
 
         return (things, problems);
+    }
+
+    /// <summary>Reads one thing, or says what is wrong with it.</summary>
+    /// <param name="where">Of the file, for what is wrong.</param>
+    public static (T? Thing, RowProblem? Problem) One<T>(
+        string where, JsonElement element, string noun, IReadOnlyDictionary<string, JsonElement> missing, Func<T, T> check)
+        where T : class
+    {
+        try
+        {
+            return (check(Of<T>(element, noun, missing)), null);
+        }
+        catch (Exception wrong) when (wrong is JsonException or NotSupportedException or MachineRefusedException
+            or ProgramRefusedException or BriefRefusedException or PartRefusedException)
+        {
+            return (null, new RowProblem(where, NameOf(element), Sentence(wrong)));
+        }
     }
 
     private static T Of<T>(JsonElement element, string noun, IReadOnlyDictionary<string, JsonElement> missing)

@@ -35,8 +35,9 @@ internal static class PartEndpoints
             .Accepts<Stream>("application/octet-stream")
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
             .WithName("importParts");
-        parts.MapGet("/export", async Task<FileContentHttpResult> (Bench bench) => TypedResults.File(
-                Encoding.UTF8.GetBytes(await bench.Catalogue.ExportAsync()), "application/octet-stream", "parts.json"))
+        parts.MapGet("/export", async Task<FileContentHttpResult> (Bench bench, string format = "json") => TypedResults.File(
+                Encoding.UTF8.GetBytes(await bench.Catalogue.ExportAsync(format)), "application/octet-stream", $"parts.{format}"))
+            .ProducesProblem(StatusCodes.Status404NotFound)
             .WithName("exportParts");
         parts.MapPost("/check", async Task<Ok<CheckedBuild>> (WantedBuild wanted, Bench bench) =>
             {

@@ -20,12 +20,14 @@ public sealed class CatalogueJobs(ShelfStore<Part> shelf)
 
     public async Task<IReadOnlyList<Part>> AllAsync() => [.. (await shelf.AllAsync()).Select(stored => stored.Thing)];
 
-    /// <summary>Adds every part of a JSON text that can be worked with, and names the others. One whose id is there is changed: a new list
-    /// of prices comes in like that.</summary>
+    /// <summary>Adds every part of a JSON or CSV text that can be worked with, and names the others. One whose id is there is changed: a
+    /// new list of prices comes in like that.</summary>
     /// <exception cref="ShelfException">It holds none at all.</exception>
     public async Task<CatalogueOutcome> ImportAsync(string text)
     {
-        var (parts, problems) = CatalogueJson.Read(text);
+        var (parts, problems) = text.AsSpan().TrimStart() is ['{' or '[', ..] or []
+            ? CatalogueJson.Read(text)
+            : CatalogueCsv.Read(text, await AllAsync());
         var (kept, taken) = ((await shelf.AllAsync()).ToDictionary(stored => stored.Thing.Id), new HashSet<string>(await shelf.IdsAsync()));
         var (added, changed) = (new List<Part>(), new List<(Part Part, int Version)>());
         foreach (var part in parts)
@@ -56,8 +58,15 @@ public sealed class CatalogueJobs(ShelfStore<Part> shelf)
         return new CatalogueOutcome(added.Count, changed.DistinctBy(one => one.Part.Id).Count(), problems);
     }
 
-    /// <summary>All of them as JSON.</summary>
-    public async Task<string> ExportAsync() => CatalogueJson.Write(await AllAsync());
+    /// <summary>All of them.</summary>
+    /// <param name="format">"json" or "csv".</param>
+    /// <exception cref="UnknownThingException">There is no such format.</exception>
+    public async Task<string> ExportAsync(string format) => format switch
+    {
+        "json" => CatalogueJson.Write(await AllAsync()),
+        "csv" => CatalogueCsv.Write(await AllAsync()),
+        _ => throw new UnknownThingException("format", format, ["json", "csv"]),
+    };
 
     /// <summary>Puts one aside, or brings it back.</summary>
     /// <exception cref="UnknownThingException">There is none to put aside or bring back.</exception>

@@ -5,6 +5,7 @@ using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Exports;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
@@ -59,6 +60,31 @@ public sealed class AnswerTests
         Assert.Equal(copied, Bytes(both), 3);
 
         static double Bytes(PlaybackPlan plan) => StandInAids.Bytes(plan, StandInAids.AsIntermediates(plan));
+    }
+
+    /// <summary>What it takes to make copies and pre-renders, by the law, is how long the simulation takes to export them.</summary>
+    [Theory]
+    [InlineData(RemedyKind.Intermediates)]
+    [InlineData(RemedyKind.QuarterProxies)]
+    [InlineData(RemedyKind.PreRenders)]
+    public void The_time_to_make_files_is_that_of_exporting_them(RemedyKind kind)
+    {
+        var plan = Plan(Samples.Machine(cores: 4, speed: 0.8));
+        var aided = StandInAids.Apply(Remedies.With(plan, kind));
+        var written = kind == RemedyKind.PreRenders ? plan.Timeline.Raster : aided.ClipsOf(aided.Played(0))[0].Format.Raster;
+        var export = plan with
+        {
+            Timeline = plan.Timeline with { Raster = written },
+            Settings = new PlaybackSettings(Policy: PlayingPolicy.Unpaced) { Export = new Export(ExportFormat.Rdd36) },
+        };
+
+        var took = new StandInPlayback(TimeProvider.System).PlayAsync(export, new NobodyListens(), CancellationToken.None).Result
+            .Frames[^1].Shown!.Value;
+
+        var reckoned = StandInAids.Preparation(plan, aided);
+        Assert.InRange(reckoned / took, 0.9, 1.05);
+        Assert.Equal(reckoned, Remedies.For([plan]).Single(remedy => remedy.Kinds[0] == kind).Preparation);
+        Assert.Equal(TimeSpan.Zero, StandInAids.Preparation(plan, plan));
     }
 
     /// <summary>Common practice, no source: outside a media engine half the rate halves the load and plays; 25 frames are not

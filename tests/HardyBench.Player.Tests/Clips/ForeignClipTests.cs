@@ -312,8 +312,10 @@ public sealed class ForeignClipTests
     {
         var parts = source.Split(',').Select(part => part.Split('=')).ToDictionary(part => part[0], part => part[1]);
         var rate = parts.GetValueOrDefault("r", "25");
-        return $"nullsrc=s={parts.GetValueOrDefault("s", "320x180")}:r={rate}:d=2,trim=end_frame=60,format=gray,"
-            + "geq=lum='if(mod(floor(N/pow(2,floor(X*8/W))),2),220,30)',format=yuv420p";
+        // All rows are alike, so two are reckoned.
+        var size = parts.GetValueOrDefault("s", "320x180").Split('x');
+        return $"nullsrc=s={size[0]}x2:r={rate}:d=2,trim=end_frame=60,format=gray,"
+            + $"geq=lum='if(mod(floor(N/pow(2,floor(X*8/W))),2),220,30)',scale={size[0]}:{size[1]}:flags=neighbor,format=yuv420p";
     }
 
     private static async Task<(string Text, byte[] Bytes)> RunAsync(string program, IEnumerable<string> arguments)

@@ -35,6 +35,9 @@ public enum RemedyKind
 public sealed record Remedy(
     IReadOnlyList<RemedyKind> Kinds, int Holding, int Mended, int Judged, Limiter? Limiter, double Bytes, bool HasRoom = true)
 {
+    /// <summary>How long the machine takes to make what lies on that disk.</summary>
+    public TimeSpan Preparation { get; init; }
+
     /// <summary>Whether all of the work holds with it, with the headroom that is asked.</summary>
     public bool Suffices => Holding == Judged && HasRoom;
 
@@ -114,7 +117,10 @@ public static class Remedies
             judged.Count,
             after.Find(finding => finding.Fails)?.Limiter?.Limiter,
             plans.Zip(with, StandInAids.Bytes).Sum(),
-            HasRoom(with, growth));
+            HasRoom(with, growth))
+        {
+            Preparation = plans.Zip(with, StandInAids.Preparation).Aggregate(TimeSpan.Zero, (sum, one) => sum + one),
+        };
     }
 
     private static bool HasRoom(IReadOnlyList<PlaybackPlan> plans, double growth) =>

@@ -10,6 +10,7 @@
   const briefs = new Briefs();
   const timeline = $derived(page.url.searchParams.get('timeline'));
   let picker = $state<HTMLInputElement>();
+  let partsPicker = $state<HTMLInputElement>();
   onMount(() => void briefs.trying(async () => {
     await briefs.read();
     briefs.choose(page.url.searchParams.get('brief') ?? briefs.list[0]?.brief.id ?? null);
@@ -23,10 +24,11 @@
     return () => clearTimeout(wait);
   });
 
-  function bringIn(input: HTMLInputElement) {
+  /** Hands a chosen file on; the same one can be chosen again. */
+  function taken(input: HTMLInputElement, bringIn: (file: File) => void) {
     const file = input.files?.[0];
     input.value = '';
-    if (file) briefs.bringIn(file);
+    if (file) bringIn(file);
   }
 
   function keys(event: KeyboardEvent) {
@@ -49,9 +51,11 @@
       <span class="ml-auto flex items-center gap-3">
         <button class="link" onclick={() => picker?.click()}>Bring in a file</button>
         <a class="link" href="/api/briefs/export" download>take all away as json</a>
-        <a class="link" href="/api/parts/export" download>the parts</a>
+        <span>parts: <button class="link" onclick={() => partsPicker?.click()}>bring in</button>,
+          <a class="link" href="/api/parts/export" download>json</a>, <a class="link" href="/api/parts/export?format=csv" download>csv</a></span>
       </span>
-      <input bind:this={picker} class="hidden" type="file" accept=".json" aria-label="A file of briefs, json" onchange={(event) => bringIn(event.currentTarget)} />
+      <input bind:this={partsPicker} class="hidden" type="file" accept=".json,.csv" aria-label="A file of parts or prices, json or csv" onchange={(event) => taken(event.currentTarget, briefs.bringInParts)} />
+      <input bind:this={picker} class="hidden" type="file" accept=".json" aria-label="A file of briefs, json" onchange={(event) => taken(event.currentTarget, briefs.bringIn)} />
     </div>
     {#if briefs.problem}<p role="alert" class="mb-2 text-error">{briefs.problem}</p>{/if}
     {#if briefs.said}<p role="status" class="mb-2">{briefs.said}</p>{/if}
