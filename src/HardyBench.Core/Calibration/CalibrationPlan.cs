@@ -46,8 +46,13 @@ public sealed class CalibrationPlan(
             let played = kind == MeasureKind.OneThread
                 ? raster
                 : raster.GroupBy(clip => (clip.Format.Codec, clip.Format.BitDepth > 8)).Select(alike => alike.Last())
+            // The heaviest first: what is decoded ahead for the next passage is then the least beside this one.
             select Plan(
-                machine, raster.Key, [.. played.Select(clip => (Bare(clip), Measured(kind, clip)))],
+                machine, raster.Key,
+                [
+                    .. played.OrderByDescending(clip => DecodeCost.Of(clip.Format.Codec).MeanCoreSeconds(clip.Format))
+                        .Select(clip => (Bare(clip), Measured(kind, clip))),
+                ],
                 kind == MeasureKind.OneThread ? 1 : cores);
     }
 
@@ -68,10 +73,13 @@ public sealed class CalibrationPlan(
 
             var (first, last) = SustainedRate.Between(shown, of.Header.Settings);
             var (from, to, frames) = (shown[first], shown[last], last - first);
+            var rate = SustainedRate.Of(shown, of.Header.Settings);
+            var decoding = ProcessorTime(loads[LoadKind.OwnDecode], from, to) / frames;
             return measure with
             {
-                FramesPerSecond = SustainedRate.Of(shown, of.Header.Settings),
-                DecodeSeconds = ProcessorTime(loads[LoadKind.OwnDecode], from, to) / frames,
+                FramesPerSecond = rate,
+                // One thread takes no more than all of the time; what is beyond that is decoding ahead for the next passage.
+                DecodeSeconds = measure.Kind == MeasureKind.OneThread && rate > 0 ? Math.Min(decoding, 1 / rate) : decoding,
                 EffectsSeconds = ProcessorTime(loads[LoadKind.OwnEffects], from, to) / frames,
             };
         }

@@ -163,6 +163,28 @@ public sealed class CalibrationTests
         }
     }
 
+    /// <summary>While a passage plays the start of the next one is decoded ahead beside it: that is no work of the passage's one
+    /// thread.</summary>
+    [Fact]
+    public void One_thread_takes_no_more_than_all_of_the_time()
+    {
+        var (plan, asked) = Plans().For(Known, Cores)[0];
+        var run = Play(plan);
+        var beside = run with { Loads = [.. run.Loads.Select(load => load.Kind == LoadKind.OwnDecode ? load with { Value = 2.5f } : load)] };
+
+        Assert.All(CalibrationPlan.Read(beside, asked), measure =>
+            Assert.Equal(1 / measure.FramesPerSecond, measure.DecodeSeconds, 9));
+    }
+
+    /// <summary>So that what is decoded ahead is the lightest that it can be.</summary>
+    [Fact]
+    public void The_heaviest_clip_of_a_raster_is_decoded_first() =>
+        Assert.All(Plans().For(Known, Cores).Where(plan => plan.Measures[0].Kind != MeasureKind.Treatment), plan =>
+        {
+            var costs = plan.Measures.Select(measure => DecodeCost.Of(measure.Format.Codec).MeanCoreSeconds(measure.Format)).ToList();
+            Assert.Equal(costs.OrderDescending(), costs);
+        });
+
     [Fact]
     public void Nothing_that_played_long_enough_is_said()
     {
