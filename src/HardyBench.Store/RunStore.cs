@@ -416,6 +416,13 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         return count;
     }
 
+    /// <summary>Those of some runs that are there and not put aside.</summary>
+    public async Task<IReadOnlySet<long>> PresentAsync(IReadOnlyList<long> ids)
+    {
+        await using var database = databases.CreateDbContext();
+        return await database.Runs.Where(run => ids.Contains(run.Id) && run.DeletedAtUtc == null).Select(run => run.Id).ToHashSetAsync();
+    }
+
     /// <summary>Ended runs of a timeline, just as it is now, played through on a machine, just as it is described now, at a preview scale;
     /// newest first.</summary>
     public async Task<IReadOnlyList<RunOfColumn>> OfColumnAsync(string timelineDigest, Machine machine, PreviewScale scale)

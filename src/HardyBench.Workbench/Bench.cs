@@ -61,7 +61,7 @@ public sealed class Bench : IDisposable
         Plays = new PlayJobs(Timelines, Machines, Clips, Aids, Runs, Players, aids, effects,
             new ExportPlayback(program, aids, effects, folder.Path), folder.Path);
         Calibrations = new CalibrationJobs(
-            Shelves.Calibrations(databases), Shelves.Predictions(databases), machines, calibration,
+            Shelves.Calibrations(databases), Shelves.Predictions(databases), machines, Runs, calibration,
             new ClipFolder(folder.Clips, calibration.Recipes), Players, effects, folder.Path);
         Plays.Played = Calibrations.ForetellAsync;
         Trials = new TrialJobs(Machines, Clips, Aids, Plays, Runs, new TrialStore(databases));

@@ -1,9 +1,8 @@
 using System.Diagnostics;
-using System.Net;
-using System.Net.Sockets;
 using System.Text.Json.Nodes;
 using HardyBench.Cli;
 using HardyBench.Workbench.Data;
+using static HardyBench.Cli.Tests.Command;
 
 namespace HardyBench.Cli.Tests;
 
@@ -177,111 +176,6 @@ public sealed class CommandTests
         Assert.Equal(ExitCodes.Done, standIn.Code);
     }
 
-    [Fact]
-    public async Task A_port_in_use_is_named()
-    {
-        using var taken = new TcpListener(IPAddress.Loopback, 0);
-        taken.Start();
-        var port = ((IPEndPoint)taken.LocalEndpoint).Port;
-
-        var (code, _, errors) = await RunAsync(TestData.NewFolder(), "serve", "--port", $"{port}");
-
-        Assert.Equal(ExitCodes.Port, code);
-        Assert.Contains($"Port {port} is in use", errors, StringComparison.Ordinal);
-    }
-
-    [Fact]
-    public async Task A_server_killed_in_mid_run_shows_the_partial_run_when_it_is_started_again()
-    {
-        var data = await TestData.NewDataFolderAsync();
-        await RunAsync(data, "play", "touring-night", "--machine", "curlew-desk");
-        var port = FreePort();
-        using var http = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{port}") };
-
-        using (var first = await ServeAsync(http, data, port))
-        {
-            using var body = new StringContent(
-                """{"timelineId":"touring-night","machineId":"this"}""",
-                new System.Net.Http.Headers.MediaTypeHeaderValue("application/json")
-            );
-            (await http.PostAsync("/api/play", body)).EnsureSuccessStatusCode();
-            await WaitAsync(async () => (int)JsonNode.Parse(await http.GetStringAsync("/api/play"))!["frames"]! > 75);
-            first.Kill();
-            await first.WaitForExitAsync();
-        }
-
-        using var second = await ServeAsync(http, data, port);
-        var runs = JsonNode.Parse(await http.GetStringAsync("/api/runs"))!.AsArray();
-        second.Kill();
-        await second.WaitForExitAsync();
-
-        Assert.Equal(["cutShort", "finished"], runs.Select(run => (string)run!["ending"]!));
-        Assert.InRange((int)runs[0]!["slots"]!, 25, 599);
-        Assert.Equal(600, (int)runs[1]!["slots"]!);
-    }
-
-    [Fact]
-    public async Task Making_that_was_killed_leaves_nothing_false_and_is_taken_up_again()
-    {
-        var data = TestData.NewFolder("kill");
-        var clips = Path.Combine(data, "clips");
-        using (var first = Start(data, ["clips", "make", "hd-avc-25", "hd-avc-50", "hd-avc-120"], TheProgram))
-        {
-            await WaitAsync(() => Task.FromResult(Directory.Exists(clips) && Directory.GetFiles(clips, "hd-avc-25-*.json").Length > 0));
-            first.Kill(entireProcessTree: true);
-            await first.WaitForExitAsync();
-        }
-
-        var finished = Directory
-            .GetFiles(clips)
-            .Where(file => !file.Contains(".part", StringComparison.Ordinal) && !file.EndsWith(".json", StringComparison.Ordinal));
-        Assert.All(finished, file => Assert.True(File.Exists(file + ".json"), file));
-        var before = await File.ReadAllTextAsync(Directory.GetFiles(clips, "hd-avc-25-*.json")[0]);
-        var (code, _, _) = await RunAsync(data, "clips", "make", "hd-avc-25", "hd-avc-50", "hd-avc-120");
-
-        Assert.Equal(ExitCodes.Done, code);
-        Assert.Equal(before, await File.ReadAllTextAsync(Directory.GetFiles(clips, "hd-avc-25-*.json")[0]));
-        Assert.Empty(Directory.GetFiles(clips, "*.part*"));
-        Assert.Equal(3, Directory.GetFiles(clips, "*.mp4").Length);
-    }
-
-    [Fact]
-    public async Task An_upload_goes_on_where_it_was_after_the_server_was_killed()
-    {
-        var source = await TestData.ClipsAsync();
-        var file = await File.ReadAllBytesAsync(source.PathOf(source.Clips["hd-avc-25"]));
-        var (data, port) = (TestData.NewFolder("upload"), FreePort());
-        using var http = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{port}") };
-        string place;
-        using (var first = await ServeAsync(http, data, port))
-        {
-            using var begin = new HttpRequestMessage(HttpMethod.Post, "/api/uploads")
-            {
-                Headers = { { "Upload-Length", $"{file.Length}" } },
-            };
-            place = (await http.SendAsync(begin)).Headers.Location!.ToString();
-            await SendAsync(http, place, 0, file[..(file.Length / 2)]);
-            first.Kill();
-            await first.WaitForExitAsync();
-        }
-
-        using var second = await ServeAsync(http, data, port);
-        using var ask = new HttpRequestMessage(HttpMethod.Head, place);
-        var offset = int.Parse(
-            (await http.SendAsync(ask)).Headers.GetValues("Upload-Offset").Single(),
-            System.Globalization.CultureInfo.InvariantCulture
-        );
-        var half = JsonNode.Parse(await http.GetStringAsync("/api/clips"))!;
-        await SendAsync(http, place, offset, file[offset..]);
-        var whole = JsonNode.Parse(await http.GetStringAsync("/api/clips"))!;
-        second.Kill();
-        await second.WaitForExitAsync();
-
-        Assert.Equal(file.Length / 2, offset);
-        Assert.DoesNotContain(half["clips"]!.AsArray(), clip => clip!["family"] is null);
-        Assert.Single(whole["clips"]!.AsArray(), clip => clip!["family"] is null);
-    }
-
     /// <summary>An administrator may read everything, so the command is run by somebody who is none.</summary>
     [Fact]
     public async Task A_file_without_permission_is_named()
@@ -347,86 +241,5 @@ public sealed class CommandTests
         Assert.Contains("Taken in as matinee-2, 3 passages", said, StringComparison.Ordinal);
         Assert.Equal(ExitCodes.Input, broken);
         Assert.Contains("Line 1", why, StringComparison.Ordinal);
-    }
-
-    private static async Task SendAsync(HttpClient http, string place, long offset, byte[] bytes)
-    {
-        using var piece = new HttpRequestMessage(HttpMethod.Patch, place)
-        {
-            Content = new ByteArrayContent(bytes) { Headers = { ContentType = new("application/offset+octet-stream") } },
-            Headers = { { "Upload-Offset", $"{offset}" } },
-        };
-        (await http.SendAsync(piece)).EnsureSuccessStatusCode();
-    }
-
-    private static async Task<Process> ServeAsync(HttpClient http, string data, int port)
-    {
-        var server = Start(data, ["serve", "--port", $"{port}"], TheProgram);
-        await WaitAsync(async () =>
-        {
-            try
-            {
-                return (await http.GetAsync("/api/runs")).IsSuccessStatusCode;
-            }
-            catch (HttpRequestException)
-            {
-                return false;
-            }
-        });
-        return server;
-    }
-
-    private static async Task WaitAsync(Func<Task<bool>> until)
-    {
-        for (var i = 0; i < 2400; i++)
-        {
-            if (await until())
-            {
-                return;
-            }
-
-            await Task.Delay(100);
-        }
-
-        throw new TimeoutException("It did not happen within a minute.");
-    }
-
-    private static int FreePort()
-    {
-        using var probe = new TcpListener(IPAddress.Loopback, 0);
-        probe.Start();
-        return ((IPEndPoint)probe.LocalEndpoint).Port;
-    }
-
-    private static Task<(int Code, string Output, string Errors)> RunAsync(string data, params string[] arguments) =>
-        RunAsync(data, arguments, TheProgram);
-
-    /// <summary>The program as people start it, compiled ahead.</summary>
-    private static string TheProgram { get; } = Repository.PathOf(
-        "src",
-        "HardyBench.Cli",
-        "bin",
-        AppContext.BaseDirectory.Contains("/Debug/", StringComparison.Ordinal) ? "Debug" : "Release",
-        "program"
-    );
-
-    private static async Task<(int Code, string Output, string Errors)> RunAsync(string data, string[] arguments, string program)
-    {
-        using var process = Start(data, arguments, program);
-        var (output, errors) = (process.StandardOutput.ReadToEndAsync(), process.StandardError.ReadToEndAsync());
-        await process.WaitForExitAsync();
-        return (process.ExitCode, await output, await errors);
-    }
-
-    private static Process Start(string data, string[] arguments, string program)
-    {
-        var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true, RedirectStandardError = true };
-        string[] shared = arguments.Contains("--data") ? ["--pack", "small"] : ["--data", data, "--pack", "small"];
-        foreach (var argument in (string[])[Path.Combine(program, "hardybench.dll"), .. arguments, .. shared])
-        {
-            start.ArgumentList.Add(argument);
-        }
-
-        return Process.Start(start)!;
     }
 }

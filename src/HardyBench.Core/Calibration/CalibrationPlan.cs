@@ -12,14 +12,18 @@ namespace HardyBench.Core.Calibration;
 /// <param name="clips">The clips that it may play.</param>
 /// <param name="plain">Clips that are cheap to decode, under which treatment is measured: one of 8 bits a sample and one of more, of one
 /// raster.</param>
-/// <param name="scaled">A clip of another raster, which is brought to that one.</param>
+/// <param name="scaled">Clips of another raster, which are brought to that one: likewise of 8 bits a sample and of more.</param>
 /// <param name="textOf">What effects with a text are given; null for none.</param>
 /// <param name="atLeast">How long a passage is to play at least, by the costs of the reference core.</param>
 public sealed class CalibrationPlan(
-    IReadOnlyDictionary<string, Clip> clips, IReadOnlyList<string> plain, string scaled, Func<EffectKind, string?> textOf, TimeSpan atLeast)
+    IReadOnlyDictionary<string, Clip> clips, IReadOnlyList<string> plain, IReadOnlyList<string> scaled, Func<EffectKind, string?> textOf, TimeSpan atLeast)
 {
     /// <summary>Frames at either cut of a passage that do not count, and as many that count at least: whole GOPs of the clips.</summary>
     private const int Aside = 2 * (Ahead + PlaybackSettings.DecodeAhead) + 1, Gop = 20, MostGops = 15;
+
+    /// <summary>Frames of a light clip between two that are measured: while a passage plays, the start of the next one is decoded ahead
+    /// beside it.</summary>
+    private const int Between = Aside;
 
     /// <summary>Treated frames that may wait: few, because as many at either cut do not count.</summary>
     private const int Ahead = 1;
@@ -46,14 +50,9 @@ public sealed class CalibrationPlan(
             let played = kind == MeasureKind.OneThread
                 ? raster
                 : raster.GroupBy(clip => (clip.Format.Codec, clip.Format.BitDepth > 8)).Select(alike => alike.Last())
-            // The heaviest first: what is decoded ahead for the next passage is then the least beside this one.
             select Plan(
-                machine, raster.Key,
-                [
-                    .. played.OrderByDescending(clip => DecodeCost.Of(clip.Format.Codec).MeanCoreSeconds(clip.Format))
-                        .Select(clip => (Bare(clip), Measured(kind, clip))),
-                ],
-                kind == MeasureKind.OneThread ? 1 : cores);
+                machine, raster.Key, [.. played.Select(clip => (Bare(clip), Measured(kind, clip)))],
+                kind == MeasureKind.OneThread ? 1 : cores, between: Bare(clips[plain[^1]]) with { FrameCount = Between });
     }
 
     /// <summary>What came out, passage by passage.</summary>
@@ -61,7 +60,8 @@ public sealed class CalibrationPlan(
     {
         var loads = run.Loads.Where(load => load.Kind is LoadKind.OwnDecode or LoadKind.OwnEffects)
             .OrderBy(load => load.At).ToLookup(load => load.Kind);
-        return [.. measures.Index().Select(one => Read(run, one.Index, one.Item))];
+        var every = run.Header.Timeline.Passages.Count / Math.Max(1, measures.Count);
+        return [.. measures.Index().Select(one => Read(run, one.Index * every, one.Item))];
 
         Measure Read(Run of, int index, Measure measure)
         {
@@ -78,7 +78,7 @@ public sealed class CalibrationPlan(
             return measure with
             {
                 FramesPerSecond = rate,
-                // One thread takes no more than all of the time; what is beyond that is decoding ahead for the next passage.
+                // One thread takes no more than all of the time; what is beyond that is what was decoded ahead.
                 DecodeSeconds = measure.Kind == MeasureKind.OneThread && rate > 0 ? Math.Min(decoding, 1 / rate) : decoding,
                 EffectsSeconds = ProcessorTime(loads[LoadKind.OwnEffects], from, to) / frames,
             };
@@ -120,8 +120,10 @@ public sealed class CalibrationPlan(
                 Treated(clip, TreatmentCost.Blend));
         }
 
-        var large = clips[scaled];
-        yield return (Bare(large), Treated(large, TreatmentCost.Scaling) with { Pixels = large.Format.Raster.Pixels });
+        foreach (var large in scaled.Select(id => clips[id]))
+        {
+            yield return (Bare(large), Treated(large, TreatmentCost.Scaling));
+        }
     }
 
     private Effect Of(EffectKind kind) => Effect.Of(kind.Id) with { Text = textOf(kind) };
@@ -133,12 +135,16 @@ public sealed class CalibrationPlan(
     private static Measure Treated(Clip clip, string? work) => new(
         MeasureKind.Treatment, clip.Id, clip.Format, work, clip.Format.Raster.Pixels, clip.Format.BitDepth > 8);
 
+    /// <param name="between">Played after each of them; null for nothing.</param>
     private (PlaybackPlan Plan, IReadOnlyList<Measure> Measures) Plan(
-        Machine machine, Raster raster, IReadOnlyList<(Passage Passage, Measure Measure)> all, int threads)
+        Machine machine, Raster raster, IReadOnlyList<(Passage Passage, Measure Measure)> all, int threads, Passage? between = null)
     {
         var timeline = new Timeline(
             "calibration", "Calibration", raster, clips.Values.First().Format.Rate,
-            [.. all.Select(one => one.Passage with { FrameCount = FramesFor(one.Passage, raster, threads) })]);
+            [
+                .. all.SelectMany(one => new[] { one.Passage with { FrameCount = FramesFor(one.Passage, raster, threads) }, between })
+                    .OfType<Passage>(),
+            ]);
         var settings = new PlaybackSettings(Policy: PlayingPolicy.Unpaced, LookAhead: Ahead, Threads: threads, Cache: FileCache.Warm);
         return (new PlaybackPlan(timeline, clips, machine, settings), [.. all.Select(one => one.Measure)]);
     }

@@ -9,6 +9,10 @@ namespace HardyBench.Core.Machines;
 public sealed record MachineCosts(
     IReadOnlyList<CodecCost> Decoding, IReadOnlyList<WorkTime> Treating, double Band, DateTimeOffset MeasuredAt)
 {
+    /// <summary>How fast a core is while all of them work, beside one that works alone: 1, or less where cores share units, memory or a
+    /// host's patience. What more threads gain one decoder has it within its serial part; decoders side by side have it besides.</summary>
+    public double AllBusy { get; init; } = 1;
+
     /// <summary>Beyond what was measured by more than this it is said to be extrapolated.</summary>
     private const double Beyond = 1.25;
 

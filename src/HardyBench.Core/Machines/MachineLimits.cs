@@ -63,9 +63,9 @@ public static class MachineLimits
                  || costs.Treating.Any(time =>
                      time.Nanoseconds is not (null or (>= 0 and <= LongestNanoseconds))
                      || time.DeepNanoseconds is not (null or (>= 0 and <= LongestNanoseconds)))
-                 || costs.Band is not (> 0 and <= 10))
+                 || costs.Band is not (> 0 and <= 10) || costs.AllBusy is not (> 0 and <= 1))
         {
-            yield return "A cost that was measured is a figure that is not below 0, and the band of predictions lies between 0 and 10.";
+            yield return "A cost that was measured is a figure that is not below 0, the band of predictions lies between 0 and 10, and a core among busy ones keeps 0 to 1 of its speed.";
         }
 
         static double[] Figures(CodecCost cost) =>

@@ -38,6 +38,11 @@ public sealed record PlaybackPlan(
             yield return lack;
         }
 
+        if (Machine.Kind == MachineKind.This && Settings.Export is not null && Settings.Cache != FileCache.AsFound)
+        {
+            yield return "An export on this machine takes its footage as it lies, neither cold nor warm.";
+        }
+
         if (Machine.Kind == MachineKind.This && Settings.Program is { } program)
         {
             yield return $"This machine plays with the product's own player only. Choose a stand-in to see how {program.Name} would do.";

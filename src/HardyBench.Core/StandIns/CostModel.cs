@@ -151,7 +151,7 @@ public static class CostModel
         }
 
         var longest = Longest(streams, 0, plan, most);
-        var busy = streams.Sum(stream => DecodeSeconds(stream, 0, plan, 1)) / longest;
+        var busy = OneAfterTheOther(streams, 0, plan) / longest;
         return MeasuredCores(plan) is { } cores
             ? busy > LeavesNone * cores ? null : (most, busy)
             : longest <= Shared(streams, 0, plan) ? null : (most, busy);
@@ -167,8 +167,12 @@ public static class CostModel
     /// <summary>With every core for one decoder after the other; where it was measured what a decoder leaves free, the others have
     /// it.</summary>
     private static double Shared(List<Stream> streams, int position, PlaybackPlan plan) => MeasuredCores(plan) is { } cores
-        ? Math.Max(Longest(streams, position, plan, cores), streams.Sum(stream => DecodeSeconds(stream, position, plan, 1)) / cores)
+        ? Math.Max(Longest(streams, position, plan, cores), OneAfterTheOther(streams, position, plan) / cores)
         : streams.Sum(stream => DecodeSeconds(stream, position, plan, plan.Machine.Processor.InFastCores));
+
+    /// <summary>Core-seconds of all decoders; those that work side by side have the cores' speed while all are busy.</summary>
+    private static double OneAfterTheOther(List<Stream> streams, int position, PlaybackPlan plan) =>
+        streams.Sum(stream => DecodeSeconds(stream, position, plan, 1)) / (streams.Count > 1 ? plan.Machine.Costs?.AllBusy ?? 1 : 1);
 
     private static double DecodeSeconds(Stream stream, int position, PlaybackPlan plan, double cores)
     {

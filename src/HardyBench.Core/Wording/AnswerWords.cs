@@ -48,14 +48,21 @@ public static class AnswerWords
     public static string Of(Remedy remedy) => string.Join(" and ", remedy.Kinds.Select(Of));
 
     /// <summary>What it costs, a phrase; empty for nothing.</summary>
-    public static string Cost(Remedy remedy) => string.Join("; ", new[]
+    public static string Cost(Remedy remedy, Brief brief) => string.Join("; ", new[]
     {
-        remedy.Bytes > 0 ? Invariant($"{Gigabytes(remedy.Bytes)} of disk, and {Figures.Length(remedy.Preparation)} to make them") : null,
+        remedy.Bytes > 0 ? $"{Gigabytes(remedy.Bytes)} of disk, and {Making(remedy, brief)}" : null,
         remedy.Kinds.Any(kind => kind is RemedyKind.HalfScale or RemedyKind.QuarterScale) ? "a coarser picture while editing" : null,
         remedy.Kinds.Any(kind => kind is RemedyKind.HalfProxies or RemedyKind.QuarterProxies) ? "finer detail is not seen while editing" : null,
         remedy.Kinds.Contains(RemedyKind.HalfRate) ? "motion is less fluent while editing" : null,
         remedy.Kinds.Contains(RemedyKind.PreRenders) ? "rendered again after each change" : null,
     }.OfType<string>());
+
+    private static string Making(Remedy remedy, Brief brief)
+    {
+        var (making, playing) = remedy.Made.Aggregate((One, Other) => (One.Making + Other.Making, One.Playing + Other.Playing));
+        var times = Invariant($"{Figures.Length(making)} to make them, {making / playing:0.##} times what they play");
+        return remedy.HoursAWeek(brief) is { } hours ? $"{times}: {Figures.Length(TimeSpan.FromHours(hours))} a week" : times;
+    }
 
     /// <summary>What it does, a phrase.</summary>
     public static string Gain(Remedy remedy) => remedy switch

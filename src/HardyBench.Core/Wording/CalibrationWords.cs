@@ -9,13 +9,16 @@ namespace HardyBench.Core.Wording;
 /// <summary>A calibration in words.</summary>
 public static class CalibrationWords
 {
-    /// <summary>What came out, in two sentences.</summary>
+    private const double WorthSaying = 0.98;
+
+    /// <summary>What came out, in two sentences or three.</summary>
     public static string Of(MachineCalibration calibration)
     {
         var off = calibration.Decodes.Select(decode => Math.Abs(decode.Fitted / decode.Measured - 1)).Median();
         return Invariant($"A core of this machine is {calibration.CoreSpeed:0.00} times the reference core, by {calibration.Decodes.Count} ")
-            + $"clips that were decoded on one thread; the fit is off by {Percent(off)} in the middle. Predictions from it are said "
-            + $"to be within {Percent(calibration.Twin.Costs!.Band)} in 95 of 100 cases.";
+            + $"clips that were decoded on one thread; the fit is off by {Percent(off)} in the middle. "
+            + $"{(calibration.Twin.Costs!.AllBusy < WorthSaying ? $"While all cores are busy each keeps {Percent(calibration.Twin.Costs.AllBusy)} of its speed. " : string.Empty)}"
+            + $"Predictions from it are said to be within {Percent(calibration.Twin.Costs.Band)} in 95 of 100 cases.";
     }
 
     /// <summary>How good predictions were; null where none can be judged.</summary>

@@ -37,8 +37,8 @@ public sealed class CalibrationPack
     /// <summary>Cheap to decode, with 8 bits a sample and with more: under these treatment is measured.</summary>
     public static IReadOnlyList<string> Plain { get; } = ["cal-avc-low", "cal-rdd36-low"];
 
-    /// <summary>Of another raster than those.</summary>
-    public static string Scaled => "cal-avc-large";
+    /// <summary>Of another raster than those, with 8 bits a sample and with more.</summary>
+    public static IReadOnlyList<string> Scaled { get; } = ["cal-avc-large", "cal-rdd36-large"];
 
     private IEnumerable<ClipRecipe> Common() =>
     [

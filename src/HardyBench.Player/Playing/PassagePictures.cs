@@ -13,7 +13,8 @@ public sealed class PassagePictures(IClipFiles files, EffectFilters filters) : I
     {
         var passage = plan.Played(index);
         var course = new PassageCourse(new RunClock(), plan.Timeline.Rate, 0, passage.FrameCount, keepsTime: false);
-        using var pipeline = new PassagePipeline(plan, passage, course, files, new PassageGraph(filters), Environment.ProcessorCount);
+        using var pipeline = new PassagePipeline(
+            plan, passage, course, files, new PassageGraph(filters), plan.Settings.Threads ?? Environment.ProcessorCount);
         for (var position = 0; position < passage.FrameCount; position++)
         {
             stop.ThrowIfCancellationRequested();

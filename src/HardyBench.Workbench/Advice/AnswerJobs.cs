@@ -152,11 +152,11 @@ public sealed class AnswerJobs(
 
     public void Dispose() => one.Dispose();
 
-    /// <summary>Everything that an answer hangs on but the budget.</summary>
+    /// <summary>Everything that an answer hangs on but the budget and what tells only of costs.</summary>
     private static string WorkOf(Brief brief, List<PlaybackPlan> plans, IReadOnlyList<Machine> shelf, IReadOnlyList<Part> parts) =>
         string.Join('\n',
         [
-            BriefDigest.Of(brief with { Id = string.Empty, Name = string.Empty, Budget = null, MayUse = null }),
+            BriefDigest.Of(brief with { Id = string.Empty, Name = string.Empty, Budget = null, MayUse = null, HoursAWeek = null }),
             .. plans.Select(plan => TimelineJson.Digest(plan.Timeline)),
             .. plans.Select(plan => BriefDigest.Of(plan.PlayedClipIds.Select(id => plan.Clips[id].Format))),
             BriefDigest.Of(shelf), BriefDigest.Of(parts),

@@ -22,7 +22,7 @@ public sealed record CalibrationProgress(string What, double Share);
 /// <param name="clips">Where those clips lie.</param>
 /// <param name="folder">The data folder.</param>
 public sealed class CalibrationJobs(
-    ShelfStore<MachineCalibration> kept, ShelfStore<Prediction> predictions, ShelfStore<Machine> shelf,
+    ShelfStore<MachineCalibration> kept, ShelfStore<Prediction> predictions, ShelfStore<Machine> shelf, RunStore runs,
     CalibrationPack pack, ClipFolder clips, Players players, EffectPlaces effects, string folder)
 {
     /// <summary>The share of the whole that making the clips is said to be, where some are missing.</summary>
@@ -38,8 +38,13 @@ public sealed class CalibrationJobs(
     /// <summary>The last one; null before the first.</summary>
     public async Task<MachineCalibration?> NewestAsync() => (await kept.LastAsync(1)) is [var last] ? last : null;
 
-    /// <summary>What the twin made of the last runs of this machine, in the order in which they were played.</summary>
-    public Task<IReadOnlyList<Prediction>> PredictionsAsync() => predictions.LastAsync(MostPredictions);
+    /// <summary>What the twin made of the last runs of this machine that are not deleted, in the order in which they were played.</summary>
+    public async Task<IReadOnlyList<Prediction>> PredictionsAsync()
+    {
+        var last = await predictions.LastAsync(MostPredictions);
+        var present = await runs.PresentAsync([.. last.Select(prediction => prediction.RunId)]);
+        return [.. last.Where(prediction => present.Contains(prediction.RunId))];
+    }
 
     /// <summary>Keeps what the twin makes of a plan that has just been played, where there is a twin and it can speak of it.</summary>
     /// <param name="plan">As it was played, aids with it.</param>

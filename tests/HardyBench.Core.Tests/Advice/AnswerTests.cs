@@ -83,7 +83,12 @@ public sealed class AnswerTests
 
         var reckoned = StandInAids.Preparation(plan, aided);
         Assert.InRange(reckoned / took, 0.9, 1.05);
-        Assert.Equal(reckoned, Remedies.For([plan]).Single(remedy => remedy.Kinds[0] == kind).Preparation);
+        var remedy = Remedies.For([plan]).Single(remedy => remedy.Kinds[0] == kind);
+        Assert.Equal([(reckoned, TimeSpan.FromSeconds(4))], remedy.Made);
+        var brief = new Brief("b", "B", ["t"]);
+        Assert.Null(remedy.HoursAWeek(brief));
+        Assert.Equal(
+            10 * reckoned.TotalSeconds / 4, remedy.HoursAWeek(brief with { HoursAWeek = new Dictionary<string, double> { ["t"] = 10 } })!.Value, 9);
         Assert.Equal(TimeSpan.Zero, StandInAids.Preparation(plan, plan));
     }
 
@@ -261,6 +266,9 @@ public sealed class AnswerTests
         Asked with { Growth = 0.5 }, Asked with { Growth = double.NaN }, Asked with { Others = new OtherPrograms(-1, 0) },
         Asked with { Forms = [(MachineForm)77] }, Asked with { MayUse = [(RemedyKind)77] }, Asked with { MostDecibels = 0 },
         Asked with { MostDecibels = double.NaN }, Asked with { Budget = 0 }, Asked with { Budget = -1 }, Asked with { Budget = 1e9m },
+        Asked with { HoursAWeek = new Dictionary<string, double> { ["t"] = -1 } },
+        Asked with { HoursAWeek = new Dictionary<string, double> { ["t"] = double.NaN } },
+        Asked with { HoursAWeek = new Dictionary<string, double> { ["other"] = 1 } },
     ];
 
     public static TheoryData<int> Briefs => new(Enumerable.Range(0, Absurd.Length));

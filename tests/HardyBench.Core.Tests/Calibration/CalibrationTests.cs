@@ -26,6 +26,7 @@ public sealed class CalibrationTests
         Of(Codec.Hevc, ChromaSubsampling.Half, 10, Raster.Hd, 20, 8), Of(Codec.Hevc, ChromaSubsampling.Half, 10, Raster.Hd, 20, 40),
         Of(Codec.Hevc, ChromaSubsampling.Half, 10, Small, 20, 10), Of(Codec.Rdd36, ChromaSubsampling.Half, 10, Raster.Hd, 1, 80),
         Of(Codec.Rdd36, ChromaSubsampling.Half, 10, Raster.Hd, 1, 220), Of(Codec.Rdd36, ChromaSubsampling.Half, 10, Small, 1, 90),
+        Of(Codec.Rdd36, ChromaSubsampling.Half, 10, Raster.Uhd, 1, 500),
     }.Index().ToDictionary(one => $"c{one.Index}", one => new Clip($"c{one.Index}", "clip", one.Item, 40, null));
 
     /// <summary>Each constant lies in its 95 % interval about as often as that says, over machines that waver differently.</summary>
@@ -66,7 +67,9 @@ public sealed class CalibrationTests
 
         var way = fit.Costs.Treating.Single(one => one.Work == TreatmentCost.ToColourAndBack);
         Assert.InRange(way.Nanoseconds!.Value, 0.8 * 8.7, 1.2 * 8.7);
-        Assert.InRange(fit.Costs.NanosecondsOf(TreatmentCost.Scaling, deep: false)!.Value, 0.8 * 1.5, 1.2 * 1.5);
+        var scaling = fit.Costs.Treating.Single(one => one.Work == TreatmentCost.Scaling);
+        Assert.InRange(scaling.Nanoseconds!.Value, 0.8 * 1.5, 1.2 * 1.5);
+        Assert.InRange(scaling.DeepNanoseconds!.Value, 0.8 * EffectCost.Scaling.DeepNanoseconds!.Value, 1.2 * EffectCost.Scaling.DeepNanoseconds.Value);
     }
 
     /// <summary>Of footage and treatment that was not measured so.</summary>
@@ -101,6 +104,10 @@ public sealed class CalibrationTests
         Is(work, Station.Processor, Demand(2));
         Is(2 * work, Station.Processor, Demand(4));
 
+        twin = twin with { Costs = twin.Costs! with { AllBusy = 0.8 } };
+        Is(work * (0.8 + 0.2 / 2), Station.DecoderCores, Demand(1));
+        Is(2 * work / 0.8, Station.Processor, Demand(4));
+
         static void Is(double seconds, Station station, (double Seconds, Station Station) demand)
         {
             Assert.Equal(station, demand.Station);
@@ -130,7 +137,7 @@ public sealed class CalibrationTests
         Assert.False(costs.Extrapolates(Of(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Uhd, 50, 60)));
         Assert.True(costs.Extrapolates(Of(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Uhd, 50, 200)));
         Assert.True(costs.Extrapolates(Of(Codec.Avc, ChromaSubsampling.Half, 10, Raster.Hd, 50, 20)));
-        Assert.True(costs.Extrapolates(Of(Codec.Rdd36, ChromaSubsampling.Half, 10, Raster.Uhd, 1, 200)));
+        Assert.True(costs.Extrapolates(Of(Codec.Rdd36, ChromaSubsampling.Half, 10, new Raster(7680, 4320), 1, 200)));
         Assert.True(costs.Extrapolates(Of(Codec.Av1, ChromaSubsampling.Quarter, 8, Raster.Hd, 50, 8)));
     }
 
@@ -154,7 +161,7 @@ public sealed class CalibrationTests
     {
         foreach (var (plan, measures) in Plans().For(Known, Cores).Where(plan => plan.Measures[0].Kind == MeasureKind.OneThread))
         {
-            foreach (var (passage, measure) in plan.Timeline.Passages.Zip(measures))
+            foreach (var (passage, measure) in Measured(plan).Zip(measures))
             {
                 var frame = DecodeCost.Of(measure.Format.Codec).MeanCoreSeconds(measure.Format);
                 Assert.InRange(passage.FrameCount, 31, Math.Max(31, 0.5 / frame + 31));
@@ -176,14 +183,30 @@ public sealed class CalibrationTests
             Assert.Equal(1 / measure.FramesPerSecond, measure.DecodeSeconds, 9));
     }
 
-    /// <summary>So that what is decoded ahead is the lightest that it can be.</summary>
+    /// <summary>A light clip is played between two that are measured, so that little is decoded ahead beside either.</summary>
     [Fact]
-    public void The_heaviest_clip_of_a_raster_is_decoded_first() =>
+    public void Between_two_clips_that_are_measured_a_light_one_plays() =>
         Assert.All(Plans().For(Known, Cores).Where(plan => plan.Measures[0].Kind != MeasureKind.Treatment), plan =>
         {
-            var costs = plan.Measures.Select(measure => DecodeCost.Of(measure.Format.Codec).MeanCoreSeconds(measure.Format)).ToList();
-            Assert.Equal(costs.OrderDescending(), costs);
+            Assert.Equal(2 * plan.Measures.Count, plan.Plan.Timeline.Passages.Count);
+            Assert.Equal(plan.Measures.Select(measure => measure.Clip), Measured(plan.Plan).Select(passage => passage.Layers[0].ClipId));
+            Assert.All(plan.Plan.Timeline.Passages.Index().Where(one => one.Index % 2 == 1), one =>
+                Assert.Equal(("c7", 11), (one.Item.Layers[0].ClipId, one.Item.FrameCount)));
         });
+
+    /// <summary>Where all cores decode, each is slower on this machine: decoders side by side have that, one by itself has it in its
+    /// serial part.</summary>
+    [Fact]
+    public void How_much_slower_cores_are_while_all_are_busy_comes_out()
+    {
+        var measures = Plans().For(Known, Cores).SelectMany(plan => CalibrationPlan.Read(Play(plan.Plan), plan.Measures)).ToList();
+        var slower = measures.Select(measure => measure.Kind == MeasureKind.AllThreads
+            ? measure with { DecodeSeconds = measure.DecodeSeconds / 0.8 }
+            : measure).ToList();
+
+        Assert.InRange(CalibrationFit.Of(measures, Cores, Now).Costs.AllBusy, 0.95, 1);
+        Assert.InRange(CalibrationFit.Of(slower, Cores, Now).Costs.AllBusy, 0.77, 0.82);
+    }
 
     [Fact]
     public void Nothing_that_played_long_enough_is_said()
@@ -217,7 +240,11 @@ public sealed class CalibrationTests
     private static ClipFormat Of(Codec codec, ChromaSubsampling chroma, int depth, Raster raster, int gop, double megabits) =>
         new(codec, chroma, depth, raster, Samples.Rate, gop, DataRate.FromMegabits(megabits));
 
-    private static CalibrationPlan Plans() => new(Clips, ["c0", "c7"], "c3", kind => kind.TextLabel, TimeSpan.FromSeconds(0.5));
+    /// <summary>The passages of a plan that are measured.</summary>
+    private static IEnumerable<Passage> Measured(PlaybackPlan plan) =>
+        plan.Timeline.Passages.Index().Where(one => one.Index % 2 == 0).Select(one => one.Item);
+
+    private static CalibrationPlan Plans() => new(Clips, ["c0", "c7"], ["c3", "c10"], kind => kind.TextLabel, TimeSpan.FromSeconds(0.5));
 
     private static Run Play(PlaybackPlan plan) =>
         new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NobodyListens(), CancellationToken.None).Result;

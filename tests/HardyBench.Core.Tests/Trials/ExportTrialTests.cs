@@ -87,6 +87,9 @@ public sealed class ExportTrialTests
         Assert.Equal(
             "No media engine of M writes AVC 8-bit 4:2:0 at HD. Let the processor encode, or choose a machine whose engine does.",
             Refusal(Of(WithEngine with { Name = "M" }, 1, Writing(ExportFormat.Avc, EncoderPlace.MediaEngine))));
+        Assert.Contains("neither cold nor warm", Refusal(Of(
+            Samples.Machine() with { Kind = MachineKind.This }, 1, Writing(ExportFormat.Avc) with { Cache = FileCache.Cold })),
+            StringComparison.Ordinal);
         Assert.Equal(
             "On this machine only the processor encodes. Choose it, or a stand-in.",
             Refusal(Of(Samples.Machine() with { Kind = MachineKind.This }, 1, Writing(ExportFormat.Avc, EncoderPlace.MediaEngine))));

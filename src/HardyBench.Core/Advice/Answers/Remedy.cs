@@ -35,8 +35,12 @@ public enum RemedyKind
 public sealed record Remedy(
     IReadOnlyList<RemedyKind> Kinds, int Holding, int Mended, int Judged, Limiter? Limiter, double Bytes, bool HasRoom = true)
 {
-    /// <summary>How long the machine takes to make what lies on that disk.</summary>
-    public TimeSpan Preparation { get; init; }
+    /// <summary>How long the machine takes to make what lies on that disk, and how long it plays, by timeline of the brief.</summary>
+    public IReadOnlyList<(TimeSpan Making, TimeSpan Playing)> Made { get; init; } = [];
+
+    /// <summary>Hours a week that making takes; null where the brief does not say how much footage comes.</summary>
+    public double? HoursAWeek(Brief brief) => brief.HoursAWeek is not { Count: > 0 } hours ? null
+        : brief.Timelines.Zip(Made, (id, made) => hours.GetValueOrDefault(id) * (made.Making / made.Playing)).Sum();
 
     /// <summary>Whether all of the work holds with it, with the headroom that is asked.</summary>
     public bool Suffices => Holding == Judged && HasRoom;
@@ -119,7 +123,11 @@ public static class Remedies
             plans.Zip(with, StandInAids.Bytes).Sum(),
             HasRoom(with, growth))
         {
-            Preparation = plans.Zip(with, StandInAids.Preparation).Aggregate(TimeSpan.Zero, (sum, one) => sum + one),
+            Made =
+            [
+                .. plans.Zip(with, (plan, aided) =>
+                    (StandInAids.Preparation(plan, aided), plan.Timeline.Rate.StartOf(plan.Timeline.FrameCount))),
+            ],
         };
     }
 

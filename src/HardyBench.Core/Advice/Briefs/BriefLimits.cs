@@ -13,7 +13,7 @@ public static class BriefLimits
     public const int LongestName = 80, MostTimelines = 20;
 
     private const int LongestId = 60;
-    private const double MostGrowth = 10, Loudest = 140;
+    private const double MostGrowth = 10, Loudest = 140, MostHours = 1000;
     private const decimal MostMoney = 10_000_000;
 
     /// <exception cref="BriefRefusedException">Something is wrong with it; everything is named.</exception>
@@ -40,6 +40,16 @@ public static class BriefLimits
             || brief.Timelines.Distinct().Count() < brief.Timelines.Count)
         {
             yield return $"The work of a brief is 1 to {MostTimelines} timelines, each named once.";
+        }
+
+        if (brief.HoursAWeek?.Any(hours => hours.Value is not (>= 0 and <= MostHours)) == true)
+        {
+            yield return $"A week brings 0 to {MostHours} hours of footage of a kind.";
+        }
+
+        if (brief.HoursAWeek?.Keys.FirstOrDefault(id => brief.Timelines?.Contains(id) != true) is { } other)
+        {
+            yield return $"Hours a week are stated of '{other}', which is none of its timelines.";
         }
 
         if (!Enum.IsDefined(brief.Scale) || brief.Forms?.Any(form => !Enum.IsDefined(form)) == true

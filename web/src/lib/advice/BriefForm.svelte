@@ -29,6 +29,16 @@
     const all = on ? [...others, one] : others;
     return all.length ? all : null;
   };
+  /** Hours are stated of what is chosen and of nothing else. */
+  const hours = (id: string, value: number | null) => {
+    const all = Object.fromEntries(Object.entries(brief.hoursAWeek ?? {}).filter(([other]) => other !== id));
+    if (value !== null) all[id] = value;
+    brief.hoursAWeek = Object.keys(all).length ? all : null;
+  };
+  const choose = (id: string, on: boolean) => {
+    brief.timelines = toggled(brief.timelines, id, on) ?? [];
+    if (!on) hours(id, null);
+  };
   const others = (change: Partial<NonNullable<Brief['others']>>) => {
     const next = { cores: 0, gigabytes: 0, ...brief.others, ...change };
     brief.others = next.cores || next.gigabytes ? next : null;
@@ -41,9 +51,14 @@
     <legend class="font-semibold">Which work has to play in real time?</legend>
     {#each timelines as timeline (timeline.id)}
       <label class="flex items-center gap-2 py-0.5">
-        <input type="checkbox" class="checkbox checkbox-sm" checked={brief.timelines.includes(timeline.id)} onchange={(event) => (brief.timelines = toggled(brief.timelines, timeline.id, event.currentTarget.checked) ?? [])} />
+        <input type="checkbox" class="checkbox checkbox-sm" checked={brief.timelines.includes(timeline.id)} onchange={(event) => choose(timeline.id, event.currentTarget.checked)} />
         {timeline.title}
       </label>
+      {#if brief.timelines.includes(timeline.id)}
+        <label class="quiet flex items-center gap-2 pl-7 text-xs">footage that comes, hours a week
+          <NumberField class="input-xs w-16" min={0} max={1000} placeholder="not said" label="Hours a week of {timeline.title}" value={brief.hoursAWeek?.[timeline.id] ?? null} onempty={() => hours(timeline.id, null)} onchange={(value) => hours(timeline.id, value)} />
+        </label>
+      {/if}
     {/each}
   </fieldset>
   <label class="row"><span class="font-semibold">What may it cost?</span>

@@ -115,6 +115,7 @@ const plain: Brief = {
   id: '',
   name: '',
   timelines: [],
+  hoursAWeek: null,
   scale: 'full',
   growth: 1,
   others: null,

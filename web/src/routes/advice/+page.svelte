@@ -1,6 +1,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { page } from '$app/state';
+  import AllAnswers from '#lib/advice/AllAnswers.svelte';
   import AnswerPanel from '#lib/advice/AnswerPanel.svelte';
   import BriefForm from '#lib/advice/BriefForm.svelte';
   import { Briefs } from '#lib/advice/briefs.svelte.ts';
@@ -11,6 +12,7 @@
   const timeline = $derived(page.url.searchParams.get('timeline'));
   let picker = $state<HTMLInputElement>();
   let partsPicker = $state<HTMLInputElement>();
+  let together = $state(false);
   onMount(() => void briefs.trying(async () => {
     await briefs.read();
     briefs.choose(page.url.searchParams.get('brief') ?? briefs.list[0]?.brief.id ?? null);
@@ -68,6 +70,9 @@
             <button class="btn btn-xs {brief.id === briefs.draft?.id ? 'btn-primary' : ''}" aria-pressed={brief.id === briefs.draft?.id} onclick={() => briefs.choose(brief.id)}>{brief.name}</button>
           {/each}
           <button class="btn btn-xs" onclick={() => briefs.begin([])}>New brief</button>
+          {#if briefs.list.length > 1}
+            <button class="btn btn-xs" aria-pressed={together} onclick={() => (together = !together)}>{together ? 'One at a time' : 'All side by side'}</button>
+          {/if}
         </nav>
         {#if briefs.draft}
           <BriefForm bind:brief={briefs.draft} />
@@ -78,12 +83,14 @@
         {/if}
       </div>
       <div aria-live="polite" aria-busy={briefs.asking}>
+        {#if together}<AllAnswers briefs={briefs.list.map((one) => one.brief)} onchoose={(id) => { together = false; briefs.choose(id); }} />{:else}
         {#if briefs.draft}<p class="quiet hidden print:block">{briefs.draft.name}</p>{/if}
         {#if briefs.unanswered && !briefs.asking}<p role="alert" class="text-error">{briefs.unanswered}</p>
         {:else if briefs.answer && briefs.draft}
           {#if briefs.asking}<p role="status" class="quiet">Reckoning anew; below stands the answer before…</p>{/if}
           <div class={briefs.asking ? 'opacity-40' : ''}><AnswerPanel answer={briefs.answer} /></div>
         {:else if briefs.asking}<p class="quiet">Reckoning every machine and build…</p>{/if}
+        {/if}
       </div>
     </div>
   </div>
