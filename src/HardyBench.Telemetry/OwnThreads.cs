@@ -14,6 +14,9 @@ public sealed class OwnThreads(SystemFiles files, int? owner = null, Func<IEnume
 {
     internal const string Self = "proc/self/task";
 
+    /// <summary>How often the name of a thread without a role is looked at again.</summary>
+    private const int MostLooks = 3;
+
     private readonly Dictionary<string, Known> before = [];
 
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
@@ -35,6 +38,11 @@ public sealed class OwnThreads(SystemFiles files, int? owner = null, Func<IEnume
             if (!before.TryGetValue(thread, out var known))
             {
                 before[thread] = known = new Known(work ?? RoleOf(files, thread), files.Keep($"{thread}/schedstat"));
+            }
+            else if (work is null && known.Role == LoadKind.OwnTool && known.Looks++ < MostLooks)
+            {
+                // A thread is there a moment before it has its name.
+                known.Role = RoleOf(files, thread);
             }
 
             if (OnProcessor(known.Schedule.ReadText()) is not { } now)
@@ -90,7 +98,7 @@ public sealed class OwnThreads(SystemFiles files, int? owner = null, Func<IEnume
     /// <param name="thread">Its folder below the root.</param>
     internal static LoadKind RoleOf(SystemFiles files, string thread) => files.ReadText($"{thread}/comm")?.Trim() switch
     {
-        ThreadRoles.Decode => LoadKind.OwnDecode,
+        ThreadRoles.Decode or ThreadRoles.Av1Decode => LoadKind.OwnDecode,
         ThreadRoles.Effects => LoadKind.OwnEffects,
         ThreadRoles.Present => LoadKind.OwnPresenting,
         ThreadRoles.Picture => LoadKind.OwnPictures,
@@ -99,7 +107,9 @@ public sealed class OwnThreads(SystemFiles files, int? owner = null, Func<IEnume
 
     private sealed class Known(LoadKind role, KeptFile schedule)
     {
-        public LoadKind Role => role;
+        public LoadKind Role { get; set; } = role;
+
+        public int Looks { get; set; }
 
         public KeptFile Schedule => schedule;
 

@@ -6,6 +6,9 @@ namespace HardyBench.Telemetry;
 public static class ThreadRoles
 {
     public const string Decode = "hb-decode";
+
+    /// <summary>The AV1 decoder's library names its threads itself.</summary>
+    public const string Av1Decode = "dav1d-worker";
     public const string Effects = "hb-effects";
     public const string Present = "hb-present";
     public const string Picture = "hb-picture";

@@ -114,7 +114,8 @@ public sealed class KilledTests
         Assert.Single(whole["clips"]!.AsArray(), clip => clip!["family"] is null);
     }
 
-    /// <summary>Neither the encoder nor what makes the pictures outlives it, and the half-written file is gone with the next start.</summary>
+    /// <summary>Neither the encoder nor what makes the pictures outlives it, and the half-written file is gone with the next
+    /// start.</summary>
     [Fact]
     public async Task An_export_that_was_killed_leaves_no_process_and_no_file()
     {

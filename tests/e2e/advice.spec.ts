@@ -63,7 +63,7 @@ test('a brief is written, answered, given another budget, opened to its reasons 
     name: 'prices.csv', mimeType: 'text/csv', buffer: Buffer.from(`id,price\n${part.id},${part.price + 1}\nno-such-part,5\n`)
   });
   await expect(page.getByRole('status').first()).toContainText('0 were added and 1 changed');
-  await expect(page.getByTestId('row-problems')).toContainText('line 3: There is no part');
+  await expect(page.getByTestId('row-problems')).toContainText('line 3, no-such-part: There is no part');
   expect((await (await page.request.get('/api/parts')).json()).find((one: { id: string }) => one.id === part.id).price).toBe(part.price + 1);
 
   await page.getByRole('button', { name: 'All side by side' }).click();

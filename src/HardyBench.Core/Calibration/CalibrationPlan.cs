@@ -16,14 +16,15 @@ namespace HardyBench.Core.Calibration;
 /// <param name="textOf">What effects with a text are given; null for none.</param>
 /// <param name="atLeast">How long a passage is to play at least, by the costs of the reference core.</param>
 public sealed class CalibrationPlan(
-    IReadOnlyDictionary<string, Clip> clips, IReadOnlyList<string> plain, IReadOnlyList<string> scaled, Func<EffectKind, string?> textOf, TimeSpan atLeast)
+    IReadOnlyDictionary<string, Clip> clips, IReadOnlyList<string> plain, IReadOnlyList<string> scaled,
+    Func<EffectKind, string?> textOf, TimeSpan atLeast)
 {
     /// <summary>Frames at either cut of a passage that do not count, and as many that count at least: whole GOPs of the clips.</summary>
     private const int Aside = 2 * (Ahead + PlaybackSettings.DecodeAhead) + 1, Gop = 20, MostGops = 15;
 
     /// <summary>Frames of a light clip between two that are measured: while a passage plays, the start of the next one is decoded ahead
     /// beside it.</summary>
-    private const int Between = Aside;
+    private const int Between = Ahead + PlaybackSettings.DecodeAhead + 1;
 
     /// <summary>Treated frames that may wait: few, because as many at either cut do not count.</summary>
     private const int Ahead = 1;

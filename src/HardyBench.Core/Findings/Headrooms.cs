@@ -30,7 +30,9 @@ public static class Headrooms
             Add(LoadKind.OwnThread, thread.Index, thread.Value);
         }
 
-        foreach (var kind in (LoadKind[])[LoadKind.MediaEngineBusy, LoadKind.EncoderBusy, LoadKind.GraphicsBusy, LoadKind.DriveBusy, LoadKind.BusBusy])
+        foreach (
+            var kind in (LoadKind[])
+                [LoadKind.MediaEngineBusy, LoadKind.EncoderBusy, LoadKind.GraphicsBusy, LoadKind.DriveBusy, LoadKind.BusBusy])
         {
             foreach (var (index, use) in loads.AllOf(kind).Where(one => kind != LoadKind.DriveBusy || conditions.IsMediaDrive(one.Index)))
             {

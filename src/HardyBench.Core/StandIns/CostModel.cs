@@ -85,9 +85,10 @@ public static class CostModel
         {
             // An encoder looks back and ahead; what memory could not hold of that it waits for.
             var fetching = swapDrive is { } drive ? swap / (drive.ReadMegabytesPerSecond * 1e6) : 0;
-            Add(
-                export.Encoder == EncoderPlace.Processor ? Station.Processor : Station.EncodingEngine, VisitKind.Encode,
-                _ => EncodeSeconds(plan, export) * (export.Encoder == EncoderPlace.Processor ? others.Slowing(cores, cores) : 1) + fetching);
+            var (station, slowing) = export.Encoder == EncoderPlace.Processor
+                ? (Station.Processor, others.Slowing(cores, cores))
+                : (Station.EncodingEngine, 1);
+            Add(station, VisitKind.Encode, _ => EncodeSeconds(plan, export) * slowing + fetching);
         }
 
         return new PassageDemand(

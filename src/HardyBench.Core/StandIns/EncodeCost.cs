@@ -14,7 +14,8 @@ public sealed record EncodeCost(double NanosecondsPerPixel, double SerialPart, i
     public const int HeldByEngine = 8;
 
     /// <summary>Times of FFmpeg's encoders with the arguments of a real export, on one thread, over the starter pack's pictures at
-    /// 1280×720 and 1920×1080, rounded (see docs/model.md). What they share out and hold is by their own default settings, from memory.</summary>
+    /// 1280×720 and 1920×1080, rounded (see docs/model.md). What they share out and hold is by their own default settings, from
+    /// memory.</summary>
     public static EncodeCost Of(ExportFormat format) => format switch
     {
         ExportFormat.Avc => new EncodeCost(68, 0.02, 24, 60),

@@ -31,8 +31,8 @@ public sealed record AnswerDocument(
         Machine.Currency,
         answer.Owned is { } owned ? CheckRow.Of(owned, answer.Brief, timelines) : null,
         [.. answer.Remedies.Select(remedy => new RemedyRow(
-            remedy.Kinds, AnswerWords.Of(remedy), AnswerWords.Gain(remedy), AnswerWords.Cost(remedy, answer.Brief), remedy.Suffices, remedy.IsUseless,
-            remedy.IsAcceptable(answer.Brief)))],
+            remedy.Kinds, AnswerWords.Of(remedy), AnswerWords.Gain(remedy), AnswerWords.Cost(remedy, answer.Brief), remedy.Suffices,
+            remedy.IsUseless, remedy.IsAcceptable(answer.Brief)))],
         [.. answer.Changes.Select(change => new ChangeRow(
             change.Part, AnswerWords.Of(change.Part), AnswerWords.Gain(change), change.After.Headroom, change.GainsNothing))],
         AnswerWords.Path(answer),

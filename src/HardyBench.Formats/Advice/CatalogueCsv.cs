@@ -4,6 +4,7 @@ using System.Text.Json.Nodes;
 using CsvHelper;
 using CsvHelper.Configuration;
 using HardyBench.Core.Advice.Parts;
+using HardyBench.Formats.Files;
 using HardyBench.Formats.Json;
 using HardyBench.Formats.Machines;
 
@@ -36,22 +37,9 @@ public static class CatalogueCsv
 
     public static string Write(IReadOnlyList<Part> parts)
     {
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using var csv = new CsvWriter(text, CultureInfo.InvariantCulture);
         var rows = parts.Select(part => Cells(JsonOf(part))).ToList();
         var columns = Columns.Where(column => rows.Exists(row => row.ContainsKey(column))).ToList();
-        foreach (var cells in rows.Select(row => columns.Select(column => row.GetValueOrDefault(column, string.Empty))).Prepend(columns))
-        {
-            foreach (var cell in cells)
-            {
-                csv.WriteField(cell);
-            }
-
-            csv.NextRecord();
-        }
-
-        csv.Flush();
-        return text.ToString();
+        return CsvText.Of(columns, rows);
     }
 
     /// <param name="present">Parts that are there.</param>

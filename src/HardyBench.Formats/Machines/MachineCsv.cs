@@ -2,6 +2,7 @@ using System.Globalization;
 using CsvHelper;
 using CsvHelper.Configuration;
 using HardyBench.Core.Machines;
+using HardyBench.Formats.Files;
 
 namespace HardyBench.Formats.Machines;
 
@@ -16,24 +17,11 @@ public static class MachineCsv
 
     public static string Write(IReadOnlyList<Machine> machines)
     {
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using var csv = new CsvWriter(text, CultureInfo.InvariantCulture);
         var rows = machines.Select(machine => MachineRow.Of(machine).ToDictionary()).ToList();
         var columns = MachineRow
             .Columns.Where(column => MachineRow.IsFirst(column) || rows.Exists(row => row.ContainsKey(column)))
             .ToList();
-        foreach (var cells in rows.Select(row => columns.Select(column => row.GetValueOrDefault(column, string.Empty))).Prepend(columns))
-        {
-            foreach (var cell in cells)
-            {
-                csv.WriteField(cell);
-            }
-
-            csv.NextRecord();
-        }
-
-        csv.Flush();
-        return text.ToString();
+        return CsvText.Of(columns, rows);
     }
 
     /// <exception cref="ShelfException">There is no head line that names the columns needed, or far too many lines.</exception>

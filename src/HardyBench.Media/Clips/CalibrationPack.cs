@@ -14,7 +14,7 @@ public sealed class CalibrationPack
     private static readonly MasterLook Calm = new(30, 50, 0), Wild = new(250, 200, 220);
 
     /// <summary>Every codec that can be made here.</summary>
-    public static CalibrationPack Full { get; } = new(1, everyCodec: true, TimeSpan.FromSeconds(0.35));
+    public static CalibrationPack Full { get; } = new(1, everyCodec: true, TimeSpan.FromSeconds(0.3));
 
     /// <summary>A third of each side and three codecs, for tests and small machines.</summary>
     public static CalibrationPack Small { get; } = new(3, everyCodec: false, TimeSpan.FromSeconds(0.03));

@@ -107,7 +107,8 @@ public sealed class ExportPlayback(PlayerProgram program, IClipFiles files, Effe
             using var over = new CancellationTokenSource();
             using var loads = new LoadSampler(SystemFiles.Live, TimeProvider.System, workers: workers.Now);
             var sampling = Task.Factory.StartNew(
-                () => loads.Sample(clock, journal, over.Token), CancellationToken.None, TaskCreationOptions.LongRunning, TaskScheduler.Default);
+                () => loads.Sample(clock, journal, over.Token), CancellationToken.None, TaskCreationOptions.LongRunning,
+                TaskScheduler.Default);
             try
             {
                 await ExportFile.WriteAsync(

@@ -67,7 +67,7 @@ public sealed class AnswerTests
     [InlineData(RemedyKind.Intermediates)]
     [InlineData(RemedyKind.QuarterProxies)]
     [InlineData(RemedyKind.PreRenders)]
-    public void The_time_to_make_files_is_that_of_exporting_them(RemedyKind kind)
+    public async Task The_time_to_make_files_is_that_of_exporting_them(RemedyKind kind)
     {
         var plan = Plan(Samples.Machine(cores: 4, speed: 0.8));
         var aided = StandInAids.Apply(Remedies.With(plan, kind));
@@ -78,7 +78,7 @@ public sealed class AnswerTests
             Settings = new PlaybackSettings(Policy: PlayingPolicy.Unpaced) { Export = new Export(ExportFormat.Rdd36) },
         };
 
-        var took = new StandInPlayback(TimeProvider.System).PlayAsync(export, new NobodyListens(), CancellationToken.None).Result
+        var took = (await new StandInPlayback(TimeProvider.System).PlayAsync(export, new NobodyListens(), CancellationToken.None))
             .Frames[^1].Shown!.Value;
 
         var reckoned = StandInAids.Preparation(plan, aided);

@@ -44,6 +44,24 @@ public sealed class LoadReaderTests
         Assert.Equal(0.97f, Value(loads, LoadKind.OwnProcess), 3);
     }
 
+    /// <summary>A thread is seen before it has its name, and the AV1 decoder's threads have names of their library's.</summary>
+    [Fact]
+    public void A_thread_that_gets_its_name_late_counts_as_what_it_is()
+    {
+        Thread("11", "starting", 0);
+        Thread("12", "dav1d-worker", 0);
+        using var reader = new OwnThreads(new SystemFiles(root));
+        reader.Read(TimeSpan.Zero, TimeSpan.Zero, []);
+        Thread("11", "hb-decode", 500_000_000);
+        Thread("12", "dav1d-worker", 300_000_000);
+
+        var loads = new List<LoadReading>();
+        reader.Read(Second, Second, loads);
+
+        Assert.Equal(0.8f, Value(loads, LoadKind.OwnDecode), 3);
+        Assert.Equal(0, Value(loads, LoadKind.OwnTool), 3);
+    }
+
     /// <summary>Whatever the process that asked for the run does is the tool's own, whatever its threads are called.</summary>
     [Fact]
     public void The_process_that_asked_for_the_run_counts_as_the_tool_s_own()

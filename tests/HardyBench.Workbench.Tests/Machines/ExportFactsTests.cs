@@ -50,7 +50,8 @@ public sealed class ExportFactsTests
     }
 
     /// <summary>The same export with 16, 32 and 64 GB: memory near 100, 60 and 30 % full, and less gained by the second step than by the
-    /// first (33:47, 30:41 and 28:41 were seen). What 64 GB gained over 32 there was not for want of memory, and does not come out.</summary>
+    /// first (33:47, 30:41 and 28:41 were seen). What 64 GB gained over 32 there was not for want of memory, and does not come
+    /// out.</summary>
     [Fact]
     public void More_memory_shortens_an_export_by_less_each_time()
     {

@@ -27,7 +27,8 @@ public sealed class ExportPlaybackTests : IAsyncLifetime
 
     public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
-    /// <summary>Passages of 8 and of 10 bits in one file: its frames, raster, rate and format are looked at by FFmpeg's own probe.</summary>
+    /// <summary>Passages of 8 and of 10 bits in one file: its frames, raster, rate and format are looked at by FFmpeg's own
+    /// probe.</summary>
     [Theory]
     [InlineData(ExportFormat.Avc)]
     [InlineData(ExportFormat.Hevc)]
@@ -80,7 +81,8 @@ public sealed class ExportPlaybackTests : IAsyncLifetime
         {
             Timeline = plan.Timeline with
             {
-                Raster = new Raster(7680, 4320), Passages = [.. Enumerable.Repeat(plan.Timeline.Passages[0] with { FrameCount = 90_000 }, 20)],
+                Raster = new Raster(7680, 4320),
+                Passages = [.. Enumerable.Repeat(plan.Timeline.Passages[0] with { FrameCount = 90_000 }, 20)],
             },
         };
         var heard = new Heard(int.MaxValue, () => { });

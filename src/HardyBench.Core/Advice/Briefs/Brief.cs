@@ -8,8 +8,8 @@ namespace HardyBench.Core.Advice.Briefs;
 /// <param name="Timelines">Ids of the timelines that stand for the work: every passage of them has to hold.</param>
 public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelines)
 {
-    /// <summary>Hours of such footage that come in a week, by timeline; null or lacking where nobody has said. It decides nothing, but tells
-    /// what a way of working costs.</summary>
+    /// <summary>Hours of such footage that come in a week, by timeline; null or lacking where nobody has said. It decides nothing, but
+    /// tells what a way of working costs.</summary>
     public IReadOnlyDictionary<string, double>? HoursAWeek { get; init; }
 
     /// <summary>The preview scale at which it is good enough.</summary>

@@ -42,7 +42,8 @@ public sealed class ExportTrial : Trial
             .Select(group => (Export: group.Key, Times: group.Select(outcome => outcome.Wrote?.TotalSeconds).ToList()))
             .ToList();
         var whole = ranked.Where(one => one.Times.TrueForAll(time => time is not null))
-            .Select(one => (one.Export, Spread: Spread.Of([.. one.Times.Select(time => time!.Value)]))).OrderBy(one => one.Spread.Mean).ToList();
+            .Select(one => (one.Export, Spread: Spread.Of([.. one.Times.Select(time => time!.Value)])))
+            .OrderBy(one => one.Spread.Mean).ToList();
         var broken = ranked.Where(one => one.Times.Exists(time => time is null)).Select(one => one.Export.Name).ToList();
         return blank with
         {

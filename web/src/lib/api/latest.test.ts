@@ -28,6 +28,17 @@ test('a new question ends the one before it, and an answer to that says nothing 
   expect(known).toEqual({ value: 'new', problem: null, asking: false });
 });
 
+test('with nothing to ask any more, nothing is waited for', async () => {
+  const [{ known, latest }, { given, question }] = [heard(), asked()];
+  latest.ask(question);
+  expect(known.asking).toBe(true);
+  latest.ask(null);
+  expect(known.asking).toBe(false);
+  given[0].answer('late');
+  await settled();
+  expect(known).toEqual({ value: null, problem: null, asking: false });
+});
+
 test('asked again a hundred times before an answer came, it is asked once more, and each answer is told', async () => {
   const [{ known, latest }, { given, question }] = [heard(), asked()];
   latest.ask(question);

@@ -31,7 +31,11 @@ export class Latest<T> {
   }
 
   async #go() {
-    if (!this.#question) return;
+    if (!this.#question) {
+      // What was under way is not waited for any more.
+      this.tell({ asking: false });
+      return;
+    }
     const stop = (this.#stop = new AbortController());
     this.tell({ asking: true });
     let known: Partial<Known<T>>;
