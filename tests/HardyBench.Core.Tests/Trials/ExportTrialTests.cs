@@ -52,9 +52,9 @@ public sealed class ExportTrialTests
         })).ToList();
 
         Assert.Equal(
-            "Fastest first:\n1. HEVC 10-bit 4:2:0 by the media engine, 1.0 ± 0.0 s (0.25 times the running time);\n2. RDD 36 10-bit 4:2:2 by "
-            + "the processor, 2.0 ± 0.0 s (0.50 times the running time);\n3. AVC 8-bit 4:2:0 by the processor, 4.0 ± 0.0 s (1.00 times the "
-            + "running time);\n4. HEVC 10-bit 4:2:0 by the processor, 10.0 ± 12.7 s (2.50 times the running time).\nThe slowest takes 10.0 "
+            "Fastest first:\n1. HEVC 10-bit 4:2:0 by the media engine, 1.0 ± 0.0 s (0.25 times the running time)\n2. RDD 36 10-bit 4:2:2 by "
+            + "the processor, 2.0 ± 0.0 s (0.50 times the running time)\n3. AVC 8-bit 4:2:0 by the processor, 4.0 ± 0.0 s (1.00 times the "
+            + "running time)\n4. HEVC 10-bit 4:2:0 by the processor, 10.0 ± 12.7 s (2.50 times the running time)\nThe slowest takes 10.0 "
             + "times as long as the fastest.",
             Trial.Of(TrialKind.Export).Answer(trial.Start.Timeline, done).Words);
     }

@@ -59,13 +59,13 @@ public sealed class ExportTrial : Trial
             return "Nothing was written whole.";
         }
 
-        var list = string.Join(";\n", ranked.Select((one, place) => Invariant($"{place + 1}. {one.Export.Name}, {one.Spread.Mean:0.0}")
+        var list = string.Join("\n", ranked.Select((one, place) => Invariant($"{place + 1}. {one.Export.Name}, {one.Spread.Mean:0.0}")
             + (one.Spread.Half is { } half ? Invariant($" ± {half:0.0}") : string.Empty)
             + Invariant($" s ({one.Spread.Mean / running.TotalSeconds:0.00} times the running time)")));
         var widest = ranked[^1].Spread.Mean / ranked[0].Spread.Mean;
         return ranked.Count == 1
             ? $"Written: {list[3..]}."
-            : Invariant($"Fastest first:\n{list}.\nThe slowest takes {widest:0.0} times as long as the fastest.");
+            : Invariant($"Fastest first:\n{list}\nThe slowest takes {widest:0.0} times as long as the fastest.");
     }
 
     private static string? OfBroken(List<string> broken) =>

@@ -56,7 +56,7 @@
       </label>
       {#if brief.timelines.includes(timeline.id)}
         <label class="quiet flex items-center gap-2 pl-7 text-xs">footage that comes, hours a week
-          <NumberField class="input-xs w-16" min={0} max={1000} placeholder="not said" label="Hours a week of {timeline.title}" value={brief.hoursAWeek?.[timeline.id] ?? null} onempty={() => hours(timeline.id, null)} onchange={(value) => hours(timeline.id, value)} />
+          <NumberField class="input-xs w-16" min={0} max={1000} placeholder="—" label="Hours a week of {timeline.title}" value={brief.hoursAWeek?.[timeline.id] ?? null} onempty={() => hours(timeline.id, null)} onchange={(value) => hours(timeline.id, value)} />
         </label>
       {/if}
     {/each}

@@ -43,7 +43,7 @@
                 <Comb teeth={cell.comb} frameMs={1000 / run.framesPerSecond} class="h-3.5 w-full" />
                 <span class="flex flex-wrap items-baseline justify-between gap-x-1">
                   {#if !unpaced || cell.verdict}<VerdictMark verdict={cell.verdict ?? null} />{/if}
-                  <span class="figure whitespace-nowrap">{fixed(cell.shownRate)}{#if unpaced}<span class="quiet text-xs"> a second</span>{/if}</span>
+                  <span class="figure whitespace-nowrap">{fixed(cell.shownRate)}{#if unpaced}{" "}<span class="quiet text-xs">a second</span>{/if}</span>
                 </span>
                 <span class="quiet block text-xs">{limiterWord(cell.limiter ?? null)}</span>
               </button>
