@@ -1,7 +1,7 @@
 <script lang="ts">
   import { api } from '#lib/api/client.ts';
   import { live } from '#lib/live.svelte.ts';
-  import { fixed, money } from '#lib/words.ts';
+  import { chanceOf, fixed, money } from '#lib/words.ts';
   import type { Answer, Brief } from './briefs.svelte.ts';
 
   /** What every brief that is kept comes to, side by side. */
@@ -43,7 +43,7 @@
           {#if step}
             <td>{step.name}, <span class="figure">{money(step.price, answer.currency)}</span></td>
             <td class="figure">{fixed(step.headroom, 2)}</td>
-            <td class="figure">{Math.round(step.chance * 100)} %</td>
+            <td class="figure">{chanceOf(step.chance)}</td>
             <td>{step.weakest}</td>
           {:else}<td colspan="4" class="quiet">none on offer</td>{/if}
         {/if}
