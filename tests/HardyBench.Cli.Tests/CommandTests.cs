@@ -129,7 +129,7 @@ public sealed class CommandTests
         { ExitCodes.Usage, "'huge' is none of full, half, quarter or eighth.", ["play", "touring-night", "--scale", "huge"] },
         {
             ExitCodes.Usage,
-            "'stepDown' is none of play, capacity, repeat, scrub, start-lag, step-down,",
+            "'stepDown' is none of play, capacity, export, repeat, scrub, start-lag, step-down,",
             ["trial", "stepDown", "touring-night"]
         },
         { ExitCodes.Usage, "'1' is none of", ["trial", "1", "touring-night"] },

@@ -133,7 +133,7 @@ public sealed class KilledTests
         var (code, output, _) = await RunAsync(data, "runs");
 
         Assert.Equal(ExitCodes.Done, code);
-        Assert.Contains("cut short", output, StringComparison.Ordinal);
+        Assert.Contains("cut-short", output, StringComparison.Ordinal);
         Assert.Empty(Directory.GetFiles(player, "*", SearchOption.AllDirectories));
     }
 
