@@ -31,7 +31,7 @@ public sealed record Export(ExportFormat Format, EncoderPlace Encoder = EncoderP
     /// at like quality. Common practice, no source.</summary>
     private const double AvcBitsPerPixel = 0.25, HevcBitsPerPixel = 0.15;
 
-    /// <summary>Of the second RDD 36 grade, as measured of the product's own encoder.</summary>
+    /// <summary>Of the second RDD 36 grade: the estimate by which the product makes its clips, no source.</summary>
     private const double Rdd36BitsPerPixel = 4;
 
     /// <summary>In one breath: "HEVC 10-bit 4:2:0 by the processor".</summary>
