@@ -86,10 +86,11 @@ public sealed class CommandTests
         Assert.Contains("brief 2 (Broken) was left out", errors, StringComparison.Ordinal);
 
         var json = Path.Combine(folder, "answer.json");
-        var (answered, said, _) = await RunAsync(folder, "answer", "matinee", "--json", json);
+        var (answered, said, _) = await RunAsync(folder, "answer", "matinee", "--json", json, "--csv", $"{json}.csv");
         Assert.Equal(ExitCodes.Done, answered);
         Assert.StartsWith("Buy ", said, StringComparison.Ordinal);
         Assert.Equal("buy", (string)JsonNode.Parse(await File.ReadAllTextAsync(json))!["kind"]!);
+        Assert.Contains("cheapest,", await File.ReadAllTextAsync($"{json}.csv"), StringComparison.Ordinal);
         Assert.Contains(
             "Nothing within the budget", (await RunAsync(folder, "answer", "matinee", "--budget", "10")).Output, StringComparison.Ordinal);
         Assert.Equal(ExitCodes.Unknown, (await RunAsync(folder, "answer", "none-such")).Code);
@@ -98,6 +99,15 @@ public sealed class CommandTests
             folder, "parts", "--check", "brant-8,smew-large,memory-32x2,case-small,cooler-flat,supply-300,nvme-1");
         Assert.Equal(ExitCodes.Input, misfit);
         Assert.Contains("socket", why, StringComparison.Ordinal);
+
+        var (weekly, written, _) = await RunAsync(
+            folder, "timelines", "week", "Our week", "--work", "hd-avc-50:graded:2:6", "--work", "hd-avc-50:cut:1:1.5");
+        Assert.Equal(ExitCodes.Done, weekly);
+        Assert.Contains("our-week: 1920 × 1080 25, 2 passages", written, StringComparison.Ordinal);
+        foreach (var wrong in new[] { "hd-avc-50:sung:1:1", "hd-avc-50", "none-such:cut:1:1", "hd-avc-50:2:1:1" })
+        {
+            Assert.Equal(ExitCodes.Input, (await RunAsync(folder, "timelines", "week", "Our week", "--work", wrong)).Code);
+        }
     }
 
     [Fact]

@@ -80,6 +80,54 @@ public sealed class BriefApiTests : ServerTest
         Assert.Equal(HttpStatusCode.NotFound, (await Http.DeleteAsync("/api/parts/brand-new")).StatusCode);
     }
 
+    [Fact]
+    public async Task A_part_is_added_changed_and_two_who_change_it_at_once_are_told()
+    {
+        var columns = JsonNode.Parse(await Http.GetStringAsync("/api/parts/columns"))!;
+        Assert.Equal(["watts"], columns["supply"]!.AsArray().Select(column => (string)column!));
+        var cells = new JsonObject { ["kind"] = "supply", ["name"] = "Spare", ["price"] = "49.5", ["watts"] = " 420 ", ["pricedOn"] = "" };
+        var added = await ReadAsync(await Http.PostAsync("/api/parts", Json(new JsonObject { ["cells"] = cells })));
+        Assert.Equal(("spare", 49.5m, "420"), ((string)added["id"]!, (decimal)added["price"]!, (string)added["cells"]!["watts"]!));
+
+        // What is left out it has no more; its kind and its id stay whatever a change says.
+        var change = new JsonObject
+        {
+            ["version"] = added["version"]!.DeepClone(),
+            ["cells"] = new JsonObject { ["kind"] = "cooler", ["id"] = "other", ["name"] = "Spare", ["price"] = "55", ["watts"] = "450" },
+        };
+        var kept = await ReadAsync(await Http.PutAsync("/api/parts/spare", Json(change)));
+        Assert.Equal(("spare", "supply", "450"), ((string)kept["id"]!, (string)kept["cells"]!["kind"]!, (string)kept["cells"]!["watts"]!));
+        Assert.Equal(HttpStatusCode.Conflict, (await Http.PutAsync("/api/parts/spare", Json(change))).StatusCode);
+
+        change["version"] = kept["version"]!.DeepClone();
+        change["cells"]!["watts"] = "much";
+        var refused = await Http.PutAsync("/api/parts/spare", Json(change));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+        Assert.Contains("'much' in watts is not a number", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_week_of_work_becomes_a_timeline_that_a_brief_can_ask_for()
+    {
+        var rows = new JsonArray(
+            new JsonObject { ["clipId"] = "hd-avc-50", ["treatment"] = "graded", ["streams"] = 2, ["hours"] = 6 },
+            new JsonObject { ["clipId"] = "hd-avc-50", ["treatment"] = "cut", ["streams"] = 1, ["hours"] = 2 });
+        var written = await ReadAsync(await Http.PostAsync("/api/timelines/week", Json(new JsonObject { ["title"] = "Our week", ["rows"] = rows })));
+        Assert.Equal("our-week", (string)written["timeline"]!["id"]!);
+        var lengths = written["timeline"]!["passages"]!.AsArray().Select(passage => (int)passage!["frameCount"]!).ToList();
+        Assert.Equal(3 * lengths[1], lengths[0]);
+
+        var brief = Brief("Ours");
+        (brief["timelines"], brief["builds"]) = (new JsonArray("our-week"), false);
+        await ReadAsync(await Http.PostAsync("/api/briefs", Json(brief)));
+        var csv = await Http.GetStringAsync("/api/briefs/ours/answer/export?format=csv");
+        Assert.StartsWith("Line,Name,Price,", csv, StringComparison.Ordinal);
+        Assert.Contains("\noffer,", csv.ReplaceLineEndings("\n"), StringComparison.Ordinal);
+        Assert.Contains("\ncheapest,", csv.ReplaceLineEndings("\n"), StringComparison.Ordinal);
+        Assert.Equal("Ours", (string)JsonNode.Parse(await Http.GetStringAsync("/api/briefs/ours/answer/export"))!["brief"]!["name"]!);
+        Assert.Equal(HttpStatusCode.NotFound, (await Http.GetAsync("/api/briefs/ours/answer/export?format=xls")).StatusCode);
+    }
+
     private static JsonObject Brief(string name) => new()
     {
         ["id"] = "", ["name"] = name, ["timelines"] = new JsonArray("touring-night"),

@@ -59,12 +59,14 @@ test('a brief is written, answered, given another budget, opened to its reasons 
 
   // A list of prices: one part dearer, one that there is none of.
   const [part] = (await (await page.request.get('/api/parts')).json()) as { id: string; price: number }[];
+  await page.getByRole('link', { name: 'Parts and prices' }).click();
   await page.getByLabel('A file of parts or prices, json or csv').setInputFiles({
     name: 'prices.csv', mimeType: 'text/csv', buffer: Buffer.from(`id,price\n${part.id},${part.price + 1}\nno-such-part,5\n`)
   });
   await expect(page.getByRole('status').first()).toContainText('0 were added and 1 changed');
   await expect(page.getByTestId('row-problems')).toContainText('line 3, no-such-part: There is no part');
   expect((await (await page.request.get('/api/parts')).json()).find((one: { id: string }) => one.id === part.id).price).toBe(part.price + 1);
+  await page.goto('/advice');
 
   await page.getByRole('button', { name: 'All side by side' }).click();
   await expect(page.getByTestId('all-answers').getByRole('row')).toHaveCount(4);
@@ -72,5 +74,62 @@ test('a brief is written, answered, given another budget, opened to its reasons 
   await expectAccessible(page);
   await page.getByTestId('all-answers').getByRole('button', { name: 'Matinee' }).click();
   await expect(answer).not.toBeEmpty({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Delete' }).click();
+});
+
+test('a week of work is written by format and hours, and how long the hand may wait is asked', async ({ page }) => {
+  await page.goto('/advice');
+  await page.getByRole('button', { name: 'New brief' }).click();
+  await page.getByRole('button', { name: 'None of these?' }).click();
+  const week = page.getByTestId('week');
+  await week.getByLabel('Footage').selectOption({ index: 1 });
+  await week.getByLabel('Treatment').selectOption('graded, with a title');
+  await week.getByRole('button', { name: 'One more kind' }).click();
+  await week.getByLabel('Hours a week').nth(1).fill('500');
+  await week.getByLabel('Hours a week').nth(1).press('Tab');
+  await expect(week.getByRole('alert')).toContainText('It stays 5');
+  await week.getByLabel('Hours a week').nth(1).fill('15');
+  await expectAccessible(page);
+  await week.getByRole('button', { name: 'Write it as a timeline' }).click();
+  await expect(page.getByRole('checkbox', { name: 'A week of work' })).toBeChecked();
+  await expect(page.getByLabel('Hours a week of A week of work')).toHaveValue('20');
+  await expect(page.getByTestId('answer')).toContainText('Buy ', { timeout: 60_000 });
+
+  // Nothing on offer is so quick; what it takes is said beside each offer otherwise.
+  await page.getByText('More about it').click();
+  await page.getByLabel('Seconds until a frame shows').fill('0.01');
+  await page.getByLabel('Seconds until a frame shows').press('Tab');
+  await expect(page.getByTestId('answer')).toContainText('Nothing on offer does', { timeout: 60_000 });
+  await expect(page.getByText('the hand waits longer than is asked')).toBeVisible();
+  await page.getByLabel('Seconds until a frame shows').fill('60');
+  await page.getByLabel('Seconds until a frame shows').press('Tab');
+  await expect(page.getByTestId('steps').getByRole('columnheader', { name: 'scrubs' })).toBeVisible({ timeout: 60_000 });
+});
+
+test('a part is looked up, made dearer, duplicated and deleted', async ({ page }) => {
+  await page.goto('/advice/parts');
+  await page.getByRole('button', { name: /^power supplies/ }).click();
+  const supplies = page.getByTestId('parts').getByRole('row');
+  await supplies.nth(1).getByRole('button').click();
+  const name = await page.getByRole('textbox', { name: 'name' }).inputValue();
+  const before = await supplies.count();
+  await page.getByRole('button', { name: 'Duplicate' }).click();
+  await expect(supplies).toHaveCount(before + 1);
+  await expect(page.getByRole('textbox', { name: 'name' })).toHaveValue(`${name} 2`);
+  await page.getByRole('textbox', { name: 'watts' }).fill('a lot');
+  await page.keyboard.press('Control+s');
+  await expect(page.getByRole('alert')).toContainText("'a lot' in watts is not a number");
+  await page.getByRole('textbox', { name: 'watts' }).fill('777');
+  await page.keyboard.press('Control+s');
+  await expect(page.getByRole('status')).toContainText(`${name} 2 is kept`);
+  await expect(page.getByTestId('parts')).toContainText('777');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Delete' }).click();
+  await expect(supplies).toHaveCount(before);
+  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(supplies).toHaveCount(before + 1);
+  await page.getByRole('button', { name: 'Delete' }).click();
+  await page.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByRole('textbox', { name: 'name' })).toHaveValue('New power supply');
   await page.getByRole('button', { name: 'Delete' }).click();
 });

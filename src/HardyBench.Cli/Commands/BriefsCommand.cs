@@ -47,18 +47,23 @@ internal static class BriefsCommand
         var id = new Argument<string>("brief") { Description = "Its id (hardybench briefs)." };
         var budget = new Option<decimal?>("--budget") { Description = "Another budget than that of the brief." };
         var json = new Option<FileInfo?>("--json") { Description = "Write the answer here." };
+        var csv = new Option<FileInfo?>("--csv") { Description = "Write the figures behind it here, a table." };
         return new Command("answer", "Says what is best done about a brief: keep what is there, work in another way, or buy.")
         {
-            id, budget, json,
+            id, budget, json, csv,
         }.Running(async (parsed, bench, stop) =>
         {
             var brief = (await bench.Briefs.FindAsync(parsed.GetValue(id)!)).Thing;
             brief = parsed.GetValue(budget) is { } other ? brief with { Budget = other } : brief;
             var answer = await bench.Answers.AnswerAsync(brief, stop);
             Show(answer);
-            if (parsed.GetValue(json) is { } file)
+            var document = AnswerDocument.Of(answer, await bench.Answers.TitlesAsync(brief));
+            foreach (var (file, text) in new[] { (json, AnswerJson.Write(document)), (csv, AnswerCsv.Write(document)) })
             {
-                await File.WriteAllTextAsync(file.FullName, AnswerJson.Write(answer, await bench.Answers.TitlesAsync(brief)), stop);
+                if (parsed.GetValue(file) is { } target)
+                {
+                    await File.WriteAllTextAsync(target.FullName, text, stop);
+                }
             }
 
             return ExitCodes.Done;
@@ -88,7 +93,7 @@ internal static class BriefsCommand
         {
             table.AddRow(
                 AnswerWords.Money(step.Offer.Price), Markup.Escape(step.Offer.Machine.Name), Invariant($"{step.Weakest.Headroom:0.00}"),
-                Invariant($"{step.Weakest.Chance:0 %}"), AnswerWords.Of(step.Weakest.Tightest));
+                Invariant($"{step.Chance:0 %}"), AnswerWords.Of(step.Weakest.Tightest));
         }
 
         Terminal.Show(table);

@@ -42,6 +42,12 @@ internal static class TimelinesCommand
         DefaultValueFactory = _ => 5,
     };
 
+    private static readonly Option<string[]> Work = new("--work")
+    {
+        Description = "A kind of work as CLIP:TREATMENT:STREAMS:HOURS, of footage a week; treatments are cut, graded, titled, cleaned. Several times for several.",
+        Required = true,
+    };
+
     public static Command Create() => new("timelines", "Benchmark timelines and their passages.")
     {
         new Command("list", "Lists them.").Running(async (_, bench, _) =>
@@ -63,6 +69,7 @@ internal static class TimelinesCommand
         new Command("build", "Writes a series of passages at the end of one.") { Id, Kind, Clips, Effects, Count, Seconds }.Running(
             BuildAsync
         ),
+        new Command("week", "Writes one that stands for a week's work: a passage for each kind of it.") { Title, Work }.Running(WeekAsync),
         new Command("import", "Reads another program's timeline.") { Source, Rate }.Running(ImportAsync),
         new Command("export", "Writes one for other programs.") { Id, Into }.Running(async (parsed, bench, stop) =>
         {
@@ -122,6 +129,21 @@ internal static class TimelinesCommand
         Terminal.Say($"{passages.Count} passages were added to {stored.Timeline.Id}.");
         return ExitCodes.Done;
     }
+
+    private static async Task<int> WeekAsync(ParseResult parsed, Bench bench, CancellationToken stop)
+    {
+        var stored = await bench.Timelines.WriteWeekAsync(parsed.GetValue(Title)!, [.. parsed.GetValue(Work)!.Select(RowOf)]);
+        Terminal.Say($"{stored.Timeline.Id}: {stored.Timeline.Raster} {stored.Timeline.Rate}, {stored.Timeline.Passages.Count} passages");
+        return ExitCodes.Done;
+    }
+
+    private static WeekRow RowOf(string work) =>
+        work.Split(':') is [var clip, var treatment, var streams, var hours]
+        && Enum.TryParse<UsualTreatment>(treatment, ignoreCase: true, out var known) && !char.IsDigit(treatment[0])
+        && int.TryParse(streams, NumberStyles.None, CultureInfo.InvariantCulture, out var count)
+        && double.TryParse(hours, NumberStyles.Float, CultureInfo.InvariantCulture, out var length)
+            ? new WeekRow(clip, known, count, length)
+            : throw new SeriesException($"'{work}' is no CLIP:TREATMENT:STREAMS:HOURS, such as hall-wide:graded:1:6. Nothing was written.");
 
     private static async Task<int> ImportAsync(ParseResult parsed, Bench bench, CancellationToken stop)
     {

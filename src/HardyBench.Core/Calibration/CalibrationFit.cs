@@ -61,10 +61,7 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
     private static CodecCost CostOf(
         (Codec Codec, bool Deep) key, List<Measure> rows, NonNegative fit, List<Measure> all, double cores, double speed, double half)
     {
-        var gains = rows
-            .Select(one => (One: one, All: all.Find(other => other.Kind == MeasureKind.AllThreads && other.Clip == one.Clip)))
-            .Where(pair => pair.All is not null)
-            .Select(pair => pair.All!.FramesPerSecond * pair.One.DecodeSeconds).ToList();
+        var (ofSamples, ofBits) = SerialParts(rows, fit, all, cores);
         return new CodecCost(
             key.Codec,
             key.Deep,
@@ -72,9 +69,9 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
             fit.Coefficients[1] * speed,
             Half(fit.Unscaled[0], fit.Coefficients[0]) * speed,
             Half(fit.Unscaled[1], fit.Coefficients[1]) * speed,
-            gains.Count == 0 ? 0 : SerialPart(gains.Median(), cores),
+            ofSamples,
             rows.Max(row => SampleBytes(row.Format)),
-            rows.Max(row => row.Format.BitsPerFrame));
+            rows.Max(row => row.Format.BitsPerFrame)) { BitsSerialPart = ofBits };
 
         // What clips of one kind cannot tell apart is known no better than that it is something.
         double Half(double unscaled, double value) => double.IsFinite(unscaled) ? half * Math.Sqrt(unscaled) : value;
@@ -93,8 +90,34 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
     /// <summary>Two that share one core's units are no slower than this. Common practice, no source.</summary>
     private const double LeastBusy = 0.5;
 
+    /// <summary>What more cores gain of the samples' work and of the bits': the time that passes on all of them is fitted as that on one is.
+    /// Where clips do not tell the two apart, the median over them stands for both.</summary>
+    private static (double OfSamples, double? OfBits) SerialParts(
+        List<Measure> rows, NonNegative one, List<Measure> all, double cores)
+    {
+        var pairs = rows
+            .Select(row => (One: row, All: all.Find(other => other.Kind == MeasureKind.AllThreads && other.Clip == row.Clip)))
+            .Where(pair => pair.All is not null).ToList();
+        if (pairs.Count == 0 || cores <= 1)
+        {
+            return (0, null);
+        }
+
+        if (pairs.Count > 1)
+        {
+            var side = FitOf([.. pairs.Select(pair => pair.All! with { DecodeSeconds = 1 / pair.All!.FramesPerSecond })]);
+            if (side.Coefficients.Concat(one.Coefficients).All(cost => cost > 0))
+            {
+                var gains = one.Coefficients.Zip(side.Coefficients, (alone, together) => alone / together).ToList();
+                return (SerialPart(gains[0], cores), SerialPart(gains[1], cores));
+            }
+        }
+
+        return (SerialPart(pairs.Select(pair => pair.All!.FramesPerSecond * pair.One.DecodeSeconds).Median(), cores), null);
+    }
+
     /// <summary>Amdahl's law (1967) the other way round: the part that makes so many cores gain no more than they do.</summary>
-    private static double SerialPart(double gain, double cores) => cores <= 1 ? 0 : Math.Clamp((cores / gain - 1) / (cores - 1), 0, 1);
+    private static double SerialPart(double gain, double cores) => Math.Clamp((cores / gain - 1) / (cores - 1), 0, 1);
 
     private static List<WorkTime> TreatingOf(List<Measure> all, double speed)
     {

@@ -45,16 +45,19 @@ public sealed class CalibrationPlan(
             Plan(machine, clips[plain[0]].Format.Raster, [.. Treatments()], cores),
         ];
 
-        // What more cores gain shows in one clip of each kind and raster.
         IEnumerable<(PlaybackPlan Plan, IReadOnlyList<Measure> Measures)> Decoding(MeasureKind kind) =>
-            from raster in clips.Values.GroupBy(clip => clip.Format.Raster)
-            let played = kind == MeasureKind.OneThread
-                ? raster
-                : raster.GroupBy(clip => (clip.Format.Codec, clip.Format.BitDepth > 8)).Select(alike => alike.Last())
+            from raster in (kind == MeasureKind.OneThread ? clips.Values : FewestAndMostBits()).GroupBy(clip => clip.Format.Raster)
             select Plan(
-                machine, raster.Key, [.. played.Select(clip => (Bare(clip), Measured(kind, clip)))],
+                machine, raster.Key, [.. raster.Select(clip => (Bare(clip), Measured(kind, clip)))],
                 kind == MeasureKind.OneThread ? 1 : cores, between: Bare(clips[plain[^1]]) with { FrameCount = Between });
     }
+
+    /// <summary>Two clips of each kind, of the raster that most of it have: what more cores gain hangs on how much of the work is for bits.</summary>
+    private IEnumerable<Clip> FewestAndMostBits() =>
+        from alike in clips.Values.GroupBy(clip => (clip.Format.Codec, clip.Format.BitDepth > 8))
+        let raster = alike.GroupBy(clip => clip.Format.Raster).MaxBy(of => of.Count())!
+        from clip in new[] { raster.MinBy(clip => clip.Format.BitsPerFrame)!, raster.MaxBy(clip => clip.Format.BitsPerFrame)! }.Distinct()
+        select clip;
 
     /// <summary>What came out, passage by passage.</summary>
     public static IReadOnlyList<Measure> Read(Run run, IReadOnlyList<Measure> measures)

@@ -39,6 +39,10 @@ public sealed record Machine(
     /// <summary>At full load, at the operator's seat, dB(A).</summary>
     public double? NoiseDecibels { get; init; }
 
+    /// <summary>What parts have to go by that are put into it; null where nothing of that is stated.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public Places? Places { get; init; }
+
     public string? OperatingSystem { get; init; }
 
     /// <summary>The day of the graphics driver.</summary>

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using HardyBench.Core.Footage;
 
 namespace HardyBench.Core.Machines;
@@ -38,12 +39,18 @@ public sealed record MachineCosts(
 /// <param name="Deep">Whether at more than 8 bits a sample.</param>
 /// <param name="PerSampleByteHalf">Half of its 95 % interval.</param>
 /// <param name="PerBitHalf">Half of its 95 % interval.</param>
-/// <param name="SerialPart">The part of the work that a second core does not shorten, 0 to 1.</param>
+/// <param name="SerialPart">The part of the samples' work that a second core does not shorten, 0 to 1.</param>
 /// <param name="MostSampleBytes">Of a frame, of all that was measured.</param>
 /// <param name="MostBits">Of a frame, of all that was measured.</param>
 public sealed record CodecCost(
     Codec Codec, bool Deep, double PerSampleByte, double PerBit, double PerSampleByteHalf, double PerBitHalf, double SerialPart,
-    double MostSampleBytes, double MostBits);
+    double MostSampleBytes, double MostBits)
+{
+    /// <summary>The part of the bits' work that a second core does not shorten, 0 to 1; null where it was not told apart from
+    /// <see cref="SerialPart"/>.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public double? BitsSerialPart { get; init; }
+}
 
 /// <summary>What one kind of treatment takes for each pixel.</summary>
 /// <param name="Work">The id of an effect, or of what comes with none (<c>StandIns/TreatmentCost</c>).</param>

@@ -59,7 +59,7 @@ public static class MachineLimits
             yield return $"What was measured is two lists of up to {MostCosts} costs, of codecs and of effects that there are.";
         }
         else if (costs.Decoding.Any(cost => Figures(cost).Any(figure => figure is not (>= 0 and < 1e12))
-                     || cost.PerSampleByte + cost.PerBit <= 0 || cost.SerialPart > 1)
+                     || cost.PerSampleByte + cost.PerBit <= 0 || cost.SerialPart > 1 || cost.BitsSerialPart is not (null or (>= 0 and <= 1)))
                  || costs.Treating.Any(time =>
                      time.Nanoseconds is not (null or (>= 0 and <= LongestNanoseconds))
                      || time.DeepNanoseconds is not (null or (>= 0 and <= LongestNanoseconds)))
@@ -96,6 +96,8 @@ public static class MachineLimits
         ("summary", machine.Summary),
         ("processor's name", machine.Processor.Name),
         ("operating system", machine.OperatingSystem ?? string.Empty),
+        ("socket", machine.Places?.Socket ?? string.Empty),
+        ("kind of memory", machine.Places?.MemoryKind ?? string.Empty),
         .. machine.Graphics.Select(unit => ("graphics unit's name", unit.Name)),
         .. machine.MediaEngines.Select(engine => ("media engine's name", engine.Name)),
         .. machine.Drives.Select(drive => ("drive's kind", drive.Kind)),
@@ -251,7 +253,20 @@ public static class MachineLimits
     [
         .. Within("price", (double?)machine.Price, 0, 1e7),
         .. Within("noise in dB", machine.NoiseDecibels, 0, 120),
+        .. OfPlaces(machine.Places ?? new Places()),
         .. machine.Form is { } form && !Enum.IsDefined(form) ? ["There is no such form."] : Array.Empty<string>(),
+    ];
+
+    private static IEnumerable<string> OfPlaces(Places places) =>
+    [
+        .. Within("cooler in W", places.CoolerWatts, 1, 2000),
+        .. Within("slots for memory", places.MemorySlots, 1, 64),
+        .. Within("most memory in GB", places.MostGigabytes, 1, 8192),
+        .. Within("free places for drives on the bus", places.FreeNvme, 0, 16),
+        .. Within("free ports for drives", places.FreeSata, 0, 32),
+        .. Within("room for graphics in mm", places.GraphicsMillimetres, 0, 1000),
+        .. Within("power supply in W", places.SupplyWatts, 50, 10_000),
+        .. Within("draw of the graphics units in W", places.GraphicsWatts, 0, 5000),
     ];
 
     private static IEnumerable<string> Within(string what, double? value, double least, double most) =>

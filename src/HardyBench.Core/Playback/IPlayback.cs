@@ -15,14 +15,23 @@ public interface IPlayback
 public interface IRunObserver
 {
     /// <summary>Before the first frame.</summary>
-    void Started(RunHeader header);
+    void Started(RunHeader header)
+    {
+    }
 
     /// <summary>Several times a second: what has come since the last call.</summary>
-    void Progressed(RunProgress progress);
+    void Progressed(RunProgress progress)
+    {
+    }
 
     /// <summary>A small JPEG of the picture on screen; only when the settings ask for pictures.</summary>
-    void Pictured(int frame, byte[] jpeg);
+    void Pictured(int frame, byte[] jpeg)
+    {
+    }
 }
+
+/// <summary>Where only the whole run is of interest.</summary>
+public sealed class NobodyListens : IRunObserver;
 
 /// <summary>What a run has brought since it was last asked.</summary>
 public sealed record RunProgress(

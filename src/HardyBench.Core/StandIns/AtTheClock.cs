@@ -12,7 +12,7 @@ public sealed class AtTheClock(IPlayback playback, TimeProvider time) : IPlaybac
     /// <param name="stop">What lay ahead then is not in the run that is returned.</param>
     public async Task<Run> PlayAsync(PlaybackPlan plan, IRunObserver observer, CancellationToken stop)
     {
-        var whole = await playback.PlayAsync(plan, new Unheard(), stop);
+        var whole = await playback.PlayAsync(plan, new NobodyListens(), stop);
         observer.Started(whole.Header);
         var (began, told) = (time.GetTimestamp(), Until(whole, TimeSpan.MinValue));
         while (!IsWhole(told, whole))
@@ -47,19 +47,4 @@ public sealed class AtTheClock(IPlayback playback, TimeProvider time) : IPlaybac
         Lags = [.. run.Lags.TakeWhile(lag => lag.AskedAt <= moment)],
         Failures = moment < TimeSpan.Zero ? [] : run.Failures,
     };
-
-    private sealed class Unheard : IRunObserver
-    {
-        public void Started(RunHeader header)
-        {
-        }
-
-        public void Progressed(RunProgress progress)
-        {
-        }
-
-        public void Pictured(int frame, byte[] jpeg)
-        {
-        }
-    }
 }

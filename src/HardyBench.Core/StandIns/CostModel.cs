@@ -127,6 +127,9 @@ public static class CostModel
         plan.Machine.RefusalOf(format)
         ?? (plan.Machine.MediaEngines.Count > 0 && EnginesFor(plan, format).Count == 0 ? new EngineRefusal(Lack.Program, format) : null);
 
+    /// <summary>Graphics units that share frames out: one where none composes.</summary>
+    internal static int UnitsSharing(PlaybackPlan plan) => Math.Max(1, UnitsComposing(plan));
+
     /// <summary>Graphics units that compose pictures together.</summary>
     internal static int UnitsComposing(PlaybackPlan plan) => plan.Settings.Program switch
     {
@@ -180,10 +183,11 @@ public static class CostModel
         var (format, processor) = (stream.Format, plan.Machine.Processor);
         var cost = DecodeCost.Of(format, plan.Machine);
         var perFrame = stream.DecodedPerFrame(plan.Timeline.Rate);
+        cores = Math.Min(cores, processor.InFastCores);
         var seconds = format.IsAllIntra
-            ? perFrame * cost.CoreSeconds(format, 0)
-            : SourceFramesAt(position, perFrame).Sum(frame => cost.CoreSeconds(format, frame % format.GopLength));
-        return seconds / processor.FastSpeed / cost.SpeedUp(Math.Min(cores, processor.InFastCores));
+            ? perFrame * cost.Seconds(format, 0, cores)
+            : SourceFramesAt(position, perFrame).Sum(frame => cost.Seconds(format, frame % format.GopLength, cores));
+        return seconds / processor.FastSpeed;
     }
 
     /// <summary>The source frames that become due with a timeline frame.</summary>

@@ -41,23 +41,29 @@ public sealed record DecodeCost(double PerSampleByte, double PerBit, double Seri
     /// <summary>What it takes on a machine: as measured on it, else as on all.</summary>
     public static DecodeCost Of(ClipFormat format, Machine machine) => machine.Costs?.Of(format) is { } measured
         ? new DecodeCost(measured.PerSampleByte, measured.PerBit, measured.SerialPart, Of(format.Codec).UsableThreads)
+        {
+            BitsSerialPart = measured.BitsSerialPart,
+        }
         : Of(format.Codec);
 
+    /// <summary>Where the bits' work is shared out less or better than the samples', its own such part.</summary>
+    public double? BitsSerialPart { get; init; }
+
     /// <summary>Core-seconds on the reference core for the source frame at <paramref name="position"/> of its GOP.</summary>
-    public double CoreSeconds(ClipFormat format, int position) =>
-        PerSampleByte * format.SamplesPerFrame * format.BytesPerSample
-        + PerBit * format.BitsPerFrame * BitShare(position, format.GopLength);
+    public double CoreSeconds(ClipFormat format, int position) => Seconds(format, position, 1);
+
+    /// <summary>Seconds that it takes on so many reference cores.</summary>
+    public double Seconds(ClipFormat format, int position, double cores) =>
+        PerSampleByte * format.SamplesPerFrame * format.BytesPerSample / SpeedUp(cores)
+        + PerBit * format.BitsPerFrame * BitShare(position, format.GopLength)
+            / Amdahl.SpeedUp(BitsSerialPart ?? SerialPart, cores, UsableThreads);
 
     /// <summary>Mean core-seconds on the reference core over a GOP.</summary>
     public double MeanCoreSeconds(ClipFormat format) =>
         PerSampleByte * format.SamplesPerFrame * format.BytesPerSample + PerBit * format.BitsPerFrame;
 
-    /// <summary>Amdahl's law: how many times faster than one core <paramref name="cores"/> are.</summary>
-    public double SpeedUp(double cores)
-    {
-        var threads = Math.Min(cores, UsableThreads);
-        return 1 / (SerialPart + (1 - SerialPart) / threads);
-    }
+    /// <summary>How many times faster than one core <paramref name="cores"/> are.</summary>
+    public double SpeedUp(double cores) => Amdahl.SpeedUp(SerialPart, cores, UsableThreads);
 
     /// <summary>Whether other frames refer to the one at this place of a GOP. Stand-ins take the plain pattern
     /// I B P B P …, in which every second frame can be left out.</summary>

@@ -26,6 +26,6 @@ public sealed record EncodeCost(double NanosecondsPerPixel, double SerialPart, i
     /// <summary>Core-seconds a frame on the reference core.</summary>
     public double CoreSeconds(Raster raster) => NanosecondsPerPixel * 1e-9 * raster.Pixels;
 
-    /// <summary>Amdahl's law: how many times faster than one core <paramref name="cores"/> are.</summary>
-    public double SpeedUp(double cores) => 1 / (SerialPart + (1 - SerialPart) / Math.Min(cores, UsableThreads));
+    /// <summary>How many times faster than one core <paramref name="cores"/> are.</summary>
+    public double SpeedUp(double cores) => Amdahl.SpeedUp(SerialPart, cores, UsableThreads);
 }

@@ -24,6 +24,19 @@ public sealed class HandModel(PlaybackPlan plan, IReadOnlyList<PassageDemand> de
         return lags;
     }
 
+    /// <summary>The longest that a hand waits for a frame of a passage, without spread: for the last one before decoding could begin
+    /// afresh.</summary>
+    /// <param name="counts">Stations that are looked at; null for all.</param>
+    public static TimeSpan LongestReach(PassageDemand demand, Func<Station, bool>? counts = null)
+    {
+        var last = Math.Min(demand.KeyInterval, demand.FrameCount) - 1;
+        return demand.Visits.Where(visit => counts?.Invoke(visit.Station) != false)
+            .Aggregate(TimeSpan.Zero, (sum, visit) => sum + Spent(visit, 0, last, demand.KeyInterval, service => service));
+    }
+
+    /// <summary>The longest that a hand waits at all, when it waits so long for a frame that it goes to.</summary>
+    public static HandWait WaitOf(TimeSpan reach) => new(Opening + reach, reach);
+
     private TimeSpan OneByOne(HandMove move, TimeSpan now, List<LagReading> lags)
     {
         foreach (var frame in move.Frames)
@@ -80,13 +93,21 @@ public sealed class HandModel(PlaybackPlan plan, IReadOnlyList<PassageDemand> de
         var lag = TimeSpan.Zero;
         foreach (var visit in demands[index].Visits)
         {
-            var first = visit.Kind == VisitKind.Effects ? position : from;
-            for (var place = first; place <= position; place++)
-            {
-                lag += spread.Draw(visit.Service[visit.Service.Count == 1 ? 0 : (int)(place % interval % visit.Service.Count)]);
-            }
+            lag += Spent(visit, from, position, interval, mean => spread.Draw(mean));
         }
 
         return lag;
+    }
+
+    /// <summary>Every frame on the way is read and decoded, only the last one is treated.</summary>
+    private static TimeSpan Spent(Visit visit, long from, long position, long interval, Func<TimeSpan, TimeSpan> draw)
+    {
+        var sum = TimeSpan.Zero;
+        for (var place = visit.Kind == VisitKind.Effects ? position : from; place <= position; place++)
+        {
+            sum += draw(visit.Service[visit.Service.Count == 1 ? 0 : (int)(place % interval % visit.Service.Count)]);
+        }
+
+        return sum;
     }
 }

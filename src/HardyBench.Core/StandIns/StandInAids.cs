@@ -92,7 +92,7 @@ public static class StandInAids
             },
         };
         return seconds * rate.FramesPerSecond
-            * CostModel.DemandOf(export, passage).Bottleneck(Math.Max(1, CostModel.UnitsComposing(export))).Seconds;
+            * CostModel.DemandOf(export, passage).Bottleneck(CostModel.UnitsSharing(export)).Seconds;
     }
 
     private static ClipFormat Intra(Raster raster, FrameRate rate) => new(

@@ -63,7 +63,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
             new ServiceSpread(plan.Occasion, Sigma, StallChance, Stall),
             machine.Cooling is { } cooling ? new Heat(cooling, plan.StartCelsius, machine.PowerLimit) : null,
             machine.Processor.Cores,
-            Math.Max(1, CostModel.UnitsComposing(plan)),
+            CostModel.UnitsSharing(plan),
             plan.Settings.AutomaticScale
                 ? Enum.GetValues<PreviewScale>().Where(scale => scale > plan.Settings.Scale)
                     .ToDictionary(scale => scale, scale => DemandsOf(plan with { Settings = plan.Settings with { Scale = scale } }))

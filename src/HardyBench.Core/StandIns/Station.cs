@@ -99,6 +99,16 @@ public sealed record PassageDemand(
     /// <param name="counts">Stations that are looked at; null for all.</param>
     public (Station Station, double Seconds) Bottleneck(int graphics = 1, Func<Station, bool>? counts = null)
     {
+        var asked = SecondsByStation(graphics, counts);
+        var most = Array.IndexOf(asked, asked.Max());
+        return ((Station)most, asked[most]);
+    }
+
+    /// <summary>Mean seconds a frame that each station takes of the time, several servers sharing them out; by the number of the
+    /// station.</summary>
+    /// <inheritdoc cref="Bottleneck"/>
+    public double[] SecondsByStation(int graphics = 1, Func<Station, bool>? counts = null)
+    {
         var asked = new double[Enum.GetValues<Station>().Length];
         foreach (var visit in Visits.Where(visit => counts?.Invoke(visit.Station) != false))
         {
@@ -107,8 +117,7 @@ public sealed record PassageDemand(
 
         // Decoders with cores of their own take them from what is shared out (utilisation law).
         asked[(int)Station.Processor] += asked[(int)Station.DecoderCores] * CoresDecoding / Cores;
-        var most = Array.IndexOf(asked, asked.Max());
-        return ((Station)most, asked[most]);
+        return asked;
     }
 
     private int ServersOf(Station station, int graphics) =>

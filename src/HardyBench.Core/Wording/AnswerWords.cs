@@ -1,6 +1,8 @@
 using HardyBench.Core.Advice.Answers;
 using HardyBench.Core.Advice.Briefs;
+using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Playback.Hand;
 using HardyBench.Core.StandIns;
 using static System.FormattableString;
 
@@ -35,12 +37,15 @@ public static class AnswerWords
         _ => answer.Shortlist.Nearest is { } nearest
             ? Invariant($"{nearest.Offer.Machine.Name} comes nearest, {Money(nearest.Offer.Price)}: {Place(nearest.Weakest, answer)} ")
                 + Invariant($"gets {nearest.Weakest.Headroom:0.00} of what it needs from {Of(nearest.Weakest.Tightest)}.")
+            : answer.Shortlist.Counts.Late > 0
+                ? "On every machine and build within its limits of form and noise the hand waits longer than is asked."
             : "No machine and no build lies within its limits of form and noise.",
     };
 
     /// <summary>What became of everything on offer, a sentence.</summary>
     public static string Of(ShortlistCounts counts) =>
         Invariant($"Of {counts.All:N0} machines and builds {counts.OutsideLimits:N0} lie outside the limits, ")
+            + (counts.Late > 0 ? Invariant($"{counts.Late:N0} keep the hand waiting longer than is asked, ") : string.Empty)
             + Invariant($"{counts.CannotHold:N0} cannot hold or lack the headroom asked by the bottleneck law, {counts.DoesNotHold:N0} do not hold in the simulation, ")
             + Invariant($"and {counts.NoBetter:N0} are dearer without more headroom.");
 
@@ -69,6 +74,7 @@ public static class AnswerWords
     {
         { Suffices: true } => "every passage holds",
         { HasRoom: false } when remedy.Holding == remedy.Judged => "every passage holds, with less headroom than is asked",
+        { InTime: false } when remedy.Holding == remedy.Judged => "every passage holds, and the hand waits longer than is asked",
         { IsUseless: true } => $"mends nothing: {Limit(remedy)}",
         _ => $"{remedy.Holding} of {remedy.Judged} passages hold; {Limit(remedy)}",
     };
@@ -80,6 +86,9 @@ public static class AnswerWords
     public static string Gain(Rung rung) => rung.GainsNothing
         ? GainsNothing(rung.Before)
         : Invariant($"headroom {rung.Before.Headroom:0.00} → {rung.After.Headroom:0.00}");
+
+    /// <summary>What keeps a part out, a phrase.</summary>
+    public static string Refusal((Part Part, string Why) refused) => $"{refused.Part.Name}, {Money(refused.Part.Price)}: {refused.Why}";
 
     /// <summary>Whether parts are the way to go, a sentence; null where none can be put in.</summary>
     public static string? Path(Answer answer)
@@ -124,6 +133,8 @@ public static class AnswerWords
         null => "plays all of it",
         OutsideOf.Room => "plays all of it, with less headroom than is asked",
         OutsideOf.Form => "plays all of it, and is of another form than is asked",
+        OutsideOf.Start => $"plays all of it, and takes {Waited(check.Wait?.Start)} to begin, longer than is asked",
+        OutsideOf.Scrub => $"plays all of it, and takes {Waited(check.Wait?.Scrub)} to show a frame that the hand goes to, longer than is asked",
         _ => "plays all of it, and is louder than is asked",
     };
 
@@ -138,6 +149,11 @@ public static class AnswerWords
         Station.Graphics => "graphics compute",
         _ => "a single core",
     };
+
+    /// <summary>The longest that a hand waits on a machine, a phrase.</summary>
+    public static string Of(HandWait wait) => $"playing begins within {Waited(wait.Start)}, a frame shows within {Waited(wait.Scrub)}";
+
+    private static string Waited(TimeSpan? wait) => Invariant($"{wait?.TotalSeconds:0.00} s");
 
     public static string Money(decimal sum) => Invariant($"{sum:N0} {Machine.Currency}");
 

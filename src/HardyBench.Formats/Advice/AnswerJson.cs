@@ -11,19 +11,19 @@ namespace HardyBench.Formats.Advice;
 /// <summary>Answers as JSON; docs/formats.md describes every member.</summary>
 public static class AnswerJson
 {
-    public static string Write(Answer answer, IReadOnlyList<string> timelines) =>
-        JsonSerializer.Serialize(AnswerDocument.Of(answer, timelines), BenchJson.Options);
+    public static string Write(AnswerDocument answer) => JsonSerializer.Serialize(answer, BenchJson.Options);
 }
 
 /// <summary>The document that <see cref="AnswerJson"/> writes, and the page shows.</summary>
 /// <param name="Timelines">Titles, in the order of the brief.</param>
 /// <param name="Headline">What is best done.</param>
+/// <param name="Refused">Parts that would be better and do not go in, with the reason, a sentence each.</param>
 /// <param name="Steps">Offers that answer it, cheapest first, whatever they cost.</param>
 /// <param name="Notes">What to know before trusting it.</param>
 public sealed record AnswerDocument(
     string Format, Brief Brief, IReadOnlyList<string> Timelines, AnswerKind Kind, string Headline, string Reason, string Currency,
     CheckRow? Owned, IReadOnlyList<RemedyRow> Remedies, IReadOnlyList<ChangeRow> Changes, string? Path,
-    IReadOnlyList<RungRow> Ladder, IReadOnlyList<StepRow> Steps,
+    IReadOnlyList<RungRow> Ladder, IReadOnlyList<string> Refused, IReadOnlyList<StepRow> Steps,
     StepRow? Nearest, CheckRow? Pick, string Counts, IReadOnlyList<string> Notes)
 {
     public static AnswerDocument Of(Answer answer, IReadOnlyList<string> timelines) => new(
@@ -39,8 +39,9 @@ public sealed record AnswerDocument(
         [
             .. answer.Ladder.Rungs.Concat(answer.Ladder.Useless).Select(rung => new RungRow(
                 AnswerWords.Of(rung), [.. rung.Parts.Select(part => part.Id)], rung.Price, AnswerWords.Gain(rung), rung.After.Headroom,
-                rung.GainPerThousand, rung.GainsNothing, rung == answer.Ladder.Path)),
+                rung.GainPerThousand, rung.GainsNothing, rung == answer.Ladder.Path, rung.IsUnsure)),
         ],
+        [.. answer.Ladder.Refused.Select(AnswerWords.Refusal)],
         [.. answer.Shortlist.Steps.Select(step => StepRow.Of(step, answer.Brief, timelines))],
         answer.Shortlist.Nearest is { } nearest ? StepRow.Of(nearest, answer.Brief, timelines) : null,
         answer.Pick is { } pick ? CheckRow.Of(pick, answer.Brief, timelines) : null,
@@ -60,6 +61,12 @@ public sealed record AnswerDocument(
         if (answer.Owned is { IsMeasured: false } reckoned)
         {
             yield return AnswerWords.BasisOf(reckoned);
+        }
+
+        if (answer is { Brief: { MostStartSeconds: not null } or { MostScrubSeconds: not null }, Owned: { Wait: null } silent })
+        {
+            yield return $"How long a hand waits on {silent.Machine.Name} is not known, so that is let pass. Measure it on its page under "
+                + "Machines.";
         }
 
         if (answer.Brief.MostDecibels is not null
@@ -89,19 +96,22 @@ public sealed record ChangeRow(ChangedPart Part, string Words, string Gain, doub
 /// <param name="Headroom">The least over all of the work with them.</param>
 /// <param name="PerThousand">Headroom gained for a thousand.</param>
 /// <param name="IsPath">Whether they are the cheapest with which it does all of the work.</param>
+/// <param name="IsUnsure">Whether their going in hangs on what nobody has stated of the machine.</param>
 public sealed record RungRow(
     string Words, IReadOnlyList<string> PartIds, decimal Price, string Gain, double Headroom, double PerThousand, bool GainsNothing,
-    bool IsPath);
+    bool IsPath, bool IsUnsure);
 
 /// <summary>A machine on the work, passage by passage.</summary>
 /// <param name="MachineId">Null for a build.</param>
 /// <param name="Answers">Whether it holds, with the headroom and within the limits of the brief.</param>
 /// <param name="Words">How it does, a phrase.</param>
+/// <param name="Wait">The longest that a hand waits, a phrase; null where it is not known.</param>
 public sealed record CheckRow(
-    string? MachineId, string Name, bool IsMeasured, bool Answers, string Words, IReadOnlyList<CheckedRow> Passages)
+    string? MachineId, string Name, bool IsMeasured, bool Answers, string Words, string? Wait, IReadOnlyList<CheckedRow> Passages)
 {
     public static CheckRow Of(MachineCheck check, Brief brief, IReadOnlyList<string> timelines) => new(
         check.IsBuild ? null : check.Machine.Id, check.Machine.Name, check.IsMeasured, check.Answers(brief), AnswerWords.Of(check, brief),
+        check.Wait is { } wait ? AnswerWords.Of(wait) : null,
         [.. check.Judged.Select(passage => CheckedRow.Of(passage, timelines[passage.Timeline]))]);
 }
 
@@ -127,15 +137,18 @@ public sealed record CheckedRow(
 /// <param name="Parts">Of a build.</param>
 /// <param name="More">What it costs more than the one before.</param>
 /// <param name="Headroom">The least, over all passages.</param>
-/// <param name="Chance">That this passage holds, by the model's band.</param>
+/// <param name="Chance">That all of the work holds, by the model's band, 0 to 1.</param>
+/// <param name="StartSeconds">The longest that playing takes to begin.</param>
+/// <param name="ScrubSeconds">The longest that a frame takes to show when the hand goes to it.</param>
 /// <param name="Weakest">What fails first as the work grows, a phrase.</param>
 public sealed record StepRow(
-    string Name, string? MachineId, decimal Price, decimal? More, bool WithinBudget, double Headroom, double Chance, string Weakest,
-    MachineForm? Form, double? Decibels, IReadOnlyList<PricedPart> Parts)
+    string Name, string? MachineId, decimal Price, decimal? More, bool WithinBudget, double Headroom, double Chance,
+    double StartSeconds, double ScrubSeconds, string Weakest, MachineForm? Form, double? Decibels, IReadOnlyList<PricedPart> Parts)
 {
     public static StepRow Of(Step step, Brief brief, IReadOnlyList<string> timelines) => new(
         step.Offer.Machine.Name, step.Offer.Build is null ? step.Offer.Machine.Id : null, step.Offer.Price, step.More,
-        !(step.Offer.Price > brief.Budget), step.Weakest.Headroom, step.Weakest.Chance,
+        !(step.Offer.Price > brief.Budget), step.Weakest.Headroom, step.Chance,
+        step.Wait.Start.TotalSeconds, step.Wait.Scrub.TotalSeconds,
         $"{AnswerWords.Of(step.Weakest.Tightest)}, in passage {step.Weakest.Passage + 1}"
             + (timelines.Count > 1 ? $" of {timelines[step.Weakest.Timeline]}" : string.Empty),
         step.Offer.Form, step.Offer.Decibels,

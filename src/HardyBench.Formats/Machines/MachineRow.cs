@@ -42,13 +42,18 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
             "on_battery",
             "noise_db",
             "operating_system", "driver_date", "price_eur", "priced_on",
+        ],
+        PlacesColumns =
+        [
+            "socket", "cooler_w", "memory_kind", "memory_slots", "most_memory_gb", "free_nvme", "free_sata", "graphics_room_mm", "supply_w",
+            "graphics_w",
         ];
 
     private readonly List<string> wrong = [];
 
     /// <summary>Every column there is, in order.</summary>
     public static IReadOnlyList<string> Columns { get; } =
-        [.. Before, .. Repeated(GraphicsColumns), .. Repeated(EngineColumns), .. Repeated(DriveColumns), .. After];
+        [.. Before, .. Repeated(GraphicsColumns), .. Repeated(EngineColumns), .. Repeated(DriveColumns), .. After, .. PlacesColumns];
 
     public string? Name => cells.GetValueOrDefault("name");
 
@@ -122,6 +127,13 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
         row.Put("driver_date", machine.DriverDate);
         row.Put("price_eur", machine.Price);
         row.Put("priced_on", machine.PricedOn);
+        if (machine.Places is { } places)
+        {
+            row.PutAll(
+                PlacesColumns, 0, places.Socket, places.CoolerWatts, places.MemoryKind, places.MemorySlots, places.MostGigabytes,
+                places.FreeNvme, places.FreeSata, places.GraphicsMillimetres, places.SupplyWatts, places.GraphicsWatts);
+        }
+
         return row;
     }
 
@@ -169,6 +181,7 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
         {
             Form = Word<MachineForm>("form"), OnBattery = Truth("on_battery") ?? false, NoiseDecibels = Number("noise_db"),
             OperatingSystem = Text("operating_system"), DriverDate = Day("driver_date"), PricedOn = Day("priced_on"),
+            Places = Places(),
         };
         return wrong.Count == 0 ? machine : throw new MachineRefusedException(string.Join(' ', wrong));
     }
@@ -182,6 +195,10 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
         Needed("limit_c"),
         Needed("idle_w"),
         Needed("full_w"), Number("mains_w"), Number("battery_w"));
+
+    private Places? Places() => PlacesColumns.All(column => Text(column) is null) ? null : new Places(
+        Text("socket"), Number("cooler_w"), Text("memory_kind"), Whole("memory_slots"), Number("most_memory_gb"), Whole("free_nvme"),
+        Whole("free_sata"), Number("graphics_room_mm"), Number("supply_w"), Number("graphics_w"));
 
     private static IEnumerable<string> Repeated(string[] columns) =>
         Enumerable.Range(0, MachineLimits.MostParts).SelectMany(place => columns.Select(column => At(column, place)));

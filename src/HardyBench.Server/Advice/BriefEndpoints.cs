@@ -1,4 +1,5 @@
 using System.Text;
+using HardyBench.Core;
 using HardyBench.Core.Advice.Briefs;
 using HardyBench.Formats.Advice;
 using HardyBench.Formats.Machines;
@@ -65,6 +66,22 @@ internal static class BriefEndpoints
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
             .WithName("answerBrief");
+        briefs.MapGet("/{id}/answer/export", async Task<FileContentHttpResult> (
+                string id, Bench bench, AnswerDesk desk, CancellationToken stop, string format = "json") =>
+            {
+                var answer = await desk.AnswerAsync((await bench.Briefs.FindAsync(id)).Thing, stop);
+                var text = format switch
+                {
+                    "json" => AnswerJson.Write(answer),
+                    "csv" => AnswerCsv.Write(answer),
+                    _ => throw new UnknownThingException("format", format, ["json", "csv"]),
+                };
+                return TypedResults.File(Encoding.UTF8.GetBytes(text), "application/octet-stream", $"answer-{id}.{format}");
+            })
+            .ProducesProblem(StatusCodes.Status409Conflict)
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithName("exportAnswer");
         briefs.MapPost("/answer", async Task<Ok<AnswerDocument>> (Brief brief, AnswerDesk desk, CancellationToken stop) =>
                 TypedResults.Ok(await desk.AnswerAsync(brief, stop)))
             .ProducesProblem(StatusCodes.Status409Conflict)

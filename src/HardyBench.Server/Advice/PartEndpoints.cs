@@ -1,6 +1,7 @@
 using System.Text;
 using HardyBench.Core.Advice.Parts;
 using HardyBench.Formats.Advice;
+using HardyBench.Store;
 using HardyBench.Workbench;
 using HardyBench.Workbench.Advice;
 using Microsoft.AspNetCore.Builder;
@@ -25,8 +26,19 @@ internal static class PartEndpoints
     {
         var parts = routes.MapGroup("/api/parts").WithTags("Advice");
         parts.MapGet("/", async Task<Ok<PartLine[]>> (Bench bench) =>
-                TypedResults.Ok((await bench.Catalogue.AllAsync()).Select(PartLine.Of).ToArray()))
+                TypedResults.Ok((await bench.Catalogue.StoredAsync()).Select(PartLine.Of).ToArray()))
             .WithName("listParts");
+        parts.MapGet("/columns", Ok<IReadOnlyDictionary<string, IReadOnlyList<string>>> () => TypedResults.Ok(PartCells.ByKind))
+            .WithName("partColumns");
+        parts.MapPost("/", async Task<Ok<PartLine>> (NewPart part, Bench bench) =>
+                TypedResults.Ok(PartLine.Of(await bench.Catalogue.AddAsync(part.Cells))))
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addPart");
+        parts.MapPut("/{id}", async Task<Ok<PartLine>> (string id, PartEdit change, Bench bench) =>
+                TypedResults.Ok(PartLine.Of(await bench.Catalogue.KeepAsync(id, change.Cells, change.Version))))
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status409Conflict)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
+            .WithName("keepPart");
         parts.MapPost("/import", async Task<Ok<CatalogueOutcome>> (HttpRequest request, Bench bench) =>
             {
                 using var reader = new StreamReader(request.Body, Encoding.UTF8);
@@ -61,8 +73,19 @@ internal static class PartEndpoints
 /// <summary>A part in a line.</summary>
 /// <param name="Kind">processor, board, memory, graphics, drive, supply, cooler or case.</param>
 /// <param name="Words">What matters of it, a phrase.</param>
-public sealed record PartLine(string Id, string Kind, string Name, decimal Price, DateOnly? PricedOn, string Words)
+/// <param name="Version">Comes back with a change, so that two who edit at once do not overwrite each other.</param>
+/// <param name="Cells">Everything that is stated of it, by column; docs/formats.md names them.</param>
+public sealed record PartLine(
+    string Id, string Kind, string Name, decimal Price, DateOnly? PricedOn, string Words, int Version, IReadOnlyDictionary<string, string> Cells)
 {
-    public static PartLine Of(Part part) => new(
-        part.Id, Core.Wording.PartWords.KindOf(part), part.Name, part.Price, part.PricedOn, Core.Wording.PartWords.Of(part));
+    public static PartLine Of(Stored<Part> stored) => new(
+        stored.Thing.Id, Core.Wording.PartWords.KindOf(stored.Thing), stored.Thing.Name, stored.Thing.Price, stored.Thing.PricedOn,
+        Core.Wording.PartWords.Of(stored.Thing), stored.Version, PartCells.Of(stored.Thing));
 }
+
+/// <param name="Cells">By column, its kind among them; empty ones are left out.</param>
+public sealed record NewPart(IReadOnlyDictionary<string, string> Cells);
+
+/// <param name="Version">The version that it was read at.</param>
+/// <param name="Cells">All of them, by column; what is left out it has no more.</param>
+public sealed record PartEdit(int Version, IReadOnlyDictionary<string, string> Cells);

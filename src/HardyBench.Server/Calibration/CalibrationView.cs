@@ -42,7 +42,8 @@ public sealed record MeasuredView(
         [
             .. calibration.Twin.Costs.Decoding.Select(cost => new CostRow(
                 $"{cost.Codec.StandardName}, {(cost.Deep ? "above 8 bit" : "8 bit")}", cost.PerSampleByte * 1e9,
-                cost.PerSampleByteHalf * 1e9, cost.PerBit * 1e9, cost.PerBitHalf * 1e9, cost.SerialPart)),
+                cost.PerSampleByteHalf * 1e9, cost.PerBit * 1e9, cost.PerBitHalf * 1e9, cost.SerialPart,
+                cost.BitsSerialPart ?? cost.SerialPart)),
         ],
         [
             .. calibration.Twin.Costs.Treating.Select(time => new TreatingRow(
@@ -55,9 +56,11 @@ public sealed record MeasuredView(
 public sealed record DecodeRow(string Clip, string Format, double MeasuredMs, double FittedMs);
 
 /// <summary>Nanoseconds on the reference core, each with half of its 95 % interval.</summary>
-/// <param name="SerialPart">That more cores do not shorten, 0 to 1.</param>
+/// <param name="SerialPart">Of the samples' work, that more cores do not shorten, 0 to 1.</param>
+/// <param name="BitsSerialPart">The same of the bits' work.</param>
 public sealed record CostRow(
-    string Name, double PerSampleByte, double PerSampleByteHalf, double PerBit, double PerBitHalf, double SerialPart);
+    string Name, double PerSampleByte, double PerSampleByteHalf, double PerBit, double PerBitHalf, double SerialPart,
+    double BitsSerialPart);
 
 /// <summary>Nanoseconds a pixel on the reference core.</summary>
 public sealed record TreatingRow(string Name, double? Nanoseconds, double? DeepNanoseconds);

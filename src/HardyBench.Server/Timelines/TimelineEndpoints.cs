@@ -36,6 +36,9 @@ public sealed record NewTimeline(string Title, string? LikeClip = null, Timeline
 /// <summary>A series to be built for a timeline of this rate.</summary>
 public sealed record SeriesRequest(FrameRate Rate, Series Series);
 
+/// <summary>A timeline to be written that stands for a week's work.</summary>
+public sealed record WantedWeek(string Title, IReadOnlyList<WeekRow> Rows);
+
 /// <summary>What an edit decision list can be counted in, rates as "30000/1001".</summary>
 /// <param name="Why">What speaks for the likely one.</param>
 public sealed record EdlRateView(string Likely, string Why, IReadOnlyList<RateView> Possible)
@@ -114,6 +117,9 @@ internal static class TimelineEndpoints
                 await bench.Timelines.DeleteAsync(id);
                 return TypedResults.NoContent();
             }).WithName("deleteTimeline");
+        timelines.MapPost("/week", async Task<Ok<TimelineDocument>> (WantedWeek week, Bench bench) =>
+                TypedResults.Ok(Document(await bench.Timelines.WriteWeekAsync(week.Title, week.Rows), bench)))
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("writeWeek");
         timelines.MapPost("/series", Ok<IReadOnlyList<Passage>> (SeriesRequest request, Bench bench) =>
                 TypedResults.Ok(bench.Timelines.Build(request.Series, request.Rate)))
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("buildSeries");

@@ -57,7 +57,10 @@ public sealed class AnswerJobs(
         var forecaster = new Forecaster(plans);
         var parts = await catalogue.AllAsync();
         var (_, shortlist, simulated, remedies, changes, ladder) = await KnownAsync(brief, plans, shelf, parts, reckoned, forecaster, stop);
-        var check = (owned is { Kind: MachineKind.This } ? await MeasuredAsync(brief, plans, owned) : null) ?? simulated;
+        // How long a hand waits was not measured by playing; the twin tells it.
+        var check = (owned is { Kind: MachineKind.This } ? await MeasuredAsync(brief, plans, owned) : null) is { } measured
+            ? measured with { Wait = simulated?.Wait }
+            : simulated;
         var affordable = shortlist.Within(brief.Budget).Steps;
         var best = (affordable.Count > 0 ? affordable : shortlist.Steps) is [var first, ..] ? first : shortlist.Nearest;
         var pick = best is null ? null
@@ -88,6 +91,7 @@ public sealed class AnswerJobs(
                 new CheckedPassage(place, finding, null, forecasts.GetValueOrDefault((place, finding.Index)))))],
             IsMeasured: false)
         {
+            Wait = forecaster.Wait(machine),
             Extrapolates = machine.Costs is { } costs
                 && plans.Exists(plan => plan.PlayedClipIds.Any(id => costs.Extrapolates(plan.Clips[id].Format))),
         };
@@ -143,9 +147,9 @@ public sealed class AnswerJobs(
                 stop);
             var check = owned is null ? null : Reckoned(plans, owned, forecaster);
             var remedies = check is null || check.Answers(brief) ? []
-                : Remedies.For([.. plans.Select(plan => plan with { Machine = owned! })], brief.Growth);
+                : Remedies.For([.. plans.Select(plan => plan with { Machine = owned! })], brief.Asked());
             var changes = check is null || check.Answers(brief) ? [] : PartChange.Of(owned!, forecaster);
-            var ladder = check is null || check.Answers(brief) ? Ladder.None : Ladder.For(owned!, brief.Growth, parts, forecaster);
+            var ladder = check is null || check.Answers(brief) ? Ladder.None : Ladder.For(owned!, brief.Asked(), parts, forecaster);
             return new Known(work, shortlist, check, remedies, changes, ladder);
         }
     }

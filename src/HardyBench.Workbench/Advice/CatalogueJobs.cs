@@ -18,6 +18,37 @@ public sealed class CatalogueJobs(ShelfStore<Part> shelf)
 
     private const int LongestId = 60;
 
+    /// <summary>With the version that a change has to name.</summary>
+    public Task<IReadOnlyList<Stored<Part>>> StoredAsync() => shelf.AllAsync();
+
+    /// <summary>Keeps a new part, stated by its cells, under an id made from its name.</summary>
+    /// <exception cref="PartRefusedException">It cannot be worked with, or there are too many.</exception>
+    public async Task<Stored<Part>> AddAsync(IReadOnlyDictionary<string, string> cells)
+    {
+        var taken = await shelf.IdsAsync();
+        if (taken.Count >= Most)
+        {
+            throw new PartRefusedException($"Up to {Most} parts can be kept, with those deleted. Nothing was added.");
+        }
+
+        var part = Of(cells);
+        part = part with { Id = Slug.For(part.Id, part.Name, LongestId, "part", taken.Contains) };
+        return new Stored<Part>(part, await shelf.KeepAsync([part], null));
+    }
+
+    /// <summary>Keeps a part as its cells state it now; what they leave out it has no more. Its kind stays.</summary>
+    /// <exception cref="UnknownThingException">There is no such part.</exception>
+    /// <exception cref="PartRefusedException">It cannot be worked with.</exception>
+    /// <exception cref="VersionConflictException">It was changed since it was read.</exception>
+    public async Task<Stored<Part>> KeepAsync(string id, IReadOnlyDictionary<string, string> cells, int version)
+    {
+        var all = await shelf.AllAsync();
+        var before = all.FirstOrDefault(stored => stored.Thing.Id == id)?.Thing
+            ?? throw new UnknownThingException("part", id, all.Select(stored => stored.Thing.Id));
+        var part = Of(new Dictionary<string, string>(cells) { ["kind"] = PartCells.Of(before)["kind"], ["id"] = id });
+        return new Stored<Part>(part, await shelf.KeepAsync([part], version));
+    }
+
     public async Task<IReadOnlyList<Part>> AllAsync() => [.. (await shelf.AllAsync()).Select(stored => stored.Thing)];
 
     /// <summary>Adds every part of a JSON or CSV text that can be worked with, and names the others. One whose id is there is changed: a
@@ -67,6 +98,13 @@ public sealed class CatalogueJobs(ShelfStore<Part> shelf)
         "csv" => CatalogueCsv.Write(await AllAsync()),
         _ => throw new UnknownThingException("format", format, ["json", "csv"]),
     };
+
+    private static Part Of(IReadOnlyDictionary<string, string> cells)
+    {
+        var filled = cells.Where(cell => !string.IsNullOrWhiteSpace(cell.Value)).Select(cell => (cell.Key, cell.Value.Trim()));
+        var (part, problem) = PartCells.Read("the part", null, filled);
+        return part ?? throw new PartRefusedException(problem!.Why);
+    }
 
     /// <summary>Puts one aside, or brings it back.</summary>
     /// <exception cref="UnknownThingException">There is none to put aside or bring back.</exception>

@@ -110,14 +110,6 @@ public sealed class CalibrationJobs(
     {
         private long frames;
 
-        public void Started(RunHeader header)
-        {
-        }
-
         public void Progressed(RunProgress progress) => shown(frames += progress.Frames.Count);
-
-        public void Pictured(int frame, byte[] jpeg)
-        {
-        }
     }
 }

@@ -60,7 +60,11 @@ public static class DemoMachines
         new Memory(64, 5, 4, 3200),
         [Everything("SATA", 500, 450, 150)],
         new Cooling(Fanless: false, 0.35, 300, 24, 90, 80, 180),
-        Price: 3480) { Form = MachineForm.Tower };
+        Price: 3480)
+    {
+        Form = MachineForm.Tower,
+        Places = new Places("Brant 6", 180, "DDR4", 4, 128, FreeNvme: 0, FreeSata: 2, GraphicsMillimetres: 320, SupplyWatts: 650, GraphicsWatts: 280),
+    };
 
     /// <summary>One all-in-one with 8, 16, 32 and 64 GB.</summary>
     private static IEnumerable<Machine> MemoryFamily()

@@ -127,14 +127,6 @@ public sealed class PlayJobs(
     {
         public RunProgress Progress { get; private set; } = new([], [], []);
 
-        public void Started(RunHeader header)
-        {
-        }
-
         public void Progressed(RunProgress progress) => Progress = Progress.Then(progress);
-
-        public void Pictured(int frame, byte[] jpeg)
-        {
-        }
     }
 }

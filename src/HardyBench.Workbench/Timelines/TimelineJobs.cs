@@ -54,6 +54,11 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
         );
     }
 
+    /// <summary>A new timeline that stands for a week's work.</summary>
+    /// <exception cref="SeriesException">A row cannot be worked with.</exception>
+    /// <exception cref="TimelineRefusedException">Its title cannot be kept.</exception>
+    public Task<StoredTimeline> WriteWeekAsync(string title, IReadOnlyList<WeekRow> rows) => AddAsync(WorkWeek.Of(title, rows, clips()));
+
     /// <summary>Timelines that are kept and cannot be read or worked with.</summary>
     public Task<IReadOnlyList<UnreadableTimeline>> UnreadableAsync() => documents.UnreadableAsync();
 

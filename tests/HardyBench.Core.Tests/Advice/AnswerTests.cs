@@ -16,7 +16,7 @@ namespace HardyBench.Core.Tests.Advice;
 /// <summary>What is best done about a brief.</summary>
 public sealed class AnswerTests
 {
-    private static readonly Brief Asked = new("b", "B", ["t"]) { Budget = 1500 };
+    private static readonly Brief Wanted = new("b", "B", ["t"]) { Budget = 1500 };
 
     private static readonly MediaEngine Rich =
         new("e", 3000, [new FormatCapability(Codec.Hevc, ChromaSubsampling.Half, 10, new Raster(8192, 4320))]);
@@ -151,19 +151,19 @@ public sealed class AnswerTests
             Samples.Machine("weak", cores: 4, speed: 0.8, price: 400),
             Samples.Machine("fit", cores: 8, engine: Rich, price: 1200),
         };
-        var shortlist = Shortlist.For(Asked, [.. shelf.Select(Offer.Of).OfType<Offer>()], new Forecaster([Plan(shelf[0])]));
+        var shortlist = Shortlist.For(Wanted, [.. shelf.Select(Offer.Of).OfType<Offer>()], new Forecaster([Plan(shelf[0])]));
         var remedies = Remedies.For([Plan(shelf[0])]);
         var (weak, fit) = (Check(shelf[0]), Check(shelf[1]));
 
         Assert.Equal("fit", Assert.Single(shortlist.Steps).Offer.Machine.Id);
-        Assert.Equal(AnswerKind.KeepIt, Answer.KindOf(Asked, fit, [], shortlist));
-        Assert.Equal(AnswerKind.Buy, Answer.KindOf(Asked, weak, remedies, shortlist));
-        Assert.Equal(AnswerKind.ChangeMethod, Answer.KindOf(Asked with { MayUse = [RemedyKind.HalfProxies] }, weak, remedies, shortlist));
-        Assert.Equal(AnswerKind.OverBudget, Answer.KindOf(Asked with { Budget = 1199 }, weak, remedies, shortlist));
+        Assert.Equal(AnswerKind.KeepIt, Answer.KindOf(Wanted, fit, [], shortlist));
+        Assert.Equal(AnswerKind.Buy, Answer.KindOf(Wanted, weak, remedies, shortlist));
+        Assert.Equal(AnswerKind.ChangeMethod, Answer.KindOf(Wanted with { MayUse = [RemedyKind.HalfProxies] }, weak, remedies, shortlist));
+        Assert.Equal(AnswerKind.OverBudget, Answer.KindOf(Wanted with { Budget = 1199 }, weak, remedies, shortlist));
         Assert.Equal(
-            AnswerKind.Nothing, Answer.KindOf(Asked, null, [], Shortlist.For(Asked, [], new Forecaster([Plan(shelf[0])]))));
+            AnswerKind.Nothing, Answer.KindOf(Wanted, null, [], Shortlist.For(Wanted, [], new Forecaster([Plan(shelf[0])]))));
 
-        var bought = new Answer(Asked with { Budget = 1000 }, AnswerKind.OverBudget, null, [], [], Ladder.None, shortlist, null);
+        var bought = new Answer(Wanted with { Budget = 1000 }, AnswerKind.OverBudget, null, [], [], Ladder.None, shortlist, null);
         Assert.Equal("The cheapest that plays every passage is fit, 1,200 EUR: 200 EUR more.", AnswerWords.Reason(bought));
     }
 
@@ -204,15 +204,15 @@ public sealed class AnswerTests
         var check = Check(machine);
         var least = check.Judged.Min(passage => passage.Forecast!.Headroom);
 
-        Assert.True(check.Answers(Asked));
-        Assert.True(check.Answers(Asked with { Growth = least * 0.99 }));
-        Assert.Equal(OutsideOf.Room, check.Lacks(Asked with { Growth = least * 1.01 }));
-        Assert.Equal(OutsideOf.Form, check.Lacks(Asked with { Forms = [MachineForm.Laptop] }));
-        Assert.Equal(OutsideOf.Noise, check.Lacks(Asked with { MostDecibels = 39 }));
+        Assert.True(check.Answers(Wanted));
+        Assert.True(check.Answers(Wanted with { Growth = least * 0.99 }));
+        Assert.Equal(OutsideOf.Room, check.Lacks(Wanted with { Growth = least * 1.01 }));
+        Assert.Equal(OutsideOf.Form, check.Lacks(Wanted with { Forms = [MachineForm.Laptop] }));
+        Assert.Equal(OutsideOf.Noise, check.Lacks(Wanted with { MostDecibels = 39 }));
         Assert.Equal(
             AnswerKind.Nothing,
-            Answer.KindOf(Asked with { MostDecibels = 39 }, check, [], Shortlist.For(Asked, [], new Forecaster([Plan(machine)]))));
-        Assert.Contains("less headroom than is asked", AnswerWords.Of(check, Asked with { Growth = 20 }), StringComparison.Ordinal);
+            Answer.KindOf(Wanted with { MostDecibels = 39 }, check, [], Shortlist.For(Wanted, [], new Forecaster([Plan(machine)]))));
+        Assert.Contains("less headroom than is asked", AnswerWords.Of(check, Wanted with { Growth = 20 }), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -221,9 +221,9 @@ public sealed class AnswerTests
         var plan = Plan(Samples.Machine(cores: 4, speed: 0.8));
 
         Assert.Contains(Remedies.For([plan]), remedy => remedy is { Suffices: true, Kinds: [RemedyKind.HalfProxies] });
-        var asked = Remedies.For([plan], growth: 10);
+        var asked = Remedies.For([plan], new Asked(10));
         Assert.Contains(asked, remedy => remedy is { Suffices: false, HasRoom: false, Kinds: [RemedyKind.HalfProxies] });
-        Assert.NotEmpty(Remedies.For([Plan(Samples.Machine(cores: 8, engine: Rich))], growth: 20));
+        Assert.NotEmpty(Remedies.For([Plan(Samples.Machine(cores: 8, engine: Rich))], new Asked(20)));
     }
 
     /// <summary>Common practice, no source: memory, a faster drive or a second graphics unit gain nothing where decoding limits.</summary>
@@ -238,7 +238,7 @@ public sealed class AnswerTests
             machine with { Id = "drive", Drives = [machine.Drives[0] with { ReadMegabytesPerSecond = 12000 }], Price = 1500 },
             machine with { Id = "engine", MediaEngines = [Rich with { MegapixelsPerSecond = 6000 }], Price = 1600 },
         };
-        var shortlist = Shortlist.For(Asked, [.. more.Select(Offer.Of).OfType<Offer>()], new Forecaster([Plan(machine)]));
+        var shortlist = Shortlist.For(Wanted, [.. more.Select(Offer.Of).OfType<Offer>()], new Forecaster([Plan(machine)]));
 
         Assert.Equal(["one", "engine"], shortlist.Steps.Select(step => step.Offer.Machine.Id));
         Assert.Equal(3, shortlist.Counts.NoBetter);
@@ -247,7 +247,7 @@ public sealed class AnswerTests
     [Fact]
     public void Limits_of_form_and_noise_leave_offers_out_and_what_is_not_stated_is_let_pass()
     {
-        var brief = Asked with { Forms = [MachineForm.Laptop], MostDecibels = 30 };
+        var brief = Wanted with { Forms = [MachineForm.Laptop], MostDecibels = 30 };
         OutsideOf? Of(MachineForm? form, double? decibels) => brief.Outside(form, decibels);
 
         Assert.Equal(OutsideOf.Form, Of(MachineForm.Tower, 20));
@@ -260,15 +260,16 @@ public sealed class AnswerTests
 
     private static readonly Brief[] Absurd =
     [
-        Asked with { Name = "" }, Asked with { Name = "two\nlines" }, Asked with { Id = "../x" }, Asked with { Timelines = [] },
-        Asked with { Timelines = ["t", "t"] }, Asked with { Timelines = [null!] }, Asked with { Timelines = null! },
-        Asked with { Timelines = [.. Enumerable.Range(0, 21).Select(n => $"{n}")] }, Asked with { Scale = (PreviewScale)3 },
-        Asked with { Growth = 0.5 }, Asked with { Growth = double.NaN }, Asked with { Others = new OtherPrograms(-1, 0) },
-        Asked with { Forms = [(MachineForm)77] }, Asked with { MayUse = [(RemedyKind)77] }, Asked with { MostDecibels = 0 },
-        Asked with { MostDecibels = double.NaN }, Asked with { Budget = 0 }, Asked with { Budget = -1 }, Asked with { Budget = 1e9m },
-        Asked with { HoursAWeek = new Dictionary<string, double> { ["t"] = -1 } },
-        Asked with { HoursAWeek = new Dictionary<string, double> { ["t"] = double.NaN } },
-        Asked with { HoursAWeek = new Dictionary<string, double> { ["other"] = 1 } },
+        Wanted with { Name = "" }, Wanted with { Name = "two\nlines" }, Wanted with { Id = "../x" }, Wanted with { Timelines = [] },
+        Wanted with { Timelines = ["t", "t"] }, Wanted with { Timelines = [null!] }, Wanted with { Timelines = null! },
+        Wanted with { Timelines = [.. Enumerable.Range(0, 21).Select(n => $"{n}")] }, Wanted with { Scale = (PreviewScale)3 },
+        Wanted with { Growth = 0.5 }, Wanted with { Growth = double.NaN }, Wanted with { Others = new OtherPrograms(-1, 0) },
+        Wanted with { Forms = [(MachineForm)77] }, Wanted with { MayUse = [(RemedyKind)77] }, Wanted with { MostDecibels = 0 },
+        Wanted with { MostDecibels = double.NaN }, Wanted with { Budget = 0 }, Wanted with { Budget = -1 }, Wanted with { Budget = 1e9m },
+        Wanted with { MostStartSeconds = 0 }, Wanted with { MostScrubSeconds = double.NaN }, Wanted with { MostStartSeconds = 61 },
+        Wanted with { HoursAWeek = new Dictionary<string, double> { ["t"] = -1 } },
+        Wanted with { HoursAWeek = new Dictionary<string, double> { ["t"] = double.NaN } },
+        Wanted with { HoursAWeek = new Dictionary<string, double> { ["other"] = 1 } },
     ];
 
     public static TheoryData<int> Briefs => new(Enumerable.Range(0, Absurd.Length));
@@ -279,7 +280,7 @@ public sealed class AnswerTests
     {
         Assert.Single(BriefLimits.Problems(Absurd[place]));
         Assert.Throws<BriefRefusedException>(() => BriefLimits.Checked(Absurd[place]));
-        Assert.Empty(BriefLimits.Problems(Asked));
+        Assert.Empty(BriefLimits.Problems(Wanted));
     }
 
     private static readonly Part[] Impossible =

@@ -23,13 +23,14 @@ public sealed class LadderTests
     [Fact]
     public void A_ladder_is_what_brute_force_over_every_part_and_pair_comes_to()
     {
-        var (rungs, paths, pairs) = (0, 0, 0);
-        Gen.Select(ShortlistTests.AnyCatalogue(), Gen.Int[0, 100_000], Gen.Double[1, 1.5]).Sample((parts, work, growth) =>
+        var (rungs, paths, pairs, refused, roomy) = (0, 0, 0, 0, 0);
+        Gen.Select(ShortlistTests.AnyCatalogue(), Gen.Int[0, 100_000], Gen.Double[1, 1.5], Gen.Double[0.05, 2]).Sample((parts, work, growth, start) =>
         {
+            var old = Stated(work);
             var plans = ShortlistTests.Work(work, Plain);
-            var ladder = Ladder.For(Old, growth, parts, new Forecaster(plans));
-            var all = Tried(parts, plans);
-            var before = Least(plans, Old);
+            var ladder = Ladder.For(old, new Asked(growth, start), parts, new Forecaster(plans));
+            var all = Tried(old, parts, plans);
+            var before = Least(plans, old);
 
             var kept = all
                 .Where(one => one.Headroom >= 1.05 * before)
@@ -40,15 +41,19 @@ public sealed class LadderTests
                 .OrderByDescending(one => (one.Headroom - before) / (double)one.Price);
             Assert.Equal(kept, ladder.Rungs.Select(rung => (rung.Price, rung.After.Headroom)));
 
-            var path = all.Where(one => one.Headroom >= growth && ShortlistTests.Holds(plans, one.Machine))
+            var path = all.Where(one => one.Headroom >= growth && HandWaitTests.OfEveryFrame(plans, one.Machine).TotalSeconds <= start
+                    && ShortlistTests.Holds(plans, one.Machine))
                 .Select(one => (decimal?)one.Price).Min();
             Assert.Equal(path, ladder.Path?.Price);
             Interlocked.Add(ref rungs, ladder.Rungs.Count);
             Interlocked.Add(ref pairs, ladder.Rungs.Count(rung => rung.Parts.Count == 2));
+            Interlocked.Add(ref refused, ladder.Refused.Count);
+            Interlocked.Add(ref roomy, ladder.Rungs.Count(rung => rung.Parts.Any(part => part is SupplyPart or CoolerPart)));
             Interlocked.Add(ref paths, path is null ? 0 : 1);
         }, iter: 200);
 
-        Assert.True(rungs > 50 && paths > 20 && pairs > 5, $"{rungs} rungs, {pairs} of them pairs, and {paths} paths say too little");
+        Assert.True(rungs > 50 && paths > 20 && pairs > 5 && refused > 20 && roomy > 3,
+            $"{rungs} rungs, {pairs} of them pairs, {roomy} with room made, {refused} refused, {paths} paths say too little");
     }
 
     /// <summary>A laptop is closed to graphics, a slate to everything; nothing weaker than what is there is offered.</summary>
@@ -62,8 +67,9 @@ public sealed class LadderTests
         Assert.Empty(Fitting(Old with { Form = MachineForm.Slate }));
         Assert.Equal(["d", "g"], Fitting(Old with { Memory = Old.Memory with { Gigabytes = 64 } }));
         Assert.Equal(["d", "g", "m"], Fitting(Old with { Form = null }));
+        Assert.Equal(["d", "g", "m", "p"], Fitting(Old with { Places = new Places("A") }));
 
-        IEnumerable<string> Fitting(Machine machine) => parts.Where(part => Upgrades.Fits(machine, part)).Select(part => part.Id);
+        IEnumerable<string> Fitting(Machine machine) => parts.Where(part => Upgrades.IsBetter(machine, part)).Select(part => part.Id);
     }
 
     /// <summary>Common practice, no source: where decoding on the processor limits, neither graphics nor a faster drive changes anything,
@@ -73,7 +79,7 @@ public sealed class LadderTests
     {
         var plan = Samples.Plan(Old, Samples.UhdHevc422);
         var slow = Old with { Memory = new Memory(64, 4, 2, 3200), Processor = Old.Processor with { RelativeCoreSpeed = 0.5 } };
-        var ladder = Ladder.For(slow, 1, Demo(), new Forecaster([plan]));
+        var ladder = Ladder.For(slow, Asked.Nothing, Demo(), new Forecaster([plan]));
 
         Assert.Empty(ladder.Rungs);
         Assert.Equal(["d", "g"], ladder.Useless.Select(rung => rung.Parts[0].Id).Order());
@@ -90,21 +96,45 @@ public sealed class LadderTests
         new ProcessorPart("p", "P", 300, "A", new Processor("P", 16, 32, 2, 4), 100),
     ];
 
-    private static List<(decimal Price, double Headroom, Machine Machine)> Tried(IReadOnlyList<Part> parts, List<PlaybackPlan> plans)
+    /// <summary>Of some machines nothing is stated, of others this or that.</summary>
+    private static Machine Stated(int seed)
+    {
+        var random = new Random(seed);
+        T? Perhaps<T>(T value) where T : struct => random.Next(3) == 0 ? null : value;
+        return random.Next(4) == 0 ? Old : Old with
+        {
+            Places = new Places(
+                random.Next(3) == 0 ? null : "A", Perhaps(100.0), "DDR5", Perhaps(2), Perhaps(24.0), Perhaps(random.Next(2)),
+                Perhaps(random.Next(2)), Perhaps(200.0), Perhaps(400.0), Perhaps(80.0)),
+        };
+    }
+
+    private static List<(decimal Price, double Headroom, Machine Machine)> Tried(
+        Machine old, IReadOnlyList<Part> parts, List<PlaybackPlan> plans)
     {
         var all = new List<(decimal Price, double Headroom, Machine Machine)>();
-        foreach (var one in parts.Where(part => Upgrades.Fits(Old, part)))
+        foreach (var one in parts.Where(part => Upgrades.IsBetter(old, part)))
         {
-            Add(Upgrades.With(Old, one), one.Price);
-            foreach (var other in parts.Where(part => Upgrades.Fits(Old, part) && part.GetType() != one.GetType()))
+            Add(one);
+            foreach (var other in parts.Where(part => part.GetType() != one.GetType()))
             {
-                Add(Upgrades.With(Upgrades.With(Old, one), other), one.Price + other.Price);
+                if (Upgrades.IsBetter(old, other) || Upgrades.MakesRoom(old, other))
+                {
+                    Add(one, other);
+                }
             }
         }
 
         return all;
 
-        void Add(Machine machine, decimal price) => all.Add((price, Least(plans, machine), machine));
+        void Add(params Part[] put)
+        {
+            if (Upgrades.Problems(old, put).Count == 0)
+            {
+                var machine = Upgrades.With(old, put);
+                all.Add((put.Sum(part => part.Price), Least(plans, machine), machine));
+            }
+        }
     }
 
     private static double Least(List<PlaybackPlan> plans, Machine machine) =>

@@ -59,10 +59,6 @@ public sealed class AtTheClockTests
     {
         public List<RunProgress> Pieces { get; } = [];
 
-        public void Started(RunHeader header)
-        {
-        }
-
         public void Progressed(RunProgress progress)
         {
             Pieces.Add(progress);
@@ -70,10 +66,6 @@ public sealed class AtTheClockTests
             {
                 then!();
             }
-        }
-
-        public void Pictured(int frame, byte[] jpeg)
-        {
         }
     }
 }

@@ -33,6 +33,24 @@ public sealed class CatalogueCsvTests
         Assert.Equal(CatalogueJson.Write(All), CatalogueJson.Write(parts));
     }
 
+    /// <summary>Each kind of part is stated by its columns and no other, and no column is without a kind.</summary>
+    [Fact]
+    public void The_columns_of_a_kind_hold_all_that_is_stated_of_a_part()
+    {
+        foreach (var part in All)
+        {
+            var cells = PartCells.Of(part);
+            var of = PartCells.ByKind[cells["kind"]];
+            Assert.Empty(cells.Keys.Except(["kind", "id", "name", "price", "pricedOn", .. of]));
+            var (again, problem) = PartCells.Read("here", null, cells.Select(cell => (cell.Key, cell.Value)));
+            Assert.Null(problem);
+            Assert.Equal(CatalogueJson.Write([part]), CatalogueJson.Write([again!]));
+        }
+
+        Assert.Equal(8, PartCells.ByKind.Count);
+        Assert.Equal("There is no column colour.", PartCells.Read("here", All[5], [("colour", "red")]).Problem!.Why);
+    }
+
     [Fact]
     public void Ids_and_prices_are_a_new_list_of_prices()
     {

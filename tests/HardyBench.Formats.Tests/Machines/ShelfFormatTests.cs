@@ -32,6 +32,7 @@ public sealed class ShelfFormatTests
         Form = MachineForm.Laptop,
         OnBattery = true,
         NoiseDecibels = 38.5,
+        Places = new Places("A", 180, "DDR5", 4, 128, 1, 2, 320.5, 650, 280),
         OperatingSystem = "a system",
         DriverDate = new DateOnly(2026, 2, 1),
         PricedOn = new DateOnly(2026, 10, 31),

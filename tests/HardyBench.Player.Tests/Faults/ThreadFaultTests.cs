@@ -181,14 +181,6 @@ public sealed class ThreadFaultTests
 
     private sealed class Blind : IRunObserver
     {
-        public void Started(RunHeader header)
-        {
-        }
-
-        public void Progressed(RunProgress progress)
-        {
-        }
-
         public void Pictured(int frame, byte[] jpeg) => throw new IOException("Nobody is there.");
     }
 

@@ -149,9 +149,5 @@ public sealed class ExportPlaybackTests : IAsyncLifetime
                 then();
             }
         }
-
-        public void Pictured(int frame, byte[] jpeg)
-        {
-        }
     }
 }

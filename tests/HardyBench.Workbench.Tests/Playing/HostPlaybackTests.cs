@@ -312,10 +312,6 @@ public sealed class HostPlaybackTests : IAsyncLifetime
 
         public List<FrameRecord> Frames { get; } = [];
 
-        public void Started(RunHeader header)
-        {
-        }
-
         public void Progressed(RunProgress progress)
         {
             Frames.AddRange(progress.Frames);
@@ -324,10 +320,6 @@ public sealed class HostPlaybackTests : IAsyncLifetime
                 isDone = true;
                 then!();
             }
-        }
-
-        public void Pictured(int frame, byte[] jpeg)
-        {
         }
     }
 }

@@ -1,6 +1,7 @@
 using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Playback.Hand;
 
 namespace HardyBench.Core.Advice.Answers;
 
@@ -15,6 +16,9 @@ public sealed record MachineCheck(Machine Machine, IReadOnlyList<CheckedPassage>
     /// <summary>Whether some of the footage lies outside what was measured on it.</summary>
     public bool Extrapolates { get; init; }
 
+    /// <summary>The longest that a hand waits; null where nothing tells it.</summary>
+    public HandWait? Wait { get; init; }
+
     /// <summary>The first that does not hold; null where all do.</summary>
     public CheckedPassage? FirstFailure => Judged.FirstOrDefault(passage => passage.Finding.Fails);
 
@@ -24,7 +28,7 @@ public sealed record MachineCheck(Machine Machine, IReadOnlyList<CheckedPassage>
     /// <summary>What keeps a machine that holds from answering a brief; null where nothing does.</summary>
     public OutsideOf? Lacks(Brief brief) => brief.Outside(Machine.Form, Machine.NoiseDecibels)
         ?? (brief.Growth > 1 && !Judged.Where(passage => passage.Finding.Verdict is not null)
-            .All(passage => (passage.Forecast?.Headroom ?? passage.Finding.Headroom) >= brief.Growth) ? OutsideOf.Room : null);
+            .All(passage => (passage.Forecast?.Headroom ?? passage.Finding.Headroom) >= brief.Growth) ? OutsideOf.Room : brief.Asked().Late(Wait));
 
     /// <summary>Whether it holds, has the headroom that is asked, and lies within the brief's limits.</summary>
     public bool Answers(Brief brief) => Holds && Lacks(brief) is null;
@@ -67,7 +71,7 @@ public sealed record Answer(
     /// <summary>What is best done, in this order: nothing, work in another way, buy the cheapest that answers.</summary>
     public static AnswerKind KindOf(Brief brief, MachineCheck? owned, IReadOnlyList<Remedy> remedies, Shortlist shortlist) =>
         owned?.Answers(brief) == true ? AnswerKind.KeepIt
-        : owned?.Lacks(brief) is null or OutsideOf.Room && remedies.Any(remedy => remedy.IsAcceptable(brief)) ? AnswerKind.ChangeMethod
+        : owned?.Lacks(brief) is not (OutsideOf.Form or OutsideOf.Noise) && remedies.Any(remedy => remedy.IsAcceptable(brief)) ? AnswerKind.ChangeMethod
         : shortlist.Within(brief.Budget).Steps.Count > 0 ? AnswerKind.Buy
         : shortlist.Steps.Count > 0 ? AnswerKind.OverBudget
         : AnswerKind.Nothing;

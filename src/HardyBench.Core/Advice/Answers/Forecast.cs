@@ -4,6 +4,7 @@ using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Hand;
 using HardyBench.Core.StandIns;
 using MathNet.Numerics.Distributions;
 
@@ -27,7 +28,10 @@ public sealed record Forecast(int Timeline, int Passage, Station Tightest, doubl
 
     /// <summary>The chance that it holds, 0 to 1, by how far the headroom lies from 1 beside the band, which is taken for
     /// log-normal.</summary>
-    public double Chance => Normal.CDF(0, Math.Log(1 + Band) / TwoSided, Math.Log(Headroom));
+    public double Chance => ChanceOf(Headroom, Band);
+
+    /// <inheritdoc cref="Chance"/>
+    internal static double ChanceOf(double headroom, double band) => Normal.CDF(0, Math.Log(1 + band) / TwoSided, Math.Log(headroom));
 
     /// <summary>Whether another machine, of which this is foretold, is no better than one of which that was.</summary>
     public bool GainsNothingOver(Forecast before) => Headroom < Gain * before.Headroom;
@@ -41,17 +45,15 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans)
     /// <summary>Beyond chance: service times vary, and a passage may drop a few frames and still hold.</summary>
     private const double Surely = 0.95;
 
-    private const double MostHeadroom = 1000;
-
     private static readonly StandInPlayback Player = new(TimeProvider.System);
 
-    private readonly ConcurrentDictionary<Alike, Forecast?> beside = new(), ofDrives = new();
+    private readonly ConcurrentDictionary<Alike, IReadOnlyList<Outlook>> beside = new(), ofDrives = new();
     private readonly ConcurrentDictionary<Alike, bool> held = new();
 
     public IReadOnlyList<PlaybackPlan> Plans { get; } = plans;
 
     /// <summary>Every passage that is long enough for a verdict. The bottleneck law (Denning and Buzen 1978): X = 1 / max D.</summary>
-    public IReadOnlyList<Forecast> Of(Machine machine) => Of(machine, null);
+    public IReadOnlyList<Forecast> Of(Machine machine) => [.. Of(machine, null).Select(outlook => outlook.Forecast)];
 
     /// <summary>The passage with the least headroom; null where none is long enough for a verdict.</summary>
     public Forecast? Weakest(Machine machine) => Of(machine).MinBy(forecast => forecast.Headroom);
@@ -66,36 +68,73 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans)
             return Weakest(offer.Machine);
         }
 
-        var others = beside.GetOrAdd(
-            new Alike(build.Processor, build.Graphics, build.Units, build.Memory),
-            _ => Of(offer.Machine, ofDrives: false).MinBy(forecast => forecast.Headroom));
-        var drives = ofDrives.GetOrAdd(
-            new Alike(build.Memory, build.Drive), _ => Of(offer.Machine, ofDrives: true).MinBy(forecast => forecast.Headroom));
+        var (others, drives) = (Least(Beside(offer, build)), Least(OfDrives(offer, build)));
         return others is null || drives?.Headroom < others.Headroom ? drives : others;
+
+        static Forecast? Least(IReadOnlyList<Outlook> all) => all.MinBy(outlook => outlook.Forecast.Headroom)?.Forecast;
     }
 
-    /// <param name="ofDrives">Whether the drives' stations only count, or only the others; null for all.</param>
-    private List<Forecast> Of(Machine machine, bool? ofDrives)
+    /// <summary>The longest that a hand waits in a passage that is long enough for a verdict: from the frame that stands alone up to the one
+    /// before the next, read and decoded one after the other without spread (<see cref="HandModel"/>).</summary>
+    public HandWait Wait(Machine machine) =>
+        HandModel.WaitOf(Of(machine, null).Select(outlook => outlook.Reach).DefaultIfEmpty().Max());
+
+    /// <inheritdoc cref="Wait(Machine)"/>
+    /// <remarks>Of builds the drives' part and that of all other stations add up, passage by passage.</remarks>
+    public HandWait Wait(Offer offer) => offer.Build is { } build
+        ? HandModel.WaitOf(Beside(offer, build).Zip(OfDrives(offer, build), (other, drive) => other.Reach + drive.Reach).DefaultIfEmpty().Max())
+        : Wait(offer.Machine);
+
+    /// <summary>The chance that all of the work holds, 0 to 1: what a station is asked errs by one factor for all passages, and those of two
+    /// stations err apart. So it is the product, over stations, of the chance in the passage that asks most of the station; decoders with
+    /// cores of their own are no station apart from the processor.</summary>
+    public double Chance(Machine machine)
     {
-        var all = new List<Forecast>();
+        var least = new Dictionary<Station, double>();
+        foreach (var outlook in Of(machine, null))
+        {
+            foreach (var (station, seconds) in outlook.SecondsByStation.Index().Where(one => one.Item > 0))
+            {
+                var of = (Station)station == Station.DecoderCores ? Station.Processor : (Station)station;
+                var headroom = outlook.HeadroomAt(seconds);
+                least[of] = Math.Min(headroom, least.GetValueOrDefault(of, headroom));
+            }
+        }
+
+        return least.Values.Aggregate(1.0, (all, headroom) => all * Forecast.ChanceOf(headroom, BandOf(machine)));
+    }
+
+    private static double BandOf(Machine machine) => machine.Costs?.Band ?? Forecast.ModelBand;
+
+    private IReadOnlyList<Outlook> Beside(Offer offer, Build build) => beside.GetOrAdd(
+        new Alike(build.Processor, build.Graphics, build.Units, build.Memory), _ => Of(offer.Machine, ofDrives: false));
+
+    private IReadOnlyList<Outlook> OfDrives(Offer offer, Build build) =>
+        ofDrives.GetOrAdd(new Alike(build.Memory, build.Drive), _ => Of(offer.Machine, ofDrives: true));
+
+    /// <param name="ofDrives">Whether the drives' stations only count, or only the others; null for all.</param>
+    private List<Outlook> Of(Machine machine, bool? ofDrives)
+    {
+        var all = new List<Outlook>();
         foreach (var (place, of) in Plans.Index())
         {
             var plan = of with { Machine = machine, Settings = of.Settings.InFact() };
-            var units = Math.Max(1, CostModel.UnitsComposing(plan));
+            var units = CostModel.UnitsSharing(plan);
             foreach (var (index, passage) in plan.Timeline.Passages.Index())
             {
                 if (VerdictLimits.Default.Judges(passage.FrameCount, plan.Timeline.Rate))
                 {
-                    var (station, seconds) = CostModel.DemandOf(plan, plan.Played(index)).Bottleneck(
-                        units, station => ofDrives is null || ofDrives == station is Station.Drive or Station.SwapDrive);
-                    all.Add(new Forecast(
-                        place, index, station, Math.Min(MostHeadroom, 1 / (seconds * plan.Timeline.Rate.FramesPerSecond)),
-                        machine.Costs?.Band ?? Forecast.ModelBand));
+                    var demand = CostModel.DemandOf(plan, plan.Played(index));
+                    all.Add(Outlook.Of(
+                        (place, index), demand.SecondsByStation(units, Counts), HandModel.LongestReach(demand, Counts),
+                        plan.Timeline.Rate.FramesPerSecond, BandOf(machine)));
                 }
             }
         }
 
         return all;
+
+        bool Counts(Station station) => ofDrives is null || ofDrives == station is Station.Drive or Station.SwapDrive;
     }
 
     /// <summary>Whether a passage cannot hold whatever chance does: even with as many frames ready as may wait when it begins, more are
@@ -126,6 +165,24 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans)
     /// <summary>The simulated runs of a machine, whole.</summary>
     public IReadOnlyList<Run> Played(Machine machine) =>
         [.. Plans.Select(plan => Player.Played(plan with { Machine = machine }))];
+
+    /// <summary>What a machine can do of a passage, as far as certain stations go.</summary>
+    /// <param name="Reach">The longest that a hand waits for them.</param>
+    private sealed record Outlook(Forecast Forecast, double[] SecondsByStation, TimeSpan Reach, double Rate)
+    {
+        private const double MostHeadroom = 1000;
+
+        public static Outlook Of((int Timeline, int Passage) place, double[] seconds, TimeSpan reach, double rate, double band)
+        {
+            var most = Array.IndexOf(seconds, seconds.Max());
+            return new Outlook(
+                new Forecast(place.Timeline, place.Passage, (Station)most, Headroom(seconds[most], rate), band), seconds, reach, rate);
+        }
+
+        public double HeadroomAt(double seconds) => Headroom(seconds, Rate);
+
+        private static double Headroom(double seconds, double rate) => Math.Min(MostHeadroom, 1 / (seconds * rate));
+    }
 
     /// <summary>Parts that are the very same ones.</summary>
     private readonly record struct Alike(Part One, Part? Two, int Units = 0, Part? Three = null, Part? Four = null, Part? Five = null)

@@ -1,3 +1,4 @@
+using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Machines;
 
@@ -6,7 +7,8 @@ namespace HardyBench.Core.Advice.Answers;
 /// <summary>One or two parts put into a machine that is there.</summary>
 /// <param name="Before">The passage with the least headroom without them.</param>
 /// <param name="After">The one that has least with them.</param>
-public sealed record Rung(IReadOnlyList<Part> Parts, Machine Machine, Forecast Before, Forecast After)
+/// <param name="IsUnsure">Whether their going in hangs on what nobody has stated of the machine.</param>
+public sealed record Rung(IReadOnlyList<Part> Parts, Machine Machine, Forecast Before, Forecast After, bool IsUnsure)
 {
     public decimal Price => Parts.Sum(part => part.Price);
 
@@ -20,29 +22,39 @@ public sealed record Rung(IReadOnlyList<Part> Parts, Machine Machine, Forecast B
 /// <param name="Rungs">Those that gain something and that nothing cheaper or as dear matches, by what they gain for the money.</param>
 /// <param name="Useless">Of each kind of part of which none gains anything by itself: the cheapest.</param>
 /// <param name="Path">The cheapest of all that make the machine answer the brief; null where none does.</param>
-public sealed record Ladder(IReadOnlyList<Rung> Rungs, IReadOnlyList<Rung> Useless, Rung? Path)
+/// <param name="Refused">Parts that would be better and do not go in, not even with a larger supply or cooler, with the reason.</param>
+public sealed record Ladder(
+    IReadOnlyList<Rung> Rungs, IReadOnlyList<Rung> Useless, Rung? Path, IReadOnlyList<(Part Part, string Why)> Refused)
 {
-    public static Ladder None { get; } = new([], [], null);
+    public static Ladder None { get; } = new([], [], null, []);
 
     /// <summary>Headroom by the bottleneck law; what answers the brief by the simulation, from the cheapest on.</summary>
-    /// <param name="growth">The headroom that every passage must have.</param>
+    /// <param name="asked">Of every passage besides that it holds.</param>
     /// <param name="parts">All that can be bought.</param>
-    public static Ladder For(Machine machine, double growth, IReadOnlyList<Part> parts, Forecaster forecaster)
+    public static Ladder For(Machine machine, Asked asked, IReadOnlyList<Part> parts, Forecaster forecaster)
     {
         if (forecaster.Weakest(machine) is not { } before)
         {
             return None;
         }
 
-        var fitting = parts.Where(part => Upgrades.Fits(machine, part)).ToList();
+        var better = parts.Where(part => Upgrades.IsBetter(machine, part)).ToList();
+        var fitting = better.Where(part => Fit([part])).ToList();
+        var room = parts.Where(part => Upgrades.MakesRoom(machine, part)).ToList();
         var single = fitting.Select(part => Of([part])).ToList();
-        var pairs =
-            from one in fitting
-            from other in fitting
-            where string.CompareOrdinal(one.GetType().Name, other.GetType().Name) < 0
-            select Of([one, other]);
+        var pairs = (
+            from one in better
+            from other in better
+            where string.CompareOrdinal(one.GetType().Name, other.GetType().Name) < 0 && Fit([one, other])
+            select Of([one, other])).ToList();
+        // A larger supply or cooler is of use to what does not go in without it, or would be held back by heat.
+        var withRoom = (
+            from one in better
+            from other in room
+            where Fit([one, other])
+            select Of([one, other])).ToList();
         // The fewest parts first where price and headroom are the same.
-        List<Rung> all = [.. single.Concat(pairs).OrderBy(rung => rung.Price).ThenByDescending(rung => rung.After.Headroom)];
+        List<Rung> all = [.. single.Concat(pairs).Concat(withRoom).OrderBy(rung => rung.Price).ThenByDescending(rung => rung.After.Headroom)];
         var (rungs, most) = (new List<Rung>(), 0.0);
         foreach (var rung in all.Where(rung => !rung.GainsNothing && rung.After.Headroom > most))
         {
@@ -56,12 +68,19 @@ public sealed record Ladder(IReadOnlyList<Rung> Rungs, IReadOnlyList<Rung> Usele
                 .. single.GroupBy(rung => rung.Parts[0].GetType()).Where(kind => kind.All(rung => rung.GainsNothing))
                     .Select(kind => kind.MinBy(rung => rung.Price)!),
             ],
-            all.Find(rung => rung.After.Headroom >= growth && !forecaster.CannotHold(rung.After) && forecaster.Holds(rung.Machine)));
+            all.Find(rung => rung.After.Headroom >= asked.Headroom && asked.Late(forecaster.Wait(rung.Machine)) is null
+                && !forecaster.CannotHold(rung.After) && forecaster.Holds(rung.Machine)),
+            [
+                .. better.Except(fitting).Where(part => !withRoom.Exists(rung => rung.Parts.Contains(part)))
+                    .Select(part => (part, Upgrades.Problems(machine, [part])[0])),
+            ]);
+
+        bool Fit(IReadOnlyList<Part> put) => Upgrades.Problems(machine, put).Count == 0;
 
         Rung Of(IReadOnlyList<Part> put)
         {
-            var with = put.Aggregate(machine, Upgrades.With);
-            return new Rung(put, with, before, forecaster.Weakest(with)!);
+            var with = Upgrades.With(machine, put);
+            return new Rung(put, with, before, forecaster.Weakest(with)!, Upgrades.IsUnsure(machine, put));
         }
     }
 }

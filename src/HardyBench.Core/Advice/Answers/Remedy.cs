@@ -32,8 +32,10 @@ public enum RemedyKind
 /// <param name="Limiter">Of the first that still fails; null where none does.</param>
 /// <param name="Bytes">Disk that it takes.</param>
 /// <param name="HasRoom">Whether every passage has the headroom that is asked.</param>
+/// <param name="InTime">Whether the hand waits no longer than is asked.</param>
 public sealed record Remedy(
-    IReadOnlyList<RemedyKind> Kinds, int Holding, int Mended, int Judged, Limiter? Limiter, double Bytes, bool HasRoom = true)
+    IReadOnlyList<RemedyKind> Kinds, int Holding, int Mended, int Judged, Limiter? Limiter, double Bytes, bool HasRoom = true,
+    bool InTime = true)
 {
     /// <summary>How long the machine takes to make what lies on that disk, and how long it plays, by timeline of the brief.</summary>
     public IReadOnlyList<(TimeSpan Making, TimeSpan Playing)> Made { get; init; } = [];
@@ -42,8 +44,9 @@ public sealed record Remedy(
     public double? HoursAWeek(Brief brief) => brief.HoursAWeek is not { Count: > 0 } hours ? null
         : brief.Timelines.Zip(Made, (id, made) => hours.GetValueOrDefault(id) * (made.Making / made.Playing)).Sum();
 
-    /// <summary>Whether all of the work holds with it, with the headroom that is asked.</summary>
-    public bool Suffices => Holding == Judged && HasRoom;
+    /// <summary>Whether all of the work holds with it, with the headroom that is asked, and the hand does not wait longer than is
+    /// asked.</summary>
+    public bool Suffices => Holding == Judged && HasRoom && InTime;
 
     /// <summary>Whether it suffices and the brief accepts all of it.</summary>
     public bool IsAcceptable(Brief brief) => Suffices && Kinds.All(kind => brief.MayUse?.Contains(kind) == true);
@@ -57,26 +60,27 @@ public static class Remedies
 {
     /// <summary>Every single way, and where none suffices every pair of those that mend something: each played on the model.</summary>
     /// <param name="plans">One a timeline of the brief, on the machine.</param>
-    /// <param name="growth">The headroom that every passage must have.</param>
+    /// <param name="asked">Of every passage besides that it holds; null for nothing.</param>
     /// <returns>Those that suffice first; none where everything holds already.</returns>
-    public static IReadOnlyList<Remedy> For(IReadOnlyList<PlaybackPlan> plans, double growth = 1)
+    public static IReadOnlyList<Remedy> For(IReadOnlyList<PlaybackPlan> plans, Asked? asked = null)
     {
+        asked ??= Asked.Nothing;
         var before = Findings(plans);
-        if (!before.Exists(finding => finding.Fails) && HasRoom(plans, growth))
+        if (!before.Exists(finding => finding.Fails) && HasRoom(plans, asked) && InTime(plans, asked))
         {
             return [];
         }
 
         var single = Enum.GetValues<RemedyKind>()
             .Where(kind => plans.Any(plan => With(plan, kind) != plan))
-            .Select(kind => Tried(plans, growth, before, [kind])).ToList();
+            .Select(kind => Tried(plans, asked, before, [kind])).ToList();
         var useful = single.Where(remedy => !remedy.IsUseless).SelectMany(remedy => remedy.Kinds).ToList();
         var pairs = single.Exists(remedy => remedy.Suffices)
             ? []
             : (from one in useful
                from other in useful
                where one < other && !AreOneThing(one, other)
-               select Tried(plans, growth, before, [one, other])).ToList();
+               select Tried(plans, asked, before, [one, other])).ToList();
         return [.. single.Concat(pairs).OrderByDescending(remedy => remedy.Suffices).ThenBy(remedy => remedy.Kinds.Count)
             .ThenByDescending(remedy => remedy.Mended).ThenBy(remedy => remedy.Kinds[0])];
     }
@@ -108,7 +112,7 @@ public static class Remedies
             or (RemedyKind.Intermediates, RemedyKind.HalfProxies or RemedyKind.QuarterProxies);
 
     private static Remedy Tried(
-        IReadOnlyList<PlaybackPlan> plans, double growth, List<PassageFinding> before, IReadOnlyList<RemedyKind> kinds)
+        IReadOnlyList<PlaybackPlan> plans, Asked asked, List<PassageFinding> before, IReadOnlyList<RemedyKind> kinds)
     {
         var with = plans
             .Select(plan => StandInAids.Apply(kinds.Aggregate(plan, With))).ToList();
@@ -121,7 +125,8 @@ public static class Remedies
             judged.Count,
             after.Find(finding => finding.Fails)?.Limiter?.Limiter,
             plans.Zip(with, StandInAids.Bytes).Sum(),
-            HasRoom(with, growth))
+            HasRoom(with, asked),
+            InTime(with, asked))
         {
             Made =
             [
@@ -131,8 +136,11 @@ public static class Remedies
         };
     }
 
-    private static bool HasRoom(IReadOnlyList<PlaybackPlan> plans, double growth) =>
-        growth <= 1 || new Forecaster(plans).Of(plans[0].Machine).All(forecast => forecast.Headroom >= growth);
+    private static bool HasRoom(IReadOnlyList<PlaybackPlan> plans, Asked asked) =>
+        asked.Headroom <= 1 || new Forecaster(plans).Of(plans[0].Machine).All(forecast => forecast.Headroom >= asked.Headroom);
+
+    private static bool InTime(IReadOnlyList<PlaybackPlan> plans, Asked asked) =>
+        asked.Late(new Forecaster(plans).Wait(plans[0].Machine)) is null;
 
     private static List<PassageFinding> Findings(IReadOnlyList<PlaybackPlan> plans) =>
         [.. new Forecaster(plans).Played(plans[0].Machine).SelectMany(run => RunFindings.Of(run))];

@@ -1,11 +1,14 @@
 using HardyBench.Core.Advice.Briefs;
+using HardyBench.Core.Playback.Hand;
 
 namespace HardyBench.Core.Advice.Answers;
 
 /// <summary>An offer that answers a brief.</summary>
 /// <param name="Weakest">The passage with the least headroom: what fails first as the work grows.</param>
+/// <param name="Chance">That all of the work holds, 0 to 1 (<see cref="Forecaster.Chance"/>).</param>
+/// <param name="Wait">The longest that a hand waits.</param>
 /// <param name="More">What it costs more than the one before it; null for the cheapest.</param>
-public sealed record Step(Offer Offer, Forecast Weakest, decimal? More);
+public sealed record Step(Offer Offer, Forecast Weakest, double Chance, HandWait Wait, decimal? More);
 
 /// <summary>The offers that answer a brief, cheapest first, each of the others with more headroom than all cheaper ones.</summary>
 /// <param name="Nearest">Where none does: the one with the most headroom, of those within the limits; null without any.</param>
@@ -22,8 +25,8 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
     {
         var within = offers.Where(offer => brief.Outside(offer.Form, offer.Decibels) is null)
             .AsParallel().WithCancellation(stop).Select(offer => (Offer: offer, Forecast: forecaster.Weakest(offer))).ToList();
-        var (steps, counts) = (new List<Step>(), new ShortlistCounts(offers.Count, offers.Count - within.Count, 0, 0, 0));
-        var nearest = (Step?)null;
+        var (steps, counts) = (new List<Step>(), new ShortlistCounts(offers.Count, offers.Count - within.Count, 0, 0, 0, 0));
+        var (asked, nearest) = (brief.Asked(), ((Offer Offer, Forecast Forecast)?)null);
         foreach (var (offer, found) in within.OrderBy(one => one.Offer.Price).ThenByDescending(one => one.Forecast?.Headroom))
         {
             stop.ThrowIfCancellationRequested();
@@ -32,8 +35,14 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
                 continue;
             }
 
-            nearest = nearest is null || forecast.Headroom > nearest.Weakest.Headroom ? new Step(offer, forecast, null) : nearest;
-            if (forecast.Headroom < brief.Growth || forecaster.CannotHold(forecast))
+            if (asked.Late(forecaster.Wait(offer)) is not null)
+            {
+                counts = counts with { Late = counts.Late + 1 };
+                continue;
+            }
+
+            nearest = nearest is null || forecast.Headroom > nearest.Value.Forecast.Headroom ? (offer, forecast) : nearest;
+            if (forecast.Headroom < asked.Headroom || forecaster.CannotHold(forecast))
             {
                 counts = counts with { CannotHold = counts.CannotHold + 1 };
             }
@@ -43,7 +52,7 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
             }
             else if (forecaster.Holds(offer))
             {
-                steps.Add(new Step(offer, forecast, steps is [.., var before] ? offer.Price - before.Offer.Price : null));
+                steps.Add(StepOf(offer, forecast, steps is [.., var before] ? offer.Price - before.Offer.Price : null));
             }
             else
             {
@@ -51,7 +60,10 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
             }
         }
 
-        return new Shortlist(steps, steps.Count == 0 ? nearest : null, counts);
+        return new Shortlist(steps, steps.Count == 0 && nearest is var (near, its) ? StepOf(near, its, null) : null, counts);
+
+        Step StepOf(Offer offer, Forecast weakest, decimal? more) =>
+            new(offer, weakest, forecaster.Chance(offer.Machine), forecaster.Wait(offer), more);
     }
 
     /// <summary>The same with another budget; nothing is reckoned anew. With more money there is never less to choose from.</summary>
@@ -61,7 +73,8 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
 /// <summary>What became of all offers.</summary>
 /// <param name="All">That there were.</param>
 /// <param name="OutsideLimits">Of another form, or too loud.</param>
+/// <param name="Late">That keep the hand waiting longer than is asked.</param>
 /// <param name="CannotHold">By the bottleneck law, or without the headroom that is asked.</param>
 /// <param name="DoesNotHold">By the simulation.</param>
 /// <param name="NoBetter">Dearer than one that answers, without more headroom.</param>
-public sealed record ShortlistCounts(int All, int OutsideLimits, int CannotHold, int DoesNotHold, int NoBetter);
+public sealed record ShortlistCounts(int All, int OutsideLimits, int Late, int CannotHold, int DoesNotHold, int NoBetter);

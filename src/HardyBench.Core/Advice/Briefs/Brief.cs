@@ -18,6 +18,12 @@ public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelin
     /// <summary>How much the work may grow: every passage must have so much headroom. 1 for none.</summary>
     public double Growth { get; init; } = 1;
 
+    /// <summary>The longest that playing may take to begin, in seconds; null for any time.</summary>
+    public double? MostStartSeconds { get; init; }
+
+    /// <summary>The longest that a frame may take to show when the hand goes to it, in seconds; null for any time.</summary>
+    public double? MostScrubSeconds { get; init; }
+
     /// <summary>What stays open beside it; null for nothing.</summary>
     public OtherPrograms? Others { get; init; }
 
@@ -46,6 +52,9 @@ public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelin
         : decibels > MostDecibels ? OutsideOf.Noise
         : null;
 
+    /// <summary>What is asked of every passage besides that it holds.</summary>
+    public Asked Asked() => new(Growth, MostStartSeconds, MostScrubSeconds);
+
     /// <summary>How everything is played for it.</summary>
     public PlaybackSettings Settings => new(Scale) { Others = Others };
 }
@@ -58,4 +67,10 @@ public enum OutsideOf
 
     /// <summary>Headroom for the work to grow.</summary>
     Room,
+
+    /// <summary>Playing begins too late.</summary>
+    Start,
+
+    /// <summary>A frame shows too late when the hand goes to it.</summary>
+    Scrub,
 }

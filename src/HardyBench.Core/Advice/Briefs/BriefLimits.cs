@@ -13,7 +13,7 @@ public static class BriefLimits
     public const int LongestName = 80, MostTimelines = 20;
 
     private const int LongestId = 60;
-    private const double MostGrowth = 10, Loudest = 140, MostHours = 1000;
+    private const double MostGrowth = 10, Loudest = 140, MostHours = 1000, MostWait = 60;
     private const decimal MostMoney = 10_000_000;
 
     /// <exception cref="BriefRefusedException">Something is wrong with it; everything is named.</exception>
@@ -61,6 +61,11 @@ public static class BriefLimits
         if (brief.Growth is not (>= 1 and <= MostGrowth))
         {
             yield return Invariant($"The work may grow to 1 to {MostGrowth} times what it is, not {brief.Growth} times.");
+        }
+
+        if (brief.MostStartSeconds is not (null or (> 0 and <= MostWait)) || brief.MostScrubSeconds is not (null or (> 0 and <= MostWait)))
+        {
+            yield return $"A wait for the picture lies above 0 and up to {MostWait} seconds; leave it out for any.";
         }
 
         foreach (var problem in brief.Others?.Problems() ?? [])

@@ -44,10 +44,17 @@ public sealed record Build(
                     Drive.LatencyMilliseconds),
             ],
             new Cooling(
-                false, (LimitCelsius - RoomCelsius) / (Cooler.Watts + idle), JoulesPerKelvin, RoomCelsius, LimitCelsius, idle,
+                false, ResistanceOf(Cooler, LimitCelsius, RoomCelsius, idle), JoulesPerKelvin, RoomCelsius, LimitCelsius, idle,
                 idle + Processor.Watts),
             Price) { Form = Case.Form, NoiseDecibels = Cooler.Decibels };
     }
+
+    /// <summary>What a cooler makes of another machine's cooling: at its limit it carries away what it is made for, and what the machine
+    /// draws while it rests.</summary>
+    internal static double ResistanceOf(CoolerPart cooler, Cooling cooling) =>
+        ResistanceOf(cooler, cooling.LimitCelsius, cooling.AmbientCelsius, cooling.IdleWatts);
+
+    private static double ResistanceOf(CoolerPart cooler, double limit, double room, double idle) => (limit - room) / (cooler.Watts + idle);
 
     private string NameOf() => string.Create(
         System.Globalization.CultureInfo.InvariantCulture,

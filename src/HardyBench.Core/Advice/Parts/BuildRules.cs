@@ -59,5 +59,8 @@ public static class BuildRules
 
     /// <summary>The supply that these need.</summary>
     public static double WattsFor(ProcessorPart processor, GraphicsPart? graphics, int units) =>
-        (processor.Watts + units * (graphics?.Watts ?? 0) + OtherWatts) * SupplyReserve;
+        SupplyFor(processor.Watts + units * (graphics?.Watts ?? 0));
+
+    /// <summary>The supply for processor and graphics that draw so much together.</summary>
+    internal static double SupplyFor(double watts) => (watts + OtherWatts) * SupplyReserve;
 }

@@ -90,7 +90,7 @@ public static class PassageBuilder
     }
 
     /// <summary>The first layer fills the raster when it is alone; several stand side by side in a square.</summary>
-    private static IReadOnlyList<Layer> Tiles(IReadOnlyList<string> ids, int count)
+    internal static IReadOnlyList<Layer> Tiles(IReadOnlyList<string> ids, int count)
     {
         if (count == 1)
         {

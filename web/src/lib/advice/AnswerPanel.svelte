@@ -4,11 +4,14 @@
   import Check from './Check.svelte';
   import PriceCurve from './PriceCurve.svelte';
 
-  let { answer }: { answer: Answer } = $props();
+  /** @prop kept The id of the brief where it is kept as it was answered; null elsewhere. */
+  let { answer, kept = null }: { answer: Answer; kept?: string | null } = $props();
   const first = 6;
   let all = $state(false);
   /** The parts of the cheapest, for whoever buys them: on paper nothing can be opened. */
   const bought = $derived(answer.steps.find((step) => step.name === answer.pick?.name && step.parts.length > 0));
+  /** How long the hand waits is of interest where the brief asks for it. */
+  const waits = $derived(answer.brief.mostStartSeconds != null || answer.brief.mostScrubSeconds != null);
   const several = $derived(answer.timelines.length > 1);
   const steps = $derived(all ? answer.steps : answer.steps.slice(0, first));
 </script>
@@ -27,7 +30,7 @@
       <PriceCurve {answer} />
       <table class="mt-2 w-full text-sm" data-testid="steps">
         <thead class="bg-base-200 text-left">
-          <tr>{#each ['price', 'more', 'what', 'headroom', 'chance', 'gives way first', 'noise'] as head (head)}<th scope="col" class="border-b border-base-300 px-2 py-1 font-semibold">{head}</th>{/each}</tr>
+          <tr>{#each ['price', 'more', 'what', 'headroom', 'chance', ...(waits ? ['begins', 'scrubs'] : []), 'gives way first', 'noise'] as head (head)}<th scope="col" class="border-b border-base-300 px-2 py-1 font-semibold">{head}</th>{/each}</tr>
         </thead>
         <tbody>
           {#each steps as step (step.price)}
@@ -45,6 +48,7 @@
               </td>
               <td class="figure">{fixed(step.headroom, 2)}×</td>
               <td class="figure">{chanceOf(step.chance)}</td>
+              {#if waits}<td class="figure whitespace-nowrap">{fixed(step.startSeconds, 2)} s</td><td class="figure whitespace-nowrap">{fixed(step.scrubSeconds, 2)} s</td>{/if}
               <td>{step.weakest}</td>
               <td class="figure whitespace-nowrap">{step.decibels == null ? 'not stated' : `${step.decibels} dB(A)`}</td>
             </tr>
@@ -81,22 +85,25 @@
       </ul>
     </section>
   {/if}
-  {#if answer.ladder.length}
+  {#if answer.ladder.length || answer.refused.length}
     <section aria-labelledby="ladder">
       <h3 id="ladder" class="mb-1 font-semibold">Parts for {answer.owned?.name}, by what they gain for the money</h3>
       {#if answer.path}<p class="mb-1 text-sm">{answer.path}</p>{/if}
       <ul class="text-sm" data-testid="ladder">
         {#each answer.ladder as rung (rung.partIds.join())}
-          <li class="grid gap-x-3 border-b border-base-300 px-2 py-1 sm:grid-cols-[20rem_5rem_1fr] {rung.gainsNothing ? 'quiet' : ''}"><span>{rung.words}{#if rung.isPath}, <span class="font-semibold">enough</span>{/if}</span><span class="figure sm:text-right">{money(rung.price, answer.currency)}</span><span>{rung.gain}{#if !rung.gainsNothing}, <span class="figure">{fixed(rung.perThousand, 2)}</span> for 1 000{/if}</span></li>
+          <li class="grid gap-x-3 border-b border-base-300 px-2 py-1 sm:grid-cols-[20rem_5rem_1fr] {rung.gainsNothing ? 'quiet' : ''}"><span>{rung.words}{#if rung.isUnsure}<span class="quiet" title="whether it goes in is to be looked up"> ?</span>{/if}{#if rung.isPath}, <span class="font-semibold">enough</span>{/if}</span><span class="figure sm:text-right">{money(rung.price, answer.currency)}</span><span>{rung.gain}{#if !rung.gainsNothing}, <span class="figure">{fixed(rung.perThousand, 2)}</span> for 1 000{/if}</span></li>
         {/each}
       </ul>
-      <p class="quiet mt-1 text-xs">What its form lets be opened counts; whether its slots, its supply and its case have room is to be looked up. Processors hang on the socket, which is not stated.</p>
+      {#if answer.ladder.some((rung) => rung.isUnsure)}<p class="quiet mt-1 text-xs">Whether a part marked ? goes in hangs on slots, supply or room that nobody has stated of {answer.owned?.name}; they are stated under <em>Places for parts</em> on its page. Processors are tried where its socket is.</p>{/if}
+      {#if answer.refused.length}
+        <details class="mt-1"><summary class="cursor-pointer text-sm">What does not go in, and why</summary><ul class="quiet text-sm">{#each answer.refused as why (why)}<li>{why}</li>{/each}</ul></details>
+      {/if}
     </section>
   {/if}
   <section aria-labelledby="why">
     <h3 id="why" class="mb-1 font-semibold">Why</h3>
     {#if answer.owned}
-      <details class="print:hidden" data-testid="why-owned"><summary class="cursor-pointer">{answer.owned.name}, which is there: {answer.owned.words}, {answer.owned.isMeasured ? 'as it was played' : 'by the model'}</summary><Check check={answer.owned} {several} /></details>
+      <details class="print:hidden" data-testid="why-owned"><summary class="cursor-pointer">{answer.owned.name}, which is there: {answer.owned.words}, {answer.owned.isMeasured ? 'as it was played' : 'by the model'}{answer.owned.wait ? `; ${answer.owned.wait}` : ''}</summary><Check check={answer.owned} {several} /></details>
     {/if}
     {#if answer.pick}
       <div class="hidden print:block">
@@ -104,9 +111,10 @@
         <Check check={answer.pick} {several} />
         {#if bought}<ul class="my-2">{#each bought.parts as part, at (at)}<li>{part.name} <span class="figure">{money(part.price, answer.currency)}</span></li>{/each}</ul>{/if}
       </div>
-      <details class="print:hidden" data-testid="why-pick"><summary class="cursor-pointer">{answer.pick.name}{answer.kind === 'nothing' ? ', which comes nearest' : ', the cheapest that does'}, passage by passage</summary><Check check={answer.pick} {several} /></details>
+      <details class="print:hidden" data-testid="why-pick"><summary class="cursor-pointer">{answer.pick.name}{answer.kind === 'nothing' ? ', which comes nearest' : ', the cheapest that does'}, passage by passage{answer.pick.wait ? `; ${answer.pick.wait}` : ''}</summary><Check check={answer.pick} {several} /></details>
     {/if}
     <p class="mt-1 text-sm">{answer.counts}</p>
     {#each answer.notes as note (note)}<p class="quiet text-sm">{note}</p>{/each}
+    {#if kept}<p class="mt-1 text-sm print:hidden">The figures behind it: <a class="link" href="/api/briefs/{kept}/answer/export" download>json</a>, <a class="link" href="/api/briefs/{kept}/answer/export?format=csv" download>csv</a></p>{/if}
   </section>
 </div>

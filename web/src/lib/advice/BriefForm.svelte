@@ -2,13 +2,16 @@
   import { onMount } from 'svelte';
   import { api, type Schemas } from '#lib/api/client.ts';
   import NumberField from '#lib/NumberField.svelte';
+  import WeekForm from './WeekForm.svelte';
   import { machineForms, scales } from '#lib/words.ts';
   import type { Brief } from './briefs.svelte.ts';
 
   let { brief = $bindable() }: { brief: Brief } = $props();
   let timelines = $state<Schemas['TimelineView'][]>([]);
   let machines = $state<Schemas['MachineView'][]>([]);
-  onMount(async () => (timelines = (await api.GET('/api/timelines')).data ?? []));
+  let byHours = $state(false);
+  const readTimelines = async () => (timelines = (await api.GET('/api/timelines')).data ?? []);
+  onMount(readTimelines);
   onMount(async () => (machines = (await api.GET('/api/machines')).data ?? []));
 
   type Way = NonNullable<Brief['mayUse']>[number];
@@ -39,6 +42,13 @@
     brief.timelines = toggled(brief.timelines, id, on) ?? [];
     if (!on) hours(id, null);
   };
+  /** A week that was written stands for all of the work. */
+  async function written(timeline: Schemas['Timeline'], all: number) {
+    byHours = false;
+    await readTimelines();
+    [brief.timelines, brief.hoursAWeek] = [[timeline.id], null];
+    hours(timeline.id, all);
+  }
   const others = (change: Partial<NonNullable<Brief['others']>>) => {
     const next = { cores: 0, gigabytes: 0, ...brief.others, ...change };
     brief.others = next.cores || next.gigabytes ? next : null;
@@ -60,6 +70,8 @@
         </label>
       {/if}
     {/each}
+    <button type="button" class="link mt-1" aria-expanded={byHours} onclick={() => (byHours = !byHours)}>{byHours ? 'Leave it' : 'None of these? Say how many hours of which footage a week brings'}</button>
+    {#if byHours}<WeekForm onwritten={written} />{/if}
   </fieldset>
   <label class="row"><span class="font-semibold">What may it cost?</span>
     <span><NumberField class="input-sm w-24" min={1} max={10000000} placeholder="any sum" label="Budget" value={brief.budget ?? null} onempty={() => (brief.budget = null)} onchange={(budget) => (brief.budget = budget)} /> EUR</span>
@@ -80,6 +92,12 @@
       </label>
       <label class="row">the work may grow to
         <span><NumberField class="input-sm w-16" min={1} max={10} label="Growth" value={brief.growth ?? 1} onchange={(growth) => (brief.growth = growth)} /> times</span>
+      </label>
+      <label class="row">playing begins within
+        <span><NumberField class="input-sm w-16" min={0.01} max={60} placeholder="any" label="Seconds until playing begins" value={brief.mostStartSeconds ?? null} onempty={() => (brief.mostStartSeconds = null)} onchange={(seconds) => (brief.mostStartSeconds = seconds)} /> s</span>
+      </label>
+      <label class="row">a frame that the hand goes to shows within
+        <span><NumberField class="input-sm w-16" min={0.01} max={60} placeholder="any" label="Seconds until a frame shows" value={brief.mostScrubSeconds ?? null} onempty={() => (brief.mostScrubSeconds = null)} onchange={(seconds) => (brief.mostScrubSeconds = seconds)} /> s</span>
       </label>
       <div class="row">other programs stay open
         <span class="flex items-center gap-1">

@@ -99,15 +99,6 @@ export class Briefs {
       if (added.length) this.choose(added[0].brief.id);
       this.said = `${added.length === 1 ? 'One brief was' : `${added.length} briefs were`} added from ${file.name}.`;
     });
-
-  /** A file of parts, or a list of prices for those that are there: the answer is asked for anew. */
-  bringInParts = (file: File) =>
-    this.trying(async () => {
-      const { added, changed, problems } = await sendFile<Schemas['CatalogueOutcome']>('/api/parts/import', file);
-      this.problems = problems;
-      this.said = `Of the parts in ${file.name} ${added} were added and ${changed} changed.`;
-      this.ask();
-    });
 }
 
 /** Everything that needs not be said. */
@@ -118,6 +109,8 @@ const plain: Brief = {
   hoursAWeek: null,
   scale: 'full',
   growth: 1,
+  mostStartSeconds: null,
+  mostScrubSeconds: null,
   others: null,
   forms: null,
   mostDecibels: null,

@@ -55,10 +55,10 @@
     <details class="mb-2 text-sm">
       <summary>Decoding, ns on the reference core</summary>
       <table class="mt-1">
-        <thead class="quiet text-left text-xs"><tr><th class="pr-6 font-normal">codec</th><th class="pr-6 text-right font-normal">a byte of samples</th><th class="pr-6 text-right font-normal">a bit</th><th class="text-right font-normal">serial</th></tr></thead>
+        <thead class="quiet text-left text-xs"><tr><th class="pr-6 font-normal">codec</th><th class="pr-6 text-right font-normal">a byte of samples</th><th class="pr-6 text-right font-normal">a bit</th><th class="text-right font-normal">serial, of either</th></tr></thead>
         <tbody>
           {#each measured.costs as cost (cost.name)}
-            <tr class="border-t border-base-300"><th scope="row" class="py-1 pr-6 text-left font-normal">{cost.name}</th><td class="figure pr-6 text-right">{withHalf(cost.perSampleByte, cost.perSampleByteHalf)}</td><td class="figure pr-6 text-right">{withHalf(cost.perBit, cost.perBitHalf)}</td><td class="figure text-right">{Math.round(cost.serialPart * 100)} %</td></tr>
+            <tr class="border-t border-base-300"><th scope="row" class="py-1 pr-6 text-left font-normal">{cost.name}</th><td class="figure pr-6 text-right">{withHalf(cost.perSampleByte, cost.perSampleByteHalf)}</td><td class="figure pr-6 text-right">{withHalf(cost.perBit, cost.perBitHalf)}</td><td class="figure text-right">{Math.round(cost.serialPart * 100)} %, {Math.round(cost.bitsSerialPart * 100)} %</td></tr>
           {/each}
         </tbody>
       </table>

@@ -134,6 +134,23 @@
     </Part>
   {/if}
 
+  {#if machine.places}
+    {@const places = machine.places}
+    <Part name="Places for parts" onremove={() => (machine.places = null)}>
+      <label class="{field} w-28"><span class="quiet">socket</span><input class={text} bind:value={() => places.socket ?? '', (value) => (places.socket = value || null)} maxlength="40" /></label>
+      {@render number('cooler, W', places.coolerWatts, (value) => (places.coolerWatts = value), 1, 2000, false, () => (places.coolerWatts = null))}
+      <label class="{field} w-24"><span class="quiet">kind of memory</span><input class={text} bind:value={() => places.memoryKind ?? '', (value) => (places.memoryKind = value || null)} maxlength="40" /></label>
+      {@render number('slots for it', places.memorySlots, (value) => (places.memorySlots = value), 1, 64, true, () => (places.memorySlots = null))}
+      {@render number('at most, GB', places.mostGigabytes, (value) => (places.mostGigabytes = value), 1, 8192, false, () => (places.mostGigabytes = null))}
+      {@render number('free for NVMe', places.freeNvme, (value) => (places.freeNvme = value), 0, 16, true, () => (places.freeNvme = null))}
+      {@render number('free for SATA', places.freeSata, (value) => (places.freeSata = value), 0, 32, true, () => (places.freeSata = null))}
+      {@render number('graphics, mm', places.graphicsMillimetres, (value) => (places.graphicsMillimetres = value), 0, 1000, false, () => (places.graphicsMillimetres = null))}
+      {@render number('power supply, W', places.supplyWatts, (value) => (places.supplyWatts = value), 50, 10000, false, () => (places.supplyWatts = null))}
+      {@render number('graphics draw, W', places.graphicsWatts, (value) => (places.graphicsWatts = value), 0, 5000, false, () => (places.graphicsWatts = null))}
+      <p class="quiet basis-full text-xs">What advice goes by when it puts parts in. It moves no result; what is left empty keeps no part out.</p>
+    </Part>
+  {/if}
+
   <Part name="The rest">
     <label class="{field} w-64"><span class="quiet">operating system</span><input class={text} bind:value={() => machine.operatingSystem ?? '', (value) => (machine.operatingSystem = value || null)} maxlength="200" /></label>
     <label class={field}><span class="quiet">graphics driver of</span><input class="input input-sm w-36" type="date" bind:value={() => machine.driverDate ?? '', (day) => (machine.driverDate = day || null)} /></label>
@@ -144,6 +161,7 @@
     <button class="link" type="button" onclick={addUnit}>Add a graphics unit</button>
     <button class="link" type="button" onclick={addEngine}>Add a media engine</button>
     <button class="link" type="button" onclick={addDrive}>Add a drive</button>
+    {#if !machine.places}<button class="link" type="button" onclick={() => (machine.places = { socket: null, coolerWatts: null, memoryKind: null, memorySlots: null, mostGigabytes: null, freeNvme: null, freeSata: null, graphicsMillimetres: null, supplyWatts: null, graphicsWatts: null })}>State places for parts</button>{/if}
     {#if !machine.cooling}<button class="link" type="button" onclick={addCooling}>Describe cooling and power</button>{/if}
   </p>
 </div>

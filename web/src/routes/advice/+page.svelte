@@ -11,7 +11,6 @@
   const briefs = new Briefs();
   const timeline = $derived(page.url.searchParams.get('timeline'));
   let picker = $state<HTMLInputElement>();
-  let partsPicker = $state<HTMLInputElement>();
   let together = $state(false);
   onMount(() => void briefs.trying(async () => {
     await briefs.read();
@@ -53,10 +52,8 @@
       <span class="ml-auto flex items-center gap-3">
         <button class="link" onclick={() => picker?.click()}>Bring in a file</button>
         <a class="link" href="/api/briefs/export" download>take all away as json</a>
-        <span>parts: <button class="link" onclick={() => partsPicker?.click()}>bring in</button>,
-          <a class="link" href="/api/parts/export" download>json</a>, <a class="link" href="/api/parts/export?format=csv" download>csv</a></span>
+        <a class="link" href="/advice/parts">Parts and prices</a>
       </span>
-      <input bind:this={partsPicker} class="hidden" type="file" accept=".json,.csv" aria-label="A file of parts or prices, json or csv" onchange={(event) => taken(event.currentTarget, briefs.bringInParts)} />
       <input bind:this={picker} class="hidden" type="file" accept=".json" aria-label="A file of briefs, json" onchange={(event) => taken(event.currentTarget, briefs.bringIn)} />
     </div>
     {#if briefs.problem}<p role="alert" class="mb-2 text-error">{briefs.problem}</p>{/if}
@@ -88,7 +85,7 @@
         {#if briefs.unanswered && !briefs.asking}<p role="alert" class="text-error">{briefs.unanswered}</p>
         {:else if briefs.answer && briefs.draft}
           {#if briefs.asking}<p role="status" class="quiet">Reckoning anew; below stands the answer before…</p>{/if}
-          <div class={briefs.asking ? 'opacity-40' : ''}><AnswerPanel answer={briefs.answer} /></div>
+          <div class={briefs.asking ? 'opacity-40' : ''}><AnswerPanel answer={briefs.answer} kept={briefs.open && !briefs.changed ? briefs.draft.id : null} /></div>
         {:else if briefs.asking}<p class="quiet">Reckoning every machine and build…</p>{/if}
         {/if}
       </div>

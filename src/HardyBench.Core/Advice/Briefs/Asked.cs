@@ -1,0 +1,20 @@
+using HardyBench.Core.Playback.Hand;
+
+namespace HardyBench.Core.Advice.Briefs;
+
+/// <summary>What a brief asks of every passage besides that it holds.</summary>
+/// <param name="Headroom">Times what it needs; 1 for no more than that.</param>
+/// <param name="MostStartSeconds">From the key to the first picture, wherever playing begins; null for any.</param>
+/// <param name="MostScrubSeconds">From asking for a frame to its picture, wherever the hand goes; null for any.</param>
+public sealed record Asked(double Headroom = 1, double? MostStartSeconds = null, double? MostScrubSeconds = null)
+{
+    /// <summary>Nothing besides.</summary>
+    public static Asked Nothing { get; } = new();
+
+    /// <summary>What comes later than is asked; null where nothing does, or where it is not known.</summary>
+    /// <param name="wait">The longest that a hand waits; null where that is not known.</param>
+    public OutsideOf? Late(HandWait? wait) =>
+        wait?.Start.TotalSeconds > MostStartSeconds ? OutsideOf.Start
+        : wait?.Scrub.TotalSeconds > MostScrubSeconds ? OutsideOf.Scrub
+        : null;
+}

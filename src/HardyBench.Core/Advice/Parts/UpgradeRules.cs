@@ -1,0 +1,62 @@
+using HardyBench.Core.Machines;
+using static System.FormattableString;
+
+namespace HardyBench.Core.Advice.Parts;
+
+/// <summary>What keeps a part out of a machine that is there. A rule that hangs on what nobody has stated keeps none out.</summary>
+public static class UpgradeRules
+{
+    /// <summary>Why it does not go in, a sentence each.</summary>
+    public static IReadOnlyList<string> Problems(Machine machine, Part part) =>
+        [.. Rules(machine, part).Where(rule => rule.Holds == false).Select(rule => rule.Else)];
+
+    /// <summary>Whether a rule hangs on what nobody has stated.</summary>
+    public static bool IsUnsure(Machine machine, Part part) => Rules(machine, part).Any(rule => rule.Holds is null);
+
+    /// <summary>Each rule: whether it holds, null where that is not known, and what is wrong where it does not.</summary>
+    private static IEnumerable<(bool? Holds, string Else)> Rules(Machine machine, Part part)
+    {
+        var places = machine.Places ?? new Places();
+        return part switch
+        {
+            ProcessorPart processor =>
+            [
+                (Same(places.Socket, processor.Socket), $"{processor.Name} has socket {processor.Socket}, {machine.Name} has {places.Socket}."),
+                (AtMost(processor.Watts, places.CoolerWatts),
+                    Invariant($"The cooler of {machine.Name} carries {places.CoolerWatts} W away, {processor.Name} makes {processor.Watts} W.")),
+                Supplied(processor.Watts, OnBus(machine)),
+            ],
+            MemoryPart memory =>
+            [
+                (Same(places.MemoryKind, memory.MemoryKind), $"{memory.Name} is {memory.MemoryKind}, {machine.Name} takes {places.MemoryKind}."),
+                (AtMost(memory.Sticks, places.MemorySlots), $"{memory.Name} is {memory.Sticks} sticks, {machine.Name} has {places.MemorySlots} slots."),
+                (AtMost(memory.Gigabytes, places.MostGigabytes),
+                    Invariant($"{memory.Name} is {memory.Gigabytes} GB, {machine.Name} takes {places.MostGigabytes} GB.")),
+            ],
+            DrivePart { Interface: DriveInterface.Nvme } drive => [(AtMost(1, places.FreeNvme), $"{machine.Name} has no free place for {drive.Name}.")],
+            DrivePart drive => [(AtMost(1, places.FreeSata), $"{machine.Name} has no free port for {drive.Name}.")],
+            GraphicsPart graphics =>
+            [
+                (AtMost(graphics.Millimetres, places.GraphicsMillimetres),
+                    Invariant($"{graphics.Name} is {graphics.Millimetres} mm long, {machine.Name} has room for {places.GraphicsMillimetres} mm.")),
+                Supplied(machine.Cooling?.FullWatts, graphics.Watts),
+            ],
+            _ => [],
+        };
+
+        (bool? Holds, string Else) Supplied(double? processor, double? graphics)
+        {
+            var needed = processor + graphics is { } drawn ? BuildRules.SupplyFor(drawn) : (double?)null;
+            return (needed is { } watts ? AtMost(watts, places.SupplyWatts) : null,
+                Invariant($"The supply of {machine.Name} gives {places.SupplyWatts} W, with a reserve of a fifth {needed:0} W are needed for {part.Name}."));
+        }
+    }
+
+    /// <summary>What its graphics units on the bus draw; nothing without any, null where nobody has stated it.</summary>
+    private static double? OnBus(Machine machine) =>
+        machine.Graphics.Any(unit => unit.BusGigabytesPerSecond is not null) ? machine.Places?.GraphicsWatts : 0;
+
+    private static bool? Same(string? its, string other) => its is null ? null : its == other;
+
+    private static bool? AtMost(double value, double? most) => most is null ? null : value <= most;
+}

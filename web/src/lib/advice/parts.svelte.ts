@@ -1,0 +1,96 @@
+import { api, orThrow, sendFile, type Schemas } from '#lib/api/client.ts';
+
+export type Part = Schemas['PartLine'];
+type Cells = Record<string, string>;
+
+/** The parts that machines can be put together from: what is listed, what is being changed, and what became of it. */
+export class Parts {
+  list = $state<Part[]>([]);
+  /** What a part of each kind is stated by. */
+  columns = $state<Record<string, string[]>>({});
+  /** The one that is looked at, as its form has it. */
+  draft = $state<Cells | null>(null);
+  problem = $state<string | null>(null);
+  said = $state<string | null>(null);
+  problems = $state<Schemas['RowProblem'][]>([]);
+  gone = $state<Part | null>(null);
+
+  readonly open = $derived(this.list.find((one) => one.id === this.draft?.id));
+  readonly changed = $derived(!!this.draft && !!this.open && differs(this.draft, this.open.cells));
+
+  async trying(work: () => Promise<void>) {
+    [this.problem, this.said] = [null, null];
+    try {
+      await work();
+    } catch (failure) {
+      this.problem = (failure as Error).message;
+    }
+  }
+
+  async read() {
+    this.list = orThrow(await api.GET('/api/parts'));
+    this.columns = orThrow(await api.GET('/api/parts/columns'));
+  }
+
+  choose(id: string | null) {
+    const found = this.list.find((one) => one.id === id);
+    this.draft = found ? { ...found.cells } : null;
+  }
+
+  keep = () =>
+    this.trying(async () => {
+      const { id, version } = this.open!;
+      const kept = orThrow(await api.PUT('/api/parts/{id}', { params: { path: { id } }, body: { version, cells: filled(this.draft!) } }));
+      await this.take(kept);
+      this.said = `${kept.name} is kept. Briefs are answered with it from now on.`;
+    });
+
+  /** @param like The one to begin from. */
+  add = (like: Cells) =>
+    this.trying(async () => this.take(orThrow(await api.POST('/api/parts', { body: { cells: { ...filled(like), id: '', name: this.#free(like.name) } } }))));
+
+  putAside = () =>
+    this.trying(async () => {
+      const part = this.open!;
+      orThrow(await api.DELETE('/api/parts/{id}', { params: { path: { id: part.id } } }));
+      [this.gone, this.draft] = [part, null];
+      await this.read();
+    });
+
+  bringBack = () =>
+    this.trying(async () => {
+      const { id } = this.gone!;
+      orThrow(await api.POST('/api/parts/{id}/restore', { params: { path: { id } } }));
+      this.gone = null;
+      await this.read();
+      this.choose(id);
+    });
+
+  bringIn = (file: File) =>
+    this.trying(async () => {
+      const { added, changed, problems } = await sendFile<Schemas['CatalogueOutcome']>('/api/parts/import', file);
+      await this.read();
+      this.problems = problems;
+      this.said = `Of the parts in ${file.name} ${added} were added and ${changed} changed.`;
+      this.choose(this.draft?.id ?? null);
+    });
+
+  async take(part: Part) {
+    await this.read();
+    this.choose(part.id);
+  }
+
+  #free(name: string) {
+    const taken = this.list.map((one) => one.name);
+    let free = name;
+    for (let count = 2; taken.includes(free); count++) free = `${name} ${count}`;
+    return free;
+  }
+}
+
+const filled = (cells: Cells): Cells => Object.fromEntries(Object.entries(cells).filter(([, text]) => text.trim() !== ''));
+
+const differs = (one: Cells, other: Cells) => {
+  const [mine, theirs] = [filled(one), filled(other)];
+  return Object.keys({ ...mine, ...theirs }).some((column) => mine[column] !== theirs[column]);
+};
