@@ -19,12 +19,12 @@ public sealed class CalibrationPlan(
     IReadOnlyDictionary<string, Clip> clips, IReadOnlyList<string> plain, IReadOnlyList<string> scaled,
     Func<EffectKind, string?> textOf, TimeSpan atLeast)
 {
-    /// <summary>Frames at either cut of a passage that do not count, and as many that count at least: whole GOPs of the clips.</summary>
-    private const int Aside = 2 * (Ahead + PlaybackSettings.DecodeAhead) + 1, Gop = 20, MostGops = 15;
+    /// <summary>Frames at either cut of a passage that do not count.</summary>
+    private const int Aside = 2 * (Ahead + PlaybackSettings.DecodeAhead) + 1;
 
-    /// <summary>Frames of a light clip between two that are measured: while a passage plays, the start of the next one is decoded ahead
-    /// beside it.</summary>
-    private const int Between = Ahead + PlaybackSettings.DecodeAhead + 1;
+    /// <summary>As many count at least: whole GOPs of the clips, and of all-intra footage half of a clip, since what takes long there takes
+    /// each frame as long.</summary>
+    private const int Gop = 20, HalfAClip = 10, MostGops = 15;
 
     /// <summary>Treated frames that may wait: few, because as many at either cut do not count.</summary>
     private const int Ahead = 1;
@@ -49,14 +49,16 @@ public sealed class CalibrationPlan(
             from raster in (kind == MeasureKind.OneThread ? clips.Values : FewestAndMostBits()).GroupBy(clip => clip.Format.Raster)
             select Plan(
                 machine, raster.Key, [.. raster.Select(clip => (Bare(clip), Measured(kind, clip)))],
-                kind == MeasureKind.OneThread ? 1 : cores, between: Bare(clips[plain[^1]]) with { FrameCount = Between });
+                kind == MeasureKind.OneThread ? 1 : cores);
     }
 
-    /// <summary>Two clips of each kind, of the raster that most of it have: what more cores gain hangs on how much of the work is for bits.</summary>
+    /// <summary>Two clips of each kind of long-GOP footage, of the raster that most of it have: what more cores gain there hangs on how much
+    /// of the work is for bits. Of all-intra footage, where each core has frames of its own, one.</summary>
     private IEnumerable<Clip> FewestAndMostBits() =>
         from alike in clips.Values.GroupBy(clip => (clip.Format.Codec, clip.Format.BitDepth > 8))
         let raster = alike.GroupBy(clip => clip.Format.Raster).MaxBy(of => of.Count())!
-        from clip in new[] { raster.MinBy(clip => clip.Format.BitsPerFrame)!, raster.MaxBy(clip => clip.Format.BitsPerFrame)! }.Distinct()
+        from clip in raster.Where(clip => !clip.Format.IsAllIntra).OrderBy(clip => clip.Format.BitsPerFrame).Take(1)
+            .Append(raster.MaxBy(clip => clip.Format.BitsPerFrame)!).Distinct()
         select clip;
 
     /// <summary>What came out, passage by passage.</summary>
@@ -64,13 +66,12 @@ public sealed class CalibrationPlan(
     {
         var loads = run.Loads.Where(load => load.Kind is LoadKind.OwnDecode or LoadKind.OwnEffects)
             .OrderBy(load => load.At).ToLookup(load => load.Kind);
-        var every = run.Header.Timeline.Passages.Count / Math.Max(1, measures.Count);
-        return [.. measures.Index().Select(one => Read(run, one.Index * every, one.Item))];
+        return [.. measures.Index().Select(one => Read(run, one.Index, one.Item))];
 
         Measure Read(Run of, int index, Measure measure)
         {
             var shown = of.FramesOf(index).Select(frame => frame.Shown).OfType<TimeSpan>().ToList();
-            if (shown.Count < Aside + Gop)
+            if (shown.Count < Aside + Counting(measure.Format))
             {
                 return measure;
             }
@@ -139,16 +140,12 @@ public sealed class CalibrationPlan(
     private static Measure Treated(Clip clip, string? work) => new(
         MeasureKind.Treatment, clip.Id, clip.Format, work, clip.Format.Raster.Pixels, clip.Format.BitDepth > 8);
 
-    /// <param name="between">Played after each of them; null for nothing.</param>
     private (PlaybackPlan Plan, IReadOnlyList<Measure> Measures) Plan(
-        Machine machine, Raster raster, IReadOnlyList<(Passage Passage, Measure Measure)> all, int threads, Passage? between = null)
+        Machine machine, Raster raster, IReadOnlyList<(Passage Passage, Measure Measure)> all, int threads)
     {
         var timeline = new Timeline(
             "calibration", "Calibration", raster, clips.Values.First().Format.Rate,
-            [
-                .. all.SelectMany(one => new[] { one.Passage with { FrameCount = FramesFor(one.Passage, raster, threads) }, between })
-                    .OfType<Passage>(),
-            ]);
+            [.. all.Select(one => one.Passage with { FrameCount = FramesFor(one.Passage, raster, threads) })]);
         var settings = new PlaybackSettings(Policy: PlayingPolicy.Unpaced, LookAhead: Ahead, Threads: threads, Cache: FileCache.Warm);
         return (new PlaybackPlan(timeline, clips, machine, settings), [.. all.Select(one => one.Measure)]);
     }
@@ -158,6 +155,10 @@ public sealed class CalibrationPlan(
     {
         var rate = clips[passage.Layers[0].ClipId].Format.Rate;
         var seconds = PassageWeight.Of(passage, new Timeline("t", "T", raster, rate, [passage]), clips).Cores / rate.FramesPerSecond / threads;
-        return Aside + Gop * Math.Clamp((int)Math.Ceiling(atLeast / TimeSpan.FromSeconds(Math.Max(1e-4, seconds) * Gop)), 1, MostGops);
+        var counting = Counting(clips[passage.Layers[0].ClipId].Format);
+        return Aside + counting * Math.Clamp(
+            (int)Math.Ceiling(atLeast / TimeSpan.FromSeconds(Math.Max(1e-4, seconds) * counting)), 1, MostGops * Gop / counting);
     }
+
+    private static int Counting(ClipFormat format) => format.IsAllIntra ? HalfAClip : Gop;
 }

@@ -31,7 +31,7 @@ public sealed class BusyLedger
             row[index] += sign * (part - start);
             if (cores > 0)
             {
-                decoding[(int)index] = decoding.GetValueOrDefault((int)index) + cores * (part - start) / Interval.Ticks;
+                decoding[(int)index] = decoding.GetValueOrDefault((int)index) + sign * cores * (part - start) / Interval.Ticks;
             }
 
             start = part;

@@ -157,7 +157,7 @@ public static class CostModel
         var longest = Longest(streams, 0, plan, most);
         var busy = OneAfterTheOther(streams, 0, plan) / longest;
         return MeasuredCores(plan) is { } cores
-            ? busy > LeavesNone * cores ? null : (most, busy)
+            ? busy > LeavesNone * cores ? null : (most, WithOthersBusy(streams, busy, plan))
             : longest <= Shared(streams, 0, plan) ? null : (most, busy);
     }
 
@@ -173,6 +173,10 @@ public static class CostModel
     private static double Shared(List<Stream> streams, int position, PlaybackPlan plan) => MeasuredCores(plan) is { } cores
         ? Math.Max(Longest(streams, position, plan, cores), OneAfterTheOther(streams, position, plan) / cores)
         : streams.Sum(stream => DecodeSeconds(stream, position, plan, plan.Machine.Processor.InFastCores));
+
+    /// <summary>What works beside a decoder makes every core busy, and so it takes more of them than it would alone.</summary>
+    private static double WithOthersBusy(List<Stream> streams, double busy, PlaybackPlan plan) =>
+        streams.Count > 1 ? busy : busy / (plan.Machine.Costs?.AllBusy ?? 1);
 
     /// <summary>Core-seconds of all decoders; those that work side by side have the cores' speed while all are busy.</summary>
     private static double OneAfterTheOther(List<Stream> streams, int position, PlaybackPlan plan) =>

@@ -195,6 +195,35 @@ public sealed partial class Simulation
         state.Settled = true;
         readyWaiting -= wasReady ? 1 : 0;
         underWay -= wasReady ? 1 : 0;
+        if (IsOver(state.Passage))
+        {
+            Abandon(state.Passage);
+        }
+    }
+
+    /// <summary>Whether every slot of a passage is settled: nothing of it can be seen any more.</summary>
+    private bool IsOver(int passage) => presenter.Frame >= passageStarts[passage + 1];
+
+    /// <summary>The decoders of a passage that is over are closed: they finish the frame that they work on, and none that they were to run
+    /// up through.</summary>
+    private void Abandon(int passage)
+    {
+        for (var server = 0; server < servers.Length; server++)
+        {
+            if (serving[server] is >= 0 and var frame && frames[frame].Passage == passage)
+            {
+                ref var state = ref frames[frame];
+                var visit = state.Way[state.NextVisit];
+                var until = now + ((state.Read + state.Decode) / (state.DecodedBefore + 1));
+                if (!visit.Kind.IsTreatment && until < finishes[server])
+                {
+                    Busy.AddTicks(
+                        visit.Station, visit.Kind, until, finishes[server], sign: -1,
+                        visit.Station == Station.DecoderCores ? passages[passage].CoresDecoding : 0);
+                    finishes[server] = until;
+                }
+            }
+        }
     }
 
     /// <summary>Lets frames in while there is room, past those that could not be seen in time.</summary>
@@ -515,6 +544,11 @@ public sealed partial class Simulation
     /// <summary>Whether a frame can still be seen by what its work takes on average. What others hang on is decoded in any case.</summary>
     private bool IsWorthGoingOn(int frame, Visit visit, ref FrameState state)
     {
+        if (IsOver(state.Passage))
+        {
+            return false;
+        }
+
         if (settings.Policy != PlayingPolicy.KeepTime || presenter.Clock is not { } clock
             || (!visit.Kind.IsTreatment && passages[state.Passage].KeyInterval > 1))
         {

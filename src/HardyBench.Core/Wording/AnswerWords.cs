@@ -19,6 +19,7 @@ public static class AnswerWords
         {
             AnswerKind.KeepIt => $"Keep {owned}",
             AnswerKind.ChangeMethod => $"Keep {owned}, and {Of(answer.Remedies.First(remedy => remedy.IsAcceptable(answer.Brief)))}",
+            AnswerKind.Upgrade => $"Put {Of(answer.Ladder.Path!)} into {owned}",
             AnswerKind.Buy => $"Buy {answer.Shortlist.Steps[0].Offer.Machine.Name}",
             AnswerKind.OverBudget => "Nothing within the budget does",
             _ => "Nothing on offer does",
@@ -30,10 +31,12 @@ public static class AnswerWords
     {
         AnswerKind.KeepIt => $"It plays every passage of the work in real time{Growing(answer)}. There is nothing to buy.",
         AnswerKind.ChangeMethod => Invariant($"So every passage holds, and nothing has to be bought.{Instead(answer)}"),
+        AnswerKind.Upgrade => $"With that, {Money(answer.Ladder.Path!.Price)}, it plays every passage{Growing(answer)}.{Dearer(answer)}"
+            + (answer.Ladder.Path.IsUnsure ? " Whether it goes in hangs on what nobody has stated of the machine; look it up first." : string.Empty),
         AnswerKind.Buy => $"It is the cheapest that plays every passage{Growing(answer)}. "
             + $"As the work grows {Place(answer.Shortlist.Steps[0].Weakest, answer)} gives way first: "
             + $"{Of(answer.Shortlist.Steps[0].Weakest.Tightest)} {Busy(answer.Shortlist.Steps[0].Weakest)}.",
-        AnswerKind.OverBudget => Beyond(answer, answer.Shortlist.Steps[0].Offer),
+        AnswerKind.OverBudget => Beyond(answer),
         _ => answer.Shortlist.Nearest is { } nearest
             ? Invariant($"{nearest.Offer.Machine.Name} comes nearest, {Money(nearest.Offer.Price)}: {Place(nearest.Weakest, answer)} ")
                 + Invariant($"gets {nearest.Weakest.Headroom:0.00} of what it needs from {Of(nearest.Weakest.Tightest)}.")
@@ -157,9 +160,19 @@ public static class AnswerWords
 
     public static string Money(decimal sum) => Invariant($"{sum:N0} {Machine.Currency}");
 
-    private static string Beyond(Answer answer, Offer offer) =>
-        $"The cheapest that plays every passage{Growing(answer)} is {offer.Machine.Name}, {Money(offer.Price)}: "
-            + $"{Money(offer.Price - (answer.Brief.Budget ?? 0))} more.";
+    private static string Beyond(Answer answer)
+    {
+        var offer = answer.Shortlist.Steps is [var first, ..] ? first.Offer : null;
+        var (what, price) = answer.Ladder.Path is { } path && !(offer?.Price < path.Price)
+            ? ($"{Of(path)} in {answer.Owned?.Machine.Name}", path.Price)
+            : (offer!.Machine.Name, offer.Price);
+        return $"The cheapest that plays every passage{Growing(answer)} is {what}, {Money(price)}: "
+            + $"{Money(price - (answer.Brief.Budget ?? 0))} more.";
+    }
+
+    private static string Dearer(Answer answer) => answer.Shortlist.Steps is [var step, ..]
+        ? $" The cheapest machine that does is {step.Offer.Machine.Name}, {Money(step.Offer.Price)}."
+        : " No machine on offer does.";
 
     private static string Instead(Answer answer) => answer.Shortlist.Steps is [var step, ..]
         ? Invariant($" The cheapest that plays it as it is would be {step.Offer.Machine.Name}, {Money(step.Offer.Price)}.")

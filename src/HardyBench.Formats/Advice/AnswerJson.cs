@@ -17,17 +17,24 @@ public static class AnswerJson
 /// <summary>The document that <see cref="AnswerJson"/> writes, and the page shows.</summary>
 /// <param name="Timelines">Titles, in the order of the brief.</param>
 /// <param name="Headline">What is best done.</param>
+/// <param name="Price">Of what is to be bought; null where nothing is.</param>
 /// <param name="Refused">Parts that would be better and do not go in, with the reason, a sentence each.</param>
 /// <param name="Steps">Offers that answer it, cheapest first, whatever they cost.</param>
 /// <param name="Notes">What to know before trusting it.</param>
 public sealed record AnswerDocument(
-    string Format, Brief Brief, IReadOnlyList<string> Timelines, AnswerKind Kind, string Headline, string Reason, string Currency,
+    string Format, Brief Brief, IReadOnlyList<string> Timelines, AnswerKind Kind, string Headline, string Reason, decimal? Price, string Currency,
     CheckRow? Owned, IReadOnlyList<RemedyRow> Remedies, IReadOnlyList<ChangeRow> Changes, string? Path,
     IReadOnlyList<RungRow> Ladder, IReadOnlyList<string> Refused, IReadOnlyList<StepRow> Steps,
     StepRow? Nearest, CheckRow? Pick, string Counts, IReadOnlyList<string> Notes)
 {
     public static AnswerDocument Of(Answer answer, IReadOnlyList<string> timelines) => new(
         "hardy-bench-answer/1", answer.Brief, timelines, answer.Kind, AnswerWords.Headline(answer), AnswerWords.Reason(answer),
+        answer.Kind switch
+        {
+            AnswerKind.Upgrade => answer.Ladder.Path!.Price,
+            AnswerKind.Buy => answer.Shortlist.Steps[0].Offer.Price,
+            _ => null,
+        },
         Machine.Currency,
         answer.Owned is { } owned ? CheckRow.Of(owned, answer.Brief, timelines) : null,
         [.. answer.Remedies.Select(remedy => new RemedyRow(
@@ -61,6 +68,12 @@ public sealed record AnswerDocument(
         if (answer.Owned is { IsMeasured: false } reckoned)
         {
             yield return AnswerWords.BasisOf(reckoned);
+        }
+
+        if (answer is { TwinHolds: true, Owned: { } played })
+        {
+            yield return $"{played.Machine.Name} did not play all of it, though by what was measured on it it should, so no other way of "
+                + "working is reckoned for it. Play it again; where it fails again, measure it anew under Machines.";
         }
 
         if (answer is { Brief: { MostStartSeconds: not null } or { MostScrubSeconds: not null }, Owned: { Wait: null } silent })

@@ -175,8 +175,15 @@ public sealed class Treating(
         return false;
     }
 
+    /// <summary>Without a clock no cut has to be met, and each passage has the machine to itself: the next one is opened once it is
+    /// over.</summary>
     private void OpenNextInTime(int index, Passage passage, long position, PassageCourse course)
     {
+        if (plan.Settings.Policy == PlayingPolicy.Unpaced)
+        {
+            return;
+        }
+
         var left = plan.Timeline.Rate.StartOf(passage.FrameCount - position) - WaysAhead * course.Way;
         if (next is null && index + 1 < plan.Timeline.Passages.Count && left <= OpenAhead)
         {

@@ -156,12 +156,34 @@ public sealed class AnswerTests
         var (weak, fit) = (Check(shelf[0]), Check(shelf[1]));
 
         Assert.Equal("fit", Assert.Single(shortlist.Steps).Offer.Machine.Id);
-        Assert.Equal(AnswerKind.KeepIt, Answer.KindOf(Wanted, fit, [], shortlist));
-        Assert.Equal(AnswerKind.Buy, Answer.KindOf(Wanted, weak, remedies, shortlist));
-        Assert.Equal(AnswerKind.ChangeMethod, Answer.KindOf(Wanted with { MayUse = [RemedyKind.HalfProxies] }, weak, remedies, shortlist));
-        Assert.Equal(AnswerKind.OverBudget, Answer.KindOf(Wanted with { Budget = 1199 }, weak, remedies, shortlist));
+        Assert.Equal(AnswerKind.KeepIt, Answer.KindOf(Wanted, fit, [], null, shortlist));
+        Assert.Equal(AnswerKind.Buy, Answer.KindOf(Wanted, weak, remedies, null, shortlist));
+        Assert.Equal(AnswerKind.ChangeMethod, Answer.KindOf(Wanted with { MayUse = [RemedyKind.HalfProxies] }, weak, remedies, null, shortlist));
+        Assert.Equal(AnswerKind.OverBudget, Answer.KindOf(Wanted with { Budget = 1199 }, weak, remedies, null, shortlist));
         Assert.Equal(
-            AnswerKind.Nothing, Answer.KindOf(Wanted, null, [], Shortlist.For(Wanted, [], new Forecaster([Plan(shelf[0])]))));
+            AnswerKind.Nothing, Answer.KindOf(Wanted, null, [], null, Shortlist.For(Wanted, [], new Forecaster([Plan(shelf[0])]))));
+
+        // Parts for what is there go before a machine that costs more, and after one that costs less.
+        var parts = Part(1100);
+        Assert.Equal(AnswerKind.Upgrade, Answer.KindOf(Wanted, weak, remedies, parts, shortlist));
+        Assert.Equal(AnswerKind.Buy, Answer.KindOf(Wanted, weak, remedies, Part(1201), shortlist));
+        Assert.Equal(AnswerKind.OverBudget, Answer.KindOf(Wanted with { Budget = 1099 }, weak, remedies, parts, shortlist));
+        Assert.Equal(AnswerKind.Buy, Answer.KindOf(Wanted with { Forms = [MachineForm.Tower] }, weak with
+        {
+            Machine = weak.Machine with { Form = MachineForm.Laptop },
+        }, remedies, parts, shortlist));
+        var upgraded = new Answer(
+            Wanted, AnswerKind.Upgrade, weak, remedies, [], Ladder.None with { Path = parts }, shortlist, null);
+        Assert.Equal("Put S into weak", AnswerWords.Headline(upgraded));
+        Assert.Equal(
+            "With that, 1,100 EUR, it plays every passage. The cheapest machine that does is fit, 1,200 EUR.", AnswerWords.Reason(upgraded));
+        Assert.Equal(
+            "The cheapest that plays every passage is S in weak, 1,100 EUR: 100 EUR more.",
+            AnswerWords.Reason(upgraded with { Kind = AnswerKind.OverBudget, Brief = Wanted with { Budget = 1000 } }));
+
+        Rung Part(decimal price) => new(
+            [new SupplyPart("s", "S", price, 400)], shelf[0], new Forecast(0, 0, Station.Processor, 0.8),
+            new Forecast(0, 0, Station.Processor, 1.2), IsUnsure: false);
 
         var bought = new Answer(Wanted with { Budget = 1000 }, AnswerKind.OverBudget, null, [], [], Ladder.None, shortlist, null);
         Assert.Equal("The cheapest that plays every passage is fit, 1,200 EUR: 200 EUR more.", AnswerWords.Reason(bought));
@@ -211,7 +233,7 @@ public sealed class AnswerTests
         Assert.Equal(OutsideOf.Noise, check.Lacks(Wanted with { MostDecibels = 39 }));
         Assert.Equal(
             AnswerKind.Nothing,
-            Answer.KindOf(Wanted with { MostDecibels = 39 }, check, [], Shortlist.For(Wanted, [], new Forecaster([Plan(machine)]))));
+            Answer.KindOf(Wanted with { MostDecibels = 39 }, check, [], null, Shortlist.For(Wanted, [], new Forecaster([Plan(machine)]))));
         Assert.Contains("less headroom than is asked", AnswerWords.Of(check, Wanted with { Growth = 20 }), StringComparison.Ordinal);
     }
 

@@ -65,7 +65,7 @@ public sealed class HandWaitTests
         Assert.Equal((false, "every passage holds, and the hand waits longer than is asked"), (scale.InTime, AnswerWords.Gain(scale)));
         Assert.Equal(
             AnswerKind.ChangeMethod,
-            Answer.KindOf(brief with { MayUse = [RemedyKind.Intermediates] }, check, remedies, Shortlist.For(brief, [], forecaster)));
+            Answer.KindOf(brief with { MayUse = [RemedyKind.Intermediates] }, check, remedies, null, Shortlist.For(brief, [], forecaster)));
     }
 
     [Fact]

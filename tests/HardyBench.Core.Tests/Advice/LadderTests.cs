@@ -104,8 +104,8 @@ public sealed class LadderTests
         return random.Next(4) == 0 ? Old : Old with
         {
             Places = new Places(
-                random.Next(3) == 0 ? null : "A", Perhaps(100.0), "DDR5", Perhaps(2), Perhaps(24.0), Perhaps(random.Next(2)),
-                Perhaps(random.Next(2)), Perhaps(200.0), Perhaps(400.0), Perhaps(80.0)),
+                random.Next(3) == 0 ? null : "A", Perhaps(60.0), "DDR5", Perhaps(2), Perhaps(24.0), Perhaps(random.Next(2)),
+                Perhaps(random.Next(2)), Perhaps(200.0), Perhaps(random.Next(2) == 0 ? 250.0 : 600), Perhaps(80.0)),
         };
     }
 

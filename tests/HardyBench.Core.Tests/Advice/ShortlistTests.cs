@@ -163,26 +163,32 @@ public sealed class ShortlistTests
         const int Draws = 10_000;
         var (some, random) = (0, new Random(7));
         var sigma = Math.Log(1 + Forecast.ModelBand) / 1.959964;
-        for (var seed = 0; seed < 40; seed++)
+        for (var seed = 0; seed < 400; seed++)
         {
             var plan = Work(seed, new Brief("b", "B", ["t"]))[0];
-            var machine = Samples.Machine(cores: 10, speed: 1.4, graphics: new Graphics("g", 700, 40, 8, 6));
+            var machine = Samples.Machine(
+                cores: 4 + random.Next(20), speed: 0.7 + random.NextDouble(), graphics: new Graphics("g", 300 + random.Next(900), 40, 8, 6));
             plan = plan with { Machine = machine, Settings = plan.Settings.InFact() };
             var asked = plan.Timeline.Passages.Index()
                 .Where(one => VerdictLimits.Default.Judges(one.Item.FrameCount, plan.Timeline.Rate))
                 .Select(one => CostModel.DemandOf(plan, plan.Played(one.Index)).SecondsByStation()).ToList();
+            var chance = new Forecaster([plan]).Chance(machine);
+            if (chance is not (> 0.05 and < 0.95) && seed % 20 > 0)
+            {
+                continue;
+            }
+
+            some += chance is > 0.05 and < 0.95 ? 1 : 0;
             var holding = Enumerable.Range(0, Draws).Count(_ =>
             {
                 var factors = Enum.GetValues<Station>().Select(_ => Math.Exp(sigma * Normal(random))).ToList();
                 return asked.TrueForAll(seconds => seconds.Index().All(one => one.Item * factors[one.Index] * 25 <= 1));
             });
-            var chance = new Forecaster([plan]).Chance(machine);
             Assert.Equal(chance, (double)holding / Draws, 4 * Math.Sqrt(0.25 / Draws));
             Assert.True(chance <= new Forecaster([plan]).Weakest(machine)!.Chance + 1e-9);
-            some += chance is > 0.05 and < 0.95 ? 1 : 0;
         }
 
-        Assert.True(some > 5, $"{some} chances that are neither certain nor nothing say too little");
+        Assert.True(some > 20, $"{some} chances that are neither certain nor nothing say too little");
 
         static double Normal(Random random) =>
             Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());

@@ -236,6 +236,26 @@ public sealed class OverloadLawTests
         }
     }
 
+    /// <summary>Long-GOP footage that takes four times what there is, with whole GOPs to run up through, before work that takes a quarter:
+    /// what is begun of the first in its last moments is given up with it.</summary>
+    [Theory]
+    [InlineData(50)]
+    [InlineData(1)]
+    public void A_passage_that_is_too_much_takes_nothing_from_the_next_once_it_is_over(int interval)
+    {
+        for (var seed = 0; seed < 40; seed++)
+        {
+            var heavy = Demand(interval, 0.2, 160 + seed, 0.5, 5, frames: 75 + seed);
+            var frames = new Simulation(
+                [heavy, Demand(1, 0.2, 10, 0.5, 5, frames: 75)], Rate, new PlaybackSettings(), new ServiceSpread(seed, 0.08, 0, TimeSpan.Zero),
+                null).Play();
+
+            // What is under way at the cut is one frame, and a slot is 40 ms.
+            var missed = frames.Skip(heavy.FrameCount).Count(frame => !IsShown(frame));
+            Assert.True(missed <= 8, $"{missed} frames missed after {Words(heavy)}");
+        }
+    }
+
     private static bool IsShown(FrameRecord frame) => frame.Shown is not null;
 
     private static int Shown(PassageDemand demand, double variation, int seed) => Play(demand, variation, seed).Count(IsShown);

@@ -76,6 +76,7 @@ public sealed class WorkWeekTests
         Assert.Throws<SeriesException>(() => Week());
         Assert.Throws<SeriesException>(() => Week([.. Enumerable.Repeat(new WeekRow("hd", UsualTreatment.Cut, 1, 1), 41)]));
         Assert.Throws<SeriesException>(() => Week(new WeekRow("hd", (UsualTreatment)9, 1, 1)));
+        Assert.Contains("Row 1: it is empty.", Assert.Throws<SeriesException>(() => Week([null!])).Message, StringComparison.Ordinal);
     }
 
     private static Timeline Week(params WeekRow[] rows) => WorkWeek.Of("Week", rows, Clips);

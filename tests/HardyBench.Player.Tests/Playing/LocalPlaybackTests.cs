@@ -38,6 +38,24 @@ public sealed class LocalPlaybackTests
         Assert.All(run.Frames, frame => Assert.NotNull(frame.Shown));
     }
 
+    /// <summary>Else the rate of a passage would hang on what comes after it.</summary>
+    [Fact]
+    public async Task Without_a_clock_a_passage_is_begun_when_the_one_before_is_over()
+    {
+        var timeline = DemoTimelines.TouringNight(Raster.Hd.DividedBy(3), 1);
+
+        var run = await Plans.PlayAsync(await Plans.PlanAsync(timeline, new PlaybackSettings(Policy: PlayingPolicy.Unpaced)));
+
+        // The times of several layers add up, though they are decoded at once.
+        foreach (var passage in Enumerable.Range(1, timeline.Passages.Count - 1).Where(index => timeline.Passages[index].Layers.Count == 1))
+        {
+            var (last, first) = (run.FramesOf(passage - 1)[^1], run.FramesOf(passage)[0]);
+            Assert.True(
+                first.Ready - (first.Read + first.Decode + first.Effects) >= last.Ready,
+                $"passage {passage + 1} was begun while the one before still played");
+        }
+    }
+
     [Fact]
     public async Task A_presenter_held_up_past_the_slot_owns_up_to_the_drop()
     {

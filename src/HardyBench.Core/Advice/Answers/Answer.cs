@@ -48,6 +48,9 @@ public enum AnswerKind
     /// <summary>What is there does when it is worked with in another way.</summary>
     ChangeMethod,
 
+    /// <summary>What is there does with a part or two more, and that costs less than another machine.</summary>
+    Upgrade,
+
     Buy,
 
     /// <summary>There is something, but it costs more than the budget.</summary>
@@ -68,11 +71,22 @@ public sealed record Answer(
     Brief Brief, AnswerKind Kind, MachineCheck? Owned, IReadOnlyList<Remedy> Remedies, IReadOnlyList<PartChange> Changes,
     Ladder Ladder, Shortlist Shortlist, MachineCheck? Pick)
 {
-    /// <summary>What is best done, in this order: nothing, work in another way, buy the cheapest that answers.</summary>
-    public static AnswerKind KindOf(Brief brief, MachineCheck? owned, IReadOnlyList<Remedy> remedies, Shortlist shortlist) =>
-        owned?.Answers(brief) == true ? AnswerKind.KeepIt
-        : owned?.Lacks(brief) is not (OutsideOf.Form or OutsideOf.Noise) && remedies.Any(remedy => remedy.IsAcceptable(brief)) ? AnswerKind.ChangeMethod
-        : shortlist.Within(brief.Budget).Steps.Count > 0 ? AnswerKind.Buy
-        : shortlist.Steps.Count > 0 ? AnswerKind.OverBudget
-        : AnswerKind.Nothing;
+    /// <summary>Whether what is there failed when it was played, though its twin plays all of it.</summary>
+    public bool TwinHolds { get; init; }
+
+    /// <summary>What is best done, in this order: nothing, work in another way, buy the cheapest that answers, parts or a machine.</summary>
+    public static AnswerKind KindOf(
+        Brief brief, MachineCheck? owned, IReadOnlyList<Remedy> remedies, Rung? path, Shortlist shortlist)
+    {
+        // Neither another way of working nor a part makes another form of it, or less noise.
+        var canStay = owned?.Lacks(brief) is not (OutsideOf.Form or OutsideOf.Noise);
+        var parts = canStay ? path?.Price : null;
+        var machine = shortlist.Steps is [var first, ..] ? first.Offer.Price : (decimal?)null;
+        return owned?.Answers(brief) == true ? AnswerKind.KeepIt
+            : canStay && remedies.Any(remedy => remedy.IsAcceptable(brief)) ? AnswerKind.ChangeMethod
+            : parts is { } sum && !(sum > brief.Budget) && !(machine < sum) ? AnswerKind.Upgrade
+            : machine is { } price && !(price > brief.Budget) ? AnswerKind.Buy
+            : (parts ?? machine) is not null ? AnswerKind.OverBudget
+            : AnswerKind.Nothing;
+    }
 }

@@ -89,8 +89,14 @@ public static class WorkWeek
         return new Passage($"{format.Encoding}, {format.RasterAndRate}{words}{streams}", frames, layers, effects);
     }
 
-    private static IEnumerable<string> Problems(WeekRow row, IReadOnlyDictionary<string, Clip> clips)
+    private static IEnumerable<string> Problems(WeekRow? row, IReadOnlyDictionary<string, Clip> clips)
     {
+        if (row is null)
+        {
+            yield return "it is empty.";
+            yield break;
+        }
+
         if (row.ClipId is null || !clips.ContainsKey(row.ClipId))
         {
             yield return $"there is no clip '{row.ClipId}'.";

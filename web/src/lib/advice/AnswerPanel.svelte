@@ -20,7 +20,7 @@
   <div>
     <h2 class="text-2xl font-semibold" data-testid="answer">
       {answer.headline}
-      {#if answer.kind === 'buy'}<span class="figure ml-2 text-lg font-normal">{money(answer.steps[0].price, answer.currency)}</span>{/if}
+      {#if answer.price != null}<span class="figure ml-2 text-lg font-normal">{money(answer.price, answer.currency)}</span>{/if}
     </h2>
     <p class="mt-1">{answer.reason}</p>
   </div>

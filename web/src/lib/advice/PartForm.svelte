@@ -9,7 +9,7 @@
   };
 </script>
 
-<form class="grid items-start gap-x-8 gap-y-4 md:grid-cols-2" onsubmit={(event) => event.preventDefault()} data-testid="part">
+<form class="grid max-w-5xl items-start gap-x-10 gap-y-4 md:grid-cols-2" onsubmit={(event) => event.preventDefault()} data-testid="part">
   <fieldset class="grid gap-1">
     <legend class="mb-1 font-semibold">What it is</legend>
     {@render field('name')}
@@ -26,13 +26,13 @@
 
 {#snippet field(column: string)}
   {@const choices = choicesOf(column)}
-  <label class="flex items-center justify-between gap-3">{labelOf(column)}
+  <label class="grid grid-cols-[11rem_1fr] items-center gap-3">{labelOf(column, cells.kind)}
     {#if choices}
-      <select class="select select-sm w-56" value={cells[column] ?? ''} onchange={(event) => (cells[column] = event.currentTarget.value)}>
+      <select class="select select-sm w-full" value={cells[column] ?? ''} onchange={(event) => (cells[column] = event.currentTarget.value)}>
         {#each Object.entries(choices) as [value, words] (value)}<option {value}>{words}</option>{/each}
       </select>
     {:else}
-      <input class="input input-sm w-56" type={column === 'pricedOn' ? 'date' : 'text'} autocomplete="off" value={cells[column] ?? ''} oninput={(event) => (cells[column] = event.currentTarget.value)} />
+      <input class="input input-sm w-full" type="text" placeholder={column === 'pricedOn' ? '2026-11-27' : undefined} autocomplete="off" value={cells[column] ?? ''} oninput={(event) => (cells[column] = event.currentTarget.value)} />
     {/if}
   </label>
 {/snippet}

@@ -14,7 +14,7 @@
   let title = $state('A week of work');
   let problem = $state<string | null>(null);
   onMount(async () => {
-    clips = (await api.GET('/api/clips')).data ?? [];
+    clips = (await api.GET('/api/clips')).data?.clips ?? [];
     more();
   });
 
@@ -35,10 +35,10 @@
       <select class="select select-sm w-full" aria-label="Footage" bind:value={row.clipId}>
         {#each clips as clip (clip.id)}<option value={clip.id}>{clip.encoding}, {clip.raster} {clip.rate}, {clip.title}</option>{/each}
       </select>
-      <div class="flex flex-wrap items-center gap-2">
-        <select class="select select-sm w-44" aria-label="Treatment" bind:value={row.treatment}>
-          {#each Object.entries(treatments) as [value, words] (value)}<option {value}>{words}</option>{/each}
-        </select>
+      <select class="select select-sm w-full" aria-label="Treatment" bind:value={row.treatment}>
+        {#each Object.entries(treatments) as [value, words] (value)}<option {value}>{words}</option>{/each}
+      </select>
+      <div class="flex items-center gap-2">
         <span><NumberField class="input-sm w-12" min={1} max={16} whole label="Streams side by side" value={row.streams} onchange={(streams) => (row.streams = streams)} /> streams</span>
         <span><NumberField class="input-sm w-14" min={0.1} max={168} label="Hours a week" value={row.hours} onchange={(hours) => (row.hours = hours)} /> h a week</span>
         <button type="button" class="link ml-auto" disabled={rows.length < 2} onclick={() => rows.splice(at, 1)}>remove</button>

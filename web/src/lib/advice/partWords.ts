@@ -17,7 +17,6 @@ const labels: Record<string, string> = {
   sticks: 'sticks',
   gigabytesEach: 'GB of each',
   megatransfersPerSecond: 'MT/s',
-  millimetres: 'mm long or high',
   interface: 'connection',
   words: 'what a machine’s description calls it',
   readMegabytesPerSecond: 'reads, MB/s',
@@ -35,17 +34,18 @@ const labels: Record<string, string> = {
   slowCores: 'slow cores',
   relativeSlowSpeed: 'speed of a slow core',
   vectorBits: 'vector width, bits',
-  peakGigaflops: 'peak, GFLOP/s',
+  peakGigaflops: 'peak, Gflop/s',
   bandwidthGigabytesPerSecond: 'memory, GB/s',
   memoryGigabytes: 'memory, GB',
   busGigabytesPerSecond: 'bus, GB/s',
-  megapixelsPerSecond: 'decodes, Mpx/s',
+  megapixelsPerSecond: 'decodes, Mpixel/s',
   capabilities: 'decodes which formats',
-  encodedMegapixelsPerSecond: 'encodes, Mpx/s',
+  encodedMegapixelsPerSecond: 'encodes, Mpixel/s',
   encodes: 'encodes which formats'
 };
 
-export const labelOf = (column: string) => labels[column.split('.').at(-1)!] ?? column;
+export const labelOf = (column: string, kind: string) =>
+  column === 'millimetres' ? (kind === 'cooler' ? 'height, mm' : 'length, mm') : (labels[column.split('.').at(-1)!] ?? column);
 
 const sizes = { small: 'small', middle: 'middle', large: 'large' };
 
