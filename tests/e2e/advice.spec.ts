@@ -104,6 +104,9 @@ test('a week of work is written by format and hours, and how long the hand may w
   await page.getByLabel('Seconds until a frame shows').fill('60');
   await page.getByLabel('Seconds until a frame shows').press('Tab');
   await expect(page.getByTestId('steps').getByRole('columnheader', { name: 'scrubs' })).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByLabel('Seconds until a frame shows')).toHaveValue('0.01');
+  await expect(page.getByTestId('answer')).toContainText('Nothing on offer does', { timeout: 60_000 });
 });
 
 test('a part is looked up, made dearer, duplicated and deleted', async ({ page }) => {

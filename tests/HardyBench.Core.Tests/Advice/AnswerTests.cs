@@ -204,6 +204,30 @@ public sealed class AnswerTests
             "gains nothing: the processor has least to spare, in passage 1, and does not wait for it", AnswerWords.Gain(change)));
     }
 
+    /// <summary>Common practice, no source: 8 GB swap where other programs stay open, and more memory is what is recommended; from 64 GB on
+    /// more gains nothing, and why is said.</summary>
+    [Fact]
+    public void Where_memory_is_too_small_memory_is_recommended_and_beyond_that_it_gains_nothing()
+    {
+        var others = new PlaybackSettings { Others = new OtherPrograms(0, 6) };
+        var (small, large) = (With(8), With(64));
+        var parts = new Part[] { new MemoryPart("m", "M", 90, "DDR5", 2, 16, 5600), new DrivePart("d", "D", 100, DriveInterface.Sata, "SATA", 600, 500, 0.1) };
+
+        var forecaster = new Forecaster([Plan(small) with { Settings = others }]);
+        Assert.Equal(ChangedPart.Memory, PartChange.Of(small, forecaster)[0].Part);
+        var ladder = Ladder.For(small, Asked.Nothing, parts, forecaster);
+        Assert.Equal(["m"], ladder.Path!.Parts.Select(part => part.Id));
+        var more = PartChange.Of(large, forecaster).Single(change => change.Part == ChangedPart.Memory);
+        Assert.True(more.GainsNothing);
+        Assert.StartsWith("gains nothing: ", AnswerWords.Gain(more), StringComparison.Ordinal);
+
+        Machine With(double gigabytes) => Samples.Machine(
+            cores: 8, engine: Rich, memory: new Memory(gigabytes, 3, 2, 3200), drive: new Drive(Drive.AllRoles, "SATA", 500, 450, 0.15)) with
+        {
+            Form = MachineForm.Tower,
+        };
+    }
+
     /// <summary>Common practice, no source: where graphics compute limits, graphics twice as fast help, and a processor does not.</summary>
     [Fact]
     public void Where_effects_limit_graphics_help()

@@ -81,6 +81,9 @@ public sealed class HandWaitTests
             AnswerWords.Reason(new Answer(Any, AnswerKind.Nothing, null, [], [], Ladder.None, shortlist, null)));
     }
 
+    /// <summary>What beginning takes besides.</summary>
+    internal static readonly TimeSpan OpeningOf = HandModel.WaitOf(TimeSpan.Zero).Start;
+
     /// <summary>By the model of the hand, which starts at every frame of a passage that gets a verdict, without spread.</summary>
     internal static TimeSpan OfEveryFrame(IReadOnlyList<PlaybackPlan> plans, Machine machine) => plans.SelectMany(of =>
     {

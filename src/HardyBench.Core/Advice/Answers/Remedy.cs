@@ -58,7 +58,8 @@ public sealed record Remedy(
 /// <summary>Tries ways of working on a machine that is there.</summary>
 public static class Remedies
 {
-    /// <summary>Every single way, and where none suffices every pair of those that mend something: each played on the model.</summary>
+    /// <summary>Every single way; where none suffices every pair of those that mend something, and the pairs that suffice; where none does,
+    /// the threes that do: each played on the model.</summary>
     /// <param name="plans">One a timeline of the brief, on the machine.</param>
     /// <param name="asked">Of every passage besides that it holds; null for nothing.</param>
     /// <returns>Those that suffice first; none where everything holds already.</returns>
@@ -74,15 +75,37 @@ public static class Remedies
         var single = Enum.GetValues<RemedyKind>()
             .Where(kind => plans.Any(plan => With(plan, kind) != plan))
             .Select(kind => Tried(plans, asked, before, [kind])).ToList();
-        var useful = single.Where(remedy => !remedy.IsUseless).SelectMany(remedy => remedy.Kinds).ToList();
-        var pairs = single.Exists(remedy => remedy.Suffices)
-            ? []
-            : (from one in useful
-               from other in useful
-               where one < other && !AreOneThing(one, other)
-               select Tried(plans, asked, before, [one, other])).ToList();
-        return [.. single.Concat(pairs).OrderByDescending(remedy => remedy.Suffices).ThenBy(remedy => remedy.Kinds.Count)
+        List<Remedy> all = [.. single];
+        for (var size = 2; size <= MostTogether && !all.Exists(remedy => remedy.Suffices); size++)
+        {
+            all.AddRange(Together([.. single.SelectMany(remedy => remedy.Kinds)], size)
+                .Where(kinds => (size == 2 && kinds.All(MendsSome)) || MaySuffice(plans, asked, kinds))
+                .Select(kinds => Tried(plans, asked, before, kinds))
+                .Where(remedy => remedy.Suffices || size == 2));
+        }
+
+        return [.. all.OrderByDescending(remedy => remedy.Suffices).ThenBy(remedy => remedy.Kinds.Count)
             .ThenByDescending(remedy => remedy.Mended).ThenBy(remedy => remedy.Kinds[0])];
+
+        bool MendsSome(RemedyKind kind) => single.Exists(remedy => remedy.Kinds[0] == kind && !remedy.IsUseless);
+    }
+
+    /// <summary>More ways at once than this nobody is asked to work in.</summary>
+    private const int MostTogether = 3;
+
+    /// <summary>Every so many of them that are not one thing twice, in their order.</summary>
+    private static IEnumerable<IReadOnlyList<RemedyKind>> Together(IReadOnlyList<RemedyKind> kinds, int size) => size == 0
+        ? [[]]
+        : from shorter in Together(kinds, size - 1)
+          from kind in kinds
+          where (shorter is [] || kind > shorter[^1]) && !shorter.Any(other => AreOneThing(other, kind))
+          select shorter.Append(kind).ToList();
+
+    /// <summary>Without the loads that say why not, which are half the work.</summary>
+    private static bool MaySuffice(IReadOnlyList<PlaybackPlan> plans, Asked asked, IReadOnlyList<RemedyKind> kinds)
+    {
+        var with = plans.Select(plan => StandInAids.Apply(kinds.Aggregate(plan, With))).ToList();
+        return HasRoom(with, asked) && InTime(with, asked) && new Forecaster(with).Holds(with[0].Machine);
     }
 
     /// <summary>A rate of which half is still fluent. Common practice, no source.</summary>

@@ -1,19 +1,18 @@
 import { api, orThrow, sendFile, type Schemas } from '#lib/api/client.ts';
 import { Latest } from '#lib/api/latest.ts';
+import { Telling } from '#lib/telling.svelte.ts';
 
 export type Brief = Schemas['Brief'];
 export type Answer = Schemas['AnswerDocument'];
 
 /** Briefs: what is listed, what is being written, and what it comes to. */
-export class Briefs {
+export class Briefs extends Telling {
   list = $state<Schemas['BriefDocument'][]>([]);
   /** The one that is looked at, as its form has it. */
   draft = $state<Brief | null>(null);
   answer = $state<Answer | null>(null);
   asking = $state(false);
-  problem = $state<string | null>(null);
   unanswered = $state<string | null>(null);
-  said = $state<string | null>(null);
   problems = $state<Schemas['RowProblem'][]>([]);
   gone = $state<Brief | null>(null);
   readonly #asked = new Latest<Answer>(({ asking, value, problem }) => {
@@ -22,23 +21,30 @@ export class Briefs {
     if (problem !== undefined) this.unanswered = problem;
   });
 
+  #past = $state<string[]>([]);
+  readonly canUndo = $derived(this.#past.length > 1);
   readonly open = $derived(this.list.find((one) => one.brief.id === this.draft?.id));
   readonly changed = $derived(!!this.draft && JSON.stringify(this.draft) !== JSON.stringify(this.open?.brief));
-
-  async trying(work: () => Promise<void>) {
-    [this.problem, this.said] = [null, null];
-    try {
-      await work();
-    } catch (failure) {
-      this.problem = (failure as Error).message;
-    }
-  }
 
   async read() {
     this.list = orThrow(await api.GET('/api/briefs'));
   }
 
+  /** Keeps what is written as a step, so that it can be taken back. */
+  note() {
+    const now = JSON.stringify(this.draft);
+    if (this.draft && this.#past.at(-1) !== now) this.#past = [...this.#past, now];
+  }
+
+  /** Takes the last step back. */
+  undo = () => {
+    if (!this.canUndo) return;
+    this.#past = this.#past.slice(0, -1);
+    this.draft = JSON.parse(this.#past.at(-1)!) as Brief;
+  };
+
   choose(id: string | null) {
+    this.#past = [];
     // The answer to one brief says nothing of another.
     [this.answer, this.unanswered] = [null, null];
     const found = this.list.find((one) => one.brief.id === id);
@@ -69,6 +75,7 @@ export class Briefs {
 
   /** Begins a new one; it is kept only when that is asked for. */
   begin(timelines: string[]) {
+    this.#past = [];
     [this.answer, this.unanswered] = [null, null];
     this.draft = { ...plain, timelines, name: 'New brief' };
   }

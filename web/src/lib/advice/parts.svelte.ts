@@ -1,31 +1,21 @@
 import { api, orThrow, sendFile, type Schemas } from '#lib/api/client.ts';
+import { Telling } from '#lib/telling.svelte.ts';
 
 export type Part = Schemas['PartLine'];
 type Cells = Record<string, string>;
 
 /** The parts that machines can be put together from: what is listed, what is being changed, and what became of it. */
-export class Parts {
+export class Parts extends Telling {
   list = $state<Part[]>([]);
   /** What a part of each kind is stated by. */
   columns = $state<Record<string, string[]>>({});
   /** The one that is looked at, as its form has it. */
   draft = $state<Cells | null>(null);
-  problem = $state<string | null>(null);
-  said = $state<string | null>(null);
   problems = $state<Schemas['RowProblem'][]>([]);
   gone = $state<Part | null>(null);
 
   readonly open = $derived(this.list.find((one) => one.id === this.draft?.id));
   readonly changed = $derived(!!this.draft && !!this.open && differs(this.draft, this.open.cells));
-
-  async trying(work: () => Promise<void>) {
-    [this.problem, this.said] = [null, null];
-    try {
-      await work();
-    } catch (failure) {
-      this.problem = (failure as Error).message;
-    }
-  }
 
   async read() {
     this.list = orThrow(await api.GET('/api/parts'));

@@ -12,11 +12,15 @@
       .flatMap((run) => run.passages.filter((passage) => passage.measured > 0 && passage.foretold > 0).map((passage) => ({ ...passage, run })))
   );
   const values = $derived(dots.flatMap((dot) => [dot.measured, dot.foretold]));
-  const ends = $derived<[number, number]>([10 ** Math.floor(Math.log10(Math.min(...values))), 10 ** Math.ceil(Math.log10(Math.max(...values)))]);
+  /** 1, 2 and 5 of every power of ten: the axes go from the one below the least to the one above the most. */
+  const steps = Array.from({ length: 8 }, (_, power) => [1, 2, 5].map((digit) => Number(`${digit}e${power - 3}`))).flat();
+  const ends = $derived<[number, number]>([
+    steps.findLast((step) => step <= Math.min(...values)) ?? steps[0], steps.find((step) => step >= Math.max(...values) && step > Math.min(...values)) ?? steps[steps.length - 1]
+  ]);
   const share = (value: number) => Math.log(value / ends[0]) / Math.log(ends[1] / ends[0]);
   const x = (value: number) => left + share(value) * (width - left - right);
   const y = (value: number) => upper + (1 - share(value)) * (height - upper - lower);
-  const ticks = $derived([1, 2, 5].flatMap((digit) => [0, 1, 2, 3].map((power) => digit * ends[0] * 10 ** power)).filter((tick) => tick <= ends[1]).sort((one, other) => one - other));
+  const ticks = $derived(steps.filter((step) => step >= ends[0] && step <= ends[1]));
   const wrong = $derived(predictions.filter((run) => !run.isDisturbed).flatMap((run) => run.passages.filter((passage) => passage.foretoldVerdict && passage.measuredVerdict && passage.foretoldVerdict !== passage.measuredVerdict).map((passage) => ({ ...passage, run }))));
 </script>
 

@@ -1,4 +1,5 @@
 import { api, orThrow, sendFile, type Machine, type Schemas } from '#lib/api/client.ts';
+import { Telling } from '#lib/telling.svelte.ts';
 
 export type Described = Schemas['Machine'];
 export type MachineDocument = Schemas['MachineDocument'];
@@ -8,24 +9,12 @@ export type RowProblem = Schemas['RowProblem'];
 type Draft = { version: number; kept: string; machine: Described };
 
 /** The shelf of machines: what is listed, what is being changed, and what became of it. */
-export class Shelf {
+export class Shelf extends Telling {
   list = $state<Machine[]>([]);
   drafts = $state<Record<string, Draft>>({});
-  problem = $state<string | null>(null);
-  said = $state<string | null>(null);
   problems = $state<RowProblem[]>([]);
   /** The last one taken away, which can be brought back. */
   gone = $state<Machine | null>(null);
-
-  async trying<T>(work: () => Promise<T>): Promise<T | undefined> {
-    [this.problem, this.said] = [null, null];
-    try {
-      return await work();
-    } catch (failure) {
-      this.problem = (failure as Error).message;
-      return undefined;
-    }
-  }
 
   async read() {
     this.list = orThrow(await api.GET('/api/machines'));

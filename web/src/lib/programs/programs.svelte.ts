@@ -1,29 +1,19 @@
 import { api, orThrow, sendFile, type Schemas } from '#lib/api/client.ts';
+import { Telling } from '#lib/telling.svelte.ts';
 
 export type Program = Schemas['EditingProgram'];
 export type ProgramDocument = Schemas['ProgramDocument'];
 
 /** The editing programs that stand-ins can play as: what is listed, what is being changed, and what became of it. */
-export class Programs {
+export class Programs extends Telling {
   list = $state<ProgramDocument[]>([]);
   /** The one that is looked at, as its form has it. */
   draft = $state<Program | null>(null);
-  problem = $state<string | null>(null);
-  said = $state<string | null>(null);
   problems = $state<Schemas['RowProblem'][]>([]);
   gone = $state<Program | null>(null);
 
   readonly open = $derived(this.list.find((one) => one.program.id === this.draft?.id));
   readonly changed = $derived(!!this.draft && !!this.open && JSON.stringify(this.draft) !== JSON.stringify(this.open.program));
-
-  async trying(work: () => Promise<void>) {
-    [this.problem, this.said] = [null, null];
-    try {
-      await work();
-    } catch (failure) {
-      this.problem = (failure as Error).message;
-    }
-  }
 
   async read() {
     this.list = orThrow(await api.GET('/api/programs'));

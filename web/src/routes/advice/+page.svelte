@@ -21,7 +21,10 @@
   $effect(() => {
     void JSON.stringify(briefs.draft);
     void live.ended;
-    const wait = setTimeout(() => briefs.ask(), 150);
+    const wait = setTimeout(() => {
+      briefs.note();
+      briefs.ask();
+    }, 150);
     return () => clearTimeout(wait);
   });
 
@@ -36,6 +39,11 @@
     if ((event.ctrlKey || event.metaKey) && event.key === 's') {
       event.preventDefault();
       if (briefs.changed) briefs.keep();
+    }
+    // In a field the browser takes back what was typed there.
+    if ((event.ctrlKey || event.metaKey) && event.key === 'z' && !(event.target instanceof HTMLInputElement && event.target.type === 'text')) {
+      event.preventDefault();
+      briefs.undo();
     }
   }
 </script>
@@ -75,6 +83,7 @@
           <BriefForm bind:brief={briefs.draft} />
           <div class="flex gap-2">
             <button class="btn btn-sm btn-primary" disabled={!briefs.changed} onclick={briefs.keep}>Keep</button>
+            <button class="btn btn-sm" disabled={!briefs.canUndo} onclick={briefs.undo}>Undo</button>
             {#if briefs.open}<button class="btn btn-sm" onclick={briefs.putAside}>Delete</button>{/if}
           </div>
         {/if}
