@@ -89,6 +89,7 @@ test('a week of work is written by format and hours, and how long the hand may w
   await week.getByLabel('Hours a week').nth(1).press('Tab');
   await expect(week.getByRole('alert')).toContainText('It stays 5');
   await week.getByLabel('Hours a week').nth(1).fill('15');
+  await week.getByLabel('Hours a week').nth(1).press('Tab');
   await expectAccessible(page);
   await week.getByRole('button', { name: 'Write it as a timeline' }).click();
   await expect(page.getByRole('checkbox', { name: 'A week of work' })).toBeChecked();

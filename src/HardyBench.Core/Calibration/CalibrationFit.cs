@@ -90,8 +90,8 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
     /// <summary>Two that share one core's units are no slower than this. Common practice, no source.</summary>
     private const double LeastBusy = 0.5;
 
-    /// <summary>What more cores gain of the samples' work and of the bits': the time that passes on all of them is fitted as that on one is.
-    /// Where clips do not tell the two apart, the median over them stands for both.</summary>
+    /// <summary>What more cores gain of the samples' work and of the bits': the time that passes on all of them is fitted as that on one
+    /// is. Where clips do not tell the two apart, the median over them stands for both.</summary>
     private static (double OfSamples, double? OfBits) SerialParts(
         List<Measure> rows, NonNegative one, List<Measure> all, double cores)
     {

@@ -52,8 +52,8 @@ public sealed class CalibrationPlan(
                 kind == MeasureKind.OneThread ? 1 : cores);
     }
 
-    /// <summary>Two clips of each kind of long-GOP footage, of the raster that most of it have: what more cores gain there hangs on how much
-    /// of the work is for bits. Of all-intra footage, where each core has frames of its own, one.</summary>
+    /// <summary>Two clips of each kind of long-GOP footage, of the raster that most of it have: what more cores gain there hangs on how
+    /// much of the work is for bits. Of all-intra footage, where each core has frames of its own, one.</summary>
     private IEnumerable<Clip> FewestAndMostBits() =>
         from alike in clips.Values.GroupBy(clip => (clip.Format.Codec, clip.Format.BitDepth > 8))
         let raster = alike.GroupBy(clip => clip.Format.Raster).MaxBy(of => of.Count())!

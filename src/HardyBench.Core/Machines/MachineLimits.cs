@@ -59,7 +59,8 @@ public static class MachineLimits
             yield return $"What was measured is two lists of up to {MostCosts} costs, of codecs and of effects that there are.";
         }
         else if (costs.Decoding.Any(cost => Figures(cost).Any(figure => figure is not (>= 0 and < 1e12))
-                     || cost.PerSampleByte + cost.PerBit <= 0 || cost.SerialPart > 1 || cost.BitsSerialPart is not (null or (>= 0 and <= 1)))
+                     || cost.PerSampleByte + cost.PerBit <= 0 || cost.SerialPart > 1
+                     || cost.BitsSerialPart is not (null or (>= 0 and <= 1)))
                  || costs.Treating.Any(time =>
                      time.Nanoseconds is not (null or (>= 0 and <= LongestNanoseconds))
                      || time.DeepNanoseconds is not (null or (>= 0 and <= LongestNanoseconds)))

@@ -3,8 +3,8 @@ using static System.FormattableString;
 
 namespace HardyBench.Formats.Advice;
 
-/// <summary>The figures behind an answer as comma-separated text with a head line (RFC 4180): a line an offer that answers, a way of working,
-/// parts for the machine that is there, and a passage of what is there and of the cheapest that answers.</summary>
+/// <summary>The figures behind an answer as comma-separated text with a head line (RFC 4180): a line an offer that answers, a way of
+/// working, parts for the machine that is there, and a passage of what is there and of the cheapest that answers.</summary>
 public static class AnswerCsv
 {
     public static string Write(AnswerDocument answer) => CsvText.Of(
@@ -26,7 +26,8 @@ public static class AnswerCsv
         .. answer.Pick is { } pick ? Passages("cheapest", pick) : [],
     ]);
 
-    private static IEnumerable<AnswerLine> Passages(string of, CheckRow check) => check.Passages.Select(passage => new AnswerLine(of, check.Name)
+    private static IEnumerable<AnswerLine> Passages(string of, CheckRow check) =>
+        check.Passages.Select(passage => new AnswerLine(of, check.Name)
     {
         Timeline = passage.Timeline, Passage = passage.Number, Question = passage.Question, Verdict = passage.Verdict?.ToString(),
         ShownRate = Rounded(passage.ShownRate), Headroom = Rounded(passage.Headroom), Chance = Rounded(passage.Chance),

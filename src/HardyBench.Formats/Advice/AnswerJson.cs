@@ -22,7 +22,8 @@ public static class AnswerJson
 /// <param name="Steps">Offers that answer it, cheapest first, whatever they cost.</param>
 /// <param name="Notes">What to know before trusting it.</param>
 public sealed record AnswerDocument(
-    string Format, Brief Brief, IReadOnlyList<string> Timelines, AnswerKind Kind, string Headline, string Reason, decimal? Price, string Currency,
+    string Format, Brief Brief, IReadOnlyList<string> Timelines, AnswerKind Kind, string Headline, string Reason,
+    decimal? Price, string Currency,
     CheckRow? Owned, IReadOnlyList<RemedyRow> Remedies, IReadOnlyList<ChangeRow> Changes, string? Path,
     IReadOnlyList<RungRow> Ladder, IReadOnlyList<string> Refused, IReadOnlyList<StepRow> Steps,
     StepRow? Nearest, CheckRow? Pick, string Counts, IReadOnlyList<string> Notes)

@@ -76,7 +76,8 @@ internal static class PartEndpoints
 /// <param name="Version">Comes back with a change, so that two who edit at once do not overwrite each other.</param>
 /// <param name="Cells">Everything that is stated of it, by column; docs/formats.md names them.</param>
 public sealed record PartLine(
-    string Id, string Kind, string Name, decimal Price, DateOnly? PricedOn, string Words, int Version, IReadOnlyDictionary<string, string> Cells)
+    string Id, string Kind, string Name, decimal Price, DateOnly? PricedOn, string Words, int Version,
+    IReadOnlyDictionary<string, string> Cells)
 {
     public static PartLine Of(Stored<Part> stored) => new(
         stored.Thing.Id, Core.Wording.PartWords.KindOf(stored.Thing), stored.Thing.Name, stored.Thing.Price, stored.Thing.PricedOn,

@@ -65,7 +65,8 @@ public sealed class AnswerJobs(
         var best = (affordable.Count > 0 ? affordable : shortlist.Steps) is [var first, ..] ? first : shortlist.Nearest;
         var pick = best is null ? null
             : Reckoned(plans, best.Offer.Machine, forecaster) with { IsBuild = best.Offer.Build is not null };
-        return new Answer(brief, Answer.KindOf(brief, check, remedies, ladder.Path, shortlist), check, remedies, changes, ladder, shortlist, pick)
+        var kind = Answer.KindOf(brief, check, remedies, ladder.Path, shortlist);
+        return new Answer(brief, kind, check, remedies, changes, ladder, shortlist, pick)
         {
             TwinHolds = check is { IsMeasured: true, Holds: false } && simulated is { Holds: true },
         };

@@ -158,7 +158,9 @@ public sealed class AnswerTests
         Assert.Equal("fit", Assert.Single(shortlist.Steps).Offer.Machine.Id);
         Assert.Equal(AnswerKind.KeepIt, Answer.KindOf(Wanted, fit, [], null, shortlist));
         Assert.Equal(AnswerKind.Buy, Answer.KindOf(Wanted, weak, remedies, null, shortlist));
-        Assert.Equal(AnswerKind.ChangeMethod, Answer.KindOf(Wanted with { MayUse = [RemedyKind.HalfProxies] }, weak, remedies, null, shortlist));
+        Assert.Equal(
+            AnswerKind.ChangeMethod,
+            Answer.KindOf(Wanted with { MayUse = [RemedyKind.HalfProxies] }, weak, remedies, null, shortlist));
         Assert.Equal(AnswerKind.OverBudget, Answer.KindOf(Wanted with { Budget = 1199 }, weak, remedies, null, shortlist));
         Assert.Equal(
             AnswerKind.Nothing, Answer.KindOf(Wanted, null, [], null, Shortlist.For(Wanted, [], new Forecaster([Plan(shelf[0])]))));

@@ -24,7 +24,8 @@ public sealed class LadderTests
     public void A_ladder_is_what_brute_force_over_every_part_and_pair_comes_to()
     {
         var (rungs, paths, pairs, refused, roomy) = (0, 0, 0, 0, 0);
-        Gen.Select(ShortlistTests.AnyCatalogue(), Gen.Int[0, 100_000], Gen.Double[1, 1.5], Gen.Double[0.05, 2]).Sample((parts, work, growth, start) =>
+        Gen.Select(ShortlistTests.AnyCatalogue(), Gen.Int[0, 100_000], Gen.Double[1, 1.5], Gen.Double[0.05, 2]).Sample((
+            parts, work, growth, start) =>
         {
             var old = Stated(work);
             var plans = ShortlistTests.Work(work, Plain);

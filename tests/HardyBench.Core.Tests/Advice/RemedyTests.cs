@@ -19,7 +19,8 @@ public sealed class RemedyTests
     public void The_smallest_sets_that_suffice_are_those_of_brute_force_over_every_set()
     {
         var sizes = new System.Collections.Concurrent.ConcurrentDictionary<int, int>();
-        Gen.Select(Gen.Int[0, 100_000], Gen.Int[1, 10], Gen.Double[0.3, 1.5], Gen.Double[1, 1.4], Gen.Double[0.05, 2]).Sample((work, cores, speed, growth, scrub) =>
+        Gen.Select(Gen.Int[0, 100_000], Gen.Int[1, 10], Gen.Double[0.3, 1.5], Gen.Double[1, 1.4], Gen.Double[0.05, 2]).Sample((
+            work, cores, speed, growth, scrub) =>
         {
             var machine = Samples.Machine(
                 cores: cores, speed: speed, graphics: new Graphics("g", 200 + 4000 * (speed - 0.3), 60, 4, 8), memory: new Memory(6 + cores, 2.5, 2, 3200));
@@ -37,7 +38,8 @@ public sealed class RemedyTests
         }, iter: 200);
 
         Assert.True(
-            sizes.GetValueOrDefault(1) > 20 && sizes.GetValueOrDefault(2) + sizes.GetValueOrDefault(3) > 3 && sizes.GetValueOrDefault(0) > 10,
+            sizes.GetValueOrDefault(1) > 20 && sizes.GetValueOrDefault(2) + sizes.GetValueOrDefault(3) > 3
+                && sizes.GetValueOrDefault(0) > 10,
             string.Join(", ", sizes));
     }
 

@@ -44,13 +44,15 @@ public sealed class UpgradeRulesTests
 
     [Theory]
     [MemberData(nameof(Refused))]
-    public void What_does_not_go_in_is_told_why(Part part, string why) => Assert.Equal(why, Assert.Single(Upgrades.Problems(There, [part])));
+    public void What_does_not_go_in_is_told_why(Part part, string why) =>
+        Assert.Equal(why, Assert.Single(Upgrades.Problems(There, [part])));
 
     [Fact]
     public void What_nobody_has_stated_keeps_nothing_out_and_is_said()
     {
         var silent = There with { Places = null };
-        foreach (var part in new Part[] { Processor, Memory with { Sticks = 8 }, Graphics with { Millimetres = 900 }, Drive(DriveInterface.Sata) })
+        Part[] any = [Processor, Memory with { Sticks = 8 }, Graphics with { Millimetres = 900 }, Drive(DriveInterface.Sata)];
+        foreach (var part in any)
         {
             Assert.Empty(Upgrades.Problems(silent, [part]));
             Assert.True(Upgrades.IsUnsure(silent, [part]));

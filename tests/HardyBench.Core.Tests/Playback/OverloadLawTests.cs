@@ -247,8 +247,8 @@ public sealed class OverloadLawTests
         {
             var heavy = Demand(interval, 0.2, 160 + seed, 0.5, 5, frames: 75 + seed);
             var frames = new Simulation(
-                [heavy, Demand(1, 0.2, 10, 0.5, 5, frames: 75)], Rate, new PlaybackSettings(), new ServiceSpread(seed, 0.08, 0, TimeSpan.Zero),
-                null).Play();
+                [heavy, Demand(1, 0.2, 10, 0.5, 5, frames: 75)], Rate, new PlaybackSettings(),
+                new ServiceSpread(seed, 0.08, 0, TimeSpan.Zero), null).Play();
 
             // What is under way at the cut is one frame, and a slot is 40 ms.
             var missed = frames.Skip(heavy.FrameCount).Count(frame => !IsShown(frame));

@@ -28,7 +28,9 @@ public sealed record MachineCheck(Machine Machine, IReadOnlyList<CheckedPassage>
     /// <summary>What keeps a machine that holds from answering a brief; null where nothing does.</summary>
     public OutsideOf? Lacks(Brief brief) => brief.Outside(Machine.Form, Machine.NoiseDecibels)
         ?? (brief.Growth > 1 && !Judged.Where(passage => passage.Finding.Verdict is not null)
-            .All(passage => (passage.Forecast?.Headroom ?? passage.Finding.Headroom) >= brief.Growth) ? OutsideOf.Room : brief.Asked().Late(Wait));
+            .All(passage => (passage.Forecast?.Headroom ?? passage.Finding.Headroom) >= brief.Growth)
+            ? OutsideOf.Room
+            : brief.Asked().Late(Wait));
 
     /// <summary>Whether it holds, has the headroom that is asked, and lies within the brief's limits.</summary>
     public bool Answers(Brief brief) => Holds && Lacks(brief) is null;
@@ -74,7 +76,8 @@ public sealed record Answer(
     /// <summary>Whether what is there failed when it was played, though its twin plays all of it.</summary>
     public bool TwinHolds { get; init; }
 
-    /// <summary>What is best done, in this order: nothing, work in another way, buy the cheapest that answers, parts or a machine.</summary>
+    /// <summary>What is best done, in this order: nothing, work in another way, buy the cheapest that answers, parts or a
+    /// machine.</summary>
     public static AnswerKind KindOf(
         Brief brief, MachineCheck? owned, IReadOnlyList<Remedy> remedies, Rung? path, Shortlist shortlist)
     {

@@ -74,20 +74,21 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans)
         static Forecast? Least(IReadOnlyList<Outlook> all) => all.MinBy(outlook => outlook.Forecast.Headroom)?.Forecast;
     }
 
-    /// <summary>The longest that a hand waits in a passage that is long enough for a verdict: from the frame that stands alone up to the one
-    /// before the next, read and decoded one after the other without spread (<see cref="HandModel"/>).</summary>
+    /// <summary>The longest that a hand waits in a passage that is long enough for a verdict: from the frame that stands alone up to the
+    /// one before the next, read and decoded one after the other without spread (<see cref="HandModel"/>).</summary>
     public HandWait Wait(Machine machine) =>
         HandModel.WaitOf(Of(machine, null).Select(outlook => outlook.Reach).DefaultIfEmpty().Max());
 
     /// <inheritdoc cref="Wait(Machine)"/>
     /// <remarks>Of builds the drives' part and that of all other stations add up, passage by passage.</remarks>
     public HandWait Wait(Offer offer) => offer.Build is { } build
-        ? HandModel.WaitOf(Beside(offer, build).Zip(OfDrives(offer, build), (other, drive) => other.Reach + drive.Reach).DefaultIfEmpty().Max())
+        ? HandModel.WaitOf(
+            Beside(offer, build).Zip(OfDrives(offer, build), (other, drive) => other.Reach + drive.Reach).DefaultIfEmpty().Max())
         : Wait(offer.Machine);
 
-    /// <summary>The chance that all of the work holds, 0 to 1: what a station is asked errs by one factor for all passages, and those of two
-    /// stations err apart. So it is the product, over stations, of the chance in the passage that asks most of the station; decoders with
-    /// cores of their own are no station apart from the processor.</summary>
+    /// <summary>The chance that all of the work holds, 0 to 1: what a station is asked errs by one factor for all passages, and those of
+    /// two stations err apart. So it is the product, over stations, of the chance in the passage that asks most of the station; decoders
+    /// with cores of their own are no station apart from the processor.</summary>
     public double Chance(Machine machine)
     {
         var least = new Dictionary<Station, double>();

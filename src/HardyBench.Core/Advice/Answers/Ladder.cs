@@ -54,7 +54,10 @@ public sealed record Ladder(
             where Fit([one, other])
             select Of([one, other])).ToList();
         // The fewest parts first where price and headroom are the same.
-        List<Rung> all = [.. single.Concat(pairs).Concat(withRoom).OrderBy(rung => rung.Price).ThenByDescending(rung => rung.After.Headroom)];
+        List<Rung> all =
+        [
+            .. single.Concat(pairs).Concat(withRoom).OrderBy(rung => rung.Price).ThenByDescending(rung => rung.After.Headroom),
+        ];
         var (rungs, most) = (new List<Rung>(), 0.0);
         foreach (var rung in all.Where(rung => !rung.GainsNothing && rung.After.Headroom > most))
         {
