@@ -70,7 +70,7 @@
         </label>
       {/if}
     {/each}
-    <button type="button" class="link mt-1" aria-expanded={byHours} onclick={() => (byHours = !byHours)}>{byHours ? 'Leave it' : 'None of these? Say how many hours of which footage a week brings'}</button>
+    <button type="button" class="link mt-1 text-left" aria-expanded={byHours} onclick={() => (byHours = !byHours)}>{byHours ? 'Leave it' : 'None of these? Say how many hours of which footage a week brings'}</button>
     {#if byHours}<WeekForm onwritten={written} />{/if}
   </fieldset>
   <label class="row"><span class="font-semibold">What may it cost?</span>
