@@ -103,7 +103,7 @@ public sealed class CommandTests
         var (weekly, written, _) = await RunAsync(
             folder, "timelines", "week", "Our week", "--work", "hd-avc-50:graded:2:6", "--work", "hd-avc-50:cut:1:1.5");
         Assert.Equal(ExitCodes.Done, weekly);
-        Assert.Contains("our-week: 1920 × 1080 25, 2 passages", written, StringComparison.Ordinal);
+        Assert.Contains("our-week: 640×360 50, 2 passages", written, StringComparison.Ordinal);
         foreach (var wrong in new[] { "hd-avc-50:sung:1:1", "hd-avc-50", "none-such:cut:1:1", "hd-avc-50:2:1:1" })
         {
             Assert.Equal(ExitCodes.Input, (await RunAsync(folder, "timelines", "week", "Our week", "--work", wrong)).Code);
