@@ -20,6 +20,13 @@ public sealed class LadderTests
         cores: 6, speed: 1.2, graphics: new Graphics("old", 500, 40, 2, 8), memory: new Memory(4, 2.5, 1, 2400),
         drive: new Drive(Drive.AllRoles, "mechanical", 150, 140, 10)) with { Form = MachineForm.Tower };
 
+    /// <summary>Nothing but its processor is wanting.</summary>
+    private static readonly Machine SlowProcessor = Samples.Machine(
+        cores: 2, graphics: new Graphics("strong", 20_000, 700, 16, 16), memory: new Memory(64, 4, 2, 5600)) with
+    {
+        Form = MachineForm.Tower,
+    };
+
     [Fact]
     public void A_ladder_is_what_brute_force_over_every_part_and_pair_comes_to()
     {
@@ -97,16 +104,19 @@ public sealed class LadderTests
         new ProcessorPart("p", "P", 300, "A", new Processor("P", 16, 32, 2, 4), 100),
     ];
 
-    /// <summary>Of some machines nothing is stated, of others this or that.</summary>
+    /// <summary>Of some machines nothing is stated, of others this or that; of most either the cooler or the supply is too small for a
+    /// stronger processor, and a larger one makes room.</summary>
     private static Machine Stated(int seed)
     {
         var random = new Random(seed);
         T? Perhaps<T>(T value) where T : struct => random.Next(3) == 0 ? null : value;
-        return random.Next(4) == 0 ? Old : Old with
+        var (cooler, supply) = random.Next(5) switch { 0 => (60.0, 900.0), 1 or 2 => (60.0, 600.0), _ => (300.0, 190.0) };
+        var old = random.Next(3) == 0 ? Old : SlowProcessor;
+        return random.Next(6) == 0 ? old : old with
         {
             Places = new Places(
-                random.Next(3) == 0 ? null : "A", Perhaps(60.0), "DDR5", Perhaps(2), Perhaps(24.0), Perhaps(random.Next(2)),
-                Perhaps(random.Next(2)), Perhaps(200.0), Perhaps(random.Next(2) == 0 ? 250.0 : 600), Perhaps(80.0)),
+                random.Next(6) == 0 ? null : "A", cooler, "DDR5", Perhaps(2), Perhaps(24.0), Perhaps(random.Next(2)),
+                Perhaps(random.Next(2)), Perhaps(200.0), supply, Perhaps(80.0)),
         };
     }
 

@@ -30,7 +30,7 @@ public sealed record MachineCheck(Machine Machine, IReadOnlyList<CheckedPassage>
         ?? (brief.Growth > 1 && !Judged.Where(passage => passage.Finding.Verdict is not null)
             .All(passage => (passage.Forecast?.Headroom ?? passage.Finding.Headroom) >= brief.Growth)
             ? OutsideOf.Room
-            : brief.Asked().Late(Wait));
+            : brief.Asked().Late(() => Wait));
 
     /// <summary>Whether it holds, has the headroom that is asked, and lies within the brief's limits.</summary>
     public bool Answers(Brief brief) => Holds && Lacks(brief) is null;

@@ -163,7 +163,7 @@ public static class Remedies
         asked.Headroom <= 1 || new Forecaster(plans).Of(plans[0].Machine).All(forecast => forecast.Headroom >= asked.Headroom);
 
     private static bool InTime(IReadOnlyList<PlaybackPlan> plans, Asked asked) =>
-        asked.Late(new Forecaster(plans).Wait(plans[0].Machine)) is null;
+        asked.Late(() => new Forecaster(plans).Wait(plans[0].Machine)) is null;
 
     private static List<PassageFinding> Findings(IReadOnlyList<PlaybackPlan> plans) =>
         [.. new Forecaster(plans).Played(plans[0].Machine).SelectMany(run => RunFindings.Of(run))];

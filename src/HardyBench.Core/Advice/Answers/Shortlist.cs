@@ -35,7 +35,7 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
                 continue;
             }
 
-            if (asked.Late(forecaster.Wait(offer)) is not null)
+            if (asked.Late(() => forecaster.Wait(offer)) is not null)
             {
                 counts = counts with { Late = counts.Late + 1 };
                 continue;

@@ -12,9 +12,13 @@ public sealed record Asked(double Headroom = 1, double? MostStartSeconds = null,
     public static Asked Nothing { get; } = new();
 
     /// <summary>What comes later than is asked; null where nothing does, or where it is not known.</summary>
-    /// <param name="wait">The longest that a hand waits; null where that is not known.</param>
-    public OutsideOf? Late(HandWait? wait) =>
-        wait?.Start.TotalSeconds > MostStartSeconds ? OutsideOf.Start
-        : wait?.Scrub.TotalSeconds > MostScrubSeconds ? OutsideOf.Scrub
-        : null;
+    /// <param name="longest">The longest that a hand waits, reckoned only where something is asked of it; null where that is not
+    /// known.</param>
+    public OutsideOf? Late(Func<HandWait?> longest)
+    {
+        var wait = (MostStartSeconds ?? MostScrubSeconds) is null ? null : longest();
+        return wait?.Start.TotalSeconds > MostStartSeconds ? OutsideOf.Start
+            : wait?.Scrub.TotalSeconds > MostScrubSeconds ? OutsideOf.Scrub
+            : null;
+    }
 }
