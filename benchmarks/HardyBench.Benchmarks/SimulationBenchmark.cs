@@ -35,14 +35,17 @@ internal static class SimulationBenchmark
         var start = Stopwatch.GetTimestamp();
         for (var frame = 0; frame < Frames; frame++)
         {
-            var (read, decode) = (spread.Draw(TimeSpan.FromMilliseconds(1), 0), spread.Draw(TimeSpan.FromMilliseconds(20), 1));
-            var (copy, effects) = (spread.Draw(TimeSpan.FromMilliseconds(2), 2), spread.Draw(TimeSpan.FromMilliseconds(8), 3));
+            var (read, decode) = (Of(1, frame, Station.Drive, VisitKind.Read), Of(20, frame, Station.Processor, VisitKind.Decode));
+            var (copy, effects) = (Of(2, frame, Station.Bus, VisitKind.Copy), Of(8, frame, Station.Graphics, VisitKind.Effects));
             var done = read + decode + copy + effects;
             records[frame] = new FrameRecord(
                 frame, done, done, done, FrameStatus.OnTime, DropReason.None, read, decode + copy, effects, TimeSpan.Zero, 0);
         }
 
         return Stopwatch.GetElapsedTime(start).TotalSeconds;
+
+        TimeSpan Of(int milliseconds, int frame, Station station, VisitKind kind) =>
+            spread.Draw(TimeSpan.FromMilliseconds(milliseconds), 0, frame, station, kind);
     }
 
     private static ServiceSpread Uneven() => new(1, 0.08, 0.0002, TimeSpan.FromMilliseconds(12));

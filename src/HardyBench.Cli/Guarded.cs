@@ -40,12 +40,17 @@ internal static class Guarded
             await Console.Error.WriteLineAsync("Stopped. What was finished is kept.");
             return ExitCodes.Stopped;
         }
-        catch (Exception failure) when (CodeOf(failure) is { } code)
+        catch (Exception failure)
         {
-            await Console.Error.WriteLineAsync(failure.Message);
-            return code;
+            await Console.Error.WriteLineAsync(CodeOf(failure) is null ? LineOf(failure) : failure.Message);
+            return CodeOf(failure) ?? ExitCodes.Failed;
         }
     }
+
+    /// <summary>One line for a failure that nobody foresaw.</summary>
+    public static string LineOf(Exception? failure) =>
+        $"Something unforeseen went wrong: {failure?.GetType().Name ?? "unknown"}: {failure?.GetBaseException().Message.ReplaceLineEndings(" ")} "
+        + "What was saved before is kept.";
 
     private static int? CodeOf(Exception failure) => failure switch
     {

@@ -2,6 +2,14 @@ using System.CommandLine;
 using HardyBench.Cli;
 using HardyBench.Cli.Commands;
 
+using var stopping = new Stopping();
+// A failure on a thread of its own would otherwise abort the process with a stack trace.
+AppDomain.CurrentDomain.UnhandledException += (_, failed) =>
+{
+    Console.Error.WriteLine(Guarded.LineOf(failed.ExceptionObject as Exception));
+    Environment.Exit(ExitCodes.Failed);
+};
+
 var root = new RootCommand("Plays benchmark timelines on this machine and on stand-ins, and says which machine plays them in real time.")
 {
     SharedOptions.Data,
@@ -37,4 +45,6 @@ if (parsed.Errors.Count > 0 && args.Length > 0)
     return ExitCodes.Usage;
 }
 
-return await parsed.InvokeAsync(new InvocationConfiguration { EnableDefaultExceptionHandler = false });
+// The program watches for signals itself, see above.
+var invocation = new InvocationConfiguration { EnableDefaultExceptionHandler = false, ProcessTerminationTimeout = null };
+return await Guarded.RunAsync(() => parsed.InvokeAsync(invocation, stopping.Token), stopping.Token);

@@ -29,6 +29,10 @@ internal static class SharedOptions
 
     static SharedOptions() => Pack.AcceptOnlyFromAmong("full", "small");
 
-    public static Task<Bench> OpenBenchAsync(ParseResult parsed, CancellationToken stop) =>
-        Bench.OpenAsync(parsed.GetValue(Data)!, parsed.GetValue(Pack) == "small", stop, parsed.GetValue(Watch));
+    public static async Task<Bench> OpenBenchAsync(ParseResult parsed, CancellationToken stop)
+    {
+        var bench = await Bench.OpenAsync(parsed.GetValue(Data)!, parsed.GetValue(Pack) == "small", stop, parsed.GetValue(Watch));
+        bench.Storage.Changed += () => Console.Error.WriteLine(bench.Storage.Problem ?? "The drive takes what has to be saved again.");
+        return bench;
+    }
 }

@@ -5,6 +5,7 @@ using HardyBench.Server.Aids;
 using HardyBench.Server.Calibration;
 using HardyBench.Server.Clips;
 using HardyBench.Server.Comparing;
+using HardyBench.Server.Deleted;
 using HardyBench.Server.Guard;
 using HardyBench.Server.Health;
 using HardyBench.Server.Live;
@@ -140,6 +141,7 @@ public static class BenchServer
         app.MapPlays();
         app.MapTrials();
         app.MapRuns();
+        app.MapDeleted();
         app.MapHealth();
         app.MapHub<LiveHub>("/live");
         MapPage(app, page);

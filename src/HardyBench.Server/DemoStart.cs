@@ -17,9 +17,13 @@ internal sealed class DemoStart(Bench bench, ClipDesk clips, ThisMachineInUse in
     {
         // Making is begun first, so that nobody can play this machine on clips that are not there yet.
         var making = bench.Clips.Missing().Count > 0 ? clips.Start(null) : Task.CompletedTask;
-        await PlayStandInsAsync(stoppingToken);
+        using (inUse.TryCompute())
+        {
+            await PlayStandInsAsync(stoppingToken);
+        }
+
         await making.WaitAsync(stoppingToken);
-        using var turn = await inUse.TakeAsync(stoppingToken);
+        using var turn = await inUse.TakeAsync("stand-ins are being simulated", stoppingToken);
         await PlayStandInsAsync(stoppingToken);
         await PlayProgramsAsync(stoppingToken);
     }

@@ -43,6 +43,9 @@ internal sealed class Problems(IProblemDetailsService details) : IExceptionHandl
     /// <summary>What was wrong with a body, with the place in it.</summary>
     private static string WordsOf(Exception exception) => exception is BadHttpRequestException { InnerException: JsonException wrong }
         ? $"The body is not as it should be at {wrong.Path}: {wrong.Message} Nothing was changed."
+        : BenchDatabaseFactory.IsDriveFailure(exception)
+            ? $"The drive with the data takes nothing: {exception.GetBaseException().Message} Nothing was changed. Free some space, then "
+                + "try again."
         : exception.Message;
 
     private static int? StatusOf(Exception exception) => exception switch
@@ -66,6 +69,6 @@ internal sealed class Problems(IProblemDetailsService details) : IExceptionHandl
         MakingException or DataFolderException => StatusCodes.Status507InsufficientStorage,
         InvalidDataException => StatusCodes.Status500InternalServerError,
         PlayerUnavailableException => StatusCodes.Status503ServiceUnavailable,
-        _ => null,
+        _ => BenchDatabaseFactory.IsDriveFailure(exception) ? StatusCodes.Status507InsufficientStorage : null,
     };
 }

@@ -23,7 +23,9 @@ public sealed class VersionConflictException(string id, int version, string noun
 /// <summary>Keeps timelines, and which machines the sheet of each shows.</summary>
 public sealed class DocumentStore(BenchDatabaseFactory databases)
 {
-    private const string TimelineKind = "timeline", SheetKind = "sheet";
+    internal const string TimelineKind = "timeline";
+
+    private const string SheetKind = "sheet";
 
     /// <summary>All timelines that can be read.</summary>
     public async Task<IReadOnlyList<StoredTimeline>> TimelinesAsync() =>
@@ -43,7 +45,7 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
     public async Task<StoredTimeline?> FindTimelineAsync(string id)
     {
         await using var database = databases.CreateDbContext();
-        if (await database.Documents.FindAsync(TimelineKind, id) is not { } document)
+        if (await database.Documents.FindAsync(TimelineKind, id) is not { DeletedAtUtc: null } document)
         {
             return null;
         }
@@ -53,11 +55,16 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
             ?? throw new TimelineRefusedException($"The timeline '{id}' is kept but cannot be worked with: {why} It was left as it is.");
     }
 
-    /// <summary>Ids that are taken, by timelines that can be read and by those that cannot.</summary>
-    public async Task<IReadOnlySet<string>> TimelineIdsAsync()
+    /// <summary>Ids that are taken, by timelines that can be read, by those that cannot and by deleted ones, and which are of deleted
+    /// ones.</summary>
+    public async Task<(IReadOnlySet<string> All, IReadOnlySet<string> Deleted)> TimelineIdsAsync()
     {
         await using var database = databases.CreateDbContext();
-        return await database.Documents.Where(document => document.Kind == TimelineKind).Select(document => document.Id).ToHashSetAsync();
+        var ids = await database.Documents.Where(document => document.Kind == TimelineKind)
+            .Select(document => new { document.Id, document.DeletedAtUtc }).ToListAsync();
+        return (
+            ids.Select(one => one.Id).ToHashSet(),
+            ids.Where(one => one.DeletedAtUtc is not null).Select(one => one.Id).ToHashSet());
     }
 
     /// <summary>The machines that a person chose for the sheet of a timeline; null where nobody chose.</summary>
@@ -118,11 +125,12 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
             existing.Version = version ?? 0;
             database.Add(existing);
         }
-        else if (existing.Version != version)
+        else if (existing.Version != version && (existing.DeletedAtUtc is null || version is not null))
         {
             throw new VersionConflictException(timeline.Id, existing.Version);
         }
 
+        existing.DeletedAtUtc = null;
         existing.Version++;
         existing.Json = JsonSerializer.Serialize(timeline, BenchJson.Options);
         await database.SaveChangesAsync();
@@ -130,11 +138,12 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
         return existing.Version;
     }
 
-    /// <summary>Lets a timeline go; its runs stay. Does nothing when there is none.</summary>
-    public async Task DeleteTimelineAsync(string id)
+    /// <summary>Deletes a timeline, so that it can be restored for a while; its runs stay. Does nothing when there is none.</summary>
+    public async Task DeleteTimelineAsync(string id, DateTimeOffset now)
     {
         await using var database = databases.CreateDbContext();
-        await database.Documents.Where(document => document.Kind == TimelineKind && document.Id == id).ExecuteDeleteAsync();
+        await database.Documents.Where(document => document.Kind == TimelineKind && document.Id == id && document.DeletedAtUtc == null)
+            .ExecuteUpdateAsync(set => set.SetProperty(document => document.DeletedAtUtc, now.UtcDateTime));
     }
 
     private static DocumentEntity Document<T>(string kind, string id, int order, T content) => new()
@@ -164,7 +173,7 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
         await using var database = databases.CreateDbContext();
         return await database
             .Documents.AsNoTracking()
-            .Where(document => document.Kind == kind)
+            .Where(document => document.Kind == kind && document.DeletedAtUtc == null)
             .OrderBy(document => document.Order)
             .ToListAsync();
     }

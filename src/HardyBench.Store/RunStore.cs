@@ -36,6 +36,10 @@ public sealed record JudgedRun(
 /// <param name="ConditionsDigest">Alike for runs that are repeats of each other.</param>
 public sealed record RunConditions(long Id, RunHeader Header, RunEnding Ending, string TimelineDigest, string ConditionsDigest);
 
+/// <summary>A run that is stored and damaged.</summary>
+/// <param name="Why">A sentence for the person.</param>
+public sealed record UnreadableRun(long Id, string Why);
+
 /// <summary>A run's place in a trial.</summary>
 public sealed record RunPlace(long TrialId, StepRole Role);
 
@@ -163,16 +167,13 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         return await database.Runs.AnyAsync(run => run.Id == id && run.Ending != RunEnding.Playing && run.Columns != null);
     }
 
-    /// <summary>How long what was put aside can be brought back, clips too.</summary>
-    public static readonly TimeSpan KeptAside = TimeSpan.FromDays(31);
-
     /// <summary>Lets go for good what was put aside longer ago than it can be brought back.</summary>
     /// <returns>How many runs that were.</returns>
     public async Task<int> ClearAwayAsync(DateTimeOffset now)
     {
         await using var database = databases.CreateDbContext();
         await using var step = await database.Database.BeginTransactionAsync();
-        var before = (now - KeptAside).UtcDateTime;
+        var before = (now - DeletedStore.RestorableFor).UtcDateTime;
         var gone = database.Runs.Where(run => run.DeletedAtUtc != null && run.DeletedAtUtc < before);
         var ids = gone.Select(run => run.Id);
         await database.RunPieces.Where(piece => ids.Contains(piece.RunId)).ExecuteDeleteAsync();
@@ -197,38 +198,36 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         await step.CommitAsync();
     }
 
-    /// <summary>Judges runs anew that were judged by earlier rules, or by none. A run that cannot be read stays as it was.</summary>
-    /// <returns>How many that were.</returns>
-    public async Task<int> JudgeAnewAsync()
+    /// <summary>Judges runs again that were judged by earlier rules, or by none. A run that cannot be read is marked so.</summary>
+    /// <returns>How many were judged, and those that cannot be read.</returns>
+    public async Task<(int Judged, IReadOnlyList<UnreadableRun> Unreadable)> JudgeAgainAsync()
     {
+        var unreadable = new List<UnreadableRun>();
         await using var database = databases.CreateDbContext();
         var ids = await database
-            .Runs.Where(run => run.Rules != RunSummary.Rules && run.Ending != RunEnding.Playing)
+            .Runs.Where(run => run.Rules != RunSummary.Rules && run.Ending != RunEnding.Playing && run.Ending != RunEnding.Unreadable)
             .Select(run => run.Id)
             .ToListAsync();
         foreach (var id in ids)
         {
             await using var step = databases.CreateDbContext();
             var entity = await step.Runs.Include(run => run.Passages).Include(run => run.Line).SingleAsync(run => run.Id == id);
-            if (WholeHeader(entity.HeaderJson) is not null)
+            try
             {
-                try
-                {
-                    var run = await WholeAsync(step, entity);
-                    step.RemoveRange(entity.Passages);
-                    await step.SaveChangesAsync();
-                    entity.Passages.Clear();
-                    Judge(entity, run);
-                    await step.SaveChangesAsync();
-                }
-                catch (InvalidDataException)
-                {
-                    // What cannot be decoded keeps the judgement that it had.
-                }
+                var run = await WholeAsync(step, entity);
+                step.RemoveRange(entity.Passages);
+                await step.SaveChangesAsync();
+                entity.Passages.Clear();
+                Judge(entity, run);
+                await step.SaveChangesAsync();
+            }
+            catch (InvalidDataException damage)
+            {
+                unreadable.Add(await MarkUnreadableAsync(id, damage.Message));
             }
         }
 
-        return ids.Count;
+        return (ids.Count - unreadable.Count, unreadable);
     }
 
     private static void End(RunEntity entity, Run run, byte[] columns)
@@ -293,7 +292,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             new DateTimeOffset(run.StartedAtUtc, TimeSpan.Zero),
             run.StartLagTicks is { } lag ? new TimeSpan(lag) : null,
             run.Scale,
-            JsonSerializer.Deserialize<IReadOnlyList<string>>(run.NotesJson, BenchJson.Options)!,
+            NotesOf(run.NotesJson),
             [.. run.Passages.Select(passage => new PassageSummary(
                 passage.Index,
                 passage.Verdict,
@@ -307,21 +306,56 @@ public sealed class RunStore(BenchDatabaseFactory databases)
                 passage.DecodedOn.Split('\n', StringSplitOptions.RemoveEmptyEntries)))]);
     }
 
+    private static IReadOnlyList<string> NotesOf(string json)
+    {
+        try
+        {
+            return ListOf<string>(json);
+        }
+        catch (Exception damage) when (damage is JsonException or InvalidDataException)
+        {
+            return ["what was noted of it cannot be read"];
+        }
+    }
+
     /// <summary>Makes whole what programs that ended in mid-run left behind. Runs that another living program is
     /// playing are left alone.</summary>
-    /// <returns>The numbers of the runs cut short.</returns>
-    public async Task<IReadOnlyList<long>> RecoverAsync()
+    /// <returns>The numbers of the runs that were interrupted, and those among them that are damaged.</returns>
+    public async Task<(IReadOnlyList<long> Interrupted, IReadOnlyList<UnreadableRun> Unreadable)> RecoverAsync()
     {
         await using var database = databases.CreateDbContext();
         var playing = await database.Runs.AsNoTracking().Where(run => run.Ending == RunEnding.Playing)
             .Select(run => new { run.Id, run.Owner }).ToListAsync();
         var cut = playing.Where(run => !RunOwner.IsAlive(run.Owner)).Select(run => run.Id).ToList();
+        var (whole, unreadable) = (new List<long>(), new List<UnreadableRun>());
         foreach (var id in cut)
         {
-            await CutShortAsync(id);
+            try
+            {
+                await CutShortAsync(id);
+                whole.Add(id);
+            }
+            catch (InvalidDataException damage)
+            {
+                unreadable.Add(await MarkUnreadableAsync(id, damage.Message));
+            }
         }
 
-        return cut;
+        return (whole, unreadable);
+    }
+
+    /// <summary>Notes that a run is damaged. Nothing of it is changed but its ending, so that it counts nowhere.</summary>
+    private async Task<UnreadableRun> MarkUnreadableAsync(long id, string why)
+    {
+        await using var database = databases.CreateDbContext();
+        await using var step = await database.Database.BeginTransactionAsync();
+        var notes = JsonSerializer.Serialize((string[])[why], BenchJson.Options);
+        await database.Runs.Where(run => run.Id == id).ExecuteUpdateAsync(set =>
+            set.SetProperty(run => run.Ending, RunEnding.Unreadable).SetProperty(run => run.NotesJson, notes));
+        await database.Set<RunLineEntity>().Where(line => line.RunId == id)
+            .ExecuteUpdateAsync(set => set.SetProperty(line => line.Ending, RunEnding.Unreadable));
+        await step.CommitAsync();
+        return new UnreadableRun(id, why);
     }
 
     /// <summary>Takes the digests of runs that have none, as after they were reckoned otherwise. A run that cannot be read stays without,
@@ -523,7 +557,10 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             .Select(run => new { run.Id, run.Ending, run.TimelineDigest, run.ConditionsDigest, run.HeaderJson }).SingleOrDefaultAsync();
         return run is null
             ? null
-            : new RunConditions(run.Id, HeaderOf(run.HeaderJson)!, run.Ending, run.TimelineDigest, run.ConditionsDigest);
+            : new RunConditions(
+                run.Id,
+                WholeHeader(run.HeaderJson) ?? throw new InvalidDataException($"Run {id} is stored but cannot be read. It was left as it is."),
+                run.Ending, run.TimelineDigest, run.ConditionsDigest);
     }
 
     /// <summary>Finished runs under just these conditions, newest first.</summary>
@@ -565,10 +602,23 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     private static RunPlace? PlaceOf(RunEntity run) =>
         run.TrialId is { } trial ? new RunPlace(trial, new StepRole(run.Label!, run.Passage, run.Side)) : null;
 
+    /// <exception cref="InvalidDataException">What is stored of it is damaged.</exception>
     private static async Task<Run> WholeAsync(BenchDatabase database, RunEntity run)
     {
+        try
+        {
+            return await ReadAsync(database, run);
+        }
+        catch (Exception damage) when (damage is JsonException or InvalidDataException)
+        {
+            throw new InvalidDataException($"Run {run.Id} is stored but cannot be read: {damage.Message} It was left as it is.", damage);
+        }
+    }
+
+    private static async Task<Run> ReadAsync(BenchDatabase database, RunEntity run)
+    {
         var (frames, loads) = run.Columns is { } whole ? await RunColumns.ReadAsync(whole) : await PiecesAsync(database, run.Id);
-        var header = HeaderOf(run.HeaderJson)!;
+        var header = WholeHeader(run.HeaderJson) ?? throw new InvalidDataException("What was played is damaged.");
         var lag = run.StartLagTicks is { } ticks ? new TimeSpan(ticks) : frames.FirstOrDefault(frame => frame.Shown is not null).Shown;
         return new Run(header, run.Ending, lag, frames, loads, Failures(run)) { Lags = Lags(run) };
     }
@@ -591,8 +641,12 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         return (frames, loads);
     }
 
-    private static List<LagReading> Lags(RunEntity run) => JsonSerializer.Deserialize<List<LagReading>>(run.LagsJson, BenchJson.Options)!;
+    private static List<LagReading> Lags(RunEntity run) => ListOf<LagReading>(run.LagsJson);
 
-    private static List<PassageFailure> Failures(RunEntity run) =>
-        JsonSerializer.Deserialize<List<PassageFailure>>(run.FailuresJson, BenchJson.Options)!;
+    private static List<PassageFailure> Failures(RunEntity run) => ListOf<PassageFailure>(run.FailuresJson);
+
+    private static List<T> ListOf<T>(string json) =>
+        JsonSerializer.Deserialize<List<T>>(json, BenchJson.Options) is { } list && list.TrueForAll(one => one is not null)
+            ? list
+            : throw new InvalidDataException("A list in it is damaged.");
 }

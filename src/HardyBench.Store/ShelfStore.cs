@@ -35,24 +35,38 @@ public sealed class ShelfStore<T>(BenchDatabaseFactory databases, string kind, F
         ];
     }
 
-    /// <summary>Ids that are taken, by those put aside too: a run still names them.</summary>
+    /// <summary>Ids that are taken, by deleted ones too: a run still names them.</summary>
     public async Task<IReadOnlySet<string>> IdsAsync()
     {
         await using var database = databases.CreateDbContext();
         return await database.Documents.Where(document => document.Kind == kind).Select(document => document.Id).ToHashSetAsync();
     }
 
-    /// <summary>Keeps things under their ids, all or none; new ones at the end. One that was put aside is brought back.</summary>
+    /// <summary>Ids of deleted ones.</summary>
+    public async Task<IReadOnlySet<string>> DeletedIdsAsync()
+    {
+        await using var database = databases.CreateDbContext();
+        return await database.Documents.Where(document => document.Kind == kind && document.DeletedAtUtc != null)
+            .Select(document => document.Id).ToHashSetAsync();
+    }
+
+    /// <summary>Saves things under their ids, all or none; new ones at the end.</summary>
     /// <param name="version">The version that the only one was read at; null for new ones.</param>
     /// <returns>The version of the last from now on.</returns>
     /// <exception cref="VersionConflictException">It was changed since, or the id of a new one is taken.</exception>
-    public async Task<int> KeepAsync(IReadOnlyList<T> things, int? version)
+    public Task<int> KeepAsync(IReadOnlyList<T> things, int? version) => KeepAsync([.. things.Select(thing => (thing, version))]);
+
+    /// <summary>Saves things under their ids, all or none, each with the version that it was read at, or null for a new one. A new one
+    /// under the id of a deleted one takes its place.</summary>
+    /// <returns>The version of the last from now on.</returns>
+    /// <exception cref="VersionConflictException">One was changed since, or the id of a new one is taken; nothing was saved.</exception>
+    public async Task<int> KeepAsync(IReadOnlyList<(T Thing, int? Version)> things)
     {
         await using var database = databases.CreateDbContext();
         await using var step = await database.Database.BeginTransactionAsync();
         var order = await database.Documents.Where(document => document.Kind == kind).MaxAsync(document => (int?)document.Order) ?? 0;
         var kept = 0;
-        foreach (var thing in things)
+        foreach (var (thing, version) in things)
         {
             var json = JsonSerializer.Serialize(thing, BenchJson.Options);
             if (await database.Documents.FindAsync(kind, idOf(thing)) is not { } existing)
@@ -60,7 +74,7 @@ public sealed class ShelfStore<T>(BenchDatabaseFactory databases, string kind, F
                 existing = new DocumentEntity { Kind = kind, Id = idOf(thing), Order = ++order, Json = json };
                 database.Add(existing);
             }
-            else if (existing.Version != version)
+            else if (existing.Version != version && (existing.DeletedAtUtc is null || version is not null))
             {
                 throw new VersionConflictException(existing.Id, existing.Version, kind);
             }
@@ -113,7 +127,8 @@ public sealed class ShelfStore<T>(BenchDatabaseFactory databases, string kind, F
         await using var database = databases.CreateDbContext();
         DateTime? moment = aside ? now.UtcDateTime : null;
         return await database
-            .Documents.Where(document => document.Kind == kind && document.Id == id && document.DeletedAtUtc == null == aside)
+            .Documents.Where(document =>
+                document.Kind == kind && document.Id == id && document.DeletedAtUtc == null == aside && document.Json != string.Empty)
             .ExecuteUpdateAsync(set => set.SetProperty(document => document.DeletedAtUtc, moment)) > 0;
     }
 

@@ -104,6 +104,20 @@ public sealed class TrialStore(BenchDatabaseFactory databases)
         }
     }
 
+    /// <summary>Room that a probe writes, in bytes: about what a run takes.</summary>
+    private const int ProbeBytes = 1 << 20;
+
+    /// <summary>Writes as much as a run takes and deletes it again, so that a drive without room is noticed before a run begins.</summary>
+    public async Task ProbeAsync()
+    {
+        const string Kind = "probe";
+        var room = new string(' ', ProbeBytes);
+        await using var database = databases.CreateDbContext();
+        await database.Database.ExecuteSqlAsync(
+            $"INSERT OR REPLACE INTO Documents (Kind, Id, \"Order\", Version, Json) VALUES ({Kind}, {Kind}, 0, 0, {room})");
+        await database.Documents.Where(document => document.Kind == Kind).ExecuteDeleteAsync();
+    }
+
     /// <summary>A trial by its number, or null.</summary>
     /// <exception cref="InvalidDataException">It is kept but cannot be read.</exception>
     public async Task<StoredTrial?> FindAsync(long id)

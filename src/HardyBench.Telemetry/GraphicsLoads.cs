@@ -29,6 +29,11 @@ public sealed class GraphicsLoads(SystemFiles files) : ILoadReader
                 into.Add(new LoadReading(at, LoadKind.GraphicsMemoryUsed, index, (float)bytes));
             }
 
+            if (files.ReadNumber($"sys/class/drm/{card}/device/mem_info_vram_total") is { } all)
+            {
+                into.Add(new LoadReading(at, LoadKind.GraphicsMemoryFitted, index, (float)all));
+            }
+
             foreach (var monitor in files.Names($"sys/class/drm/{card}/device/hwmon"))
             {
                 // Millionths of a watt and thousandths of a degree.

@@ -23,6 +23,12 @@ public sealed class PackagePower(SystemFiles files) : ILoadReader
                 continue;
             }
 
+            // The first constraint is the one for long (Linux kernel documentation, power capping framework), in millionths of a watt.
+            if (files.ReadNumber($"{Root}/{package}/constraint_0_power_limit_uw") is > 0 and var limit)
+            {
+                into.Add(new LoadReading(at, LoadKind.PowerLimit, index, (float)(limit / 1e6)));
+            }
+
             if (before.TryGetValue(package, out var last) && elapsed > TimeSpan.Zero)
             {
                 var range = energy < last ? files.ReadNumber($"{Root}/{package}/max_energy_range_uj") ?? 0 : 0;

@@ -13,6 +13,7 @@ using HardyBench.Workbench.Aids;
 using HardyBench.Workbench.Calibration;
 using HardyBench.Workbench.Comparing;
 using HardyBench.Workbench.Data;
+using HardyBench.Workbench.Deleted;
 using HardyBench.Workbench.Demo;
 using HardyBench.Workbench.Exports;
 using HardyBench.Workbench.Machines;
@@ -33,6 +34,7 @@ public sealed class Bench : IDisposable
     private readonly ShelfStore<EditingProgram> programs;
     private readonly ShelfStore<Brief> briefs;
     private readonly ShelfStore<Part> parts;
+    private IDisposable? use;
 
     private Bench(
         DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack, CalibrationPack calibration, string? watched)
@@ -44,6 +46,7 @@ public sealed class Bench : IDisposable
         ClipMaker = new ClipMaker(Clips);
         (machines, programs) = (Shelves.Machines(databases), Shelves.Programs(databases));
         (briefs, parts) = (Shelves.Briefs(databases), Shelves.Parts(databases));
+        Deleted = new DeletedJobs(new DeletedStore(databases), Runs, Clips.Own!);
         Machines = new MachineJobs(machines, documents);
         Programs = new ProgramJobs(programs);
         Timelines = new TimelineJobs(documents, () => Clips.Clips);
@@ -58,13 +61,13 @@ public sealed class Bench : IDisposable
         var (aids, effects) = (new AidFolder(folder.Aids, Clips), new EffectPlaces(folder.Looks, Fonts.ForTitles));
         Players = new Players(program);
         Aids = new AidJobs(aids, Clips, program, effects);
-        Plays = new PlayJobs(Timelines, Machines, Clips, Aids, Runs, Players, aids, effects,
+        Plays = new PlayJobs(Timelines, Machines, Clips, Aids, Runs, Players, aids, effects, Storage,
             new ExportPlayback(program, aids, effects, folder.Path), folder.Path);
         Calibrations = new CalibrationJobs(
             Shelves.Calibrations(databases), Shelves.Predictions(databases), machines, Runs, calibration,
             new ClipFolder(folder.Clips, calibration.Recipes), Players, effects, folder.Path);
         Plays.Played = Calibrations.ForetellAsync;
-        Trials = new TrialJobs(Machines, Clips, Aids, Plays, Runs, new TrialStore(databases));
+        Trials = new TrialJobs(Machines, Clips, Aids, Plays, Runs, new TrialStore(databases), Storage);
         Advice = new AdviceJobs(Timelines, Machines, Clips, Runs, Plays);
         (Briefs, Catalogue) = (new BriefJobs(briefs), new CatalogueJobs(parts));
         Answers = new AnswerJobs(
@@ -80,6 +83,11 @@ public sealed class Bench : IDisposable
     public ClipFolder Clips { get; }
 
     public ClipMaker ClipMaker { get; }
+
+    public DeletedJobs Deleted { get; }
+
+    /// <summary>Whether what has to be saved waits for the drive.</summary>
+    public StorageWait Storage { get; } = new(TimeProvider.System);
 
     public MachineJobs Machines { get; }
 
@@ -117,6 +125,9 @@ public sealed class Bench : IDisposable
     /// <summary>Runs that were found broken off when the folder was opened; each is kept up to its last second.</summary>
     public IReadOnlyList<long> CutShort { get; private set; } = [];
 
+    /// <summary>Runs that were found damaged when the folder was opened; each was left as it is and counts nowhere.</summary>
+    public IReadOnlyList<UnreadableRun> Unreadable { get; private set; } = [];
+
     /// <summary>Opens a data folder, brings it up to date, and sets out the demo data that is not in it yet.</summary>
     /// <param name="small">Whether to use the small pack and a timeline to match.</param>
     /// <exception cref="DataFolderException">It cannot be used.</exception>
@@ -124,21 +135,24 @@ public sealed class Bench : IDisposable
     public static async Task<Bench> OpenAsync(string path, bool small, CancellationToken stop, string? watched = null)
     {
         var folder = new DataFolder(path);
+        var use = FolderUse.Together(folder);
         try
         {
+            using var opening = await FolderUse.OpeningAsync(folder, stop);
             Looks.WriteTo(folder.Looks);
             folder.MakeReady();
             var databases = new BenchDatabaseFactory(folder.Database);
             await databases.MigrateAsync(stop);
             var now = DateTimeOffset.UtcNow;
             await new RunStore(databases).ClearAwayAsync(now);
+            await new DeletedStore(databases).RemoveOldAsync(now);
             var bench = new Bench(folder, databases, small ? StarterPack.Small : StarterPack.Full,
-                small ? CalibrationPack.Small : CalibrationPack.Full, watched);
-            bench.Clips.Own!.ClearAway((now - RunStore.KeptAside).UtcDateTime);
+                small ? CalibrationPack.Small : CalibrationPack.Full, watched) { use = use };
+            bench.Clips.Own!.ClearAway((now - DeletedStore.RestorableFor).UtcDateTime);
             await bench.Clips.Own!.LookAsync(stop);
             await bench.Runs.DigestAnewAsync();
-            bench.CutShort = await bench.Runs.RecoverAsync();
-            await bench.Runs.JudgeAnewAsync();
+            (bench.CutShort, var damaged) = await bench.Runs.RecoverAsync();
+            bench.Unreadable = [.. damaged, .. (await bench.Runs.JudgeAgainAsync()).Unreadable];
             await bench.Trials.RecoverAsync();
             var (hd, uhd, seconds) = small ? (Raster.Hd.DividedBy(3), Raster.Uhd.DividedBy(3), 3) : (Raster.Hd, Raster.Uhd, 6);
             await bench.documents.SetOutAsync([DemoTimelines.TouringNight(hd, seconds), DemoTimelines.ClosingGala(uhd, seconds)]);
@@ -150,6 +164,7 @@ public sealed class Bench : IDisposable
         }
         catch (NewerDataException newer)
         {
+            use.Dispose();
             throw new DataFolderException(
                 $"The data in {folder.Path} was written by a newer Hardy Bench. Nothing was changed. Use that one, or choose another "
                     + "folder with --data.",
@@ -159,6 +174,7 @@ public sealed class Bench : IDisposable
         catch (Exception failure) when (failure is Microsoft.Data.Sqlite.SqliteException or IOException
             or Microsoft.EntityFrameworkCore.DbUpdateException)
         {
+            use.Dispose();
             throw new DataFolderException(
                 $"The data in {folder.Path} cannot be opened: {failure.GetBaseException().Message} Nothing was changed. "
                 + "Free some space, close other programs that use it, or choose another folder with --data.",
@@ -171,5 +187,6 @@ public sealed class Bench : IDisposable
         Players.Dispose();
         Advice.Dispose();
         Answers.Dispose();
+        use?.Dispose();
     }
 }

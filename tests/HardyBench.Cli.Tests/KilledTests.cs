@@ -137,6 +137,96 @@ public sealed class KilledTests
         Assert.Empty(Directory.GetFiles(player, "*", SearchOption.AllDirectories));
     }
 
+    /// <summary>The first start makes everything and the others bring nothing up to date, so both are killed at every step.</summary>
+    [Fact]
+    public async Task A_start_that_is_killed_at_any_moment_keeps_no_later_one_from_starting()
+    {
+        var data = TestData.NewFolder("start");
+        for (var after = 40; after <= 1000; after += 40)
+        {
+            if (after % 200 == 0)
+            {
+                Directory.Delete(data, recursive: true);
+            }
+
+            using var killed = Start(data, ["runs"], TheProgram);
+            await Task.Delay(after);
+            killed.Kill();
+            await killed.WaitForExitAsync();
+            var (code, _, errors) = await RunAsync(data, "runs").WaitAsync(TimeSpan.FromMinutes(1));
+            Assert.Equal((ExitCodes.Done, string.Empty), (code, errors));
+        }
+    }
+
+    [Fact]
+    public async Task A_restore_that_is_killed_at_any_moment_leaves_the_old_data_or_the_new()
+    {
+        var data = TestData.NewFolder("restore");
+        var copy = Path.Combine(TestData.NewFolder("copy"), "copy.db");
+        await RunAsync(data, "runs");
+        await RunAsync(data, "backup", copy);
+        for (var after = 100; after <= 900; after += 50)
+        {
+            using var killed = Start(data, ["restore", copy], TheProgram);
+            await Task.Delay(after);
+            killed.Kill();
+            await killed.WaitForExitAsync();
+
+            var (code, output, _) = await RunAsync(data, "timelines", "list");
+            Assert.Equal(ExitCodes.Done, code);
+            Assert.Contains("touring-night", output, StringComparison.Ordinal);
+        }
+
+        Assert.Equal(ExitCodes.Done, (await RunAsync(data, "restore", copy)).Code);
+        Assert.Empty(Directory.GetFiles(data, "*.restoring*"));
+    }
+
+    [Fact]
+    public async Task Nothing_is_restored_under_a_play_and_its_run_is_saved()
+    {
+        var data = await TestData.NewDataFolderAsync();
+        var copy = Path.Combine(TestData.NewFolder("copy"), "copy.db");
+        await RunAsync(data, "backup", copy);
+        using var play = Start(data, ["play", "touring-night"], TheProgram);
+        var (output, errors) = (play.StandardOutput.ReadToEndAsync(), play.StandardError.ReadToEndAsync());
+        await WaitAsync(async () => (await RunAsync(data, "runs")).Output.Contains("playing", StringComparison.Ordinal));
+
+        var (code, _, refusal) = await RunAsync(data, "restore", copy);
+        await play.WaitForExitAsync();
+
+        Assert.Equal(ExitCodes.DataFolder, code);
+        Assert.Contains("Another program uses the data", refusal, StringComparison.Ordinal);
+        Assert.True(play.ExitCode == ExitCodes.Done, await output + await errors);
+        Assert.Contains("finished", (await RunAsync(data, "runs")).Output, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("UPDATE Runs SET HeaderJson = '{'")]
+    [InlineData("UPDATE Runs SET Ending = 'Exploded'")]
+    [InlineData("UPDATE Runs SET LagsJson = '7', Rules = 0")]
+    [InlineData("UPDATE Documents SET Json = '{'")]
+    [InlineData("DROP TABLE Runs")]
+    public async Task A_damaged_database_ends_no_command_with_a_stack_trace(string damage)
+    {
+        var data = await TestData.NewDataFolderAsync();
+        await RunAsync(data, "play", "touring-night", "--machine", "curlew-desk");
+        await using (var connection = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={data}/bench.db;Pooling=False"))
+        {
+            await connection.OpenAsync();
+            await using var command = connection.CreateCommand();
+            command.CommandText = damage;
+            await command.ExecuteNonQueryAsync();
+        }
+
+        foreach (var arguments in (string[][])[["runs"], ["machines", "list"], ["briefs", "list"], ["timelines", "list"], ["advise", "touring-night"]])
+        {
+            var (code, _, errors) = await RunAsync(data, arguments);
+            Assert.InRange(code, 0, ExitCodes.Input);
+            Assert.DoesNotContain("   at ", errors, StringComparison.Ordinal);
+            Assert.InRange(errors.Split('\n', StringSplitOptions.RemoveEmptyEntries).Length, 0, 2);
+        }
+    }
+
     /// <summary>Command lines of processes that have a folder in them.</summary>
     private static IEnumerable<string> CommandsThatName(string folder)
     {

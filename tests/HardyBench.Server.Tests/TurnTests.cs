@@ -54,14 +54,36 @@ public sealed class TurnTests : ServerTest
     public async Task A_turn_is_given_back_once_however_often_it_is_disposed()
     {
         using var machine = new ThisMachineInUse();
-        var first = machine.TryTake()!;
+        var first = machine.TryTake("a")!;
 
-        Assert.Null(machine.TryTake());
+        Assert.Null(machine.TryTake("a"));
         first.Dispose();
         first.Dispose();
-        using var second = await machine.TakeAsync(CancellationToken.None);
+        using var second = await machine.TakeAsync("b", CancellationToken.None);
         Assert.True(machine.IsTaken);
-        await Assert.ThrowsAsync<TaskCanceledException>(() => machine.TakeAsync(new CancellationToken(canceled: true)));
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => machine.TakeAsync("c", new CancellationToken(canceled: true)));
+    }
+
+    [Fact]
+    public async Task Nothing_is_measured_while_an_answer_is_computed_and_nothing_is_computed_while_something_is_measured()
+    {
+        using var machine = new ThisMachineInUse();
+        var (first, second) = (machine.TryCompute()!, machine.TryCompute()!);
+        using (machine.TryTake("clips are being created"))
+        {
+            Assert.Equal("clips are being created", machine.WhyNotMeasure);
+        }
+
+        Assert.Null(machine.TryTake("a trial", isMeasured: true));
+        var waits = machine.TakeAsync("a calibration", CancellationToken.None, isMeasured: true);
+        first.Dispose();
+        Assert.False(waits.IsCompleted);
+        second.Dispose();
+        var measured = await waits;
+
+        Assert.Null(machine.TryCompute());
+        measured.Dispose();
+        Assert.NotNull(machine.TryCompute());
     }
 
     private async Task<JsonArray> RendersAsync() => (await GetAsync("/api/timelines/touring-night/renders")).AsArray();

@@ -81,8 +81,8 @@ public sealed class OldDataTests
         await databases.MigrateAsync(CancellationToken.None);
 
         var runs = new RunStore(databases);
-        Assert.Equal(1, await runs.JudgeAnewAsync());
-        Assert.Equal(0, await runs.JudgeAnewAsync());
+        Assert.Equal(1, (await runs.JudgeAgainAsync()).Judged);
+        Assert.Equal(0, (await runs.JudgeAgainAsync()).Judged);
         var judged = (await runs.JudgedAsync(1))!;
         Assert.Equal(50, Assert.Single(judged.Passages).Teeth.Length);
         Assert.Equal(2, (await runs.FindAsync(1))!.Place!.Role.Passage);

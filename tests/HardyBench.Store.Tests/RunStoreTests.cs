@@ -62,8 +62,8 @@ public sealed class RunStoreTests : IAsyncLifetime
         await runs.AppendAsync(id, 0, new RunProgress([.. run.Frames.Take(60)], [], []));
         await OwnedByAsync(id, "999999999@1");
 
-        Assert.Equal([id], await runs.RecoverAsync());
-        Assert.Empty(await runs.RecoverAsync());
+        Assert.Equal([id], (await runs.RecoverAsync()).Interrupted);
+        Assert.Empty((await runs.RecoverAsync()).Interrupted);
 
         var found = (await runs.FindAsync(id))!.Run;
         Assert.Equal((RunEnding.CutShort, 60), (found.Ending, found.Frames.Count));
@@ -75,7 +75,7 @@ public sealed class RunStoreTests : IAsyncLifetime
     {
         var id = await runs.BeginAsync(Sample(1).Header);
 
-        Assert.Empty(await runs.RecoverAsync());
+        Assert.Empty((await runs.RecoverAsync()).Interrupted);
         Assert.Equal(RunEnding.Playing, (await runs.FindAsync(id))!.Run.Ending);
         Assert.True(RunOwner.IsAlive(RunOwner.Current));
         Assert.False(RunOwner.IsAlive("nonsense"));

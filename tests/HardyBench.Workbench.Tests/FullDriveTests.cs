@@ -4,6 +4,7 @@ using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Store;
+using HardyBench.Workbench.Data;
 using HardyBench.Workbench.Plays;
 using Microsoft.EntityFrameworkCore.Diagnostics;
 
@@ -16,6 +17,8 @@ public sealed class FullDriveTests : IAsyncLifetime
     private static readonly FrameRate Rate = new(25);
     private readonly SmallDrive drive = new();
     private readonly LyingCommits commits = new();
+    private static readonly CancellationToken Stopped = new(canceled: true);
+    private readonly StorageWait storage = new(TimeProvider.System);
     private RunStore runs = null!;
     private RunKeeper keeper = null!;
 
@@ -24,7 +27,7 @@ public sealed class FullDriveTests : IAsyncLifetime
         var databases = new BenchDatabaseFactory(Path.Combine(TestData.NewFolder("full"), "bench.db"), drive, commits);
         await databases.MigrateAsync(CancellationToken.None);
         runs = new RunStore(databases);
-        keeper = new RunKeeper(runs, null, null);
+        keeper = new RunKeeper(runs, storage, null, null);
         keeper.Started(Header());
     }
 
@@ -39,7 +42,7 @@ public sealed class FullDriveTests : IAsyncLifetime
         keeper.Progressed(Second(1));
         keeper.Progressed(Second(2));
 
-        var failure = await Assert.ThrowsAsync<RunNotKeptException>(() => keeper.FinishAsync(Whole(3)));
+        var failure = await Assert.ThrowsAsync<RunNotKeptException>(() => keeper.FinishAsync(Whole(3), Stopped));
 
         Assert.Matches(
             "^Run 1 was played but could not be kept whole: .*full.* 25 of its 75 slots are kept. Make room on the drive",
@@ -52,12 +55,12 @@ public sealed class FullDriveTests : IAsyncLifetime
     [Fact]
     public async Task An_ended_run_is_kept_at_once()
     {
-        var hasty = new RunKeeper(runs, null, null, new StillTime());
+        var hasty = new RunKeeper(runs, storage, null, null, new StillTime());
         hasty.Started(Header());
         hasty.Progressed(Second(0));
         hasty.Progressed(Second(1));
 
-        var stored = await hasty.FinishAsync(Whole(2)).WaitAsync(TimeSpan.FromMinutes(2));
+        var stored = await hasty.FinishAsync(Whole(2), TestContext.Current.CancellationToken).WaitAsync(TimeSpan.FromMinutes(2));
 
         Assert.Equal((RunEnding.Finished, 50), ((await runs.FindAsync(stored.Id))!.Run.Ending, stored.Run.Frames.Count));
     }
@@ -69,7 +72,7 @@ public sealed class FullDriveTests : IAsyncLifetime
         await KeptAsync(25);
         commits.AreDenied = true;
 
-        var stored = await keeper.FinishAsync(Whole(1));
+        var stored = await keeper.FinishAsync(Whole(1), CancellationToken.None);
 
         commits.AreDenied = false;
         Assert.Equal((RunEnding.Finished, 25), ((await runs.FindAsync(stored.Id))!.Run.Ending, stored.Run.Frames.Count));
@@ -82,13 +85,37 @@ public sealed class FullDriveTests : IAsyncLifetime
         await KeptAsync(25);
         drive.IsFull = true;
         keeper.Progressed(Second(1));
-        await Assert.ThrowsAsync<RunNotKeptException>(() => keeper.FinishAsync(Whole(2)));
+        await Assert.ThrowsAsync<RunNotKeptException>(() => keeper.FinishAsync(Whole(2), Stopped));
 
         drive.IsFull = false;
         await runs.CutShortAsync(1);
 
         var found = (await runs.FindAsync(1))!.Run;
         Assert.Equal((RunEnding.CutShort, 25), (found.Ending, found.Frames.Count));
+    }
+
+    [Fact]
+    public async Task A_finished_run_waits_in_memory_until_there_is_room_and_is_then_saved_whole()
+    {
+        keeper.Progressed(Second(0));
+        await KeptAsync(25);
+        drive.IsFull = true;
+        keeper.Progressed(Second(1));
+        var finishing = keeper.FinishAsync(Whole(2), CancellationToken.None);
+        for (var i = 0; i < 200 && storage.Problem is null; i++)
+        {
+            await Task.Delay(50);
+        }
+
+        var problem = storage.Problem;
+        Assert.False(finishing.IsCompleted);
+        drive.IsFull = false;
+        await finishing;
+
+        Assert.Contains("full", problem, StringComparison.Ordinal);
+        Assert.Null(storage.Problem);
+        var found = (await runs.FindAsync(1))!.Run;
+        Assert.Equal((RunEnding.Finished, 50), (found.Ending, found.Frames.Count));
     }
 
     [Fact]
@@ -101,7 +128,7 @@ public sealed class FullDriveTests : IAsyncLifetime
         keeper.Progressed(Second(1));
         await KeptAsync(50);
 
-        await keeper.FinishAsync(Whole(2));
+        await keeper.FinishAsync(Whole(2), CancellationToken.None);
 
         Assert.Equal(50, (await runs.FindAsync(1))!.Run.Frames.Count);
     }
@@ -178,7 +205,6 @@ public sealed class FullDriveTests : IAsyncLifetime
         )),
     ];
 
-    /// <summary>Lets the file grow no further while the drive is full.</summary>
     /// <summary>Commits that come through and are told as failed.</summary>
     private sealed class LyingCommits : DbTransactionInterceptor
     {
@@ -207,6 +233,7 @@ public sealed class FullDriveTests : IAsyncLifetime
             new Timer(_ => { }, null, Timeout.Infinite, Timeout.Infinite);
     }
 
+    /// <summary>Lets the file grow no further while the drive is full.</summary>
     private sealed class SmallDrive : DbConnectionInterceptor
     {
         private const long NoLimit = 1_000_000_000;

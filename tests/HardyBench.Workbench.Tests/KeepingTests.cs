@@ -200,9 +200,13 @@ public sealed class KeepingTests
         );
         await bench.Timelines.CreateAsync("Written later", null);
 
+        var refused = await Assert.ThrowsAsync<DataFolderException>(() =>
+            Backups.RestoreAsync(bench.Folder, file, CancellationToken.None));
+        Assert.Contains("Another program uses the data", refused.Message, StringComparison.Ordinal);
+        bench.Dispose();
         var kept = await Backups.RestoreAsync(bench.Folder, file, CancellationToken.None);
 
-        var back = await Bench.OpenAsync(bench.Folder.Path, small: true, CancellationToken.None);
+        using var back = await Bench.OpenAsync(bench.Folder.Path, small: true, CancellationToken.None);
         Assert.Equal(["touring-night", "closing-gala"], (await back.Timelines.AllAsync()).Select(timeline => timeline.Id));
         Assert.Equal(DemoMachines.All.Count, (await back.RunList.AllAsync()).Count);
         Assert.True(File.Exists(kept));
@@ -217,14 +221,179 @@ public sealed class KeepingTests
 
         await Assert.ThrowsAsync<DataFolderException>(() => Backups.RestoreAsync(bench.Folder, file, CancellationToken.None));
         await Assert.ThrowsAsync<DataFolderException>(() => Backups.RestoreAsync(bench.Folder, file + ".none", CancellationToken.None));
-        using (ServingLock.Take(bench.Folder))
+        Assert.Equal(2, (await bench.Timelines.AllAsync()).Count);
+    }
+
+    /// <summary>A copy made by other means than a backup: as the file lies there while it is written to.</summary>
+    [Fact]
+    public async Task A_copy_with_its_write_ahead_log_is_restored_with_what_is_in_the_log()
+    {
+        var bench = await OpenAsync();
+        await bench.Timelines.CreateAsync("In the log", null);
+        var file = Path.Combine(TestData.NewFolder("wal"), "copy.db");
+        File.Copy(bench.Folder.Database, file);
+        File.Copy(bench.Folder.Database + "-wal", file + "-wal");
+        await bench.Timelines.CreateAsync("Written later", null);
+        bench.Dispose();
+
+        await Backups.RestoreAsync(bench.Folder, file, CancellationToken.None);
+
+        using var back = await Bench.OpenAsync(bench.Folder.Path, small: true, CancellationToken.None);
+        Assert.Equal(
+            ["closing-gala", "in-the-log", "touring-night"], (await back.Timelines.AllAsync()).Select(timeline => timeline.Id).Order());
+    }
+
+    [Theory]
+    [InlineData("CREATE TRIGGER t AFTER INSERT ON Runs BEGIN DELETE FROM Runs; END", "trigger")]
+    [InlineData("CREATE VIEW v AS SELECT 1", "view")]
+    [InlineData("CREATE VIRTUAL TABLE f USING fts5(a)", "table")]
+    [InlineData("DROP TABLE __EFMigrationsHistory", "no copy")]
+    public async Task A_copy_that_holds_what_the_product_never_makes_is_refused(string sql, string why)
+    {
+        var bench = await OpenAsync();
+        var file = Path.Combine(bench.Folder.Path, "copy.db");
+        await Backups.MakeAsync(bench.Folder, file, CancellationToken.None);
+        bench.Dispose();
+        await ExecuteAsync(file, sql);
+
+        var refused = await Assert.ThrowsAsync<DataFolderException>(() =>
+            Backups.RestoreAsync(bench.Folder, file, CancellationToken.None));
+
+        Assert.Contains(why, refused.Message, StringComparison.Ordinal);
+        Assert.Empty(Directory.GetFiles(bench.Folder.Path, "bench.db.*restor*"));
+    }
+
+    [Fact]
+    public async Task A_copy_with_a_damaged_page_is_refused()
+    {
+        var bench = await OpenAsync();
+        await bench.Advice.PlayStandInsAsync("touring-night", CancellationToken.None);
+        var file = Path.Combine(bench.Folder.Path, "copy.db");
+        await Backups.MakeAsync(bench.Folder, file, CancellationToken.None);
+        bench.Dispose();
+        await using (var damaged = File.OpenWrite(file))
         {
-            await Assert.ThrowsAsync<DataFolderException>(() =>
-                Backups.RestoreAsync(bench.Folder, bench.Folder.Database, CancellationToken.None)
-            );
+            damaged.Position = damaged.Length / 2 / 4096 * 4096;
+            await damaged.WriteAsync(Enumerable.Repeat((byte)0xa5, 4096).ToArray());
         }
 
-        Assert.Equal(2, (await bench.Timelines.AllAsync()).Count);
+        var refused = await Assert.ThrowsAsync<DataFolderException>(() =>
+            Backups.RestoreAsync(bench.Folder, file, CancellationToken.None));
+
+        Assert.Contains("damaged", refused.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task What_ships_and_was_deleted_stays_deleted_until_it_is_restored()
+    {
+        var bench = await OpenAsync();
+        await bench.Timelines.DeleteAsync("touring-night");
+        await bench.Briefs.PutAsideAsync((await bench.Briefs.AllAsync())[0].Thing.Id, aside: true);
+        bench.Dispose();
+
+        using var again = await Bench.OpenAsync(bench.Folder.Path, small: true, CancellationToken.None);
+
+        Assert.Equal(["closing-gala"], (await again.Timelines.AllAsync()).Select(timeline => timeline.Id));
+        var deleted = await again.Deleted.ListAsync();
+        Assert.Equal(["brief", "timeline"], deleted.Select(thing => thing.Kind));
+        Assert.Equal("Touring night", deleted[1].Name);
+        foreach (var thing in deleted)
+        {
+            await again.Deleted.RestoreAsync(thing.Kind, thing.Id);
+        }
+
+        Assert.Empty(await again.Deleted.ListAsync());
+        Assert.Equal(2, (await again.Timelines.AllAsync()).Count);
+        await Assert.ThrowsAsync<UnknownThingException>(() => again.Deleted.RestoreAsync("timeline", "touring-night"));
+        await Assert.ThrowsAsync<UnknownThingException>(() => again.Deleted.RestoreAsync("nonsense", "touring-night"));
+    }
+
+    /// <summary>Its id stays taken, or it would come back with the next start.</summary>
+    [Fact]
+    public async Task What_was_deleted_too_long_ago_cannot_be_restored_and_does_not_come_back()
+    {
+        var bench = await OpenAsync();
+        await bench.Timelines.DeleteAsync("touring-night");
+        await ExecuteAsync(bench.Folder.Database, "UPDATE Documents SET DeletedAtUtc = '2020-01-01 00:00:00' WHERE Id = 'touring-night'");
+        bench.Dispose();
+
+        using var again = await Bench.OpenAsync(bench.Folder.Path, small: true, CancellationToken.None);
+
+        Assert.Empty(await again.Deleted.ListAsync());
+        Assert.Equal(["closing-gala"], (await again.Timelines.AllAsync()).Select(timeline => timeline.Id));
+        await Assert.ThrowsAsync<UnknownThingException>(() => again.Deleted.RestoreAsync("timeline", "touring-night"));
+    }
+
+    /// <summary>Every kind of thing that is imported under its id.</summary>
+    [Fact]
+    public async Task What_is_exported_deleted_and_imported_has_its_id_again_however_often()
+    {
+        var bench = await OpenAsync();
+        var part = (await bench.Catalogue.AllAsync())[0].Id;
+        var (parts, machines) = (await bench.Catalogue.ExportAsync("csv"), await bench.Machines.ExportAsync(["curlew-desk"], "json"));
+        var (briefs, programs) = (await bench.Briefs.ExportAsync(), await bench.Programs.ExportAsync());
+        var counts = await CountsAsync();
+        foreach (var _ in Enumerable.Range(0, 2))
+        {
+            await bench.Catalogue.PutAsideAsync(part, aside: true);
+            await bench.Machines.PutAsideAsync("curlew-desk", aside: true);
+            foreach (var brief in await bench.Briefs.AllAsync())
+            {
+                await bench.Briefs.PutAsideAsync(brief.Thing.Id, aside: true);
+            }
+
+            foreach (var program in await bench.Programs.AllAsync())
+            {
+                await bench.Programs.PutAsideAsync(program.Thing.Id, aside: true);
+            }
+
+            await bench.Catalogue.ImportAsync(parts);
+            await bench.Machines.ImportAsync("a.json", machines);
+            await bench.Briefs.ImportAsync(briefs);
+            await bench.Programs.ImportAsync(programs);
+
+            Assert.Equal(counts, await CountsAsync());
+            Assert.Contains(await bench.Catalogue.AllAsync(), one => one.Id == part);
+            Assert.Equal("Curlew desk", (await bench.Machines.FindAsync("curlew-desk")).Name);
+        }
+
+        async Task<(int, int, int, int)> CountsAsync() => (
+            (await bench.Catalogue.AllAsync()).Count, (await bench.Machines.AllAsync()).Count, (await bench.Briefs.AllAsync()).Count,
+            (await bench.Programs.AllAsync()).Count);
+    }
+
+    [Fact]
+    public async Task Of_several_changes_at_once_all_are_saved_or_none()
+    {
+        var bench = await OpenAsync();
+        var shelf = Shelves.Parts(new BenchDatabaseFactory(bench.Folder.Database));
+        var (first, second) = ((await shelf.AllAsync())[0], (await shelf.AllAsync())[1]);
+
+        await Assert.ThrowsAsync<VersionConflictException>(() => shelf.KeepAsync(
+            [(first.Thing with { Price = 1 }, first.Version), (second.Thing with { Price = 1 }, second.Version + 7)]));
+
+        Assert.DoesNotContain(await bench.Catalogue.AllAsync(), part => part.Price == 1);
+    }
+
+    [Fact]
+    public async Task Several_programs_open_a_new_folder_at_once()
+    {
+        var folder = TestData.NewFolder("several");
+
+        var opened = await Task.WhenAll(Enumerable.Range(0, 5)
+            .Select(_ => Task.Run(() => Bench.OpenAsync(folder, small: true, CancellationToken.None))));
+
+        Assert.All(opened, bench => Assert.Empty(bench.Unreadable));
+        Array.ForEach(opened, bench => bench.Dispose());
+    }
+
+    private static async Task ExecuteAsync(string file, string sql)
+    {
+        await using var connection = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={file};Pooling=False");
+        await connection.OpenAsync();
+        await using var command = connection.CreateCommand();
+        command.CommandText = sql;
+        await command.ExecuteNonQueryAsync();
     }
 
     private static async Task<Bench> OpenAsync() =>

@@ -41,7 +41,12 @@ internal static class ServeCommand
                 await server.StartAsync(stop);
                 foreach (var run in bench.CutShort)
                 {
-                    Terminal.Say($"Run {run} was broken off the last time; it is kept up to its last second.");
+                    Terminal.Say($"Run {run} was interrupted the last time; it is saved up to its last second.");
+                }
+
+                foreach (var run in bench.Unreadable)
+                {
+                    Terminal.Say(run.Why);
                 }
 
                 if (listening.Certificate is { } encrypted)

@@ -28,6 +28,15 @@ public sealed record BusyDevice(LoadKind Device, double Busy) : Evidence;
 /// <param name="Rated">Hertz.</param>
 public sealed record FallenClock(double Clock, double Rated, double Celsius) : Evidence;
 
+/// <param name="Clock">Hertz.</param>
+/// <param name="Rated">Hertz.</param>
+/// <param name="Limit">The power that may be drawn, watts; null where it is not known.</param>
+public sealed record CappedPower(double Clock, double Rated, double? Limit, double? Celsius) : Evidence;
+
+/// <param name="Used">Bytes.</param>
+/// <param name="Bus">Share of the time that the bus is busy.</param>
+public sealed record FullGraphicsMemory(double Used, double Bus) : Evidence;
+
 /// <param name="Work">The share of the player's work that the limiter names.</param>
 public sealed record BusyProcessor(double Busy, double Work) : Evidence;
 

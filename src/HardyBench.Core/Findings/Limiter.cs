@@ -27,6 +27,12 @@ public enum Limiter
 
     /// <summary>Writing the film takes all that a media engine encodes with.</summary>
     EncodingEngine,
+
+    /// <summary>The machine may not draw the power that the work takes, so the clock is low; not for heat.</summary>
+    Power,
+
+    /// <summary>What does not fit into the graphics unit's memory goes over the bus again and again.</summary>
+    GraphicsMemory,
 }
 
 /// <summary>What limits a passage and how that is known.</summary>

@@ -29,6 +29,10 @@ public static class LimiterRules
     /// <summary>Share below its rated clock at which heat is named.</summary>
     private const double ClockFallen = 0.95;
 
+    /// <summary>Share of the power limit from which on power, not heat, keeps the clock down; and a temperature below which heat does not.
+    /// The temperature is common practice, no source.</summary>
+    private const double PowerCeiling = 0.95, TooCoolForHeat = 60;
+
     /// <summary>The limiter before most misses. Each window is judged by itself: in a mean over all of them a processor that is full before
     /// every miss and rests between can look half idle. "Not clear" is said only when most windows are not. What else is at its ceiling
     /// in half of the windows or more comes second.</summary>
@@ -81,10 +85,11 @@ public static class LimiterRules
         var all = new[]
         {
             Memory(loads),
+            GraphicsMemory(loads),
             MediaEngine(loads),
             Device(loads, LoadKind.EncoderBusy, Limiter.EncodingEngine),
             Graphics(loads),
-            Heat(loads, cores),
+            Power(loads, cores) ?? Heat(loads, cores),
             ProcessorPool(loads, cores, PoolCeiling),
             SingleThread(loads, cores, DeviceCeiling),
             MediaDrive(loads, conditions), Bus(loads),
@@ -103,7 +108,7 @@ public static class LimiterRules
 
     private static bool IsOfProcessor(Limiter limiter) => limiter
         is Limiter.ProcessorDecode or Limiter.ProcessorEffects or Limiter.ProcessorEncode or Limiter.SingleThread or Limiter.Heat
-            or Limiter.OtherPrograms;
+            or Limiter.Power or Limiter.OtherPrograms;
 
     private static LimiterFinding? Memory(LoadMeans loads) =>
         loads.Of(LoadKind.SwapTraffic) is > 0 and var traffic
@@ -131,6 +136,28 @@ public static class LimiterRules
         loads.HighestOf(kind, counts) is { Value: >= DeviceCeiling } device
             ? Finding(loads, limiter, new BusyDevice(kind, device.Value))
             : null;
+
+    private static LimiterFinding? GraphicsMemory(LoadMeans loads) =>
+        loads.Of(LoadKind.GraphicsMemoryFitted) is > 0 and var fitted
+        && loads.Of(LoadKind.GraphicsMemoryUsed) is { } used
+        && used >= MemoryCeiling * fitted
+        && loads.Of(LoadKind.BusBusy) is >= DeviceCeiling and var bus
+            ? Finding(loads, Limiter.GraphicsMemory, new FullGraphicsMemory(used, bus))
+            : null;
+
+    /// <summary>Before heat: a machine that draws all it may is not held back by how warm it is, and one that is cool is not
+    /// either.</summary>
+    private static LimiterFinding? Power(LoadMeans loads, IReadOnlyList<int> usableCores)
+    {
+        var (limit, celsius) = (loads.Of(LoadKind.PowerLimit), loads.Of(LoadKind.Temperature));
+        return loads.Of(LoadKind.Clock) is { } clock
+            && loads.Of(LoadKind.RatedClock) is { } rated
+            && clock < ClockFallen * rated
+            && Pool(loads, usableCores) is >= PoolCeiling
+            && (loads.Of(LoadKind.PackagePower) >= PowerCeiling * limit || celsius < TooCoolForHeat)
+                ? Finding(loads, Limiter.Power, new CappedPower(clock, rated, limit, celsius))
+                : null;
+    }
 
     /// <summary>Before the processor, because a throttled processor is also a busy one.</summary>
     private static LimiterFinding? Heat(LoadMeans loads, IReadOnlyList<int> usableCores) =>

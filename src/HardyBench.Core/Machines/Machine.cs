@@ -52,6 +52,10 @@ public sealed record Machine(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public MachineCosts? Costs { get; init; }
 
+    /// <summary>Whether it stands for a real machine on which its figures were measured.</summary>
+    [JsonIgnore]
+    public bool IsTwin => Kind == MachineKind.StandIn && Costs is not null;
+
     /// <summary>The drive on which something lies; the first one where none is said to hold it, null without drives.</summary>
     public Drive? DriveFor(DriveRole role) =>
         Drives.FirstOrDefault(drive => drive.Roles.Contains(role)) ?? (Drives is [var first, ..] ? first : null);

@@ -18,6 +18,9 @@ public enum RunEnding
 
     /// <summary>The program ended under it; kept up to its last second.</summary>
     CutShort,
+
+    /// <summary>What is stored of it is damaged; it was left as it is and counts nowhere.</summary>
+    Unreadable,
 }
 
 /// <summary>What was played, on what, how, and under which conditions it arose.</summary>

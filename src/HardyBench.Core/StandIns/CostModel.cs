@@ -75,7 +75,7 @@ public static class CostModel
         // What is decoded in one place and treated in the other has to go over.
         var goingOver = composesOnGraphics ? onProcessor : onEngine;
         Add(Station.Bus, VisitKind.Copy, _ => machine.MainGraphics?.BusGigabytesPerSecond is { } bus
-            ? goingOver.Sum(stream => stream.Format.BytesPerDecodedFrame) / (bus * 1e9)
+            ? (goingOver.Sum(stream => stream.Format.BytesPerDecodedFrame) + GraphicsOverflowBytes(plan, passage, graphics)) / (bus * 1e9)
             : 0);
         Add(Station.Processor, VisitKind.Effects, _ =>
             ProcessorSeconds(plan, effects.OnProcessor, machine.Processor.InFastCores) * others.Slowing(cores, cores));
@@ -170,7 +170,8 @@ public static class CostModel
 
     /// <summary>With every core for one decoder after the other; where it was measured what a decoder leaves free, the others have
     /// it.</summary>
-    private static double Shared(List<Stream> streams, int position, PlaybackPlan plan) => MeasuredCores(plan) is { } cores
+    private static double Shared(List<Stream> streams, int position, PlaybackPlan plan) => streams.Count == 0 ? 0
+        : MeasuredCores(plan) is { } cores
         ? Math.Max(Longest(streams, position, plan, cores), OneAfterTheOther(streams, position, plan) / cores)
         : streams.Sum(stream => DecodeSeconds(stream, position, plan, plan.Machine.Processor.InFastCores));
 
@@ -268,6 +269,14 @@ public static class CostModel
 
     private static double GraphicsMemoryBytes(PlaybackPlan plan, Passage passage) =>
         WorkingBytes(plan) * (passage.Layers.Count + plan.Settings.LookAhead + HeldFrames(passage));
+
+    /// <summary>Bytes a frame that go to main memory and back because they do not fit into the memory of the unit that composes: its share
+    /// of what each layer touches.</summary>
+    private static double GraphicsOverflowBytes(PlaybackPlan plan, Passage passage, Graphics? graphics)
+    {
+        var (needed, fitted) = (GraphicsMemoryBytes(plan, passage), graphics?.MemoryGigabytes * 1e9);
+        return needed > fitted ? (needed - fitted.Value) / needed * WorkingBytes(plan) * passage.Layers.Count * 2 : 0;
+    }
 
     private static double WorkingBytes(PlaybackPlan plan) =>
         plan.Settings.ProcessedRaster(plan.Timeline.Raster).Pixels * WorkingBytesPerPixel;

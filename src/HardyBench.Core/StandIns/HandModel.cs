@@ -31,7 +31,7 @@ public sealed class HandModel(PlaybackPlan plan, IReadOnlyList<PassageDemand> de
     {
         var last = Math.Min(demand.KeyInterval, demand.FrameCount) - 1;
         return demand.Visits.Where(visit => counts?.Invoke(visit.Station) != false)
-            .Aggregate(TimeSpan.Zero, (sum, visit) => sum + Spent(visit, 0, last, demand.KeyInterval, service => service));
+            .Aggregate(TimeSpan.Zero, (sum, visit) => sum + Spent(visit, 0, last, demand.KeyInterval, (service, _) => service));
     }
 
     /// <summary>The longest that a hand waits at all, when it waits so long for a frame that it goes to.</summary>
@@ -93,19 +93,20 @@ public sealed class HandModel(PlaybackPlan plan, IReadOnlyList<PassageDemand> de
         var lag = TimeSpan.Zero;
         foreach (var visit in demands[index].Visits)
         {
-            lag += Spent(visit, from, position, interval, mean => spread.Draw(mean));
+            lag += Spent(
+                visit, from, position, interval, (mean, place) => spread.Draw(mean, index, (int)place, visit.Station, visit.Kind));
         }
 
         return lag;
     }
 
     /// <summary>Every frame on the way is read and decoded, only the last one is treated.</summary>
-    private static TimeSpan Spent(Visit visit, long from, long position, long interval, Func<TimeSpan, TimeSpan> draw)
+    private static TimeSpan Spent(Visit visit, long from, long position, long interval, Func<TimeSpan, long, TimeSpan> draw)
     {
         var sum = TimeSpan.Zero;
         for (var place = visit.Kind == VisitKind.Effects ? position : from; place <= position; place++)
         {
-            sum += draw(visit.Service[visit.Service.Count == 1 ? 0 : (int)(place % interval % visit.Service.Count)]);
+            sum += draw(visit.Service[visit.Service.Count == 1 ? 0 : (int)(place % interval % visit.Service.Count)], place);
         }
 
         return sum;

@@ -8,7 +8,7 @@ namespace HardyBench.Core.StandIns;
 public sealed class Heat(Cooling cooling, double? startCelsius = null, double? mostWatts = null)
 {
     /// <summary>A processor does not go below this share of its clock.</summary>
-    private const double LowestClock = 0.1;
+    internal const double LowestClock = 0.1;
 
     /// <summary>A little less than reckoned, for rounding.</summary>
     private const double Surely = 0.999;
@@ -19,6 +19,9 @@ public sealed class Heat(Cooling cooling, double? startCelsius = null, double? m
 
     public double Celsius { get; private set; } = startCelsius ??
         cooling.AmbientCelsius + cooling.IdleWatts * cooling.ResistanceKelvinPerWatt;
+
+    /// <summary>Power that was drawn during the last time that passed.</summary>
+    public double Watts { get; private set; } = cooling.IdleWatts;
 
     /// <summary>Share of the rated clock that the heat leaves, above 0 up to 1.</summary>
     public double ClockShare { get; private set; } = 1;
@@ -61,6 +64,7 @@ public sealed class Heat(Cooling cooling, double? startCelsius = null, double? m
     {
         var asked = (cooling.FullWatts - cooling.IdleWatts) * busyShare;
         var watts = cooling.IdleWatts + asked * ClockShare;
+        Watts = watts;
         var settled = cooling.AmbientCelsius + watts * cooling.ResistanceKelvinPerWatt;
         var decay = Math.Exp(-time.TotalSeconds / (cooling.ResistanceKelvinPerWatt * cooling.CapacityJoulesPerKelvin));
         Celsius = settled + (Celsius - settled) * decay;

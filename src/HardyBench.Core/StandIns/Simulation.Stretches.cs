@@ -4,7 +4,7 @@ namespace HardyBench.Core.StandIns;
 
 /// <summary>The shortcut over stretches in which every frame is ready before its slot. There nothing has to be decided: a frame is let in
 /// each time that one is shown, and passes its stations one after the other as they come free. So a frame is reckoned through all of them
-/// at once instead of by events, from the same draws in the same order, and what comes out is the same to the tick. It goes on only as long
+/// at once instead of by events, from the same draws, and what comes out is the same to the tick. It goes on only as long
 /// as it is certain that every question of the pacing would be answered "in time", by bounds that are never too small; else the events take
 /// over where it stopped.</summary>
 public sealed partial class Simulation
@@ -300,7 +300,8 @@ public sealed partial class Simulation
                 var services = way.Services[visit];
                 var mean = services.Length == 1 ? services[0] : services[state.Position % services.Length];
                 var start = Math.Max(arrival, free[visit]);
-                var service = play.spread.DrawTicks(mean, way.Stations[visit]);
+                var service = play.spread.DrawTicks(
+                    mean, state.Passage, frame - passageStart, way.Visits[visit].Station, way.Visits[visit].Kind);
                 worth &= !keepsTime || (visit < way.FirstEffects && passage.KeyInterval > 1) || start + worthWithin < slotEnd;
                 (starts[ring + visit], arrival) = (start, start + service);
                 free[visit] = ends[ring + visit] = arrival;
@@ -375,7 +376,7 @@ public sealed partial class Simulation
             play.PassHeat(now);
         }
 
-        /// <summary>Takes back the visits that had not begun by a moment, and the draws for them.</summary>
+        /// <summary>Takes back the visits that had not begun by a moment.</summary>
         private void Withdraw(int frame, ref FrameState state, long by)
         {
             var ring = (frame & inRing) * visits;
@@ -383,7 +384,6 @@ public sealed partial class Simulation
             {
                 var (station, kind) = (way.Visits[visit].Station, way.Visits[visit].Kind);
                 var (start, end) = (starts[ring + visit], ends[ring + visit]);
-                play.spread.Rewind(way.Stations[visit]);
                 state.Spend(kind, start - end);
                 play.Busy.AddTicks(station, kind, start, end, -1);
             }

@@ -36,7 +36,7 @@ public sealed partial class Simulation
     private readonly int[] stopsBeforeEffects;
     private readonly int[] lastBegun;
     private readonly List<int> beforeEffects = [];
-    private readonly List<(double Celsius, double ClockShare)> heatByInterval = [];
+    private readonly List<(double Celsius, double ClockShare, double Watts)> heatByInterval = [];
     private long now;
     private int nextFrame;
     private int underWay;
@@ -112,8 +112,8 @@ public sealed partial class Simulation
     /// <summary>How long every station worked, by interval; filled by <see cref="Play"/>.</summary>
     public BusyLedger Busy { get; } = new();
 
-    /// <summary>Temperature and clock at the end of each interval; empty without heat.</summary>
-    public IReadOnlyList<(double Celsius, double ClockShare)> HeatByInterval => heatByInterval;
+    /// <summary>Temperature and clock at the end of each interval, and the power drawn in it; empty without heat.</summary>
+    public IReadOnlyList<(double Celsius, double ClockShare, double Watts)> HeatByInterval => heatByInterval;
 
     /// <summary>From the key to the first frame shown, or null when none was.</summary>
     public TimeSpan? StartLag => startLag == Never ? null : new TimeSpan(startLag);
@@ -366,6 +366,7 @@ public sealed partial class Simulation
     {
         Station.MediaEngine => passages.Max(passage => passage.Engines),
         Station.Graphics => graphics,
+        Station.Heat or Station.Power => 0,
         _ => 1,
     };
 
@@ -495,7 +496,7 @@ public sealed partial class Simulation
                 inEffects++;
             }
 
-            var service = ServiceOf(visit, ref state);
+            var service = ServiceOf(visit, frame, ref state);
             serving[server] = frame;
             finishes[server] = now + service;
             state.Spend(visit.Kind, service);
@@ -505,16 +506,16 @@ public sealed partial class Simulation
         }
     }
 
-    private long ServiceOf(Visit visit, ref FrameState state)
+    private long ServiceOf(Visit visit, int frame, ref FrameState state)
     {
-        var service = Draw(visit, state.Position);
+        var service = Draw(visit, frame, 0, ref state);
         if (visit.Kind is VisitKind.Read or VisitKind.Decode)
         {
             for (var position = state.Position - state.RunUp; position < state.Position; position++)
             {
                 if (DecodeCost.IsReferenced(position, passages[state.Passage].KeyInterval))
                 {
-                    service += Draw(visit, position);
+                    service += Draw(visit, frame, state.Position - position, ref state);
                     state.DecodedBefore += visit.Kind == VisitKind.Decode ? 1 : 0;
                 }
             }
@@ -538,8 +539,13 @@ public sealed partial class Simulation
             + (decoding >= 0 ? passages[frames[decoding].Passage].CoresDecoding : 0);
     }
 
-    private long Draw(Visit visit, int position) =>
-        spread.Draw(visit.Service[visit.Service.Count == 1 ? 0 : position % visit.Service.Count], (int)visit.Station).Ticks;
+    /// <param name="before">How many frames before this one is meant.</param>
+    private long Draw(Visit visit, int frame, int before, ref FrameState state)
+    {
+        var mean = visit.Service[visit.Service.Count == 1 ? 0 : (state.Position - before) % visit.Service.Count];
+        return spread.DrawTicks(
+            mean.Ticks, state.Passage, frame - before - passageStarts[state.Passage], visit.Station, visit.Kind);
+    }
 
     /// <summary>Whether a frame can still be seen by what its work takes on average. What others hang on is decoded in any case.</summary>
     private bool IsWorthGoingOn(int frame, Visit visit, ref FrameState state)
@@ -606,7 +612,7 @@ public sealed partial class Simulation
         for (var next = heatByInterval.Count; (next + 1L) * BusyLedger.Interval.Ticks <= until; next++)
         {
             heat.Pass(BusyLedger.Interval, Math.Min(1, BusyLedger.WithOthers(Busy.ProcessorShare(next, cores), othersShare)));
-            heatByInterval.Add((heat.Celsius, heat.ClockShare));
+            heatByInterval.Add((heat.Celsius, heat.ClockShare, heat.Watts));
         }
     }
 

@@ -70,7 +70,13 @@ public static class StandInLoads
 
         if (index < simulation.HeatByInterval.Count && machine.Processor.ClockGigahertz is { } gigahertz)
         {
-            var (celsius, clockShare) = simulation.HeatByInterval[index];
+            var (celsius, clockShare, watts) = simulation.HeatByInterval[index];
+            loads.Add(new LoadReading(at, LoadKind.PackagePower, 0, (float)watts));
+            if (machine.PowerLimit is { } limit)
+            {
+                loads.Add(new LoadReading(at, LoadKind.PowerLimit, 0, (float)limit));
+            }
+
             loads.Add(new LoadReading(at, LoadKind.Temperature, 0, (float)celsius));
             loads.Add(new LoadReading(at, LoadKind.Clock, 0, (float)(gigahertz * 1e9 * clockShare)));
             loads.Add(new LoadReading(at, LoadKind.RatedClock, 0, (float)(gigahertz * 1e9)));
@@ -90,7 +96,10 @@ public static class StandInLoads
         {
             var share = unit < units.Working ? busy.Share(Station.Graphics, index) / units.Working : 0;
             loads.Add(new LoadReading(at, LoadKind.GraphicsBusy, unit, (float)share));
-            loads.Add(new LoadReading(at, LoadKind.GraphicsMemoryUsed, unit, unit < units.Working ? (float)demand.GraphicsMemoryBytes : 0));
+            var fitted = machine.Graphics[0].MemoryGigabytes * 1e9;
+            var used = unit < units.Working ? Math.Min(fitted, demand.GraphicsMemoryBytes) : 0;
+            loads.Add(new LoadReading(at, LoadKind.GraphicsMemoryUsed, unit, (float)used));
+            loads.Add(new LoadReading(at, LoadKind.GraphicsMemoryFitted, unit, (float)fitted));
         }
 
         if (units.All > 0 && machine.Graphics[0].BusGigabytesPerSecond is not null)

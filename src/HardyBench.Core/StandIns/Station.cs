@@ -24,6 +24,12 @@ public enum Station
 
     /// <summary>What a media engine encodes with, beside what it decodes with.</summary>
     EncodingEngine,
+
+    /// <summary>What cooling carries away through a working session. No frame queues for it; it bounds the processor's work.</summary>
+    Heat,
+
+    /// <summary>What the machine may draw. No frame queues for it either.</summary>
+    Power,
 }
 
 /// <summary>What a visit to a station is for.</summary>
@@ -103,6 +109,11 @@ public sealed record PassageDemand(
         var most = Array.IndexOf(asked, asked.Max());
         return ((Station)most, asked[most]);
     }
+
+    /// <summary>Mean seconds a frame that the whole processor works, as power counts it: a core that works alone is a part of it.</summary>
+    /// <param name="cores">All of the processor's.</param>
+    public double ProcessorSeconds(int cores) =>
+        DemandSeconds(Station.Processor) + DemandSeconds(Station.OneCore) / cores + DemandSeconds(Station.DecoderCores) * CoresDecoding / cores;
 
     /// <summary>Mean seconds a frame that each station takes of the time, several servers sharing them out; by the number of the
     /// station.</summary>

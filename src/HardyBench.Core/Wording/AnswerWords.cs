@@ -134,8 +134,12 @@ public static class AnswerWords
     public static string Of(MachineCheck check, Brief brief) => !check.Holds ? "does not play all of it" : check.Lacks(brief) switch
     {
         null => "plays all of it",
-        OutsideOf.Room => "plays all of it, with less headroom than is asked",
-        OutsideOf.Form => "plays all of it, and is of another form than is asked",
+        OutsideOf.Room when brief.Growth <= 1 => "plays it only because its passages are short, and would not keep it up",
+        OutsideOf.Room => "plays all of it, with less headroom than is required",
+        OutsideOf.Form => "plays all of it, and has another form than is wanted",
+        OutsideOf.Battery => "plays all of it, and has no battery, or what it may draw from it is not entered",
+        OutsideOf.FormUnknown => "plays all of it; its form is not entered",
+        OutsideOf.NoiseUnknown => "plays all of it; its noise is not entered",
         OutsideOf.Start => $"plays all of it, and takes {Waited(check.Wait?.Start)} to begin, longer than is asked",
         OutsideOf.Scrub => $"plays all of it, and takes {Waited(check.Wait?.Scrub)} to show a frame that the hand goes to, longer than is asked",
         _ => "plays all of it, and is louder than is asked",
@@ -150,6 +154,8 @@ public static class AnswerWords
         Station.Processor or Station.DecoderCores => "the processor",
         Station.Bus => "the bus",
         Station.Graphics => "graphics compute",
+        Station.Heat => "cooling, through the working session",
+        Station.Power => "the power that it may draw",
         _ => "a single core",
     };
 
@@ -212,6 +218,8 @@ public static class AnswerWords
         Findings.Limiter.Memory => "memory still is too small",
         Findings.Limiter.SingleThread => "a single core still is at its limit",
         Findings.Limiter.Heat => "heat still lowers the clock",
+        Findings.Limiter.Power => "the power limit still lowers the clock",
+        Findings.Limiter.GraphicsMemory => "graphics memory still is too small",
         Findings.Limiter.OtherPrograms => "other programs still take too much",
         Findings.Limiter.Bus => "the bus still is at its limit",
         _ => "what limits is not clear",

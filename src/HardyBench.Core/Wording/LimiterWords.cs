@@ -43,6 +43,8 @@ public static class LimiterWords
         Limiter.MediaEngine => "An all-intra intermediate decoded on the processor, a smaller source raster, or a faster media engine.",
         Limiter.GraphicsEffects => "A smaller preview scale, a pre-render of this passage, or a stronger graphics unit.",
         Limiter.Heat => "Better cooling, or less work at a time.",
+        Limiter.Power => "Mains in place of the battery, a higher power limit, or less work at a time.",
+        Limiter.GraphicsMemory => "A graphics unit with more memory, a smaller preview scale, or fewer layers at once.",
         Limiter.OtherPrograms => "Close other programs and play again. A virtual machine needs cores that its host gives to nobody else.",
         Limiter.ProcessorDecode => "An all-intra intermediate or proxies, a media engine that takes this format, or more cores.",
         Limiter.ProcessorEffects => "A smaller preview scale, a pre-render of this passage, or effects on a graphics unit.",
@@ -62,6 +64,8 @@ public static class LimiterWords
         Limiter.MediaEngine => "A smaller timeline raster will not help: every source frame is still decoded whole.",
         Limiter.GraphicsEffects => "Proxies will not help: the effects work at the timeline's raster, not the clip's.",
         Limiter.Heat => "A cold start will not show this: it comes after a while.",
+        Limiter.Power => "Better cooling will not help: the clock is low because of the power limit, not the heat.",
+        Limiter.GraphicsMemory => "Graphics with more computing power will not help while they wait for their memory.",
         Limiter.ProcessorDecode => "A smaller timeline raster or a faster drive will not help: every source frame is still decoded whole.",
         Limiter.ProcessorEffects => "Proxies will hardly help: the effects work at the timeline's raster, not the clip's.",
         Limiter.ProcessorEncode => "Pre-renders and a stronger graphics unit will not help: it is the encoder that takes its time.",
@@ -78,6 +82,11 @@ public static class LimiterWords
         LateFootage footage => $"the player waited for footage to be read {Percent(footage.Waiting)} of the time",
         BusyDevice device => $"{NameOf(device.Device)} {Percent(device.Busy)} busy",
         FallenClock clock => Invariant($"clock down to {clock.Clock / 1e9:0.0} of {clock.Rated / 1e9:0.0} GHz at {clock.Celsius:0} °C"),
+        CappedPower power => Invariant($"clock down to {power.Clock / 1e9:0.0} of {power.Rated / 1e9:0.0} GHz ")
+            + (power.Limit is { } watts ? Invariant($"at the power limit of {watts:0} W") : "for want of power")
+            + (power.Celsius is { } celsius ? Invariant($", at {celsius:0} °C") : string.Empty),
+        FullGraphicsMemory memory =>
+            Invariant($"graphics memory full ({memory.Used / 1e9:0.0} GB) and the bus {Percent(memory.Bus)} busy with what does not fit"),
         BusyProcessor processor =>
             $"processor {Percent(processor.Busy)} busy and {Percent(processor.Work)} of the player's work was "
                 + (finding.Limiter switch

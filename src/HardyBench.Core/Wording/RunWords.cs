@@ -28,6 +28,7 @@ public static class RunWords
         WaitedForDrive clip => $"{clip.Clip} lay in the file cache to {Percent(clip.Cached)}, so the drive was waited for at first",
         EffectRanElsewhere effect => $"{EffectCatalogue.LabelOf(effect.Effect)} was done on the {effect.Place}: {effect.Why}",
         EndedEarly { Ending: RunEnding.Stopped } => "stopped early",
+        EndedEarly { Ending: RunEnding.Unreadable } => "damaged",
         EndedEarly => "cut short; kept up to its last second",
         PlayedFromRenders rendered => $"played from pre-renders: passage {string.Join(", ", rendered.Passages.Select(index => index + 1))}",
         WentWrong wrong => $"passage {wrong.Passage + 1}: {wrong.What}",

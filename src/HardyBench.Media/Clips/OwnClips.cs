@@ -212,6 +212,18 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         }
     }
 
+    /// <summary>Clips that were deleted and can be restored, each with the moment it was deleted.</summary>
+    public IReadOnlyList<(Clip Clip, DateTimeOffset At)> Deleted
+    {
+        get
+        {
+            lock (gate)
+            {
+                return [.. LyingAside().Select(one => (one.Clip, new DateTimeOffset(File.GetLastWriteTimeUtc(one.Note), TimeSpan.Zero)))];
+            }
+        }
+    }
+
     /// <summary>Lets go for good what was put aside before a moment.</summary>
     public void ClearAway(DateTime beforeUtc)
     {

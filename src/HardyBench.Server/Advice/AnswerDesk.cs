@@ -5,23 +5,18 @@ using HardyBench.Workbench;
 
 namespace HardyBench.Server.Advice;
 
-/// <summary>Reckoning would spoil what is measured on this machine.</summary>
+/// <summary>Computing would disturb what is measured on this machine.</summary>
 public sealed class MeasuringNowException() : Exception(
-    "Something is being measured on this machine, and reckoning an answer would load it. Ask again when it has ended.");
+    "Something is being measured on this machine, and computing an answer would disturb it. Try again when it has ended.");
 
-/// <summary>Answers briefs, one after another and not while something is measured here: reckoning takes every core for some seconds. What
-/// wants to be measured meanwhile waits.</summary>
+/// <summary>Answers briefs, one after another and not while something is measured here: computing takes every core for some seconds. What
+/// is to be measured waits until it has ended.</summary>
 public sealed class AnswerDesk(Bench bench, ThisMachineInUse inUse)
 {
     /// <exception cref="MeasuringNowException">Something is measured.</exception>
     public async Task<AnswerDocument> AnswerAsync(Brief brief, CancellationToken stop)
     {
-        using var turn = inUse.TryTake();
-        if (turn is null && inUse.IsMeasured)
-        {
-            throw new MeasuringNowException();
-        }
-
+        using var work = inUse.TryCompute() ?? throw new MeasuringNowException();
         return AnswerDocument.Of(await bench.Answers.AnswerAsync(brief, stop), await bench.Answers.TitlesAsync(brief));
     }
 }

@@ -47,7 +47,7 @@ public sealed class AidDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, 
         string? problem = null;
         try
         {
-            using var turn = await inUse.TakeAsync(lifetime.ApplicationStopping);
+            using var turn = await inUse.TakeAsync("passages are being rendered", lifetime.ApplicationStopping);
             await bench.Aids.MakeAsync(plan, null, new Direct<MakingProgress>(Report), lifetime.ApplicationStopping);
         }
         catch (Exception failure)

@@ -56,7 +56,7 @@ public sealed class CalibrationDesk(
         string? problem = null;
         try
         {
-            using var turn = await inUse.TakeAsync(stop, isMeasured: true);
+            using var turn = await inUse.TakeAsync("this machine is being calibrated", stop, isMeasured: true);
             await bench.Calibrations.MeasureAsync(new Direct<CalibrationProgress>(Report), stop);
         }
         catch (OperationCanceledException)

@@ -60,7 +60,7 @@ internal static class ClipEndpoints
         clips.MapPost("/look", async Task<Ok<FootageView>> (Bench bench, ThisMachineInUse inUse, CancellationToken stop) =>
             {
                 // Looking into files loads the machine: while something is measured here, what was known before is told.
-                using var turn = inUse.TryTake();
+                using var turn = inUse.TryTake("clips are being inspected");
                 if (turn is not null)
                 {
                     await bench.Clips.Own!.LookAsync(stop);
@@ -125,7 +125,7 @@ internal static class ClipEndpoints
                 "/{timelineId}.zip",
                 async Task<FileStreamHttpResult> (string timelineId, Bench bench, ThisMachineInUse inUse, CancellationToken stop) =>
         {
-            using var turn = await inUse.TakeAsync(stop);
+            using var turn = await inUse.TakeAsync("a pack is being read or written", stop);
             var file = Passing(bench);
             try
             {
@@ -148,7 +148,7 @@ internal static class ClipEndpoints
                 await using var file = Passing(bench);
                 await UploadRoom.CopyAsync(request.Body, file, bench.Folder, stop);
                 file.Position = 0;
-                using var turn = await inUse.TakeAsync(stop);
+                using var turn = await inUse.TakeAsync("a pack is being read or written", stop);
                 return TypedResults.Ok(await bench.Packs.ImportAsync(file, stop));
             })
             .Accepts<Stream>("application/octet-stream").ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("takePackIn");

@@ -176,7 +176,7 @@ internal static class Uploads
         try
         {
             // Looking into a clip loads the machine, so it waits until nothing is measured here.
-            using var turn = await inUse.TakeAsync(CancellationToken.None);
+            using var turn = await inUse.TakeAsync("a clip is being inspected", CancellationToken.None);
             var clip = await bench.Clips.Own!.TakeAsync(upload.File, upload.Name, CancellationToken.None);
             context.Response.Headers["X-Clip"] = Uri.EscapeDataString(clip.Id);
             return Results.NoContent();

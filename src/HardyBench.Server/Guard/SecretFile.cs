@@ -8,12 +8,10 @@ internal static class SecretFile
     {
         var fresh = $"{file}.{Environment.ProcessId}";
         File.Delete(fresh);
-        var options = new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.Write };
-        if (!OperatingSystem.IsWindows())
+        var options = new FileStreamOptions
         {
-            options.UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite;
-        }
-
+            Mode = FileMode.CreateNew, Access = FileAccess.Write, UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite,
+        };
         using (var written = new FileStream(fresh, options))
         {
             written.Write(bytes);

@@ -13,7 +13,10 @@ namespace HardyBench.Server.Health;
 /// <param name="Waiting">How many wait.</param>
 /// <param name="Playing">The trial that plays, or null.</param>
 /// <param name="Unreadable">Timelines that are kept and cannot be read or worked with.</param>
-public sealed record HealthView(bool QueueLives, int Waiting, long? Playing, IReadOnlyList<UnreadableTimeline> Unreadable);
+/// <param name="StorageProblem">Why what has to be saved waits, or null.</param>
+/// <param name="DamagedRuns">Runs that were found damaged at the start.</param>
+public sealed record HealthView(bool QueueLives, int Waiting, long? Playing, IReadOnlyList<UnreadableTimeline> Unreadable, IReadOnlyList<UnreadableRun> DamagedRuns,
+    string? StorageProblem);
 
 internal static class HealthEndpoints
 {
@@ -21,8 +24,9 @@ internal static class HealthEndpoints
         .MapGet("/api/health", async Task<Results<Ok<HealthView>, JsonHttpResult<HealthView>>> (PlayDesk desk, Bench bench) =>
         {
             var queue = desk.Queue;
-            var view = new HealthView(queue.Lives, queue.Waiting, queue.Playing, await bench.Timelines.UnreadableAsync());
-            return view.QueueLives ? TypedResults.Ok(view) : TypedResults.Json(view, statusCode: StatusCodes.Status503ServiceUnavailable);
+            var view = new HealthView(queue.Lives, queue.Waiting, queue.Playing, await bench.Timelines.UnreadableAsync(), bench.Unreadable,
+                bench.Storage.Problem);
+            return view is { QueueLives: true, StorageProblem: null } ? TypedResults.Ok(view) : TypedResults.Json(view, statusCode: StatusCodes.Status503ServiceUnavailable);
         })
         .WithTags("Health").WithName("health");
 }

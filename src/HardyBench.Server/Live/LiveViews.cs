@@ -33,6 +33,10 @@ public sealed record PlayView(
     long FromFrame, double FramesPerSecond, string Teeth, string? Problem, IReadOnlyList<WaitingView> Waiting,
     IReadOnlyList<string> Notes)
 {
+    /// <summary>Why nothing goes on just now: what else works on this machine, or that the drive is full. Null when nothing is in the
+    /// way.</summary>
+    public string? WaitsFor { get; init; }
+
     /// <summary>A trial that is about to begin.</summary>
     internal static PlayView Before(StoredTrial trial, Machine machine) => new(
         0,

@@ -44,10 +44,18 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
                 return now is null ? null : now with
                 {
                     Teeth = teeth.ToString(), Frames = now.ByHand ? now.Frames : teeth.Length, Waiting = [.. waiting],
+                    WaitsFor = WaitsFor(),
                 };
             }
         }
     }
+
+    /// <summary>Why nothing goes on just now, though something could.</summary>
+    private string? WaitsFor() =>
+        bench.Storage.Problem
+        ?? (waiting is [var first, ..] && stop is null
+            ? first.MachineId == Machine.ThisId ? inUse.WhyNotMeasure : inUse.IsMeasured ? inUse.BusyWith : null
+            : null);
 
     /// <summary>Asks for a trial; it begins at once when nothing else plays.</summary>
     public async Task<PlayView> AskAsync(PlayRequest request) => await QueueAsync(await bench.Trials.AskAsync(
@@ -185,6 +193,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         }
 
         inUse.Freed += Stir;
+        bench.Storage.Changed += TellHowItStands;
         try
         {
             await foreach (var _ in stirred.Reader.ReadAllAsync(stoppingToken))
@@ -205,20 +214,23 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         finally
         {
             inUse.Freed -= Stir;
+            bench.Storage.Changed -= TellHowItStands;
         }
     }
+
+    private void TellHowItStands() => _ = live.Tell(page => page.Play(Now));
 
     private void Stir() => stirred.Writer.TryWrite(true);
 
     /// <summary>The first that waits, with this machine's turn when it plays there; null when none waits or this machine is in use.
     /// Stand-ins wait behind this machine too: to simulate beside a run would take from what is measured.</summary>
-    private (WaitingView Next, IDisposable? Turn)? Next()
+    private (WaitingView Next, IDisposable Turn)? Next()
     {
         lock (gate)
         {
             return waiting is not [var first, ..] ? null
-                : first.MachineId != Machine.ThisId ? (first, null)
-                : inUse.TryTake(isMeasured: true) is { } turn ? (first, turn) : null;
+                : (first.MachineId == Machine.ThisId ? inUse.TryTake("a trial plays on this machine", isMeasured: true) : inUse.TryCompute())
+                    is { } turn ? (first, turn) : null;
         }
     }
 
@@ -260,6 +272,8 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         {
             // One that could not even begin has no view; the list of trials says why.
             now = now?.TrialId == next.TrialId ? now with { Running = false, Problem = problem } : now;
+            stop?.Dispose();
+            stop = null;
         }
 
         _ = live.Tell(page => page.Play(Now));

@@ -14,7 +14,7 @@ internal sealed class RehearsalStart(Bench bench, ThisMachineInUse inUse, TimePr
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await Task.Delay(AfterStart, time, stoppingToken);
-        using var turn = await inUse.TakeAsync(stoppingToken);
+        using var turn = await inUse.TakeAsync("the player is being warmed up", stoppingToken);
         try
         {
             await Rehearsal.PlayAsync(bench.Folder, stoppingToken);

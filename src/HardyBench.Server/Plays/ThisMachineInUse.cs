@@ -1,62 +1,153 @@
 namespace HardyBench.Server.Plays;
 
-/// <summary>What loads this machine takes turns: plays on it, the making of clips, the rendering of passages. Side by side they
-/// would spoil what is measured.</summary>
+/// <summary>What loads this machine takes turns: plays on it, the making of clips, the rendering of passages. Computing answers and
+/// simulating stand-ins may go on beside such work, but never beside something that is measured: either would change the other.</summary>
 public sealed class ThisMachineInUse : IDisposable
 {
-    private readonly SemaphoreSlim turn = new(1);
-    private volatile bool isOver;
+    private readonly Lock gate = new();
+    private readonly List<Waiting> waiting = [];
+    private (string What, bool IsMeasured)? holder;
+    private int computing;
+    private bool isOver;
 
-    /// <summary>The turn was given back.</summary>
+    /// <summary>Something ended, so that what waits may begin.</summary>
     public event Action? Freed;
 
+    /// <summary>What has the turn, as in "clips are being created"; null when nothing has.</summary>
+    public string? BusyWith
+    {
+        get
+        {
+            lock (gate)
+            {
+                return holder?.What;
+            }
+        }
+    }
+
+    /// <summary>Why something that is measured could not begin just now; null when it could.</summary>
+    public string? WhyNotMeasure
+    {
+        get
+        {
+            lock (gate)
+            {
+                return holder?.What ?? (computing > 0 ? "an answer is being computed" : null);
+            }
+        }
+    }
+
     /// <summary>Whether somebody has the turn.</summary>
-    public bool IsTaken => turn.CurrentCount == 0;
+    public bool IsTaken => BusyWith is not null;
 
     /// <summary>Whether what has the turn is measured; the making of clips, say, only takes a little longer beside other work.</summary>
-    public bool IsMeasured { get; private set; }
-
-    /// <param name="isMeasured">Whether nothing else may load this machine meanwhile.</param>
-    /// <returns>The turn, to be given back by disposing it; null when somebody else has it.</returns>
-    public IDisposable? TryTake(bool isMeasured = false)
+    public bool IsMeasured
     {
-        if (!turn.Wait(TimeSpan.Zero))
+        get
         {
-            return null;
+            lock (gate)
+            {
+                return holder is { IsMeasured: true };
+            }
         }
+    }
 
-        IsMeasured = isMeasured;
-        return new Turn(this);
+    /// <param name="what">What it is for, as people read it: "clips are being created".</param>
+    /// <param name="isMeasured">Whether nothing else may load this machine meanwhile.</param>
+    /// <returns>The turn, to be given back by disposing it; null when something else is in its way.</returns>
+    public IDisposable? TryTake(string what, bool isMeasured = false)
+    {
+        lock (gate)
+        {
+            return CanTake(isMeasured) ? Take(what, isMeasured) : null;
+        }
     }
 
     /// <summary>Waits for the turn.</summary>
-    /// <param name="isMeasured">As for <see cref="TryTake"/>.</param>
+    /// <param name="what">As for <see cref="TryTake"/>, like the next.</param>
     /// <exception cref="OperationCanceledException">Somebody stopped waiting.</exception>
-    public async Task<IDisposable> TakeAsync(CancellationToken stop, bool isMeasured = false)
+    public async Task<IDisposable> TakeAsync(string what, CancellationToken stop, bool isMeasured = false)
     {
-        await turn.WaitAsync(stop);
-        IsMeasured = isMeasured;
-        return new Turn(this);
+        stop.ThrowIfCancellationRequested();
+        var one = new Waiting(what, isMeasured, new TaskCompletionSource<IDisposable>(TaskCreationOptions.RunContinuationsAsynchronously));
+        lock (gate)
+        {
+            if (CanTake(isMeasured))
+            {
+                return Take(what, isMeasured);
+            }
+
+            waiting.Add(one);
+        }
+
+        await using var stopped = stop.Register(() =>
+        {
+            lock (gate)
+            {
+                if (waiting.Remove(one))
+                {
+                    one.Turn.SetCanceled(stop);
+                }
+            }
+        });
+        return await one.Turn.Task;
+    }
+
+    /// <summary>Begins to compute an answer or to simulate, unless something is measured.</summary>
+    /// <returns>To be disposed when it has ended; null while something is measured.</returns>
+    public IDisposable? TryCompute()
+    {
+        lock (gate)
+        {
+            if (holder is { IsMeasured: true })
+            {
+                return null;
+            }
+
+            computing++;
+            return new Turn(() => computing--, this);
+        }
     }
 
     public void Dispose()
     {
-        isOver = true;
-        turn.Dispose();
+        lock (gate)
+        {
+            isOver = true;
+        }
     }
 
-    private void GiveBack()
+    private bool CanTake(bool isMeasured) => holder is null && !(isMeasured && computing > 0);
+
+    private Turn Take(string what, bool isMeasured)
     {
-        IsMeasured = false;
-        // What ends after the server has ended gives back to nobody.
+        holder = (what, isMeasured);
+        return new Turn(() => holder = null, this);
+    }
+
+    private void End(Action end)
+    {
+        lock (gate)
+        {
+            end();
+            var next = isOver ? null : waiting.Find(one => CanTake(one.IsMeasured));
+            if (next is not null)
+            {
+                waiting.Remove(next);
+                next.Turn.SetResult(Take(next.What, next.IsMeasured));
+            }
+        }
+
+        // What ends after the server has ended is nobody's concern.
         if (!isOver)
         {
-            turn.Release();
             Freed?.Invoke();
         }
     }
 
-    private sealed class Turn(ThisMachineInUse owner) : IDisposable
+    private sealed record Waiting(string What, bool IsMeasured, TaskCompletionSource<IDisposable> Turn);
+
+    private sealed class Turn(Action end, ThisMachineInUse owner) : IDisposable
     {
         private int given;
 
@@ -64,7 +155,7 @@ public sealed class ThisMachineInUse : IDisposable
         {
             if (Interlocked.Exchange(ref given, 1) == 0)
             {
-                owner.GiveBack();
+                owner.End(end);
             }
         }
     }

@@ -83,6 +83,7 @@ public sealed record LoadSeries(
         LoadKind.FootageWait => ("Waiting for footage", "clip #"),
         LoadKind.DriveWrite => (Drives, "written #"),
         LoadKind.PackagePower => ("Power", "package #"),
+        LoadKind.PowerLimit => ("Power", "limit #"),
         LoadKind.BatteryPower => ("Power", "from the battery"),
         LoadKind.GraphicsPower => ("Power", "graphics #"),
         LoadKind.BatteryCharge => ("Battery", "charge"),

@@ -11,9 +11,9 @@ public sealed class AdviceDesk(Bench bench, ThisMachineInUse inUse, LiveFeed liv
 {
     public async Task<Pick> AdviseAsync(string timelineId, CancellationToken stop)
     {
-        using (var turn = inUse.TryTake())
+        using (var work = inUse.TryCompute())
         {
-            if (turn is not null || !inUse.IsMeasured)
+            if (work is not null)
             {
                 await bench.Advice.PlayStandInsAsync(timelineId, stop, () => live.Tell(page => page.RunsChanged()));
             }

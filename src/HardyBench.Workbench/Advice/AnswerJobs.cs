@@ -54,7 +54,7 @@ public sealed class AnswerJobs(
         var reckoned = owned is { Kind: MachineKind.This }
             ? await twin()
             : owned;
-        var forecaster = new Forecaster(plans);
+        var forecaster = new Forecaster(plans, brief.Day());
         var parts = await catalogue.AllAsync();
         var (_, shortlist, simulated, remedies, changes, ladder) = await KnownAsync(brief, plans, shelf, parts, reckoned, forecaster, stop);
         // How long a hand waits was not measured by playing; the twin tells it.

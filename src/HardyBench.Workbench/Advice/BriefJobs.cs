@@ -63,20 +63,15 @@ public sealed class BriefJobs(ShelfStore<Brief> shelf)
 
     private async Task<IReadOnlyList<Stored<Brief>>> AddAllAsync(IReadOnlyList<Brief> briefs)
     {
-        var taken = new HashSet<string>(await shelf.IdsAsync());
+        var taken = await shelf.IdsAsync();
         if (taken.Count + briefs.Count > Most)
         {
             throw new BriefRefusedException(
                 $"Up to {Most} briefs can be kept, with those deleted; {briefs.Count} more would be too many. Nothing was added.");
         }
 
-        var named = new List<Brief>();
-        foreach (var brief in briefs)
-        {
-            var id = Slug.For(brief.Id, brief.Name, LongestId, "brief", taken.Contains);
-            taken.Add(id);
-            named.Add(brief with { Id = id });
-        }
+        var named = await new NewIds(LongestId, "brief")
+            .GiveAsync(shelf, briefs, brief => (brief.Id, brief.Name), (brief, id) => brief with { Id = id });
 
         await shelf.KeepAsync(named, null);
         return [.. named.Select(brief => new Stored<Brief>(brief, 1))];

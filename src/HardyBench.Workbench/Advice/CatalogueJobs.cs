@@ -25,14 +25,12 @@ public sealed class CatalogueJobs(ShelfStore<Part> shelf)
     /// <exception cref="PartRefusedException">It cannot be worked with, or there are too many.</exception>
     public async Task<Stored<Part>> AddAsync(IReadOnlyDictionary<string, string> cells)
     {
-        var taken = await shelf.IdsAsync();
-        if (taken.Count >= Most)
+        if ((await shelf.IdsAsync()).Count >= Most)
         {
-            throw new PartRefusedException($"Up to {Most} parts can be kept, with those deleted. Nothing was added.");
+            throw new PartRefusedException($"Up to {Most} parts can be saved, with those deleted. Nothing was added.");
         }
 
-        var part = Of(cells);
-        part = part with { Id = Slug.For(part.Id, part.Name, LongestId, "part", taken.Contains) };
+        var part = (await NamedAsync([Of(cells)]))[0];
         return new Stored<Part>(part, await shelf.KeepAsync([part], null));
     }
 
@@ -59,35 +57,23 @@ public sealed class CatalogueJobs(ShelfStore<Part> shelf)
         var (parts, problems) = text.AsSpan().TrimStart() is ['{' or '[', ..] or []
             ? CatalogueJson.Read(text)
             : CatalogueCsv.Read(text, await AllAsync());
-        var (kept, taken) = ((await shelf.AllAsync()).ToDictionary(stored => stored.Thing.Id), new HashSet<string>(await shelf.IdsAsync()));
-        var (added, changed) = (new List<Part>(), new List<(Part Part, int Version)>());
-        foreach (var part in parts)
-        {
-            if (kept.TryGetValue(part.Id, out var before))
-            {
-                changed.Add((part, before.Version));
-                continue;
-            }
-
-            var id = Slug.For(part.Id, part.Name, LongestId, "part", taken.Contains);
-            taken.Add(id);
-            added.Add(part with { Id = id });
-        }
-
-        if (taken.Count > Most)
+        var versions = (await shelf.AllAsync()).ToDictionary(stored => stored.Thing.Id, stored => stored.Version);
+        var added = await NamedAsync([.. parts.Where(part => !versions.ContainsKey(part.Id))]);
+        var changed = parts.Where(part => versions.ContainsKey(part.Id)).DistinctBy(part => part.Id).ToList();
+        var all = (await shelf.IdsAsync()).Union(added.Select(part => part.Id)).Count();
+        if (all > Most)
         {
             throw new PartRefusedException(
-                $"Up to {Most} parts can be kept, with those deleted; this file would make it {taken.Count}. Nothing was added.");
+                $"Up to {Most} parts can be saved, with those deleted; this file would make it {all}. Nothing was added.");
         }
 
-        await shelf.KeepAsync(added, null);
-        foreach (var (part, version) in changed.DistinctBy(one => one.Part.Id))
-        {
-            await shelf.KeepAsync([part], version);
-        }
-
-        return new CatalogueOutcome(added.Count, changed.DistinctBy(one => one.Part.Id).Count(), problems);
+        await shelf.KeepAsync(
+            [.. added.Select(part => (part, (int?)null)), .. changed.Select(part => (part, (int?)versions[part.Id]))]);
+        return new CatalogueOutcome(added.Count, changed.Count, problems);
     }
+
+    private Task<IReadOnlyList<Part>> NamedAsync(IReadOnlyList<Part> parts) =>
+        new NewIds(LongestId, "part").GiveAsync(shelf, parts, part => (part.Id, part.Name), (part, id) => part with { Id = id });
 
     /// <summary>All of them.</summary>
     /// <param name="format">"json" or "csv".</param>

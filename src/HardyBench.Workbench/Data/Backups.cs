@@ -28,9 +28,10 @@ public static class Backups
         }
     }
 
-    /// <summary>Puts a copy in place of the database, after it was opened and brought up to date on the side.</summary>
-    /// <returns>The file that what was there before is kept as; null where there was nothing.</returns>
-    /// <exception cref="DataFolderException">It is no such copy, or a server has the folder; nothing was changed.</exception>
+    /// <summary>Puts a copy in place of the database, after it was checked and brought up to date on the side. The copy may have its
+    /// write-ahead log beside it.</summary>
+    /// <returns>The file that the previous data is kept as; null where there was none.</returns>
+    /// <exception cref="DataFolderException">It is no sound copy, or another program uses the folder; nothing was changed.</exception>
     public static async Task<string?> RestoreAsync(DataFolder folder, string file, CancellationToken stop)
     {
         if (!File.Exists(file))
@@ -38,15 +39,21 @@ public static class Backups
             throw new DataFolderException($"There is no file {file}. Nothing was changed.");
         }
 
-        using var alone = ServingLock.Take(folder);
+        using var alone = FolderUse.Alone(folder);
         var fresh = folder.Database + ".restoring";
         try
         {
-            File.Copy(file, fresh, overwrite: true);
-            var restored = new BenchDatabaseFactory(fresh);
-            if (!await restored.IsBenchAsync(stop))
+            Remove(Beside(fresh));
+            File.Copy(file, fresh);
+            if (File.Exists(file + "-wal"))
             {
-                throw new DataFolderException($"{file} is no copy of a bench's data. Nothing was changed.");
+                File.Copy(file + "-wal", fresh + "-wal");
+            }
+
+            var restored = new BenchDatabaseFactory(fresh);
+            if (await restored.ProblemAsync(stop) is { } problem)
+            {
+                throw new DataFolderException($"{file} cannot be restored: {problem}. Nothing was changed.");
             }
 
             await restored.MigrateAsync(stop);
@@ -55,7 +62,9 @@ public static class Backups
             if (File.Exists(folder.Database))
             {
                 kept = $"{folder.Database}.before-restore-{DateTimeOffset.UtcNow:yyyyMMdd-HHmmss}";
-                await new BenchDatabaseFactory(folder.Database).CopyToAsync(kept, stop);
+                var previous = new BenchDatabaseFactory(folder.Database);
+                await previous.CopyToAsync(kept, stop);
+                previous.ForgetOldCopies("before-restore-*");
             }
 
             Remove(folder.Database + "-wal", folder.Database + "-shm");
@@ -68,9 +77,11 @@ public static class Backups
         }
         finally
         {
-            Remove([.. Directory.EnumerateFiles(folder.Path, Path.GetFileName(fresh) + "*")]);
+            Remove(Beside(fresh));
         }
     }
+
+    private static string[] Beside(string file) => Directory.GetFiles(Path.GetDirectoryName(file)!, Path.GetFileName(file) + "*");
 
     private static void Remove(params string[] files) => Array.ForEach(files, File.Delete);
 }

@@ -11,6 +11,8 @@ public sealed class DataFolder
         var probe = System.IO.Path.Combine(Path, $".write-{Environment.ProcessId}");
         try
         {
+            // Its owner's alone when it is made here; a folder that was there keeps the rights that somebody gave it.
+            Directory.CreateDirectory(Path, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
             Directory.CreateDirectory(Incoming);
             File.WriteAllText(probe, "probe");
             File.Delete(probe);
@@ -19,7 +21,7 @@ public sealed class DataFolder
         {
             throw new DataFolderException(
                 $"The data folder {Path} cannot be written: {failure.Message} Nothing was changed. "
-                + "Free some space, mend its rights, or choose another folder with --data.",
+                + "Free some space, change its permissions, or choose another folder with --data.",
                 failure);
         }
     }

@@ -161,7 +161,7 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
 
     private async Task<IReadOnlyList<Stored<Machine>>> AddAllAsync(IReadOnlyList<Machine> machines)
     {
-        var taken = new HashSet<string>(await shelf.IdsAsync()) { Machine.ThisId, Twin.Id };
+        var taken = await shelf.IdsAsync();
         if (machines.Count > 0 && taken.Count + machines.Count > MostOnShelf)
         {
             throw new MachineRefusedException(
@@ -170,13 +170,8 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
             );
         }
 
-        var named = new List<Machine>();
-        foreach (var machine in machines)
-        {
-            var id = Slug.For(machine.Id, machine.Name, LongestId, "machine", taken.Contains);
-            taken.Add(id);
-            named.Add(machine with { Id = id, Kind = MachineKind.StandIn });
-        }
+        var named = await new NewIds(LongestId, "machine", Machine.ThisId, Twin.Id).GiveAsync(
+            shelf, machines, machine => (machine.Id, machine.Name), (machine, id) => machine with { Id = id, Kind = MachineKind.StandIn });
 
         await shelf.KeepAsync(named, null);
         return [.. named.Select(machine => new Stored<Machine>(machine, 1))];

@@ -7,6 +7,7 @@ using HardyBench.Media.Aids;
 using HardyBench.Media.Clips;
 using HardyBench.Store;
 using HardyBench.Workbench.Aids;
+using HardyBench.Workbench.Data;
 using HardyBench.Workbench.Machines;
 using HardyBench.Workbench.Playing;
 using HardyBench.Workbench.Timelines;
@@ -16,6 +17,7 @@ namespace HardyBench.Workbench.Plays;
 /// <summary>Plays plans and keeps the runs.</summary>
 /// <param name="files">Where clips and aids lie.</param>
 /// <param name="effects">Where effects have their files.</param>
+/// <param name="storage">Saves runs as soon as the drive takes them.</param>
 /// <param name="exports">Writes timelines to files on this machine.</param>
 /// <param name="folder">The data folder.</param>
 public sealed class PlayJobs(
@@ -27,6 +29,7 @@ public sealed class PlayJobs(
     Players players,
     AidFolder files,
     EffectPlaces effects,
+    StorageWait storage,
     IPlayback exports,
     string folder
 )
@@ -61,14 +64,14 @@ public sealed class PlayJobs(
             return await ReckonAsync(plan, listener, place, stop);
         }
 
-        var (keeper, played) = (new RunKeeper(runs, listener, place), aids.Apply(plan));
+        var (keeper, played) = (new RunKeeper(runs, storage, listener, place), aids.Apply(plan));
         StoredRun run;
         try
         {
             IPlayback player = isStandIn ? new AtTheClock(new StandInPlayback(TimeProvider.System), TimeProvider.System)
                 : plan.Settings.Export is null ? new HostPlayback(players, files, effects, folder, PagesHere?.Invoke())
                 : exports;
-            run = await keeper.FinishAsync(await player.PlayAsync(played, keeper, stop));
+            run = await keeper.FinishAsync(await player.PlayAsync(played, keeper, stop), stop);
         }
         catch
         {
@@ -107,7 +110,7 @@ public sealed class PlayJobs(
         long id;
         try
         {
-            id = await runs.AddAsync(run, place);
+            id = await storage.WriteAsync(() => runs.AddAsync(run, place), stop);
         }
         catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
         {

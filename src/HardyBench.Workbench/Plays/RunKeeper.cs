@@ -1,6 +1,7 @@
 using System.Threading.Channels;
 using HardyBench.Core.Playback;
 using HardyBench.Store;
+using HardyBench.Workbench.Data;
 
 namespace HardyBench.Workbench.Plays;
 
@@ -14,6 +15,7 @@ public sealed class RunKeeper : IRunObserver
     private readonly RunStore runs;
     private readonly IRunListener? listener;
     private readonly RunPlace? place;
+    private readonly StorageWait storage;
     private readonly TimeProvider time;
     private readonly Channel<RunProgress> pieces = Channel.CreateUnbounded<RunProgress>();
     private readonly TaskCompletionSource<long> started = new();
@@ -23,9 +25,10 @@ public sealed class RunKeeper : IRunObserver
     private long slotsKept;
 
     /// <param name="time">Goes by which seconds; the system's without.</param>
-    public RunKeeper(RunStore runs, IRunListener? listener, RunPlace? place, TimeProvider? time = null)
+    public RunKeeper(RunStore runs, StorageWait storage, IRunListener? listener, RunPlace? place, TimeProvider? time = null)
     {
-        (this.runs, this.listener, this.place, this.time) = (runs, listener, place, time ?? TimeProvider.System);
+        (this.runs, this.storage, this.listener, this.place) = (runs, storage, listener, place);
+        this.time = time ?? TimeProvider.System;
         keeping = Task.Run(KeepAsync);
     }
 
@@ -47,24 +50,19 @@ public sealed class RunKeeper : IRunObserver
 
     public void Pictured(int frame, byte[] jpeg) => listener?.Pictured(started.Task.Result, frame, jpeg);
 
-    /// <summary>Keeps the ended run as a whole.</summary>
-    /// <exception cref="RunNotKeptException">There is no room for it; what was kept while it played stays.</exception>
-    public async Task<StoredRun> FinishAsync(Run run)
+    /// <summary>Saves the ended run as a whole. While there is no room it waits in memory.</summary>
+    /// <param name="stop">Waits no longer.</param>
+    /// <exception cref="RunNotKeptException">There was no room until then; what was saved while it played stays.</exception>
+    public async Task<StoredRun> FinishAsync(Run run, CancellationToken stop)
     {
         await EndAsync();
         var id = await started.Task;
         try
         {
-            await runs.FinishAsync(id, run);
+            await storage.WriteAsync(() => SaveWholeAsync(id, run), stop);
         }
         catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
         {
-            // A commit can come through and be told as failed all the same: then the run is there, whole.
-            if (await IsKeptWholeAsync(id))
-            {
-                return new StoredRun(id, run) { Place = place };
-            }
-
             await AbandonAsync();
             throw new RunNotKeptException(
                 $"Run {id} was played but could not be kept whole: {failure.GetBaseException().Message} "
@@ -73,6 +71,22 @@ public sealed class RunKeeper : IRunObserver
         }
 
         return new StoredRun(id, run) { Place = place };
+    }
+
+    private async Task SaveWholeAsync(long id, Run run)
+    {
+        try
+        {
+            await runs.FinishAsync(id, run);
+        }
+        catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
+        {
+            // A commit can succeed and still be reported as failed: then the run is there, whole.
+            if (!await IsKeptWholeAsync(id))
+            {
+                throw;
+            }
+        }
     }
 
     /// <summary>Ends keeping after a failure; what came until then stays.</summary>

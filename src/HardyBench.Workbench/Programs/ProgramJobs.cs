@@ -64,7 +64,7 @@ public sealed class ProgramJobs(ShelfStore<EditingProgram> shelf)
 
     private async Task<IReadOnlyList<Stored<EditingProgram>>> AddAllAsync(IReadOnlyList<EditingProgram> programs)
     {
-        var taken = new HashSet<string>(await shelf.IdsAsync());
+        var taken = await shelf.IdsAsync();
         if (taken.Count + programs.Count > Most)
         {
             throw new ProgramRefusedException(
@@ -72,13 +72,8 @@ public sealed class ProgramJobs(ShelfStore<EditingProgram> shelf)
             );
         }
 
-        var named = new List<EditingProgram>();
-        foreach (var program in programs)
-        {
-            var id = Slug.For(program.Id, program.Name, LongestId, "program", taken.Contains);
-            taken.Add(id);
-            named.Add(program with { Id = id });
-        }
+        var named = await new NewIds(LongestId, "program")
+            .GiveAsync(shelf, programs, program => (program.Id, program.Name), (program, id) => program with { Id = id });
 
         await shelf.KeepAsync(named, null);
         return [.. named.Select(program => new Stored<EditingProgram>(program, 1))];

@@ -66,13 +66,13 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
     private static Raster? Even(Raster? raster) =>
         raster is { } odd ? new Raster(Math.Max(2, odd.Width / 2 * 2), Math.Max(2, odd.Height / 2 * 2)) : null;
 
-    /// <summary>Keeps it under its own id where that is free, as when a deleted one is brought back; a copy under a new id.</summary>
+    /// <summary>Keeps it under its own id where that is free, as when a deleted one is restored; a copy under a new id.</summary>
     /// <exception cref="TimelineRefusedException">It is larger than any that can be worked with, or lacks a part.</exception>
     public async Task<StoredTimeline> AddAsync(Timeline timeline)
     {
         TimelineLimits.Checked(timeline);
-        var taken = await documents.TimelineIdsAsync();
-        var id = IsId(timeline.Id) && !taken.Contains(timeline.Id) ? timeline.Id
+        var (taken, deleted) = await documents.TimelineIdsAsync();
+        var id = IsId(timeline.Id) && (!taken.Contains(timeline.Id) || deleted.Contains(timeline.Id)) ? timeline.Id
             : Slug.Unused(Slug.Of(timeline.Title, LongestStem, "timeline"), taken.Contains);
         var named = Looping.Within(timeline with { Id = id }, clips());
         return new StoredTimeline(named, await documents.KeepAsync(named, null));
@@ -88,7 +88,7 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
     public Task<int> KeepAsync(Timeline timeline, int version) =>
         documents.KeepAsync(Looping.Within(TimelineLimits.Checked(timeline), clips()), version);
 
-    public Task DeleteAsync(string id) => documents.DeleteTimelineAsync(id);
+    public Task DeleteAsync(string id) => documents.DeleteTimelineAsync(id, DateTimeOffset.UtcNow);
 
     public IReadOnlyList<PassageReview> Review(Timeline timeline)
     {

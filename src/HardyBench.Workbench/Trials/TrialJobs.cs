@@ -8,6 +8,7 @@ using HardyBench.Core.Trials.Kinds;
 using HardyBench.Media.Clips;
 using HardyBench.Store;
 using HardyBench.Workbench.Aids;
+using HardyBench.Workbench.Data;
 using HardyBench.Workbench.Machines;
 using HardyBench.Workbench.Playing;
 using HardyBench.Workbench.Plays;
@@ -37,7 +38,7 @@ public interface ITrialListener : IRunListener
 
 /// <summary>Asks, plays and answers trials.</summary>
 public sealed class TrialJobs(
-    MachineJobs machines, ClipFolder clips, AidJobs aids, PlayJobs plays, RunStore runs, TrialStore trials)
+    MachineJobs machines, ClipFolder clips, AidJobs aids, PlayJobs plays, RunStore runs, TrialStore trials, StorageWait storage)
 {
     /// <summary>Puts a trial together, checks it and keeps it; it waits for its turn.</summary>
     /// <param name="atClock">Whether a stand-in's runs come at the pace of the clock.</param>
@@ -118,7 +119,7 @@ public sealed class TrialJobs(
     public async Task<TrialReport> PlayAsync(long id, ITrialListener? listener, CancellationToken stop)
     {
         var stored = await FindAsync(id);
-        if (!await trials.ClaimAsync(id))
+        if (!await storage.WriteAsync(() => trials.ClaimAsync(id), stop))
         {
             throw new PlanRefusedException($"Trial {id} is not waiting any more: another program plays it or has played it.");
         }
@@ -132,6 +133,8 @@ public sealed class TrialJobs(
             while (!stop.IsCancellationRequested
                 && plan.Next(done, Stopwatch.GetElapsedTime(began)) is { } step)
             {
+                // A run that could not be saved is not begun.
+                await storage.WriteAsync(trials.ProbeAsync, stop);
                 listener?.StepBegan(step, done.Count + 1, plan.StepCount);
                 var run = await plays.PlayAsync(step.Plan, listener, stop, new RunPlace(id, step.Role), stored.Asked.AtClock);
                 done.Add(new StepOutcome(step.Role, run.Run));
@@ -143,11 +146,13 @@ public sealed class TrialJobs(
                 if (run.Run.Ending == RunEnding.Finished)
                 {
                     played.Add(await PlayedAsync(run.Id, step.Role, run.Run.Header));
-                    await trials.AnswerAsync(id, Trial.Of(stored.Asked.Kind).Answer(stored.Asked.Timeline, done, clips.Clips).Words);
+                    var answer = Trial.Of(stored.Asked.Kind).Answer(stored.Asked.Timeline, done, clips.Clips).Words;
+                    await storage.WriteAsync(() => trials.AnswerAsync(id, answer), stop);
                 }
             }
 
-            await trials.ChangeAsync(id, stop.IsCancellationRequested ? TrialState.Stopped : TrialState.Finished);
+            var state = stop.IsCancellationRequested ? TrialState.Stopped : TrialState.Finished;
+            await storage.WriteAsync(() => trials.ChangeAsync(id, state), stop);
             return Report(await FindAsync(id), [.. done.Take(played.Count)], played);
         }
         catch (OperationCanceledException) when (stop.IsCancellationRequested)

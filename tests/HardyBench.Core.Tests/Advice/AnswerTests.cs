@@ -260,7 +260,7 @@ public sealed class AnswerTests
         Assert.Equal(
             AnswerKind.Nothing,
             Answer.KindOf(Wanted with { MostDecibels = 39 }, check, [], null, Shortlist.For(Wanted, [], new Forecaster([Plan(machine)]))));
-        Assert.Contains("less headroom than is asked", AnswerWords.Of(check, Wanted with { Growth = 20 }), StringComparison.Ordinal);
+        Assert.Contains("less headroom than is required", AnswerWords.Of(check, Wanted with { Growth = 20 }), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -293,15 +293,20 @@ public sealed class AnswerTests
     }
 
     [Fact]
-    public void Limits_of_form_and_noise_leave_offers_out_and_what_is_not_stated_is_let_pass()
+    public void Limits_of_form_noise_and_battery_leave_offers_out_and_what_is_not_known_satisfies_none()
     {
         var brief = Wanted with { Forms = [MachineForm.Laptop], MostDecibels = 30 };
-        OutsideOf? Of(MachineForm? form, double? decibels) => brief.Outside(form, decibels);
+        OutsideOf? Of(MachineForm? form, double? decibels) => brief.Outside(form, decibels, hasBattery: false);
 
         Assert.Equal(OutsideOf.Form, Of(MachineForm.Tower, 20));
         Assert.Equal(OutsideOf.Noise, Of(MachineForm.Laptop, 31));
         Assert.Null(Of(MachineForm.Laptop, 30));
-        Assert.Null(Of(null, null));
+        Assert.Equal(OutsideOf.FormUnknown, Of(null, 20));
+        Assert.Equal(OutsideOf.NoiseUnknown, Of(MachineForm.Laptop, null));
+        Assert.Equal([OutsideOf.FormUnknown, OutsideOf.NoiseUnknown], brief.Unknown(null, null));
+        Assert.Null(Wanted.Outside(null, null, hasBattery: false));
+        Assert.Equal(OutsideOf.Battery, (Wanted with { OnBattery = true }).Outside(null, null, hasBattery: false));
+        Assert.Null((Wanted with { OnBattery = true }).Outside(null, null, hasBattery: true));
         Assert.Null(Offer.Of(Samples.Machine(price: null)));
         Assert.Null(Offer.Of(Samples.Machine() with { Kind = MachineKind.This }));
     }
@@ -313,7 +318,8 @@ public sealed class AnswerTests
         Wanted with { Timelines = [.. Enumerable.Range(0, 21).Select(n => $"{n}")] }, Wanted with { Scale = (PreviewScale)3 },
         Wanted with { Growth = 0.5 }, Wanted with { Growth = double.NaN }, Wanted with { Others = new OtherPrograms(-1, 0) },
         Wanted with { Forms = [(MachineForm)77] }, Wanted with { MayUse = [(RemedyKind)77] }, Wanted with { MostDecibels = 0 },
-        Wanted with { MostDecibels = double.NaN }, Wanted with { Budget = 0 }, Wanted with { Budget = -1 }, Wanted with { Budget = 1e9m },
+        Wanted with { MostDecibels = double.NaN }, Wanted with { SessionMinutes = -1 }, Wanted with { SessionMinutes = double.NaN },
+        Wanted with { Budget = 0 }, Wanted with { Budget = -1 }, Wanted with { Budget = 1e9m },
         Wanted with { MostStartSeconds = 0 }, Wanted with { MostScrubSeconds = double.NaN }, Wanted with { MostStartSeconds = 61 },
         Wanted with { HoursAWeek = new Dictionary<string, double> { ["t"] = -1 } },
         Wanted with { HoursAWeek = new Dictionary<string, double> { ["t"] = double.NaN } },

@@ -209,13 +209,18 @@ public sealed class CalibrationTests
     [Fact]
     public void How_much_slower_cores_are_while_all_are_busy_comes_out()
     {
-        var measures = Plans().For(Known, Cores).SelectMany(plan => CalibrationPlan.Read(Play(plan.Plan), plan.Measures)).ToList();
-        var slower = measures.Select(measure => measure.Kind == MeasureKind.AllThreads
-            ? measure with { DecodeSeconds = measure.DecodeSeconds / 0.8 }
-            : measure).ToList();
+        // The mean of several: one calibration of few frames wavers by some hundredths.
+        Assert.InRange(MeanAllBusy(1), 0.95, 1);
+        Assert.InRange(MeanAllBusy(0.8), 0.75, 0.83);
 
-        Assert.InRange(CalibrationFit.Of(measures, Cores, Now).Costs.AllBusy, 0.95, 1);
-        Assert.InRange(CalibrationFit.Of(slower, Cores, Now).Costs.AllBusy, 0.75, 0.83);
+        static double MeanAllBusy(double speed) => Enumerable.Range(1, 8).Average(occasion => CalibrationFit.Of(
+            [
+                .. Measures(occasion, Known, Cores).Select(measure => measure.Kind == MeasureKind.AllThreads
+                    ? measure with { DecodeSeconds = measure.DecodeSeconds / speed }
+                    : measure),
+            ],
+            Cores,
+            Now).Costs.AllBusy);
     }
 
     [Fact]
@@ -269,14 +274,11 @@ public sealed class CalibrationTests
         return SustainedRate.Of([.. shown], plan.Settings);
     }
 
-    private static CalibrationFit Calibrated(int occasion, Machine? machine = null, int cores = Cores)
-    {
-        var measures = new List<Measure>();
-        foreach (var (plan, asked) in Plans().For(machine ?? Known, cores))
-        {
-            measures.AddRange(CalibrationPlan.Read(Play(plan with { Occasion = occasion }), asked));
-        }
+    private static CalibrationFit Calibrated(int occasion, Machine? machine = null, int cores = Cores) =>
+        CalibrationFit.Of(Measures(occasion, machine ?? Known, cores), cores, Now);
 
-        return CalibrationFit.Of(measures, cores, Now);
-    }
+    /// <summary>Each plan is an occasion of its own: what is drawn depends on it and on the place in the plan.</summary>
+    private static List<Measure> Measures(int occasion, Machine machine, int cores) => [.. Plans().For(machine, cores).Index()
+        .SelectMany(one => CalibrationPlan.Read(
+            Play(one.Item.Plan with { Occasion = 100 * occasion + one.Index }), one.Item.Measures))];
 }

@@ -42,9 +42,10 @@ public sealed class HeatTests
     public void Spread_keeps_the_mean_and_no_spread_keeps_each_service()
     {
         var spread = new ServiceSpread(7, 0.3, 0, TimeSpan.Zero);
-        var mean = Enumerable.Range(0, 100_000).Average(_ => spread.Draw(Samples.Ms(10)).TotalMilliseconds);
+        var mean = Enumerable.Range(0, 100_000)
+            .Average(frame => spread.Draw(Samples.Ms(10), 0, frame, Station.Processor, VisitKind.Decode).TotalMilliseconds);
 
         Assert.Equal(10, mean, 1);
-        Assert.Equal(Samples.Ms(10), ServiceSpread.None.Draw(Samples.Ms(10)));
+        Assert.Equal(Samples.Ms(10), ServiceSpread.None.Draw(Samples.Ms(10), 3, 7, Station.Bus, VisitKind.Copy));
     }
 }

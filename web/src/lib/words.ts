@@ -14,6 +14,8 @@ const limiters: Record<Limiter, string> = {
   singleThread: 'single thread',
   drive: 'drive',
   heat: 'heat',
+  power: 'power limit',
+  graphicsMemory: 'graphics memory',
   bus: 'bus',
   otherPrograms: 'other programs',
   unknown: 'not clear',
@@ -93,7 +95,7 @@ export const trialStates: Record<NonNullable<Schemas['TrialState']>, string> = {
 };
 
 /** How a run ended. */
-export const endings: Record<string, string> = { playing: 'playing', finished: 'finished', stopped: 'stopped early', cutShort: 'cut short' };
+export const endings: Record<string, string> = { playing: 'playing', finished: 'finished', stopped: 'stopped early', cutShort: 'interrupted', unreadable: 'damaged' };
 
 /** Where a play stands, behind the name of its trial. What is made before its first run counts; the one run of a plain play needs no words. */
 export function stepOf({ kind, step, stepNumber, stepCount }: Pick<Play, 'kind' | 'step' | 'stepNumber' | 'stepCount'>): string {

@@ -26,9 +26,9 @@ public sealed record MachineCheck(Machine Machine, IReadOnlyList<CheckedPassage>
     public bool Holds => FirstFailure is null && Judged.Any(passage => passage.Finding.Verdict == Verdict.Holds);
 
     /// <summary>What keeps a machine that holds from answering a brief; null where nothing does.</summary>
-    public OutsideOf? Lacks(Brief brief) => brief.Outside(Machine.Form, Machine.NoiseDecibels)
-        ?? (brief.Growth > 1 && !Judged.Where(passage => passage.Finding.Verdict is not null)
-            .All(passage => (passage.Forecast?.Headroom ?? passage.Finding.Headroom) >= brief.Growth)
+    public OutsideOf? Lacks(Brief brief) => brief.Outside(Machine.Form, Machine.NoiseDecibels, Machine.Cooling?.BatteryWatts is not null)
+        ?? (!Judged.Where(passage => passage.Finding.Verdict is not null)
+            .All(passage => !((passage.Forecast?.Headroom ?? passage.Finding.Headroom) < brief.Growth))
             ? OutsideOf.Room
             : brief.Asked().Late(() => Wait));
 
@@ -81,8 +81,9 @@ public sealed record Answer(
     public static AnswerKind KindOf(
         Brief brief, MachineCheck? owned, IReadOnlyList<Remedy> remedies, Rung? path, Shortlist shortlist)
     {
-        // Neither another way of working nor a part makes another form of it, or less noise.
-        var canStay = owned?.Lacks(brief) is not (OutsideOf.Form or OutsideOf.Noise);
+        // Neither another way of working nor a part makes another form of it, less noise, or a battery.
+        var canStay = owned?.Lacks(brief) is not (OutsideOf.Form or OutsideOf.Noise or OutsideOf.Battery or OutsideOf.FormUnknown
+            or OutsideOf.NoiseUnknown);
         var parts = canStay ? path?.Price : null;
         var machine = shortlist.Steps is [var first, ..] ? first.Offer.Price : (decimal?)null;
         return owned?.Answers(brief) == true ? AnswerKind.KeepIt

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
+using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
@@ -39,8 +40,11 @@ public sealed record Forecast(int Timeline, int Passage, Station Tightest, doubl
 
 /// <summary>Foretells how machines play the work of a brief: a bound in closed form first, the simulation where that leaves it
 /// open.</summary>
+/// <remarks>Everything is for the end of a working session: the machine is as warm as the work has made it by then, and draws no more
+/// than it may for long.</remarks>
 /// <param name="plans">One a timeline of the brief, for any machine.</param>
-public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans)
+/// <param name="day">How long and on what power somebody works; null for the usual.</param>
+public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? day = null)
 {
     /// <summary>Beyond chance: service times vary, and a passage may drop a few frames and still hold.</summary>
     private const double Surely = 0.95;
@@ -51,6 +55,8 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans)
     private readonly ConcurrentDictionary<Alike, bool> held = new();
 
     public IReadOnlyList<PlaybackPlan> Plans { get; } = plans;
+
+    public WorkingDay Day { get; } = day ?? WorkingDay.Usual;
 
     /// <summary>Every passage that is long enough for a verdict. The bottleneck law (Denning and Buzen 1978): X = 1 / max D.</summary>
     public IReadOnlyList<Forecast> Of(Machine machine) => [.. Of(machine, null).Select(outlook => outlook.Forecast)];
@@ -88,7 +94,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans)
 
     /// <summary>The chance that all of the work holds, 0 to 1: what a station is asked errs by one factor for all passages, and those of
     /// two stations err apart. So it is the product, over stations, of the chance in the passage that asks most of the station; decoders
-    /// with cores of their own are no station apart from the processor.</summary>
+    /// with cores of their own, heat and power are no stations apart from the processor.</summary>
     public double Chance(Machine machine)
     {
         var least = new Dictionary<Station, double>();
@@ -96,7 +102,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans)
         {
             foreach (var (station, seconds) in outlook.SecondsByStation.Index().Where(one => one.Item > 0))
             {
-                var of = (Station)station == Station.DecoderCores ? Station.Processor : (Station)station;
+                var of = (Station)station is Station.DecoderCores or Station.Heat or Station.Power ? Station.Processor : (Station)station;
                 var headroom = outlook.HeadroomAt(seconds);
                 least[of] = Math.Min(headroom, least.GetValueOrDefault(of, headroom));
             }
@@ -119,23 +125,67 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans)
         var all = new List<Outlook>();
         foreach (var (place, of) in Plans.Index())
         {
-            var plan = of with { Machine = machine, Settings = of.Settings.InFact() };
-            var units = CostModel.UnitsSharing(plan);
+            var plan = PlanOn(machine, of);
+            var (units, rate) = (CostModel.UnitsSharing(plan), plan.Timeline.Rate.FramesPerSecond);
+            var demands = DemandsOf(plan);
+            // Of builds this is nothing: their coolers carry away what their processors draw (BuildRules).
+            var sustained = ofDrives is null ? SustainedOn(plan) : null;
             foreach (var (index, passage) in plan.Timeline.Passages.Index())
             {
                 if (VerdictLimits.Default.Judges(passage.FrameCount, plan.Timeline.Rate))
                 {
-                    var demand = CostModel.DemandOf(plan, plan.Played(index));
-                    all.Add(Outlook.Of(
-                        (place, index), demand.SecondsByStation(units, Counts), HandModel.LongestReach(demand, Counts),
-                        plan.Timeline.Rate.FramesPerSecond, BandOf(machine)));
+                    var seconds = demands[index].SecondsByStation(units, Counts);
+                    AddPower(seconds, sustained, plan, demands, index);
+                    all.Add(Outlook.Of((place, index), seconds, HandModel.LongestReach(demands[index], Counts), rate, BandOf(machine)));
                 }
             }
         }
 
         return all;
 
+        static void AddPower(
+            double[] seconds, Sustained? sustained, PlaybackPlan plan, IReadOnlyList<PassageDemand> demands, int index)
+        {
+            if (sustained?.HeatWatts is { } heat)
+            {
+                seconds[(int)Station.Heat] = sustained.Seconds(MeanProcessorSeconds(plan, demands), heat);
+            }
+
+            if (sustained?.PowerWatts is { } power)
+            {
+                seconds[(int)Station.Power] = sustained.Seconds(demands[index].ProcessorSeconds(plan.Machine.Processor.Cores), power);
+            }
+        }
+
         bool Counts(Station station) => ofDrives is null || ofDrives == station is Station.Drive or Station.SwapDrive;
+    }
+
+    private PlaybackPlan PlanOn(Machine machine, PlaybackPlan of) =>
+        of with { Machine = Day.Used(machine), Settings = of.Settings.InFact() };
+
+    private static IReadOnlyList<PassageDemand> DemandsOf(PlaybackPlan plan) =>
+        [.. plan.Timeline.Passages.Select((_, index) => CostModel.DemandOf(plan, plan.Played(index)))];
+
+    private Sustained SustainedOn(PlaybackPlan plan) =>
+        Sustained.Of(plan.Machine, Day.Session, plan.Settings.Others?.ShareAlone(plan.Machine.Processor.Cores) ?? 0);
+
+    /// <summary>Of a frame, on average over the timeline: heat is slow, and goes by all of the work, not by one passage.</summary>
+    private static double MeanProcessorSeconds(PlaybackPlan plan, IReadOnlyList<PassageDemand> demands) =>
+        demands.Sum(demand => demand.ProcessorSeconds(plan.Machine.Processor.Cores) * demand.FrameCount)
+            / demands.Sum(demand => demand.FrameCount);
+
+    /// <summary>The plan on a machine at the end of a working session on that timeline.</summary>
+    private PlaybackPlan WarmOn(Machine machine, PlaybackPlan of)
+    {
+        var plan = PlanOn(machine, of);
+        if (plan.Machine.Cooling is not { } cooling)
+        {
+            return plan;
+        }
+
+        var busy = Math.Min(1, MeanProcessorSeconds(plan, DemandsOf(plan)) * plan.Timeline.Rate.FramesPerSecond);
+        var others = plan.Settings.Others?.ShareAlone(plan.Machine.Processor.Cores) ?? 0;
+        return plan with { StartCelsius = Sustained.CelsiusAfter(cooling, Day.Session, BusyLedger.WithOthers(busy, others)) };
     }
 
     /// <summary>Whether a passage cannot hold whatever chance does: even with as many frames ready as may wait when it begins, more are
@@ -157,15 +207,15 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans)
         : Holds(offer.Machine);
 
     /// <inheritdoc cref="Holds(Offer)"/>
-    public bool Holds(Machine machine) => Plans.SelectMany(plan => VerdictsOf(Player.PlayedOnly(plan with { Machine = machine })))
+    public bool Holds(Machine machine) => Plans.SelectMany(plan => VerdictsOf(Player.PlayedOnly(WarmOn(machine, plan))))
         .All(verdict => verdict is null or Verdict.Holds);
 
     private static IEnumerable<Verdict?> VerdictsOf(Run run) => run.Header.Timeline.Passages.Select((_, index) => VerdictLimits.Default.Of(
         DropAccounting.Count(run.FramesOf(index), run.Header.Timeline.Rate, run.Header.Settings.Policy, run.StartLag)));
 
-    /// <summary>The simulated runs of a machine, whole.</summary>
+    /// <summary>The simulated runs of a machine at the end of a working session, whole.</summary>
     public IReadOnlyList<Run> Played(Machine machine) =>
-        [.. Plans.Select(plan => Player.Played(plan with { Machine = machine }))];
+        [.. Plans.Select(plan => Player.Played(WarmOn(machine, plan)))];
 
     /// <summary>What a machine can do of a passage, as far as certain stations go.</summary>
     /// <param name="Reach">The longest that a hand waits for them.</param>

@@ -21,11 +21,15 @@ public sealed class Offer
 
     public MachineForm? Form => Build is { } build ? build.Case.Form : Machine.Form;
 
+    /// <summary>Whether it can work on a battery, and what it may draw then is known.</summary>
+    public bool HasBattery => Build is null && Machine.Cooling?.BatteryWatts is not null;
+
     public double? Decibels => Build is { } build ? build.Cooler.Decibels : Machine.NoiseDecibels;
 
-    /// <returns>Null where nobody has stated its price, and so nobody can buy it.</returns>
+    /// <returns>Null where its price is not known, and so nobody can buy it, and for twins, which stand for a machine that somebody
+    /// has.</returns>
     public static Offer? Of(Machine machine) =>
-        machine is { Price: { } price, Kind: MachineKind.StandIn } ? new Offer(() => machine, price, null) : null;
+        machine is { Price: { } price, Kind: MachineKind.StandIn, IsTwin: false } ? new Offer(() => machine, price, null) : null;
 
     public static Offer Of(Build build) => new(build.ToMachine, build.Price, build);
 }

@@ -66,7 +66,7 @@ public static class Remedies
     public static IReadOnlyList<Remedy> For(IReadOnlyList<PlaybackPlan> plans, Asked? asked = null)
     {
         asked ??= Asked.Nothing;
-        var before = Findings(plans);
+        var before = Findings(plans, asked);
         if (!before.Exists(finding => finding.Fails) && HasRoom(plans, asked) && InTime(plans, asked))
         {
             return [];
@@ -105,7 +105,7 @@ public static class Remedies
     private static bool MaySuffice(IReadOnlyList<PlaybackPlan> plans, Asked asked, IReadOnlyList<RemedyKind> kinds)
     {
         var with = plans.Select(plan => StandInAids.Apply(kinds.Aggregate(plan, With))).ToList();
-        return HasRoom(with, asked) && InTime(with, asked) && new Forecaster(with).Holds(with[0].Machine);
+        return HasRoom(with, asked) && InTime(with, asked) && new Forecaster(with, asked.Day).Holds(with[0].Machine);
     }
 
     /// <summary>A rate of which half is still fluent. Common practice, no source.</summary>
@@ -139,7 +139,7 @@ public static class Remedies
     {
         var with = plans
             .Select(plan => StandInAids.Apply(kinds.Aggregate(plan, With))).ToList();
-        var after = Findings(with);
+        var after = Findings(with, asked);
         var judged = before.Zip(after).Where(pair => pair.First.Verdict is not null).ToList();
         return new Remedy(
             kinds,
@@ -160,11 +160,11 @@ public static class Remedies
     }
 
     private static bool HasRoom(IReadOnlyList<PlaybackPlan> plans, Asked asked) =>
-        asked.Headroom <= 1 || new Forecaster(plans).Of(plans[0].Machine).All(forecast => forecast.Headroom >= asked.Headroom);
+        new Forecaster(plans, asked.Day).Of(plans[0].Machine).All(forecast => forecast.Headroom >= asked.Headroom);
 
     private static bool InTime(IReadOnlyList<PlaybackPlan> plans, Asked asked) =>
-        asked.Late(() => new Forecaster(plans).Wait(plans[0].Machine)) is null;
+        asked.Late(() => new Forecaster(plans, asked.Day).Wait(plans[0].Machine)) is null;
 
-    private static List<PassageFinding> Findings(IReadOnlyList<PlaybackPlan> plans) =>
-        [.. new Forecaster(plans).Played(plans[0].Machine).SelectMany(run => RunFindings.Of(run))];
+    private static List<PassageFinding> Findings(IReadOnlyList<PlaybackPlan> plans, Asked asked) =>
+        [.. new Forecaster(plans, asked.Day).Played(plans[0].Machine).SelectMany(run => RunFindings.Of(run))];
 }

@@ -13,8 +13,12 @@ public sealed record Step(Offer Offer, Forecast Weakest, double Chance, HandWait
 /// <summary>The offers that answer a brief, cheapest first, each of the others with more headroom than all cheaper ones.</summary>
 /// <param name="Nearest">Where none does: the one with the most headroom, of those within the limits; null without any.</param>
 /// <param name="Counts">What became of the offers.</param>
-public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, ShortlistCounts Counts)
+/// <param name="Unknown">Offers that would satisfy the brief if what is not known of them turned out well, cheapest first.</param>
+public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, ShortlistCounts Counts, IReadOnlyList<UnknownOffer> Unknown)
 {
+    /// <summary>More offers than this are not listed for what is not known of them.</summary>
+    private const int MostUnknown = 10;
+
     /// <summary>A step has so much more headroom than the one before: less is not worth money.</summary>
     public const double WorthMore = 1.1;
 
@@ -23,7 +27,7 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
     /// <exception cref="OperationCanceledException">It was stopped.</exception>
     public static Shortlist For(Brief brief, IReadOnlyList<Offer> offers, Forecaster forecaster, CancellationToken stop = default)
     {
-        var within = offers.Where(offer => brief.Outside(offer.Form, offer.Decibels) is null)
+        var within = offers.Where(offer => brief.Outside(offer.Form, offer.Decibels, offer.HasBattery) is null)
             .AsParallel().WithCancellation(stop).Select(offer => (Offer: offer, Forecast: forecaster.Weakest(offer))).ToList();
         var (steps, counts) = (new List<Step>(), new ShortlistCounts(offers.Count, offers.Count - within.Count, 0, 0, 0, 0));
         var (asked, nearest) = (brief.Asked(), ((Offer Offer, Forecast Forecast)?)null);
@@ -60,7 +64,17 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
             }
         }
 
-        return new Shortlist(steps, steps.Count == 0 && nearest is var (near, its) ? StepOf(near, its, null) : null, counts);
+        return new Shortlist(
+            steps, steps.Count == 0 && nearest is var (near, its) ? StepOf(near, its, null) : null, counts, [.. Unknown().Take(MostUnknown)]);
+
+        IEnumerable<UnknownOffer> Unknown() =>
+            from offer in offers
+            where brief.Outside(offer.Form, offer.Decibels, offer.HasBattery) is OutsideOf.FormUnknown or OutsideOf.NoiseUnknown
+            orderby offer.Price
+            let weakest = forecaster.Weakest(offer)
+            where weakest is not null && weakest.Headroom >= asked.Headroom && asked.Late(() => forecaster.Wait(offer)) is null
+                && !forecaster.CannotHold(weakest) && forecaster.Holds(offer)
+            select new UnknownOffer(offer, weakest, brief.Unknown(offer.Form, offer.Decibels));
 
         Step StepOf(Offer offer, Forecast weakest, decimal? more) =>
             new(offer, weakest, forecaster.Chance(offer.Machine), forecaster.Wait(offer), more);
@@ -70,9 +84,13 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
     public Shortlist Within(decimal? budget) => this with { Steps = [.. Steps.Where(step => !(step.Offer.Price > budget))] };
 }
 
+/// <summary>An offer of which something has to be found out first.</summary>
+/// <param name="ToFindOut">What.</param>
+public sealed record UnknownOffer(Offer Offer, Forecast Weakest, IReadOnlyList<OutsideOf> ToFindOut);
+
 /// <summary>What became of all offers.</summary>
 /// <param name="All">That there were.</param>
-/// <param name="OutsideLimits">Of another form, or too loud.</param>
+/// <param name="OutsideLimits">Of another form, too loud, without a battery, or with one of these not known.</param>
 /// <param name="Late">That keep the hand waiting longer than is asked.</param>
 /// <param name="CannotHold">By the bottleneck law, or without the headroom that is asked.</param>
 /// <param name="DoesNotHold">By the simulation.</param>

@@ -8,6 +8,9 @@ namespace HardyBench.Core.Advice.Briefs;
 /// <param name="MostScrubSeconds">From asking for a frame to its picture, wherever the hand goes; null for any.</param>
 public sealed record Asked(double Headroom = 1, double? MostStartSeconds = null, double? MostScrubSeconds = null)
 {
+    /// <summary>How long and on what power it has to hold.</summary>
+    public WorkingDay Day { get; init; } = WorkingDay.Usual;
+
     /// <summary>Nothing besides.</summary>
     public static Asked Nothing { get; } = new();
 

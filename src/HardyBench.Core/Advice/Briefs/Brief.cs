@@ -24,14 +24,21 @@ public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelin
     /// <summary>The longest that a frame may take to show when the hand goes to it, in seconds; null for any time.</summary>
     public double? MostScrubSeconds { get; init; }
 
+    /// <summary>How long somebody works at a stretch, in minutes: every passage has to hold at its end too, when the machine is warm.
+    /// </summary>
+    public double SessionMinutes { get; init; } = WorkingDay.Usual.Session.TotalMinutes;
+
+    /// <summary>Whether the work has to be done on battery.</summary>
+    public bool OnBattery { get; init; }
+
     /// <summary>What stays open beside it; null for nothing.</summary>
     public OtherPrograms? Others { get; init; }
 
     /// <summary>Forms that will do; null or empty for any.</summary>
     public IReadOnlyList<MachineForm>? Forms { get; init; }
 
-    /// <summary>The most noise at the operator's seat in dB(A); null for any. A machine whose noise nobody has stated is let pass, and
-    /// that is said.</summary>
+    /// <summary>The most noise at the operator's seat in dB(A); null for any. A machine whose noise is not known
+    /// does not satisfy it.</summary>
     public double? MostDecibels { get; init; }
 
     /// <summary>The most it may cost, in <see cref="Machine.Currency"/>; null for any sum.</summary>
@@ -46,14 +53,26 @@ public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelin
     /// <summary>Ways of working that are acceptable in place of a new machine; null or empty for none.</summary>
     public IReadOnlyList<RemedyKind>? MayUse { get; init; }
 
-    /// <summary>Why a machine of a form and a noise is none for it; null where it may be. What nobody has stated is let pass.</summary>
-    public OutsideOf? Outside(MachineForm? form, double? decibels) =>
+    /// <summary>Why a machine is none for it, by what it is; null where it may be. What is not known of it satisfies no limit.</summary>
+    public OutsideOf? Outside(MachineForm? form, double? decibels, bool hasBattery) =>
         Forms is { Count: > 0 } forms && form is { } its && !forms.Contains(its) ? OutsideOf.Form
         : decibels > MostDecibels ? OutsideOf.Noise
+        : OnBattery && !hasBattery ? OutsideOf.Battery
+        : Unknown(form, decibels) is [var first, ..] ? first
         : null;
 
+    /// <summary>What has to be found out of a machine before it can satisfy the brief; empty where nothing has.</summary>
+    public IReadOnlyList<OutsideOf> Unknown(MachineForm? form, double? decibels) =>
+    [
+        .. Forms is { Count: > 0 } && form is null ? [OutsideOf.FormUnknown] : Array.Empty<OutsideOf>(),
+        .. MostDecibels is not null && decibels is null ? [OutsideOf.NoiseUnknown] : Array.Empty<OutsideOf>(),
+    ];
+
+    /// <summary>How long and on what power somebody works.</summary>
+    public WorkingDay Day() => new(TimeSpan.FromMinutes(SessionMinutes), OnBattery);
+
     /// <summary>What is asked of every passage besides that it holds.</summary>
-    public Asked Asked() => new(Growth, MostStartSeconds, MostScrubSeconds);
+    public Asked Asked() => new(Growth, MostStartSeconds, MostScrubSeconds) { Day = Day() };
 
     /// <summary>How everything is played for it.</summary>
     public PlaybackSettings Settings => new(Scale) { Others = Others };
@@ -64,6 +83,15 @@ public enum OutsideOf
 {
     Form,
     Noise,
+
+    /// <summary>It has no battery, or what it may draw from it is not known.</summary>
+    Battery,
+
+    /// <summary>Its form is not known, and certain forms are wanted.</summary>
+    FormUnknown,
+
+    /// <summary>Its noise is not known, and there is a limit to it.</summary>
+    NoiseUnknown,
 
     /// <summary>Headroom for the work to grow.</summary>
     Room,

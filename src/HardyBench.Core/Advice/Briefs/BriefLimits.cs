@@ -13,7 +13,7 @@ public static class BriefLimits
     public const int LongestName = 80, MostTimelines = 20;
 
     private const int LongestId = 60;
-    private const double MostGrowth = 10, Loudest = 140, MostHours = 1000, MostWait = 60;
+    private const double MostGrowth = 10, Loudest = 140, MostHours = 1000, MostWait = 60, MostSession = 1440;
     private const decimal MostMoney = 10_000_000;
 
     /// <exception cref="BriefRefusedException">Something is wrong with it; everything is named.</exception>
@@ -66,6 +66,11 @@ public static class BriefLimits
         if (brief.MostStartSeconds is not (null or (> 0 and <= MostWait)) || brief.MostScrubSeconds is not (null or (> 0 and <= MostWait)))
         {
             yield return $"A wait for the picture lies above 0 and up to {MostWait} seconds; leave it out for any.";
+        }
+
+        if (brief.SessionMinutes is not (>= 0 and <= MostSession))
+        {
+            yield return Invariant($"A working session lasts 0 to {MostSession} minutes, not {brief.SessionMinutes}.");
         }
 
         foreach (var problem in brief.Others?.Problems() ?? [])

@@ -108,4 +108,11 @@ public enum LoadKind : byte
 
     /// <summary>What a media engine encodes with, share busy, 0 to 1.</summary>
     EncoderBusy,
+
+    /// <summary>The most power that the processor package may draw for long, watts. Index: the package. Only where there is a
+    /// limit.</summary>
+    PowerLimit,
+
+    /// <summary>Memory of a graphics unit, bytes. Index: the unit.</summary>
+    GraphicsMemoryFitted,
 }

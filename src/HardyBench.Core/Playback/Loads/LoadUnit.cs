@@ -34,11 +34,12 @@ public static class LoadUnits
             or LoadKind.EncoderBusy => LoadUnit.Share,
         LoadKind.OwnProcess or LoadKind.OwnDecode or LoadKind.OwnEffects or LoadKind.OwnPresenting or LoadKind.OwnTool
             or LoadKind.OwnThread or LoadKind.OwnPictures or LoadKind.OwnEncode => LoadUnit.Cores,
-        LoadKind.MemoryUsed or LoadKind.MemoryFitted or LoadKind.SwapUsed or LoadKind.GraphicsMemoryUsed => LoadUnit.Bytes,
+        LoadKind.MemoryUsed or LoadKind.MemoryFitted or LoadKind.SwapUsed or LoadKind.GraphicsMemoryUsed
+            or LoadKind.GraphicsMemoryFitted => LoadUnit.Bytes,
         LoadKind.SwapTraffic or LoadKind.DriveRead or LoadKind.DriveWrite => LoadUnit.BytesPerSecond,
         LoadKind.Clock or LoadKind.RatedClock => LoadUnit.Hertz,
         LoadKind.Temperature or LoadKind.GraphicsTemperature => LoadUnit.DegreesCelsius,
-        LoadKind.PackagePower or LoadKind.BatteryPower or LoadKind.GraphicsPower => LoadUnit.Watts,
+        LoadKind.PackagePower or LoadKind.BatteryPower or LoadKind.GraphicsPower or LoadKind.PowerLimit => LoadUnit.Watts,
         LoadKind.FanSpeed => LoadUnit.TurnsPerMinute,
         LoadKind.Asleep or LoadKind.ClockSet or LoadKind.InVain => LoadUnit.Seconds,
         _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, "This load has no unit."),
