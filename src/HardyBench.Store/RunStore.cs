@@ -29,7 +29,14 @@ public sealed record StoredRun(long Id, Run Run)
 /// <param name="Passages">One a passage, in order.</param>
 public sealed record JudgedRun(
     long Id, RunEnding Ending, DateTimeOffset StartedAt, TimeSpan? StartLag, PreviewScale Scale, IReadOnlyList<string> Notes,
-    IReadOnlyList<PassageSummary> Passages);
+    IReadOnlyList<PassageSummary> Passages)
+{
+    /// <summary>Why it says nothing of its machine, and what to do, in words; null where it counts.</summary>
+    public string? NotCounting { get; init; }
+
+    /// <summary>Whether its figures are wrong for that reason.</summary>
+    public bool Disturbed { get; init; }
+}
 
 /// <summary>What a run was played under.</summary>
 /// <param name="TimelineDigest">Of the timeline as it was played.</param>
@@ -244,7 +251,9 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     {
         entity.Rules = RunSummary.Rules;
         entity.NotesJson = JsonSerializer.Serialize(RunWords.NotesOf(run), BenchJson.Options);
-        var passages = RunSummary.Of(run).Passages;
+        var (passages, disturbance) = RunSummary.Of(run);
+        (entity.NotCounting, entity.Disturbed) = (
+            disturbance is null ? null : AdviceWords.NotCounting(disturbance), disturbance?.AffectsFigures == true);
         var line = entity.Line ??= LineOf(run.Header, PlaceOf(entity));
         (line.Timeline, line.Machine, line.Ending) = (run.Header.Timeline.Title, run.Header.Machine.Name, run.Ending);
         line.Words = WordsOf(run.Header, run.Ending, PlaceOf(entity));
@@ -284,6 +293,8 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             run.StartLagTicks,
             run.Scale,
             run.NotesJson,
+            run.NotCounting,
+            run.Disturbed,
             Passages = run.Passages.OrderBy(passage => passage.Index).ToList(),
         }).SingleOrDefaultAsync();
         return run is null ? null : new JudgedRun(
@@ -303,7 +314,10 @@ public sealed class RunStore(BenchDatabaseFactory databases)
                 passage.Shown,
                 passage.ShownRate,
                 passage.StartUpDrops, passage.SteadyDrops, new TimeSpan(passage.LongestFreezeTicks), passage.Failure, passage.Teeth,
-                passage.DecodedOn.Split('\n', StringSplitOptions.RemoveEmptyEntries)))]);
+                passage.DecodedOn.Split('\n', StringSplitOptions.RemoveEmptyEntries)))])
+        {
+            NotCounting = run.NotCounting, Disturbed = run.Disturbed,
+        };
     }
 
     private static IReadOnlyList<string> NotesOf(string json)
@@ -471,12 +485,12 @@ public sealed class RunStore(BenchDatabaseFactory databases)
                 && run.Scale == scale
                 && run.Ending != RunEnding.Playing && !run.ByHand && run.DeletedAtUtc == null)
             .OrderByDescending(run => run.Id)
-            .Select(run => new { run.Id, run.StartedAtUtc, run.Ending, run.Differences })
+            .Select(run => new { run.Id, run.StartedAtUtc, run.Ending, run.Differences, run.NotCounting })
             .ToListAsync();
         var byScale = new PlaybackSettings(scale).Differences();
         return [.. runs.Select(run => new RunOfColumn(
             run.Id, new DateTimeOffset(run.StartedAtUtc, TimeSpan.Zero), run.Ending,
-            [.. run.Differences.Split(DifferenceMark, StringSplitOptions.RemoveEmptyEntries).Except(byScale)]))];
+            [.. run.Differences.Split(DifferenceMark, StringSplitOptions.RemoveEmptyEntries).Except(byScale)], run.NotCounting))];
     }
 
     /// <summary>The newest complete bare run of a timeline, just as it is now, on a machine.</summary>
@@ -504,9 +518,10 @@ public sealed class RunStore(BenchDatabaseFactory databases)
                 && !run.ByHand
                 && run.DeletedAtUtc == null
             )
-            .OrderByDescending(run => run.Id).Select(run => new { run.Id, run.MachineId, run.MachineDigest }).ToListAsync();
+            .OrderByDescending(run => run.NotCounting == null).ThenByDescending(run => run.Id)
+            .Select(run => new { run.Id, run.MachineId, run.MachineDigest, run.NotCounting }).ToListAsync();
         var newest = runs.Where(run => described.GetValueOrDefault(run.MachineId) == run.MachineDigest).DistinctBy(run => run.MachineId)
-            .ToDictionary(run => run.Id, run => run.MachineId);
+            .ToDictionary(run => run.Id);
         var passages = await database
             .Set<PassageEntity>()
             .AsNoTracking()
@@ -524,14 +539,16 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             })
             .ToListAsync();
         return passages
-            .GroupBy(passage => newest[passage.RunId])
+            .GroupBy(passage => newest[passage.RunId].MachineId)
             .ToDictionary(
                 group => group.Key,
                 IReadOnlyDictionary<int, GridCell> (group) =>
                     group.ToDictionary(
             passage => passage.Index,
             passage =>
-                GridCell.Of(passage.RunId, passage.Verdict, passage.Limiter, passage.Shown, passage.Slots, passage.Headroom)
+                GridCell.Of(
+                    passage.RunId, passage.Verdict, passage.Limiter, passage.Shown, passage.Slots, passage.Headroom,
+                    newest[passage.RunId].NotCounting)
                     )
             );
     }
@@ -563,12 +580,12 @@ public sealed class RunStore(BenchDatabaseFactory databases)
                 run.Ending, run.TimelineDigest, run.ConditionsDigest);
     }
 
-    /// <summary>Finished runs under just these conditions, newest first.</summary>
+    /// <summary>Finished runs under just these conditions whose figures are right, newest first.</summary>
     public async Task<IReadOnlyList<long>> RepeatsAsync(string conditionsDigest, int most)
     {
         await using var database = databases.CreateDbContext();
         return await database
-            .Runs.Where(run => run.ConditionsDigest == conditionsDigest && run.Ending == RunEnding.Finished && run.DeletedAtUtc == null)
+            .Runs.Where(run => run.ConditionsDigest == conditionsDigest && run.Ending == RunEnding.Finished && run.DeletedAtUtc == null && !run.Disturbed)
             .OrderByDescending(run => run.Id).Select(run => run.Id).Take(most).ToListAsync();
     }
 

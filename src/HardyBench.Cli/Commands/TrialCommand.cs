@@ -3,6 +3,7 @@ using System.Globalization;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Trials;
+using HardyBench.Core.Wording;
 using HardyBench.Workbench;
 using HardyBench.Workbench.Trials;
 using Spectre.Console;
@@ -65,7 +66,7 @@ internal static class TrialCommand
 
     internal static void Show(TrialReport report)
     {
-        Terminal.Say($"Trial {report.Trial.Id}: {report.Trial.Asked.Timeline.Title}. {report.Answer.Words}");
+        Terminal.Say($"Trial {report.Trial.Id}: {report.Trial.Asked.Timeline.Title}. {TrialWords.Of(report.Answer)}");
         var table = new Table().AddColumns([
             new TableColumn("no."),
             new TableColumn("passage"),

@@ -7,9 +7,9 @@ namespace HardyBench.Core.Advice;
 /// <param name="Machine">The pick, or null when no machine plays all of it.</param>
 /// <param name="Tightest">The passage for which the pick has least to spare; null where that is not known.</param>
 /// <param name="Played">How many machines have played.</param>
-/// <param name="SomeSpoilt">Whether a run of one of them does not count.</param>
+/// <param name="SomeDisturbed">Whether a run of one of them does not count.</param>
 /// <param name="Others">Every other machine, cheapest first.</param>
-public sealed record Pick(Machine? Machine, PassageFinding? Tightest, int Played, bool SomeSpoilt, IReadOnlyList<Passed> Others)
+public sealed record Pick(Machine? Machine, PassageFinding? Tightest, int Played, bool SomeDisturbed, IReadOnlyList<Passed> Others)
 {
     /// <summary>Headroom below which a machine that holds may not tomorrow. Common practice, no source.</summary>
     private const double CloseCall = 1.2;
@@ -27,7 +27,7 @@ public sealed record Pick(Machine? Machine, PassageFinding? Tightest, int Played
             taken?.Machine,
             taken?.Findings!.Where(finding => finding.Headroom is not null).MinBy(finding => finding.Headroom),
             byPrice.Count(candidate => candidate.Findings is not null),
-            byPrice.Exists(candidate => candidate.Spoilt is not null),
+            byPrice.Exists(candidate => candidate.Disturbance is not null),
             [.. byPrice.Where(candidate => candidate != taken).Select(candidate => Passed.Over(candidate, taken?.Machine))]);
     }
 }
@@ -36,7 +36,7 @@ public sealed record Pick(Machine? Machine, PassageFinding? Tightest, int Played
 public enum PassedBecause
 {
     /// <summary>Its run does not count.</summary>
-    Spoilt,
+    Disturbed,
 
     NotPlayed,
 
@@ -54,22 +54,22 @@ public enum PassedBecause
 
 /// <summary>A machine that was not picked.</summary>
 /// <param name="FirstFailure">The passage that fails first, or null when none does or its run does not count.</param>
-/// <param name="Spoilt">Why its run does not count, or null.</param>
+/// <param name="Disturbance">Why its run does not count, or null.</param>
 /// <param name="More">What it costs more than the pick.</param>
-public sealed record Passed(Machine Machine, PassedBecause Because, PassageFinding? FirstFailure, Spoilt? Spoilt, decimal More)
+public sealed record Passed(Machine Machine, PassedBecause Because, PassageFinding? FirstFailure, Disturbance? Disturbance, decimal More)
 {
     internal static Passed Over(Candidate candidate, Machine? taken) => new(
         candidate.Machine,
         candidate switch
         {
-            { Spoilt: not null } => PassedBecause.Spoilt,
+            { Disturbance: not null } => PassedBecause.Disturbed,
             { Findings: null } => PassedBecause.NotPlayed,
             { Answers: true } => PassedBecause.Dearer,
             { FirstFailure: not null } => PassedBecause.Fails,
             { Findings: var findings } when findings.All(finding => finding.IsTooShort) => PassedBecause.TooShort,
             _ => PassedBecause.EndedEarly,
         },
-        candidate.Spoilt is null ? candidate.FirstFailure : null,
-        candidate.Spoilt,
+        candidate.Disturbance is null ? candidate.FirstFailure : null,
+        candidate.Disturbance,
         (candidate.Machine.Price ?? 0) - (taken?.Price ?? 0));
 }

@@ -19,6 +19,15 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
     /// source.</summary>
     private const double LeastBand = 0.05;
 
+    /// <summary>Predictions that may be off by more than this are of no use. Common practice, no source.</summary>
+    private const double MostBand = 0.5;
+
+    /// <summary>No twin is made of measurements that contradict each other.</summary>
+    /// <exception cref="CalibrationException">The fit is too uncertain.</exception>
+    public CalibrationFit Checked() => Costs.Band <= MostBand ? this : throw new CalibrationException(FormattableString.Invariant(
+        $"The measurements contradict each other: predictions from them would be within ±{Costs.Band:P0} only, and ±{MostBand:P0} is the ")
+        + "most that a twin may have. Nothing was changed. Close other programs, let the machine cool, and calibrate again.");
+
     /// <param name="cores">Cores that could be used; a part of one where a control group leaves no whole one.</param>
     /// <exception cref="CalibrationException">No decoding could be measured.</exception>
     public static CalibrationFit Of(IReadOnlyList<Measure> measures, double cores, DateTimeOffset now)

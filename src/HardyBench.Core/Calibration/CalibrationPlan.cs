@@ -24,7 +24,7 @@ public sealed class CalibrationPlan(
 
     /// <summary>As many count at least: whole GOPs of the clips, and of all-intra footage half of a clip, since what takes long there takes
     /// each frame as long.</summary>
-    private const int Gop = 20, HalfAClip = 10, MostGops = 15;
+    private const int Gop = 20, HalfAClip = 10, MostGops = 100;
 
     /// <summary>Treated frames that may wait: few, because as many at either cut do not count.</summary>
     private const int Ahead = 1;
@@ -88,6 +88,31 @@ public sealed class CalibrationPlan(
                 EffectsSeconds = ProcessorTime(loads[LoadKind.OwnEffects], from, to) / frames,
             };
         }
+    }
+
+    /// <summary>Cores that other programs may take during a passage before its figures count for nothing. Common practice, no
+    /// source.</summary>
+    public const double MostOtherLoad = 0.3;
+
+    /// <summary>Passages, from 0, beside which other programs were busy.</summary>
+    public static IReadOnlyList<int> Disturbed(Run run) =>
+    [
+        .. Enumerable.Range(0, run.Header.Timeline.Passages.Count)
+            .Where(index => run.FramesOf(index).Select(frame => frame.Shown).OfType<TimeSpan>().ToList() is [var from, .., var to]
+                && OtherLoad(run, from, to) > MostOtherLoad),
+    ];
+
+    /// <summary>Cores busy with other programs on average within a stretch; 0 where it could not be read.</summary>
+    private static double OtherLoad(Run run, TimeSpan from, TimeSpan to)
+    {
+        var loads = run.Loads.Where(load => load.At >= from && load.At <= to).ToLookup(load => load.Kind);
+        if (!loads.Contains(LoadKind.Core) || !loads.Contains(LoadKind.OwnProcess))
+        {
+            return 0;
+        }
+
+        var cores = loads[LoadKind.Core].GroupBy(load => load.Index).Sum(core => core.Average(load => load.Value));
+        return cores - loads[LoadKind.OwnProcess].Average(load => load.Value);
     }
 
     /// <summary>Processor seconds within a stretch: a reading is of the time since the one before it.</summary>

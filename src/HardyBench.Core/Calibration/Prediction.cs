@@ -31,7 +31,7 @@ public sealed record Prediction(
             run.Header.Timeline.Title,
             run.Header.StartedAt,
             run.Header.Settings.Policy == PlayingPolicy.Unpaced,
-            Spoilt.Of(run, measured) is not null,
+            Disturbance.Of(run, measured) is not null,
             [
                 .. measured.Zip(foretold).Where(pair => pair.First.Counts.Slots > 0).Select(pair => new PredictedPassage(
                     pair.First.Index,

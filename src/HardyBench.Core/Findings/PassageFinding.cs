@@ -7,7 +7,8 @@ namespace HardyBench.Core.Findings;
 
 /// <summary>What a run says about one passage.</summary>
 /// <param name="Index">Place in the timeline, from 0.</param>
-/// <param name="Verdict">Null while too little of it was played, and where there was no clock to keep.</param>
+/// <param name="Verdict">Null while too little of it was played, where it could not be played, and where there was no clock to
+/// keep.</param>
 /// <param name="Limiter">Null when it holds, or when nothing of it was played. Without a clock: what sets the pace.</param>
 /// <param name="Headroom">Capacity ÷ demand: of the tightest part where it holds; measured where it was played without a clock, also below
 /// 1; null where unknown.</param>
@@ -66,7 +67,8 @@ public static class RunFindings
         if (failure is not null)
         {
             var clip = new LimiterFinding(Limiter.Clip, new NotPlayed(failure));
-            return new PassageFinding(index, passage, counts, frames.Count == 0 ? null : Verdict.Breaks, clip, null, failure);
+            // A missing or damaged clip says nothing of the machine.
+            return new PassageFinding(index, passage, counts, null, clip, null, failure);
         }
 
         var rate = header.Timeline.Rate;

@@ -4,17 +4,22 @@ namespace HardyBench.Core.Findings;
 
 /// <summary>What is kept beside a run, so that sheets and lists need not decode it.</summary>
 /// <param name="Passages">One a passage, in order.</param>
-public sealed record RunSummary(IReadOnlyList<PassageSummary> Passages)
+/// <param name="Disturbance">Why it says nothing of its machine; null where it counts.</param>
+public sealed record RunSummary(IReadOnlyList<PassageSummary> Passages, Disturbance? Disturbance)
 {
     /// <summary>Rises whenever a rule changes by which runs are judged; what was kept by earlier ones is drawn anew.</summary>
-    public const int Rules = 3;
+    public const int Rules = 4;
 
-    public static RunSummary Of(Run run) =>
-        new([
-            .. RunFindings
-                .Of(run)
-                .Select(finding => PassageSummary.Of(finding, CombTeeth.Of(run.FramesOf(finding.Index)), DecodedOn(run, finding.Index))),
-        ]);
+    public static RunSummary Of(Run run)
+    {
+        var findings = RunFindings.Of(run);
+        return new(
+            [
+                .. findings.Select(finding =>
+                    PassageSummary.Of(finding, CombTeeth.Of(run.FramesOf(finding.Index)), DecodedOn(run, finding.Index))),
+            ],
+            Disturbance.Of(run, findings));
+    }
 
     /// <summary>Where the clips of a passage were decoded, each place once: the fact behind many a difference that nobody saw.</summary>
     public static IReadOnlyList<string> DecodedOn(Run run, int passage) =>

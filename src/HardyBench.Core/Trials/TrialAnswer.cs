@@ -7,7 +7,16 @@ namespace HardyBench.Core.Trials;
 /// <param name="Words">The answer in a sentence or two.</param>
 /// <param name="Rows">One a passage of the timeline, in order.</param>
 /// <param name="Lags">For scrub and start lag: each sort of gesture in each passage; else empty.</param>
-public sealed record TrialAnswer(string Words, IReadOnlyList<PassageAnswer> Rows, IReadOnlyList<LagFinding> Lags);
+public sealed record TrialAnswer(string Words, IReadOnlyList<PassageAnswer> Rows, IReadOnlyList<LagFinding> Lags)
+{
+    /// <summary>Runs that do not count, and so are no part of it; null where all do.</summary>
+    public LeftOut? LeftOut { get; init; }
+}
+
+/// <summary>Runs that an answer leaves out.</summary>
+/// <param name="First">Why the first of them does not count.</param>
+/// <param name="All">Runs there are.</param>
+public sealed record LeftOut(Disturbance First, int Count, int All);
 
 /// <summary>What a trial has found about one passage.</summary>
 /// <param name="Words">Short; empty while nothing can be said.</param>

@@ -77,6 +77,7 @@ public sealed record StepOutcome
     public StepOutcome(StepRole role, Run run)
     {
         (Role, Header, Findings, Lags) = (role, run.Header, RunFindings.Of(run), LagFindings.Of(run));
+        Disturbance = Disturbance.Of(run, Findings);
         Work = [.. run.Header.Timeline.Passages.Select((_, passage) => PlayersWork.Of(run, passage))];
         Played = run.Frames.Count == 0 ? TimeSpan.Zero : run.Frames[^1].SlotStart + run.Header.Timeline.Rate.FrameDuration;
         EndCelsius = SoakHeat.EndTemperature(run);
@@ -92,6 +93,12 @@ public sealed record StepOutcome
     public IReadOnlyList<PassageFinding> Findings { get; }
 
     public IReadOnlyList<LagFinding> Lags { get; }
+
+    /// <summary>Why it says nothing of its machine; null where it counts.</summary>
+    public Disturbance? Disturbance { get; }
+
+    /// <summary>Whether its figures are worth anything.</summary>
+    public bool Counts => Disturbance is not { AffectsFigures: true };
 
     /// <summary>As <see cref="PlayersWork"/> has it, one a passage.</summary>
     public IReadOnlyList<double?> Work { get; }

@@ -14,7 +14,7 @@ public static class AdviceWords
         if (pick.Machine is not { } taken)
         {
             return pick.Played == 0 ? "No machine has played this timeline yet."
-                : pick.SomeSpoilt
+                : pick.SomeDisturbed
                     ? "No machine holds every passage in a run that counts; some runs do not count, and have to be played again."
                 : $"None of the {pick.Played} machines that played it holds every passage.";
         }
@@ -29,7 +29,7 @@ public static class AdviceWords
     /// <summary>Why not this machine; a sentence or more.</summary>
     public static string WhyNot(Passed passed) => passed.Because switch
     {
-        PassedBecause.Spoilt => $"Its run does not count: {By(passed.Spoilt!)}. {First(passed.Spoilt!)}",
+        PassedBecause.Disturbed => $"Its run does not count: {By(passed.Disturbance!)}. {First(passed.Disturbance!)}",
         PassedBecause.NotPlayed => "It has not played this timeline at full scale yet.",
         PassedBecause.Dearer => Invariant(
             $"Every passage holds on it too, but it costs {passed.More:#,0} {Machine.Currency} more and this timeline gains nothing."
@@ -39,26 +39,29 @@ public static class AdviceWords
         _ => "Its run ended before every passage was judged.",
     };
 
+    /// <summary>Why a run does not count, and what to do first: two sentences.</summary>
+    public static string NotCounting(Disturbance disturbance) => $"It does not count: {By(disturbance)}. {First(disturbance)}";
+
     /// <summary>What was wrong with a run that does not count, a phrase.</summary>
-    public static string By(Spoilt spoilt) => spoilt switch
+    public static string By(Disturbance disturbance) => disturbance switch
     {
         PassageNotPlayed failed => $"passage {failed.Passage + 1} could not be played",
         OthersBusy => "other programs were busy",
         ColdFootage cold => $"the footage of passage {cold.Passage + 1} had to come from the drive first",
         OnBattery => "it ran from the battery",
         FewerCores cores => $"it could use {cores.Could} of its {cores.Has} cores",
-        _ => throw new ArgumentOutOfRangeException(nameof(spoilt), spoilt, "There are no words for this."),
+        _ => throw new ArgumentOutOfRangeException(nameof(disturbance), disturbance, "There are no words for this."),
     };
 
     /// <summary>What to do before anything can be said, a sentence.</summary>
-    public static string First(Spoilt spoilt) => spoilt switch
+    public static string First(Disturbance disturbance) => disturbance switch
     {
         PassageNotPlayed => "Make or relink its clips, then play again.",
         OthersBusy => "Close them and play again.",
         ColdFootage => "Play again, now that it lies in the file cache.",
         OnBattery => "Plug it in and play again.",
         FewerCores => "Let it use all of them and play again.",
-        _ => throw new ArgumentOutOfRangeException(nameof(spoilt), spoilt, "There are no words for this."),
+        _ => throw new ArgumentOutOfRangeException(nameof(disturbance), disturbance, "There are no words for this."),
     };
 
     /// <summary>What to do after a run and why; a sentence or two.</summary>

@@ -17,7 +17,7 @@ public sealed class CalibrationPack
     public static CalibrationPack Full { get; } = new(1, everyCodec: true, TimeSpan.FromSeconds(0.3));
 
     /// <summary>A third of each side and three codecs, for tests and small machines.</summary>
-    public static CalibrationPack Small { get; } = new(3, everyCodec: false, TimeSpan.FromSeconds(0.03));
+    public static CalibrationPack Small { get; } = new(3, everyCodec: false, TimeSpan.FromSeconds(0.4));
 
     private readonly Raster hd, uhd;
     private readonly int divisor;
@@ -31,7 +31,7 @@ public sealed class CalibrationPack
 
     public IReadOnlyList<ClipRecipe> Recipes { get; }
 
-    /// <summary>How long each passage is to play at least.</summary>
+    /// <summary>How long each passage is to play at least: several load readings, or what work takes could not be told.</summary>
     public TimeSpan AtLeast { get; }
 
     /// <summary>Cheap to decode, with 8 bits a sample and with more: under these treatment is measured.</summary>

@@ -55,6 +55,9 @@ public sealed record SideView(
     IReadOnlyList<string> Notes,
     IReadOnlyList<DifferenceView> Conditions, IReadOnlyList<DifferenceView> Parts, string Sum)
 {
+    /// <summary>Why it says nothing of its machine, and what to do, in words; null where it counts.</summary>
+    public string? NotCounting { get; init; }
+
     public static SideView Of(ComparedSide side, ComparedSide first)
     {
         var differences = side.Differences.ToLookup(difference => difference.IsOfMachine, DifferenceView.Of);
@@ -69,7 +72,12 @@ public sealed record SideView(
             side.Judged.Notes,
             [.. differences[false]],
             [.. differences[true]],
-            side.Beside is { } beside ? ComparisonWords.Sum(beside, Name(side, first, "The"), Name(first, side, "the")) : string.Empty);
+            side.Beside is { } beside ? ComparisonWords.Sum(beside, Name(side, first, "The"), Name(first, side, "the"))
+                : side == first ? string.Empty
+                : $"Nothing is compared: {(side.Judged.Disturbed ? "this run" : "the base")} does not count.")
+        {
+            NotCounting = side.Judged.NotCounting,
+        };
     }
 
     /// <summary>The machine's name, where both have the same the editing program's, where they have that too the run's number.</summary>

@@ -55,10 +55,11 @@ public sealed record GridColumnView(string Key, string Words);
 public sealed record GridRowView(string MachineId, string Machine, bool IsStandIn, decimal? Price, IReadOnlyList<GridCellView?> Cells);
 
 /// <inheritdoc cref="GridCell"/>
-public sealed record GridCellView(long RunId, Verdict? Verdict, double Share, double? Headroom, Limiter? Limiter, int Holds, int Judged)
+public sealed record GridCellView(
+    long RunId, Verdict? Verdict, double Share, double? Headroom, Limiter? Limiter, int Holds, int Judged, string? NotCounting)
 {
     public static GridCellView Of(GridCell cell) =>
-        new(cell.Run, cell.Verdict, cell.Share, cell.Headroom, cell.Limiter, cell.Holds, cell.Judged);
+        new(cell.Run, cell.Verdict, cell.Share, cell.Headroom, cell.Limiter, cell.Holds, cell.Judged, cell.NotCounting);
 }
 
 /// <summary>Runs that differ in one thing only.</summary>

@@ -84,6 +84,9 @@ public sealed record ColumnView(
     IReadOnlyList<string> Notes,
     NextStepView? Next, IReadOnlyList<CellView> Cells)
 {
+    /// <summary>Why the run that it shows says nothing of the machine, and what to do, in words; null where it counts.</summary>
+    public string? NotCounting { get; init; }
+
     /// <summary>The most runs that are offered; older ones are opened from the list of runs.</summary>
     private const int Offered = 20;
 
@@ -96,7 +99,10 @@ public sealed record ColumnView(
             ? new ColumnView(machine, offered, null, bare, null, null, null, [], null, [])
             : new ColumnView(
                 machine, offered, shown.Id, bare, shown.Ending, shown.StartedAt, shown.StartLag?.TotalMilliseconds, shown.Notes,
-                NextStepView.Of(NextStep.After(shown.Ending, shown.Scale, shown.Passages)), [.. shown.Passages.Select(CellView.Of)]);
+                NextStepView.Of(NextStep.After(shown.Ending, shown.Scale, shown.Passages)), [.. shown.Passages.Select(CellView.Of)])
+                {
+                    NotCounting = shown.NotCounting,
+                };
     }
 }
 
@@ -113,7 +119,13 @@ public sealed record CellView(
     Verdict? Verdict, double ShownRate, int Slots, int Shown, int StartUpDrops, int SteadyDrops, double LongestFreezeMs,
     Limiter? Limiter, Limiter? Second, double? Headroom, IReadOnlyList<string> DecodedOn, string Comb)
 {
+    /// <summary>Why it could not be played, in words; null where it was.</summary>
+    public string? Failure { get; init; }
+
     public static CellView Of(PassageSummary passage) => new(
         passage.Verdict, passage.ShownRate, passage.Slots, passage.Shown, passage.StartUpDrops, passage.SteadyDrops,
-        passage.LongestFreeze.TotalMilliseconds, passage.Limiter, passage.Second, passage.Headroom, passage.DecodedOn, passage.Teeth);
+        passage.LongestFreeze.TotalMilliseconds, passage.Limiter, passage.Second, passage.Headroom, passage.DecodedOn, passage.Teeth)
+    {
+        Failure = passage.Failure,
+    };
 }

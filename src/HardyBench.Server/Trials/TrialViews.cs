@@ -44,7 +44,7 @@ public sealed record TrialView(
             TrialLineView.Of(stored, machines),
             stored.Asked.Settings.Differences(),
             ChangeWords.Of(stored.Asked.Settings, stored.Asked.Other, stored.Asked.WithoutEffect),
-            answer.Words,
+            TrialWords.Of(answer),
             [.. report.Runs.Select(run => new TrialRunView(run.Id, run.Role.Label, run.FramesPerSecond))],
             [.. answer.Rows.Select(row => new TrialRowView(
                 row.Index + 1, row.Question, stored.Asked.Timeline.Passages[row.Index].FrameCount, row.Words,

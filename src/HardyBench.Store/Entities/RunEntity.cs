@@ -64,6 +64,12 @@ public sealed class RunEntity
     /// <summary>What to know before trusting it, a phrase each, by the same rules.</summary>
     public string NotesJson { get; set; } = "[]";
 
+    /// <summary>Why it says nothing of its machine, and what to do, in words, by the same rules; null where it counts.</summary>
+    public string? NotCounting { get; set; }
+
+    /// <summary>Whether its figures are wrong for that reason.</summary>
+    public bool Disturbed { get; set; }
+
     /// <summary>When it was put aside; it can be brought back until it is cleared away.</summary>
     public DateTime? DeletedAtUtc { get; set; }
 

@@ -149,6 +149,9 @@ namespace HardyBench.Store.Migrations
                     b.Property<DateTime?>("DeletedAtUtc")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("Disturbed")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Differences")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -174,6 +177,9 @@ namespace HardyBench.Store.Migrations
 
                     b.Property<string>("MachineDigest")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("NotCounting")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("MachineId")

@@ -21,7 +21,8 @@ public sealed class AdviceJobs(TimelineJobs timelines, MachineJobs machines, Cli
     public async Task<Pick> AdviseAsync(string timelineId)
     {
         var (timeline, candidates) = ((await timelines.FindAsync(timelineId)).Timeline, new List<Candidate>());
-        foreach (var machine in await machines.AllAsync())
+        // A twin stands for this machine, which is a candidate itself.
+        foreach (var machine in (await machines.AllAsync()).Where(machine => !machine.IsTwin))
         {
             var (_, run) = await NewestAsync(timeline, machine);
             candidates.Add(Candidate.Of(machine, run?.Run));

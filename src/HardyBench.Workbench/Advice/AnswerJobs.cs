@@ -114,7 +114,7 @@ public sealed class AnswerJobs(
             }
 
             var findings = RunFindings.Of(run.Run);
-            if (Spoilt.Of(run.Run, findings) is not null)
+            if (Disturbance.Of(run.Run, findings) is not null)
             {
                 return null;
             }

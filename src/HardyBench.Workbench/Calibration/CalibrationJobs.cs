@@ -69,13 +69,14 @@ public sealed class CalibrationJobs(
         await maker.MakeAsync(ids, new Direct<MakingProgress>(made =>
             progress?.Report(new CalibrationProgress("making the clips it is measured with", from * made.Share))), stop);
 
+        await UntilIdleAsync(progress, from, stop);
         var began = Stopwatch.GetTimestamp();
         var (machine, cores) = (ThisMachine.Describe(SystemFiles.Live), ThisMachine.UsableCores(SystemFiles.Live).Count);
         var plans = new CalibrationPlan(
             clips.Clips, CalibrationPack.Plain, CalibrationPack.Scaled,
             kind => kind.TextLabel switch { null => null, "look" => Looks.WarmStage, var label => label }, pack.AtLeast)
             .For(machine, cores);
-        var (frames, played, measures) = (plans.Sum(plan => plan.Plan.Timeline.FrameCount), 0L, new List<Measure>());
+        var (frames, played, measures, rejected) = (plans.Sum(plan => plan.Plan.Timeline.FrameCount), 0L, new List<Measure>(), 0);
         foreach (var (plan, asked) in plans)
         {
             var what = asked[0].Kind switch
@@ -84,19 +85,26 @@ public sealed class CalibrationJobs(
                 MeasureKind.AllThreads => "decoding on every core",
                 _ => "effects",
             };
-            var listener = new Listener(done =>
-                progress?.Report(new CalibrationProgress(what, from + (1 - from) * (played + done) / frames)));
-            var run = await new HostPlayback(players, clips, effects, folder, PagesHere?.Invoke()).PlayAsync(plan, listener, stop);
-            stop.ThrowIfCancellationRequested();
-            measures.AddRange(CalibrationPlan.Read(run, asked));
+            var (read, left) = await PlayAsync(
+                plan, asked,
+                done => progress?.Report(new CalibrationProgress(what, from + (1 - from) * Math.Min(played + done, frames) / frames)), stop);
+            measures.AddRange(read);
+            rejected += left;
             played += plan.Timeline.FrameCount;
+        }
+
+        if (rejected > MostRejected * measures.Count)
+        {
+            throw new CalibrationException(
+                $"Other programs were busy during {rejected} of {measures.Count} measurements, and again when they were repeated. Nothing was "
+                + "changed. Close other programs and calibrate again.");
         }
 
         var rate = DriveRate.MegabytesPerSecond(
             [.. clips.Clips.Values.OrderByDescending(clip => clip.Format.DataRate.BitsPerSecond).Take(4).Select(clips.PathOf)], stop);
         var now = DateTimeOffset.UtcNow;
         var usable = ProcessorGroup.Limit(SystemFiles.Live) is { } limit ? Math.Min(limit, cores) : cores;
-        var fit = CalibrationFit.Of(measures, usable, now);
+        var fit = CalibrationFit.Of(measures, usable, now).Checked();
         var calibration = new MachineCalibration(
             now.ToString("yyyyMMdd-HHmmss", CultureInfo.InvariantCulture), now,
             MachineLimits.Checked(Twin.Of(machine, fit, usable, rate)), fit.CoreSpeed, measures, fit.Decodes, rate,
@@ -104,6 +112,62 @@ public sealed class CalibrationJobs(
         await shelf.ReplaceAsync(calibration.Twin);
         await kept.ReplaceAsync(calibration);
         return calibration;
+    }
+
+    /// <summary>Plays a plan, and once more each passage beside which other programs were busy.</summary>
+    /// <returns>What was measured, and how many passages were disturbed each time: those tell nothing.</returns>
+    private async Task<(IReadOnlyList<Measure> Measures, int Rejected)> PlayAsync(
+        PlaybackPlan plan, IReadOnlyList<Measure> asked, Action<long> shown, CancellationToken stop)
+    {
+        var (measures, left) = (asked.ToArray(), Enumerable.Range(0, asked.Count).ToList());
+        for (var time = 0; time <= MostRepeats && left.Count > 0; time++)
+        {
+            var part = plan with { Timeline = plan.Timeline with { Passages = [.. left.Select(place => plan.Timeline.Passages[place])] } };
+            var run = await new HostPlayback(players, clips, effects, folder, PagesHere?.Invoke()).PlayAsync(part, new Listener(shown), stop);
+            stop.ThrowIfCancellationRequested();
+            var read = CalibrationPlan.Read(run, [.. left.Select(place => asked[place])]);
+            var disturbed = CalibrationPlan.Disturbed(run);
+            foreach (var (index, place) in left.Index().Where(one => !disturbed.Contains(one.Index)))
+            {
+                measures[place] = read[index];
+            }
+
+            left = [.. disturbed.Select(index => left[index])];
+        }
+
+        return (measures, left.Count);
+    }
+
+    /// <summary>Times that a disturbed passage is played again, the share of passages that may be disturbed all the same, and how long
+    /// other programs are waited for.</summary>
+    private const int MostRepeats = 2;
+
+    private const double MostRejected = 0.25;
+
+    private static readonly TimeSpan LongestWait = TimeSpan.FromMinutes(1);
+
+    /// <exception cref="CalibrationException">It does not become idle.</exception>
+    private static async Task UntilIdleAsync(IProgress<CalibrationProgress>? progress, double share, CancellationToken stop)
+    {
+        var began = Stopwatch.GetTimestamp();
+        while (true)
+        {
+            var others = (await Quiet.WaitAsync(SystemFiles.Live, Quiet.Longest, null, stop)).Others ?? 0;
+            stop.ThrowIfCancellationRequested();
+            if (others <= CalibrationPlan.MostOtherLoad)
+            {
+                return;
+            }
+
+            var busy = string.Create(CultureInfo.InvariantCulture, $"other programs keep {others:0.0} cores busy");
+            if (Stopwatch.GetElapsedTime(began) > LongestWait)
+            {
+                throw new CalibrationException(
+                    $"This machine is not idle: {busy}. Nothing was changed. Close them and calibrate again.");
+            }
+
+            progress?.Report(new CalibrationProgress($"waiting until this machine is idle: {busy}", share));
+        }
     }
 
     private sealed class Listener(Action<long> shown) : IRunObserver

@@ -20,7 +20,7 @@ public sealed record Comparison(IReadOnlyList<ComparedSide> Sides);
 /// <param name="Passages">Its passages in the base's order; null where it has none such.</param>
 /// <param name="Repeats">All runs that were played just so, itself among them.</param>
 /// <param name="Differences">In which its conditions differ from the base's; empty for the base.</param>
-/// <param name="Beside">What it shows beside the base; null for the base.</param>
+/// <param name="Beside">What it shows beside the base; null for the base, and where one of the two was disturbed.</param>
 public sealed record ComparedSide(
     RunHeader Header, JudgedRun Judged, IReadOnlyList<PassageSummary?> Passages, IReadOnlyList<long> Repeats,
     IReadOnlyList<ConditionDifference> Differences, SideBeside? Beside)
@@ -65,7 +65,7 @@ public sealed class CompareJobs(RunStore runs)
 
         var sides = new List<ComparedSide>();
         IReadOnlyList<IReadOnlyList<PassageSummary>> bases = [];
-        var baseTimeline = conditions[0].Header.Timeline;
+        var (baseTimeline, isBaseDisturbed) = (conditions[0].Header.Timeline, false);
         foreach (var run in conditions)
         {
             var judged = (await runs.JudgedAsync(run.Id))!;
@@ -78,11 +78,12 @@ public sealed class CompareJobs(RunStore runs)
             }
 
             var isBase = sides.Count == 0;
+            isBaseDisturbed |= isBase && judged.Disturbed;
             bases = isBase ? [.. all.Select(passages => passages.OfType<PassageSummary>().ToList())] : bases;
             sides.Add(new ComparedSide(
                 run.Header, judged, all[0], repeats,
                 isBase ? [] : LikeForLike.Differences(conditions[0].Header, conditions[0].TimelineDigest, run.Header, run.TimelineDigest),
-                isBase ? null : SideBeside.Of(bases, all))
+                isBase || judged.Disturbed || isBaseDisturbed ? null : SideBeside.Of(bases, all))
             {
                 Shares = [.. all.Select(passages => ShareOf(passages, run.Header.Timeline.Rate.FramesPerSecond)).OfType<double>()],
             });

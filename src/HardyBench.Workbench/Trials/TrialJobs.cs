@@ -5,6 +5,7 @@ using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Trials;
 using HardyBench.Core.Trials.Kinds;
+using HardyBench.Core.Wording;
 using HardyBench.Media.Clips;
 using HardyBench.Store;
 using HardyBench.Workbench.Aids;
@@ -146,7 +147,7 @@ public sealed class TrialJobs(
                 if (run.Run.Ending == RunEnding.Finished)
                 {
                     played.Add(await PlayedAsync(run.Id, step.Role, run.Run.Header));
-                    var answer = Trial.Of(stored.Asked.Kind).Answer(stored.Asked.Timeline, done, clips.Clips).Words;
+                    var answer = TrialWords.Of(Trial.Of(stored.Asked.Kind).Answer(stored.Asked.Timeline, done, clips.Clips));
                     await storage.WriteAsync(() => trials.AnswerAsync(id, answer), stop);
                 }
             }

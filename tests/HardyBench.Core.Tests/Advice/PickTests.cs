@@ -2,6 +2,7 @@ using HardyBench.Core.Advice;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Trials;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Wording;
 
@@ -56,20 +57,20 @@ public sealed class PickTests
 
     [Theory]
     [MemberData(nameof(Spoiling))]
-    public async Task Nobody_is_advised_by_a_run_that_something_spoilt(string words, Func<Run, Run> spoil)
+    public async Task Nobody_is_advised_by_a_run_that_something_disturbance(string words, Func<Run, Run> spoil)
     {
         var (cheap, dear) = (Samples.Machine("cheap", cores: 16, price: 100), await Play("dear", 16, 3000));
         var run = await RunOn(cheap);
         Assert.Equal("cheap", Pick.From([Candidate.Of(cheap, run), dear]).Machine!.Id);
 
-        var spoilt = Candidate.Of(cheap, spoil(run));
-        var pick = Pick.From([spoilt, dear]);
+        var disturbance = Candidate.Of(cheap, spoil(run));
+        var pick = Pick.From([disturbance, dear]);
 
         Assert.Equal("dear", pick.Machine!.Id);
         Assert.Equal($"Its run does not count: {words}", AdviceWords.WhyNot(Assert.Single(pick.Others)));
         Assert.Equal(
             "No machine holds every passage in a run that counts; some runs do not count, and have to be played again.",
-            AdviceWords.ReasonFor(Pick.From([spoilt]))
+            AdviceWords.ReasonFor(Pick.From([disturbance]))
         );
     }
 
@@ -102,7 +103,7 @@ public sealed class PickTests
         var failing = Candidate.Of(machine, Cold(await RunOn(machine)));
         Assert.Equal(
             isSpoilt ? "the footage of passage 1 had to come from the drive first" : null,
-            failing.Spoilt is { } spoilt ? AdviceWords.By(spoilt) : null
+            failing.Disturbance is { } disturbance ? AdviceWords.By(disturbance) : null
         );
 
         var strong = Samples.Machine("strong", cores: 16, price: 100);
@@ -142,12 +143,14 @@ public sealed class PickTests
     }
 
     [Fact]
-    public async Task A_passage_that_could_not_be_played_breaks_and_names_the_clip()
+    public async Task A_passage_that_could_not_be_played_has_no_verdict_and_names_the_clip()
     {
         var run = (await RunOn(Samples.Machine(cores: 16))) with { Failures = [new PassageFailure(0, "Opening dance.mp4 failed.")] };
         var finding = Assert.Single(RunFindings.Of(run));
 
-        Assert.Equal((Verdict.Breaks, Limiter.Clip), (finding.Verdict, finding.Limiter!.Limiter));
+        Assert.Equal((null, Limiter.Clip, false), (finding.Verdict, finding.Limiter!.Limiter, finding.IsTooShort));
+        Assert.False(new StepOutcome(StepRole.Only, run).Holds);
+        Assert.False(Candidate.Of(run.Header.Machine, run).Answers);
     }
 
     private static async Task<Candidate> Play(string id, int cores, decimal? price)

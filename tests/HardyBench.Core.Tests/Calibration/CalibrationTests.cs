@@ -209,8 +209,8 @@ public sealed class CalibrationTests
     [Fact]
     public void How_much_slower_cores_are_while_all_are_busy_comes_out()
     {
-        // The mean of several: one calibration of few frames wavers by some hundredths.
-        Assert.InRange(MeanAllBusy(1), 0.95, 1);
+        // The mean of several: one calibration of few frames wavers by some hundredths, and none is taken for more than 1.
+        Assert.InRange(MeanAllBusy(1), 0.93, 1);
         Assert.InRange(MeanAllBusy(0.8), 0.75, 0.83);
 
         static double MeanAllBusy(double speed) => Enumerable.Range(1, 8).Average(occasion => CalibrationFit.Of(

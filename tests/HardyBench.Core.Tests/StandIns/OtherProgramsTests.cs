@@ -95,7 +95,7 @@ public sealed class OtherProgramsTests
         Assert.Equal(
             [Condition.OtherLoad, Condition.MemoryInUse],
             LikeForLike.Differences(alone.Header, "digest", beside.Header, "digest").Select(one => one.What));
-        Assert.IsType<OthersBusy>(Spoilt.Of(beside, RunFindings.Of(beside)));
+        Assert.IsType<OthersBusy>(Disturbance.Of(beside, RunFindings.Of(beside)));
     }
 
     [Fact]

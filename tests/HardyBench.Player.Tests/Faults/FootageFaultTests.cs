@@ -33,12 +33,12 @@ public sealed class FootageFaultTests
     {
         var copy = await CopyAsync("hd-avc-25", bytes =>
         {
-            // Spoilt from a third to a half of the file; the index stands in front.
+            // Disturbance from a third to a half of the file; the index stands in front.
             new Random(3).NextBytes(bytes.AsSpan(bytes.Length / 3, bytes.Length / 6));
             return bytes;
         });
 
-        var run = await PlayAsync([Of("spoilt", "hd-avc-25", 50), Of("after", "hd-mezz-25", 25)], copy, new Notes());
+        var run = await PlayAsync([Of("disturbance", "hd-avc-25", 50), Of("after", "hd-mezz-25", 25)], copy, new Notes());
 
         Assert.All(run.Failures, one => Assert.Equal((0, true), (one.PassageIndex, one.Overcome)));
         // Pictures that could not be decoded are missing, which is said of the file too.

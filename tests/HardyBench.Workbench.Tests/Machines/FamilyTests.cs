@@ -32,7 +32,8 @@ public sealed class FamilyTests
         var shown = Gigabytes.Select(gigabytes => Play($"heron-{gigabytes}", layers, PreviewScale.Full, Grade)).ToList();
 
         Assert.Equal(Limiter.Memory, shown[0].Limiter!.Limiter);
-        Assert.True(shown[0].Counts.Shown < shown[1].Counts.Shown, $"{shown[0].Counts.Shown} and {shown[1].Counts.Shown}");
+        // Where decoding limits as well, reading back from the drive does not make it slower still.
+        Assert.True(shown[0].Counts.Shown <= shown[1].Counts.Shown, $"{shown[0].Counts.Shown} and {shown[1].Counts.Shown}");
         Assert.All(
             shown.Skip(1),
             passage => Assert.Equal((false, shown[1].Counts.Shown), (passage.Limiter?.Limiter == Limiter.Memory, passage.Counts.Shown))

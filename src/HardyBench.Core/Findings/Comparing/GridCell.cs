@@ -7,11 +7,17 @@ namespace HardyBench.Core.Findings.Comparing;
 /// <param name="Headroom">Where it holds; of a timeline that of its tightest passage.</param>
 /// <param name="Holds">Passages that hold.</param>
 /// <param name="Judged">Passages with a verdict.</param>
-public sealed record GridCell(long Run, Verdict? Verdict, Limiter? Limiter, double Share, double? Headroom, int Holds, int Judged)
+/// <param name="NotCounting">Why the run says nothing of the machine, in words: then there is no verdict. Null where it counts.</param>
+public sealed record GridCell(
+    long Run, Verdict? Verdict, Limiter? Limiter, double Share, double? Headroom, int Holds, int Judged, string? NotCounting = null)
 {
     /// <param name="slots">At least 1.</param>
-    public static GridCell Of(long run, Verdict? verdict, Limiter? limiter, int shown, int slots, double? headroom) => new(
-        run, verdict, limiter, (double)shown / slots, headroom, verdict == Findings.Verdict.Holds ? 1 : 0, verdict is null ? 0 : 1);
+    public static GridCell Of(
+        long run, Verdict? verdict, Limiter? limiter, int shown, int slots, double? headroom, string? notCounting = null) =>
+        notCounting is null
+            ? new(
+                run, verdict, limiter, (double)shown / slots, headroom, verdict == Findings.Verdict.Holds ? 1 : 0, verdict is null ? 0 : 1)
+            : new(run, null, null, (double)shown / slots, null, 0, 0, notCounting);
 
     /// <summary>A timeline's, from those of its passages; null without any.</summary>
     public static GridCell? Of(IReadOnlyList<GridCell> passages) => passages.Count == 0 ? null : new GridCell(
@@ -21,5 +27,6 @@ public sealed record GridCell(long Run, Verdict? Verdict, Limiter? Limiter, doub
         passages.Average(passage => passage.Share),
         passages.All(passage => passage.Verdict is null or Findings.Verdict.Holds) ? passages.Min(passage => passage.Headroom) : null,
         passages.Sum(passage => passage.Holds),
-        passages.Sum(passage => passage.Judged));
+        passages.Sum(passage => passage.Judged),
+        passages[0].NotCounting);
 }

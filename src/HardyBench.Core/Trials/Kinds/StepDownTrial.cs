@@ -30,15 +30,16 @@ public sealed class StepDownTrial : Trial
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done) =>
         blank with
         {
-            Rows = Told(blank, row => OfPassage(done, row.Cells)),
+            Rows = Told(blank, row => OfPassage(done, row.Index)),
             Words = done[^1].Holds ? $"Every passage holds from {done[^1].Role.Label} on." : NoneHolds(done[^1], blank.Rows.Count),
         };
 
-    private static string OfPassage(IReadOnlyList<StepOutcome> done, IReadOnlyList<PassageFinding?> cells)
+    private static string OfPassage(IReadOnlyList<StepOutcome> done, int passage)
     {
-        var first = cells.ToList().FindIndex(cell => cell?.Verdict == Verdict.Holds);
-        return first >= 0 ? $"holds from {done[first].Role.Label}"
-            : cells.All(cell => cell?.Verdict is null) ? "too short for a verdict"
+        var first = done.FirstOrDefault(outcome => outcome.Findings[passage].Verdict == Verdict.Holds);
+        return first is not null ? $"holds from {first.Role.Label}"
+            : done.All(outcome => outcome.Findings[passage].IsTooShort) ? "too short for a verdict"
+            : done.All(outcome => outcome.Findings[passage].Verdict is null) ? "could not be played"
             : $"does not hold at {done[^1].Role.Label}";
     }
 

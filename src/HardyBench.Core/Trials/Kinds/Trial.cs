@@ -57,14 +57,21 @@ public abstract class Trial
     public TrialAnswer Answer(Timeline timeline, IReadOnlyList<StepOutcome> done, IReadOnlyDictionary<string, Clip>? clips = null)
     {
         var rows = timeline.Passages.Select((passage, index) => new PassageAnswer(
-            index, passage.Question, string.Empty, IsByHand ? [] : [.. done.Select(outcome => FindingOf(outcome, index))])).ToList();
-        var blank = new TrialAnswer("Nothing has been played yet.", rows, []);
-        var answer = done.Count == 0 ? blank : Answer(blank, timeline, done);
+            index, passage.Question, string.Empty,
+            IsByHand ? [] : [.. done.Select(outcome => outcome.Counts ? FindingOf(outcome, index) : null)])).ToList();
+        var blank = new TrialAnswer(done.Count == 0 ? "Nothing has been played yet." : string.Empty, rows, []);
+        var counting = done.Where(outcome => outcome.Counts).ToList();
+        var answer = counting.Count == 0 ? blank : Answer(blank, timeline, counting);
+        answer = answer with
+        {
+            LeftOut = done.Count == counting.Count ? null : new LeftOut(
+                done.First(outcome => !outcome.Counts).Disturbance!, done.Count - counting.Count, done.Count),
+        };
         return clips is not null && Remark(timeline, clips) is { } remark ? answer with { Words = $"{answer.Words} {remark}" } : answer;
     }
 
     /// <param name="blank">Every passage with its findings, nothing said of any yet.</param>
-    /// <param name="done">One run or more.</param>
+    /// <param name="done">The runs that count, one or more.</param>
     protected abstract TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done);
 
     /// <summary>What a run found of a passage; null when it did not play it.</summary>

@@ -1,18 +1,22 @@
-using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 
-namespace HardyBench.Core.Advice;
+namespace HardyBench.Core.Findings;
 
-/// <summary>What keeps a run from saying anything of its machine: nobody is advised to buy by it.</summary>
-public abstract record Spoilt
+/// <summary>Why a run says nothing of its machine. One rule for every page: such a run is shown and named, and no verdict on the machine,
+/// comparison, answer or advice rests on it.</summary>
+public abstract record Disturbance
 {
+    /// <summary>Whether its figures are wrong, so that no comparison and no trial counts them either. Else they are right for the conditions
+    /// under which it was played, which differ from those that a machine is judged by.</summary>
+    public virtual bool AffectsFigures => false;
+
     /// <summary>The part of main memory that footage may take and still lie in the file cache at the next play. Common practice, no
     /// source.</summary>
     private const double CacheOfMemory = 0.5;
 
     /// <returns>Null for a run that counts.</returns>
-    public static Spoilt? Of(Run run, IReadOnlyList<PassageFinding> findings)
+    public static Disturbance? Of(Run run, IReadOnlyList<PassageFinding> findings)
     {
         var (conditions, machine) = (run.Header.Conditions, run.Header.Machine);
         if (run.Failures.FirstOrDefault(failure => !failure.Overcome) is { } failed)
@@ -22,7 +26,7 @@ public abstract record Spoilt
 
         if (conditions.OtherLoad > RunNotes.BusyFrom || findings.Any(finding => finding.Limiter?.Limiter == Limiter.OtherPrograms))
         {
-            return new OthersBusy();
+            return new OthersBusy(run.Header.Settings.Others is not null);
         }
 
         if (findings.FirstOrDefault(finding => finding.Fails && WasCold(finding, run.Header)) is { } cold)
@@ -49,15 +53,22 @@ public abstract record Spoilt
 }
 
 /// <param name="Passage">From 0.</param>
-public sealed record PassageNotPlayed(int Passage) : Spoilt;
+public sealed record PassageNotPlayed(int Passage) : Disturbance;
 
-public sealed record OthersBusy : Spoilt;
+/// <param name="AreSet">Whether somebody set them as a condition of the run, as on a stand-in.</param>
+public sealed record OthersBusy(bool AreSet = false) : Disturbance
+{
+    public override bool AffectsFigures => !AreSet;
+}
 
 /// <param name="Passage">From 0; its footage had to come from the drive first.</param>
-public sealed record ColdFootage(int Passage) : Spoilt;
+public sealed record ColdFootage(int Passage) : Disturbance
+{
+    public override bool AffectsFigures => true;
+}
 
-public sealed record OnBattery : Spoilt;
+public sealed record OnBattery : Disturbance;
 
 /// <param name="Could">Cores it could use.</param>
 /// <param name="Has">Cores it has.</param>
-public sealed record FewerCores(int Could, int Has) : Spoilt;
+public sealed record FewerCores(int Could, int Has) : Disturbance;
