@@ -3,6 +3,7 @@ using HardyBench.Cli;
 using HardyBench.Cli.Commands;
 
 using var stopping = new Stopping();
+OwnProcess.Hide();
 // A failure on a thread of its own would otherwise abort the process with a stack trace.
 AppDomain.CurrentDomain.UnhandledException += (_, failed) =>
 {

@@ -13,7 +13,15 @@ internal static class Greetings
     public static int? Owner =>
         int.TryParse(Environment.GetEnvironmentVariable("HARDYBENCH_OWNER"), CultureInfo.InvariantCulture, out var id) ? id : null;
 
-    private static bool Confined(string to) => Environment.GetEnvironmentVariable("HARDYBENCH_CONFINED")?.Split(' ').Contains(to) == true;
+    private static readonly string[] Confinement = Environment.GetEnvironmentVariable("HARDYBENCH_CONFINED")?.Split(' ') ?? [];
+
+    private static bool Confined(string to) => Confinement.Contains(to);
+
+    /// <summary>Of the kernel's file rules; 0 where there are none.</summary>
+    private static int RulesVersion =>
+        int.TryParse(Confinement.FirstOrDefault(word => word.StartsWith("landlock=", StringComparison.Ordinal))?.Split('=')[1], out var version)
+            ? version
+            : 0;
 
     public static PlayerGreeting Say()
     {
@@ -30,7 +38,10 @@ internal static class Greetings
         return new PlayerGreeting(
             PlayerTalk.Version, typeof(RunHeader).Assembly.GetName().Version?.ToString(3) ?? string.Empty, libraries, problem,
             [nameof(PlayerAsk.Play), nameof(PlayerAsk.Render), nameof(PlayerAsk.Stop), nameof(PlayerAsk.Devices)],
-            ReachesAllFiles: !Confined("files"), StaysAlone: Confined("alone"));
+            ReachesAllFiles: !Confined("files"), StaysAlone: Confined("alone"))
+        {
+            IsApart = Confined("apart"), RulesVersion = RulesVersion,
+        };
     }
 }
 

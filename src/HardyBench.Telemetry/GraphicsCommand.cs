@@ -19,6 +19,9 @@ public sealed class GraphicsCommand(IReadOnlyList<string> command, int firstInde
         ],
     ];
 
+    private static bool IsConfined =>
+        Environment.GetEnvironmentVariable("HARDYBENCH_CONFINED")?.Contains("alone", StringComparison.Ordinal) == true;
+
     private const int NamedUnits = 8;
 
     private readonly Dictionary<int, string[]> newest = [];
@@ -26,9 +29,9 @@ public sealed class GraphicsCommand(IReadOnlyList<string> command, int firstInde
     private Process? process;
     private bool started;
 
-    /// <summary>Those of the known commands that are installed.</summary>
-    public static IEnumerable<GraphicsCommand> Installed(int firstIndex) =>
-        Known.Where(command => IsInstalled(command[0])).Select(command => new GraphicsCommand(command, firstIndex));
+    /// <summary>Those of the known commands that are installed; none in a confined process, which could not start them.</summary>
+    public static IEnumerable<GraphicsCommand> Installed(int firstIndex) => IsConfined ? []
+        : Known.Where(command => IsInstalled(command[0])).Select(command => new GraphicsCommand(command, firstIndex));
 
     /// <summary>Units are known only once the command runs; this many are named beforehand.</summary>
     public IReadOnlyList<LoadSource> Sources =>

@@ -87,7 +87,14 @@ public sealed record PlayerGreeting(
     IReadOnlyList<string> Abilities,
     bool ReachesAllFiles,
     bool StaysAlone = false
-);
+)
+{
+    /// <summary>Whether it has a network and message queues of its own, and a bounded folder in memory.</summary>
+    public bool IsApart { get; init; }
+
+    /// <summary>The version of the kernel's file rules (Landlock) that are in force; 0 for none.</summary>
+    public int RulesVersion { get; init; }
+}
 
 /// <param name="Frame">The timeline frame.</param>
 /// <param name="Jpeg">Base64 in the line.</param>

@@ -21,7 +21,7 @@ internal static class AidMaking
         string what,
         string title,
         RawVideo? pictures,
-        Func<string, IReadOnlyList<string>> command,
+        Func<string, MediaCall> command,
         CancellationToken stop
     )
     {

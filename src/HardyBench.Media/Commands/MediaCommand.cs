@@ -18,7 +18,13 @@ internal sealed record CommandLimits(long MemoryBytes, TimeSpan Processor, TimeS
 /// <param name="WasEnded">Whether it took more than its limits; what it said until then is there.</param>
 internal sealed record CommandOutcome(int ExitCode, string Output, string Errors, bool WasEnded);
 
-/// <summary>Runs FFmpeg's commands in processes apart. Arguments are only ever a list, so that no name of a file can become one; what a
+/// <summary>A command with the files that it is handed.</summary>
+/// <param name="Arguments">The program's name first.</param>
+/// <param name="Reads">The file that it reads; null for none.</param>
+/// <param name="Writes">The file that it writes; null for none.</param>
+internal sealed record MediaCall(IReadOnlyList<string> Arguments, string? Reads, string? Writes);
+
+/// <summary>Runs FFmpeg's commands in confined processes, each of which can open the files that it is handed and no others. Arguments are only ever a list, so that no name of a file can become one; what a
 /// command reads is a file or what is piped to it, in a container that holds pictures itself; and what it takes has limits.</summary>
 internal static class MediaCommand
 {
@@ -37,8 +43,8 @@ internal static class MediaCommand
     private const string BareStreams = ",mpegvideo,h264,hevc,m4v,obu,vc1";
 
     /// <summary>For <c>ffprobe</c>: the arguments that stand before what is asked of a file.</summary>
-    public static IReadOnlyList<string> ProbeOf(string path, params IEnumerable<string> asked) =>
-        [
+    public static MediaCall ProbeOf(string path, params IEnumerable<string> asked) =>
+        new([
             "ffprobe",
             "-v",
             "error",
@@ -51,32 +57,43 @@ internal static class MediaCommand
             .. asked,
             "-i",
             $"file:{path}",
-        ];
+        ], path, null);
 
     /// <summary>For <c>ffmpeg</c>: a command that reads a file and writes another.</summary>
-    public static IReadOnlyList<string> FromFile(string path, IEnumerable<string> arguments, string target) =>
-        [.. Head, "-protocol_whitelist", "file", "-format_whitelist", Containers, "-i", $"file:{path}", .. arguments, $"file:{target}"];
+    public static MediaCall FromFile(string path, IEnumerable<string> arguments, string target) => new(
+        [.. Head, "-protocol_whitelist", "file", "-format_whitelist", Containers, "-i", $"file:{path}", .. arguments, $"file:{target}"],
+        path,
+        target);
 
     /// <summary>For <c>ffmpeg</c>: a command that is given raw pictures and writes a file.</summary>
-    public static IReadOnlyList<string> FromPictures(RawVideo pictures, IEnumerable<string> arguments, string target) =>
-        [.. Head, "-protocol_whitelist", "pipe", .. pictures.Arguments, "-i", "pipe:0", .. arguments, $"file:{target}"];
+    public static MediaCall FromPictures(RawVideo pictures, IEnumerable<string> arguments, string target) => new(
+        [.. Head, "-protocol_whitelist", "pipe", .. pictures.Arguments, "-i", "pipe:0", .. arguments, $"file:{target}"],
+        null,
+        target);
 
     private static IReadOnlyList<string> Head => ["ffmpeg", "-nostdin", "-v", "error", "-y"];
 
-    /// <param name="command">The program and its arguments.</param>
     /// <param name="input">Writes what is piped to it; null for nothing.</param>
     /// <param name="started">Told of its process; null for nobody.</param>
     /// <exception cref="PlayerUnavailableException">The program is not installed.</exception>
     /// <exception cref="OperationCanceledException">It was stopped, and has ended.</exception>
     public static async Task<CommandOutcome> RunAsync(
-        IReadOnlyList<string> command, CommandLimits limits, Func<Stream, CancellationToken, Task>? input, CancellationToken stop,
+        MediaCall command, CommandLimits limits, Func<Stream, CancellationToken, Task>? input, CancellationToken stop,
         Action<int>? started = null)
     {
+        if (!File.Exists(Confinement.Program))
+        {
+            throw new PlayerUnavailableException(
+                $"{Confinement.Program} is missing, without which no file is read. Build the product again.");
+        }
+
         using var ending = CancellationTokenSource.CreateLinkedTokenSource(stop);
         ending.CancelAfter(limits.Clock);
         var (output, errors) = (new StringBuilder(), new StringBuilder());
-        var run = Cli.Wrap("prlimit")
-            .WithArguments([.. Limited(limits), "--", .. command])
+        // What reads a pipe ends with it; what reads a file is ended with this program.
+        string[] watch = input is null ? ["--watch", "1"] : [];
+        var run = Cli.Wrap(Confinement.Program)
+            .WithArguments([.. Limited(limits), .. Handed(command), .. watch, "--", $"/usr/bin/{command.Arguments[0]}", .. command.Arguments.Skip(1)])
             .WithValidation(CommandResultValidation.None)
             .WithStandardInputPipe(input is null ? PipeSource.Null : PipeSource.Create(input))
             .WithStandardOutputPipe(Into(output, ending))
@@ -86,7 +103,9 @@ internal static class MediaCommand
             var running = run.ExecuteAsync(ending.Token);
             started?.Invoke(running.ProcessId);
             var result = await running;
-            return new CommandOutcome(result.ExitCode, output.ToString(), errors.ToString(), result.ExitCode > 128);
+            return result.ExitCode == NotStarted
+                ? throw new PlayerUnavailableException($"The commands ffprobe and ffmpeg are missing; install them with 'make setup'. {errors}")
+                : new CommandOutcome(result.ExitCode, output.ToString(), errors.ToString(), result.ExitCode > 128);
         }
         catch (OperationCanceledException) when (!stop.IsCancellationRequested)
         {
@@ -94,10 +113,7 @@ internal static class MediaCommand
         }
         catch (Win32Exception missing)
         {
-            throw new PlayerUnavailableException(
-                "The commands prlimit, ffprobe and ffmpeg are missing; install them with 'make setup'.",
-                missing
-            );
+            throw new PlayerUnavailableException($"{Confinement.Program} cannot be started: {missing.Message}", missing);
         }
     }
 
@@ -108,8 +124,10 @@ internal static class MediaCommand
     /// <exception cref="MediaException">It failed; the message is the encoder's own reason.</exception>
     /// <exception cref="OperationCanceledException">It was stopped.</exception>
     public static async Task EncodeAsync(
-        IReadOnlyList<string> command, RawVideo? pictures, string target, CancellationToken stop, Action<int>? started = null)
+        MediaCall command, RawVideo? pictures, string target, CancellationToken stop, Action<int>? started = null)
     {
+        // It may write this one file, which therefore has to be there.
+        await File.WriteAllBytesAsync(target, [], stop);
         var outcome = await RunAsync(command, EncodeLimits, pictures is null ? null : pictures.FeedAsync, stop, started);
         stop.ThrowIfCancellationRequested();
         if (outcome.ExitCode != 0)
@@ -127,18 +145,23 @@ internal static class MediaCommand
             ?? (outcome.WasEnded ? "it took more than its limits" : $"it ended with code {outcome.ExitCode}");
     }
 
-    private static IEnumerable<string> Limited(CommandLimits limits)
-    {
-        FormattableString[] all =
-        [
-            $"--as={limits.MemoryBytes}",
-            $"--cpu={(long)Math.Ceiling(limits.Processor.TotalSeconds)}",
-            $"--fsize={limits.FileBytes}",
-            $"--core={0}",
-            $"--nproc={8192}",
-        ];
-        return all.Select(one => one.ToString(CultureInfo.InvariantCulture));
-    }
+    /// <summary>The launcher's own exit code where it could start nothing.</summary>
+    private const int NotStarted = 125;
+
+    private static IEnumerable<string> Limited(CommandLimits limits) =>
+    [
+        "--as", limits.MemoryBytes.ToString(CultureInfo.InvariantCulture),
+        "--cpu", ((long)Math.Ceiling(limits.Processor.TotalSeconds)).ToString(CultureInfo.InvariantCulture),
+        "--file", limits.FileBytes.ToString(CultureInfo.InvariantCulture),
+    ];
+
+    /// <summary>The one file that it reads and the one that it writes, and what its program needs.</summary>
+    private static IEnumerable<string> Handed(MediaCall command) =>
+    [
+        .. Confinement.System.SelectMany(path => new[] { "--read", path }), "--read", "/proc/self", "--read", "/sys/devices/system/cpu",
+        "--device", "/dev/null", .. command.Reads is { } read ? new[] { "--read", read } : [],
+        .. command.Writes is { } written ? new[] { "--write", written } : [],
+    ];
 
     /// <summary>Keeps what comes, and ends the command when too much does.</summary>
     private static PipeTarget Into(StringBuilder text, CancellationTokenSource ending) => PipeTarget.Create(async (stream, stop) =>

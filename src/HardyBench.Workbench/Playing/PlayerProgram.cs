@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Globalization;
 using HardyBench.Core.Playback;
+using HardyBench.Media.Commands;
 
 namespace HardyBench.Workbench.Playing;
 
@@ -11,11 +12,16 @@ namespace HardyBench.Workbench.Playing;
 /// <param name="folder">Where it is made; null for beside this program.</param>
 public sealed class PlayerProgram(IReadOnlyList<string> folders, string homes, string? folder = null)
 {
-    /// <summary>What programs and libraries need of the system to run, and what tells how a machine stands.</summary>
-    private static readonly string[] System = ["/usr", "/lib", "/lib64", "/bin", "/sbin", "/etc", "/opt", "/proc", "/sys", "/run/udev"];
+    /// <summary>What tells how a machine stands. Of other processes nothing is to be read but how long the threads of this one ran.</summary>
+    private static readonly string[] State =
+    [
+        "/sys", "/run/udev", "/proc/self", "/proc/stat", "/proc/meminfo", "/proc/cpuinfo", "/proc/loadavg", "/proc/vmstat", "/proc/diskstats",
+        "/proc/uptime", "/proc/filesystems", "/proc/version", "/proc/driver", "/proc/devices", "/proc/modules", "/proc/pressure", "/proc/sys",
+    ];
 
     /// <summary>Devices are written to where they are asked to work.</summary>
-    private const string Devices = "/dev";
+    private static readonly string[] Devices =
+        ["/dev/dri", "/dev/kfd", "/dev/nvidia0", "/dev/nvidia1", "/dev/nvidiactl", "/dev/nvidia-uvm", "/dev/nvidia-modeset"];
 
     /// <summary>Files that are open at once: clips of the most layers, and a few for each thread.</summary>
     private const int MostOpen = 4096;
@@ -55,7 +61,7 @@ public sealed class PlayerProgram(IReadOnlyList<string> folders, string homes, s
     public Process Start(string home, IReadOnlyList<string> more, params string[] arguments)
     {
         var program = Path.Combine(folder, "hardybench-player");
-        var confine = Path.Combine(folder, "hardybench-confine");
+        var confine = Confinement.Program;
         if (!File.Exists(program) || !File.Exists(confine))
         {
             throw new PlayerUnavailableException(
@@ -92,8 +98,9 @@ public sealed class PlayerProgram(IReadOnlyList<string> folders, string homes, s
         "--data", ((long)(MostMemory * GC.GetGCMemoryInfo().TotalAvailableMemoryBytes)).ToString(CultureInfo.InvariantCulture),
         "--file", LargestFile.ToString(CultureInfo.InvariantCulture),
         "--open", MostOpen.ToString(CultureInfo.InvariantCulture),
-        .. System.Append(folder).Concat(folders).Concat(more).SelectMany(path => new[] { "--read", path }),
-        "--write", Devices, "--write", home,
+        .. Confinement.System.Concat(State).Append($"/proc/{Environment.ProcessId}/task").Append(folder).Concat(folders).Concat(more)
+            .SelectMany(path => new[] { "--read", path }),
+        .. Devices.SelectMany(path => new[] { "--device", path }), "--device", "/dev/null", "--scratch", home,
     ];
 
     /// <summary>Whether a file really lies in a folder, or is it, whatever links lead to it.</summary>

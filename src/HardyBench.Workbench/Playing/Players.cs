@@ -26,6 +26,9 @@ public sealed class Players(PlayerProgram program) : IDisposable
         }
     }
 
+    /// <summary>What the one that started last said of itself; null before the first.</summary>
+    public PlayerGreeting? Greeting { get; private set; }
+
     /// <summary>Has one wait, if none does. Does nothing where none can be started: the first who wants one hears why.</summary>
     public Task WarmAsync()
     {
@@ -166,6 +169,7 @@ public sealed class Players(PlayerProgram program) : IDisposable
             all.Add(player);
         }
 
+        Greeting = player.Greeting;
         return player;
     }
 }
