@@ -154,7 +154,7 @@ internal static class TimelinesCommand
         }
 
         var rate = parsed.GetValue(Rate) is { } given ? Rates.Parse(given) : (FrameRate?)null;
-        var outcome = await bench.Timelines.ImportAsync(file.Name, await File.ReadAllTextAsync(file.FullName, stop), rate);
+        var outcome = await bench.Timelines.ImportAsync(file.Name, await File.ReadAllTextAsync(file.FullName, stop), rate, stop);
         outcome.Notes.ToList().ForEach(Terminal.Say);
         foreach (var missing in outcome.Missing)
         {

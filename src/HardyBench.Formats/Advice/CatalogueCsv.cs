@@ -1,6 +1,3 @@
-using System.Globalization;
-using CsvHelper;
-using CsvHelper.Configuration;
 using HardyBench.Core.Advice.Parts;
 using HardyBench.Formats.Files;
 using HardyBench.Formats.Machines;
@@ -26,12 +23,17 @@ public static class CatalogueCsv
     /// <exception cref="ShelfException">There is no head line that names ids or kinds, or far too many lines.</exception>
     public static (IReadOnlyList<Part> Parts, IReadOnlyList<RowProblem> Problems) Read(string text, IReadOnlyList<Part> present)
     {
-        using var reader = new StringReader(text);
-        using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture)
+        IReadOnlyList<string> head;
+        IEnumerable<CsvLine> lines;
+        try
         {
-            BadDataFound = null, MissingFieldFound = null, TrimOptions = TrimOptions.Trim,
-        });
-        var head = csv.Read() && csv.ReadHeader() ? csv.HeaderRecord!.Select(NameOf).ToList() : [];
+            (head, lines) = CsvText.Read(text, NameOf);
+        }
+        catch (InterchangeTableException wrong)
+        {
+            throw new ShelfException(wrong.Message);
+        }
+
         if (!head.Contains("id") && !head.Contains("kind"))
         {
             throw new ShelfException(
@@ -42,21 +44,23 @@ public static class CatalogueCsv
         var (parts, problems) = (new List<Part>(), new List<RowProblem>());
         if (unknown.Count > 0)
         {
-            problems.Add(new RowProblem("line 1", null, $"There is no column {string.Join(", ", unknown)}; it was passed over."));
+            problems.Add(new RowProblem("line 1", null, $"There is no column {string.Join(", ", unknown)}; it was ignored."));
         }
 
         var known = present.ToDictionary(part => part.Id);
-        while (csv.Read())
+        foreach (var line in lines)
         {
             if (parts.Count + problems.Count > MostLines)
             {
-                throw new ShelfException($"The table has more than {MostLines} lines. Nothing was taken; divide it.");
+                throw new ShelfException($"The table has more than {MostLines} lines. Nothing was read; divide it.");
             }
 
-            var cells = head.Index().Where(column => PartCells.Columns.Contains(column.Item)).DistinctBy(column => column.Item)
-                .Select(column => (Column: column.Item, Text: csv.GetField(column.Index) ?? string.Empty))
-                .Where(cell => cell.Text.Length > 0).ToList();
-            var (part, problem) = Read($"line {csv.Parser.RawRow}", cells, known);
+            var cells = line.Cells.Where(cell => PartCells.Columns.Contains(cell.Key)).Select(cell => (cell.Key, cell.Value)).ToList();
+            var (part, problem) = line.TooMany == 0
+                ? Read($"line {line.Line}", cells, known)
+                : (null, new RowProblem(
+                    $"line {line.Line}", line.Cells.GetValueOrDefault("name"),
+                    $"The line has {line.TooMany} more cells than there are columns."));
             parts.AddRange(part is null ? [] : [part]);
             problems.AddRange(problem is null ? [] : [problem]);
         }

@@ -12,9 +12,15 @@ public sealed partial class EdlReader
 {
     private const long LongestEvent = 100_000_000;
 
+    /// <summary>Lines of one event that a speed is looked for among, and notes that are kept.</summary>
+    private const int MostLines = 64, MostNotes = 1000;
+
     private readonly FrameRate rate;
     private readonly List<Event> events = [];
     private readonly List<string> notes = [];
+    private readonly HashSet<string> noted = [];
+    private readonly Dictionary<string, int> lastOfReel = new(StringComparer.OrdinalIgnoreCase);
+    private int lastPicture = -1;
     private string title = "Imported list";
     private bool? dropFrame;
 
@@ -22,11 +28,13 @@ public sealed partial class EdlReader
 
     /// <param name="rate">Frames a second, which the format does not say.</param>
     /// <exception cref="InterchangeException">The text is no such list; the message names the line.</exception>
-    public static ImportedTimeline Read(string text, FrameRate rate)
+    /// <exception cref="OperationCanceledException">Nobody waits for it any more.</exception>
+    public static ImportedTimeline Read(string text, FrameRate rate, CancellationToken stop = default)
     {
         var reader = new EdlReader(rate);
         foreach (var (index, line) in text.Split('\n').Index())
         {
+            stop.ThrowIfCancellationRequested();
             try
             {
                 reader.Line(Bare(line));
@@ -107,6 +115,8 @@ public sealed partial class EdlReader
             throw new FormatException("an event ends before it begins.");
         }
 
+        lastOfReel[one.Reel] = events.Count;
+        lastPicture = isSound ? lastPicture : events.Count;
         events.Add(one);
     }
 
@@ -151,8 +161,8 @@ public sealed partial class EdlReader
     private int Meant(string reel, long? at)
     {
         // Both clips of a transition can be on one reel; speeds then come in the order of their lines.
-        var ofEvent = events
-            .Index()
+        var ofEvent = Enumerable.Range(Math.Max(0, events.Count - MostLines), Math.Min(MostLines, events.Count))
+            .Select(index => (Index: index, Item: events[index]))
             .Where(one =>
                 one.Item.Number == events[^1].Number
                 && one.Item.Reel.Equals(reel, StringComparison.OrdinalIgnoreCase)
@@ -164,12 +174,12 @@ public sealed partial class EdlReader
         return pictures.Count > 0 ? pictures[0].Index
             : exact.Count > 0 ? exact[0].Index
             : ofEvent.Count > 0 ? ofEvent[0].Index
-            : events.FindLastIndex(one => one.Reel.Equals(reel, StringComparison.OrdinalIgnoreCase));
+            : lastOfReel.GetValueOrDefault(reel, -1);
     }
 
     private void Comment(string text)
     {
-        var last = events.FindLastIndex(one => !one.IsSound);
+        var last = lastPicture;
         if (last < 0)
         {
             return;
@@ -192,6 +202,10 @@ public sealed partial class EdlReader
         {
             Note($"Event {events[last].Number}: {text}.");
         }
+        else if (text.Length > 0)
+        {
+            Note($"Event {events[last].Number}: the comment '{Short(text)}' was left out.");
+        }
     }
 
     private ImportedTimeline ToTimeline()
@@ -205,8 +219,11 @@ public sealed partial class EdlReader
         TellOverlaps();
         var zero = events.Min(one => one.RecordIn);
         var (items, media) = (new List<TrackItem>(), new Dictionary<string, ImportedMedia>());
-        foreach (var one in events)
+        var before = (Event?)null;
+        foreach (var (place, one) in events.Index())
         {
+            var (earlier, next) = (before, place + 1 < events.Count ? events[place + 1] : null);
+            before = one.RecordOut > one.RecordIn ? one : before;
             var coming = one.Kind is not null && one.Length > 0;
             if (coming && items.Count > 0 && items[^1] is var leaving && leaving.End == one.RecordIn - zero)
             {
@@ -223,7 +240,7 @@ public sealed partial class EdlReader
                 continue;
             }
 
-            if (one.RecordOut == one.RecordIn && !IsLeaving(one))
+            if (one.RecordOut == one.RecordIn && !IsLeaving(one, earlier, next))
             {
                 continue;
             }
@@ -259,18 +276,16 @@ public sealed partial class EdlReader
     }
 
     /// <summary>A line of no length that says which clip a transition leaves, where no event before it shows that clip.</summary>
-    private bool IsLeaving(Event one)
-    {
-        var next = events.IndexOf(one) + 1;
-        var before = events.Take(next - 1).LastOrDefault(other => other.RecordOut > other.RecordIn);
-        return next < events.Count && events[next].Number == one.Number && events[next].Kind is not null
-            && (
-                before is null
-                || before.RecordOut != one.RecordIn
-                || before.SourceOut != one.SourceIn
-                || (one.Speed is not null && one.Speed != (before.Speed ?? 1))
-                || (before.Name ?? before.Reel) != (one.Name ?? one.Reel));
-    }
+    /// <param name="before">The last one before it that has a length; null without one.</param>
+    /// <param name="next">The one after it; null for the last.</param>
+    private static bool IsLeaving(Event one, Event? before, Event? next) =>
+        next is { Kind: not null } && next.Number == one.Number
+        && (
+            before is null
+            || before.RecordOut != one.RecordIn
+            || before.SourceOut != one.SourceIn
+            || (one.Speed is not null && one.Speed != (before.Speed ?? 1))
+            || (before.Name ?? before.Reel) != (one.Name ?? one.Reel));
 
     private static bool IsBlack(string reel) =>
         reel.Equals("BL", StringComparison.OrdinalIgnoreCase) || reel.Equals("BLACK", StringComparison.OrdinalIgnoreCase);
@@ -282,9 +297,9 @@ public sealed partial class EdlReader
 
     private void Note(string note)
     {
-        if (!notes.Contains(note))
+        if (notes.Count < MostNotes && noted.Add(note))
         {
-            notes.Add(note);
+            notes.Add(notes.Count < MostNotes - 1 ? note : "There is more that was left out, which is not listed.");
         }
     }
 

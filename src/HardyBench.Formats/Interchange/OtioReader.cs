@@ -138,6 +138,8 @@ public sealed class OtioReader
 
         if (speed != 1)
         {
+            var what = Text(node["name"]) is { Length: > 0 } called ? $"'{called}', a {Schema(node)}," : $"A {Schema(node)} without a name";
+            notes.Add(FormattableString.Invariant($"{what} runs at {speed:0.###} times its speed; each clip in it was given that speed."));
             Retimed(itemsBefore, marksBefore, start, speed);
         }
 
@@ -409,10 +411,10 @@ public sealed class OtioReader
                         notes.Add($"'{Text(node["name"])}' runs backwards, which cannot be played; it runs forwards instead.");
                     }
 
-                    retime = new Retime(Math.Min(100, Math.Abs(speed)), Method(ours));
+                    retime = Then(retime, new Retime(Math.Min(100, Math.Abs(speed)), Method(ours)), node);
                     break;
                 case "FreezeFrame":
-                    retime = new Retime(0, Method(ours));
+                    retime = Then(retime, new Retime(0, Method(ours)), node);
                     break;
                 default:
                     notes.Add(
@@ -424,6 +426,20 @@ public sealed class OtioReader
         }
 
         return effects;
+    }
+
+    /// <summary>One speed after another: each runs what the one before shows, so they are multiplied.</summary>
+    private Retime Then(Retime? first, Retime next, JsonObject node)
+    {
+        if (first is null)
+        {
+            return next;
+        }
+
+        var both = next with { Speed = Math.Min(100, first.Speed * next.Speed) };
+        notes.Add(FormattableString.Invariant(
+            $"'{Text(node["name"])}' has more than one speed; they are multiplied to {both.Speed:0.###} times."));
+        return both;
     }
 
     private static RetimeMethod Method(JsonObject? ours) =>

@@ -1,6 +1,3 @@
-using System.Globalization;
-using CsvHelper;
-using CsvHelper.Configuration;
 using HardyBench.Core.Machines;
 using HardyBench.Formats.Files;
 
@@ -27,15 +24,17 @@ public static class MachineCsv
     /// <exception cref="ShelfException">There is no head line that names the columns needed, or far too many lines.</exception>
     public static ShelfReading Read(string text)
     {
-        using var reader = new StringReader(text);
-        using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture)
+        IReadOnlyList<string> head;
+        IEnumerable<CsvLine> lines;
+        try
         {
-            PrepareHeaderForMatch = head => head.Header.Trim().ToLowerInvariant(),
-            BadDataFound = null,
-            MissingFieldFound = null,
-            TrimOptions = TrimOptions.Trim,
-        });
-        var head = csv.Read() && csv.ReadHeader() ? csv.HeaderRecord!.Select(name => name.Trim().ToLowerInvariant()).ToList() : [];
+            (head, lines) = CsvText.Read(text, name => name.Trim().ToLowerInvariant());
+        }
+        catch (InterchangeTableException wrong)
+        {
+            throw new ShelfException(wrong.Message);
+        }
+
         var missing = Needed.Except(head).ToList();
         if (missing.Count > 0)
         {
@@ -49,26 +48,25 @@ public static class MachineCsv
         var problems =
             unknown.Count == 0
                 ? []
-                : new List<RowProblem> { new("line 1", null, $"There is no column {string.Join(", ", unknown)}; it was passed over.") };
+                : new List<RowProblem> { new("line 1", null, $"There is no column {string.Join(", ", unknown)}; it was ignored.") };
         var machines = new List<Machine>();
-        while (csv.Read())
+        foreach (var line in lines)
         {
             if (machines.Count + problems.Count > MostLines)
             {
-                throw new ShelfException($"The table has more than {MostLines} lines. Nothing was taken; divide it.");
+                throw new ShelfException($"The table has more than {MostLines} lines. Nothing was read; divide it.");
             }
 
-            var row = new MachineRow(head.Index().Where(column => column.Item.Length > 0)
-                .GroupBy(column => column.Item)
-                .ToDictionary(column => column.Key, column => csv.GetField(column.First().Index) ?? string.Empty)
-            );
+            var row = new MachineRow(new Dictionary<string, string>(line.Cells));
             try
             {
-                machines.Add(MachineLimits.Checked(row.ToMachine()));
+                machines.Add(line.TooMany == 0
+                    ? MachineLimits.Checked(row.ToMachine())
+                    : throw new MachineRefusedException($"The line has {line.TooMany} more cells than there are columns."));
             }
             catch (MachineRefusedException wrong)
             {
-                problems.Add(new RowProblem($"line {csv.Parser.RawRow}", row.Name, wrong.Message));
+                problems.Add(new RowProblem($"line {line.Line}", row.Name, wrong.Message));
             }
         }
 

@@ -43,6 +43,8 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
             "noise_db",
             "operating_system", "driver_date", "price_eur", "priced_on",
         ],
+        CoolingColumns =
+            ["fanless", "resistance_k_w", "capacity_j_k", "ambient_c", "limit_c", "idle_w", "full_w", "mains_w", "battery_w"],
         PlacesColumns =
         [
             "socket", "cooler_w", "memory_kind", "memory_slots", "most_memory_gb", "free_nvme", "free_sata", "graphics_room_mm", "supply_w",
@@ -183,12 +185,17 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
             OperatingSystem = Text("operating_system"), DriverDate = Day("driver_date"), PricedOn = Day("priced_on"),
             Places = Places(),
         };
+        if (machine.OnBattery && machine.Cooling?.BatteryWatts is null)
+        {
+            wrong.Add("on_battery is yes, and battery_w is empty.");
+        }
+
         return wrong.Count == 0 ? machine : throw new MachineRefusedException(string.Join(' ', wrong));
     }
 
     /// <summary>All of it, or none: a part of it describes nothing.</summary>
-    private Cooling? Cooling() => Text("idle_w") is null && Text("full_w") is null ? null : new Cooling(
-        Truth("fanless") ?? false,
+    private Cooling? Cooling() => CoolingColumns.All(column => Text(column) is null) ? null : new Cooling(
+        Truth("fanless") ?? Lacking("fanless", false),
         Needed("resistance_k_w"),
         Needed("capacity_j_k"),
         Number("ambient_c") ?? 24,
@@ -206,8 +213,23 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
     private static string At(string column, int place) =>
         place == 0 ? column : string.Create(CultureInfo.InvariantCulture, $"{column}_{place + 1}");
 
-    private IEnumerable<int> Filled(string[] columns) =>
-        Enumerable.Range(0, MachineLimits.MostParts).Where(place => Text(At(columns[0], place)) is not null);
+    /// <summary>Places of which anything is stated; one that has figures needs a name too.</summary>
+    private IEnumerable<int> Filled(string[] columns)
+    {
+        foreach (var place in Enumerable.Range(0, MachineLimits.MostParts))
+        {
+            var isNamed = Text(At(columns[0], place)) is not null;
+            if (!isNamed && columns.FirstOrDefault(column => Text(At(column, place)) is not null) is { } stated)
+            {
+                wrong.Add($"The column {At(columns[0], place)} is empty, and {At(stated, place)} is not.");
+            }
+
+            if (isNamed)
+            {
+                yield return place;
+            }
+        }
+    }
 
     private IReadOnlyList<FormatCapability> Capabilities(string column)
     {

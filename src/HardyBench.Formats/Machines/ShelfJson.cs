@@ -10,6 +10,9 @@ namespace HardyBench.Formats.Machines;
 /// <summary>Things of a shelf as JSON, one or many, each read by itself so that a bad one costs no other.</summary>
 internal static class ShelfJson
 {
+    /// <summary>More members that nobody knows are not named.</summary>
+    private const int MostNamed = 5;
+
     /// <summary>Reads a document with a format and a list, a bare list, or one thing.</summary>
     /// <param name="noun">What one is called: "machine".</param>
     /// <param name="listName">The member that holds the list.</param>
@@ -40,6 +43,12 @@ internal static class ShelfJson
             var (thing, problem) = One($"{noun} {place + 1}", element, noun, missing, check);
             things.AddRange(thing is null ? [] : [thing]);
             problems.AddRange(problem is null ? [] : [problem]);
+            if (thing is not null && JsonText.UnknownMembers(element, typeof(T)).Take(MostNamed).ToList() is { Count: > 0 } unknown)
+            {
+                problems.Add(new RowProblem(
+                    $"{noun} {place + 1}", NameOf(element),
+                    $"It was added; there is no member {string.Join(", ", unknown)}, which was ignored."));
+            }
         }
 
         return (things, problems);
@@ -83,10 +92,7 @@ internal static class ShelfJson
     {
         try
         {
-            return JsonDocument.Parse(
-                text,
-                new JsonDocumentOptions { CommentHandling = JsonCommentHandling.Skip, AllowTrailingCommas = true }
-            );
+            return JsonText.Parse(text);
         }
         catch (JsonException wrong)
         {

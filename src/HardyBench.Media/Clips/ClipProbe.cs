@@ -76,6 +76,13 @@ public static class ClipProbe
         var codec = CodecOf((string?)stream["codec_name"] ?? string.Empty);
         var timing = ClipTiming.Of(stream, root, packets, decoded)
             ?? throw new MediaException($"{name} does not say how many frames a second it has.");
+        // However small a frame is coded, it takes a byte.
+        if (new FileInfo(path).Length is var bytes && timing.FrameCount > bytes)
+        {
+            throw new MediaException(
+                $"{name} claims {timing.FrameCount:N0} frames and has {bytes:N0} bytes, so it cannot hold them. It was not added.");
+        }
+
         var pixels = (string?)stream["pix_fmt"] ?? decoded.All[0].PixelFormat;
         var allIntra = codec.IsAlwaysIntra || (packets.AllKeys && decoded.AllKeys);
         var format = new ClipFormat(

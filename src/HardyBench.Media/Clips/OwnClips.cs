@@ -320,9 +320,8 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
             );
         }
 
-        var root = Path.GetFullPath(Path.GetDirectoryName(file)!);
-        if (File.ResolveLinkTarget(file, returnFinalTarget: true) is { } target
-            && !target.FullName.StartsWith(root + Path.DirectorySeparatorChar, StringComparison.Ordinal))
+        // The folder itself may be a link; what lies in it may lead nowhere else, also not through further links.
+        if (!RealPath.IsWithin(file, Path.GetDirectoryName(file)!))
         {
             throw new MediaException($"{name} is a link that leads out of its folder; copy the file itself here.");
         }

@@ -127,11 +127,12 @@ internal static class TimelineEndpoints
 
     private static void MapInterchange(RouteGroupBuilder timelines)
     {
-        timelines.MapPost("/import", async Task<Ok<ImportOutcome>> (string name, string? rate, HttpRequest request, Bench bench) =>
+        timelines.MapPost("/import", async Task<Ok<ImportOutcome>> (
+                string name, string? rate, HttpRequest request, Bench bench, CancellationToken stop) =>
             {
                 using var reader = new StreamReader(request.Body, Encoding.UTF8);
                 return TypedResults.Ok(
-                    await bench.Timelines.ImportAsync(name, await reader.ReadToEndAsync(), rate is null ? null : Rates.Parse(rate))
+                    await bench.Timelines.ImportAsync(name, await reader.ReadToEndAsync(), rate is null ? null : Rates.Parse(rate), stop)
                 );
             })
             .Accepts<Stream>("application/octet-stream")

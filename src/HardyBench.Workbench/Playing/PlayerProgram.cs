@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Globalization;
 using HardyBench.Core.Playback;
+using HardyBench.Formats.Files;
 using HardyBench.Media.Commands;
 
 namespace HardyBench.Workbench.Playing;
@@ -108,8 +109,7 @@ public sealed class PlayerProgram(IReadOnlyList<string> folders, string homes, s
     {
         try
         {
-            var target = new FileInfo(file).ResolveLinkTarget(returnFinalTarget: true)?.FullName ?? Path.GetFullPath(file);
-            return target.StartsWith(Path.GetFullPath(folder).TrimEnd('/') + "/", StringComparison.Ordinal);
+            return RealPath.IsWithin(file, folder);
         }
         catch (Exception gone) when (gone is IOException or UnauthorizedAccessException)
         {

@@ -109,20 +109,21 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
     /// <param name="fileName">Ends in .otio or .edl.</param>
     /// <param name="rate">For lists that do not say theirs; null for 25.</param>
     /// <exception cref="InterchangeException">It cannot be read.</exception>
-    public async Task<ImportOutcome> ImportAsync(string fileName, string text, FrameRate? rate)
+    /// <exception cref="OperationCanceledException">Nobody waits for it any more.</exception>
+    public async Task<ImportOutcome> ImportAsync(string fileName, string text, FrameRate? rate, CancellationToken stop = default)
     {
         var ending = Path.GetExtension(fileName).ToLowerInvariant();
         var guess = rate is null && ending == ".edl" ? EdlRate.Of(text) : null;
         var imported = ending switch
         {
             ".otio" => OtioReader.Read(text),
-            ".edl" => EdlReader.Read(text, rate ?? guess!.Likely),
+            ".edl" => EdlReader.Read(text, rate ?? guess!.Likely, stop),
             var other => throw new InterchangeException($"'{other}' is no ending that can be read; .otio and .edl are."),
         };
         var known = clips().Values.ToList();
         var found = imported.Media.ToDictionary(media => media.Key, media => Relinking.Find(media, known));
         var raster = found.Values.FirstOrDefault(clip => clip is not null)?.Format.Raster ?? Raster.Hd;
-        var (timeline, notes) = StackCutter.Cut(imported, string.Empty, raster, media => found[media.Key]);
+        var (timeline, notes) = StackCutter.Cut(imported, string.Empty, raster, media => found[media.Key], stop);
         var missing = imported.Media.Where(media => found[media.Key] is null)
             .Select(media => new MissingFootage(media.Key, media.Name, [.. Relinking.Substitutes(media, known).Select(clip => clip.Id)]))
             .ToList();

@@ -81,12 +81,12 @@ public sealed class ShelfFormatTests
     }
 
     [Fact]
-    public void A_column_that_there_is_none_of_is_passed_over_and_said()
+    public void An_unknown_column_is_ignored_and_named()
     {
         var read = MachineCsv.Read("name,cores,memory_gb,colour\nGood,8,32,grey\n");
 
         Assert.Single(read.Machines);
-        Assert.Equal("There is no column colour; it was passed over.", Assert.Single(read.Problems).Why);
+        Assert.Equal("There is no column colour; it was ignored.", Assert.Single(read.Problems).Why);
     }
 
     [Theory]

@@ -8,15 +8,28 @@ public static class StackCutter
     /// <param name="raster">For timelines that do not say theirs.</param>
     /// <param name="clipFor">The clip that stands for a piece of footage; layers without one keep the footage's key.</param>
     /// <returns>The timeline, and what could not be carried over: sentences.</returns>
+    /// <exception cref="TimelineRefusedException">It has more passages, or more layers at once, than can be worked with.</exception>
+    /// <exception cref="OperationCanceledException">Nobody waits for it any more.</exception>
     public static (Timeline Timeline, IReadOnlyList<string> Notes) Cut(
-        ImportedTimeline imported, string id, Raster raster, Func<ImportedMedia, Clip?> clipFor)
+        ImportedTimeline imported, string id, Raster raster, Func<ImportedMedia, Clip?> clipFor, CancellationToken stop = default)
     {
         var media = imported.Media.ToDictionary(one => one.Key);
         var clips = imported.Media.ToDictionary(one => one.Key, clipFor);
         var (passages, notes) = (new List<Passage>(), new List<string>(imported.Notes));
         var moved = new List<(long From, long Gap)>();
+        var told = new HashSet<string>();
         foreach (var (from, to, items) in Stretches(imported.Items))
         {
+            stop.ThrowIfCancellationRequested();
+            if (passages.Count == TimelineLimits.MostPassages || items.Count > TimelineLimits.MostLayersInPassage)
+            {
+                throw new TimelineRefusedException(passages.Count == TimelineLimits.MostPassages
+                    ? $"It makes more than {TimelineLimits.MostPassages} passages, the most that a sheet can show. Nothing was saved. Divide it "
+                        + "where it was made, and import the parts."
+                    : $"At {Timecode.Of(from, imported.Rate)} {items.Count} clips lie over each other; up to "
+                        + $"{TimelineLimits.MostLayersInPassage} layers can be played. Nothing was saved. Take layers out where it was made.");
+            }
+
             if (items.Count == 0)
             {
                 notes.Add($"{to - from} frames from {Timecode.Of(from, imported.Rate)} on hold nothing and were left out.");
@@ -36,7 +49,7 @@ public static class StackCutter
             passages.Add(new Passage(
                 items[^1].StackName ?? string.Join(" over ", items.Select(item => media[item.MediaKey].Name).Reverse().Distinct()),
                 (int)(to - from),
-                [.. items.Select(item => LayerOf(item, from, imported.Rate, clips[item.MediaKey], notes))],
+                [.. items.Select(item => LayerOf(item, from, imported.Rate, clips[item.MediaKey], notes, told))],
                 [.. items.SelectMany(item => item.Over).Distinct()],
                 items.Count == 2 ? coming?.Transition : null));
         }
@@ -71,10 +84,11 @@ public static class StackCutter
         );
     }
 
-    private static Layer LayerOf(TrackItem item, long from, FrameRate rate, Clip? clip, List<string> notes)
+    private static Layer LayerOf(
+        TrackItem item, long from, FrameRate rate, Clip? clip, List<string> notes, HashSet<string> told)
     {
         var source = clip?.Format.Rate ?? rate;
-        var start = FirstFrame(item, source, clip, notes) + rate.SourceFrameFor(from - item.Start, source, item.Retime?.Speed ?? 1);
+        var start = FirstFrame(item, source, clip, notes, told) + rate.SourceFrameFor(from - item.Start, source, item.Retime?.Speed ?? 1);
         return new Layer(clip?.Id ?? item.MediaKey, item.Effects, (int)Math.Min(start, int.MaxValue), item.Retime, item.Metadata)
         {
             Opacity = item.Opacity,
@@ -83,7 +97,7 @@ public static class StackCutter
 
     /// <summary>The frame of the clip on which an item begins. Lists and references often count by the timecode that the camera wrote:
     /// where the clip has one, it is taken off.</summary>
-    private static int FirstFrame(TrackItem item, FrameRate source, Clip? clip, List<string> notes)
+    private static int FirstFrame(TrackItem item, FrameRate source, Clip? clip, List<string> notes, HashSet<string> told)
     {
         var frame = item.MediaStart.FramesAt(source);
         if (clip is { FrameCount: 1 })
@@ -110,7 +124,7 @@ public static class StackCutter
         var note =
             $"'{clip.Id}' is asked for from frame {frame} on and has {clip.FrameCount}, and nothing says from which timecode they "
                 + $"count; it goes round and begins on frame {Looping.FrameOf(frame, clip.FrameCount)}.";
-        if (!notes.Contains(note))
+        if (told.Add(note))
         {
             notes.Add(note);
         }
@@ -154,7 +168,10 @@ public static class StackCutter
                 lying.Add(waiting.Dequeue());
             }
 
-            yield return (from, to, [.. lying.OrderBy(item => item.Order).ThenBy(item => item.Start)]);
+            // So many at once are refused, and need not be put in order.
+            yield return lying.Count > TimelineLimits.MostLayersInPassage
+                ? (from, to, lying)
+                : (from, to, [.. lying.OrderBy(item => item.Order).ThenBy(item => item.Start)]);
         }
     }
 }
