@@ -183,6 +183,13 @@ public sealed class GuardTests : ServerTest
         };
         Assert.Equal(HttpStatusCode.Unauthorized, (await client.SendAsync(near)).StatusCode);
 
+        using var lowerCase = new HttpRequestMessage(HttpMethod.Get, "/api/machines") { Headers = { Authorization = new("bearer", token) } };
+        Assert.Equal(HttpStatusCode.OK, (await client.SendAsync(lowerCase)).StatusCode);
+
+        using var huge = new FormUrlEncodedContent([new("token", new string('x', 6 << 20))]);
+        Assert.Equal(HttpStatusCode.BadRequest, (await client.PostAsync("/sign-in", huge)).StatusCode);
+        using var many = new FormUrlEncodedContent(Enumerable.Range(0, 5000).Select(n => KeyValuePair.Create($"{n}", "x")));
+        Assert.Equal(HttpStatusCode.BadRequest, (await client.PostAsync("/sign-in", many)).StatusCode);
         using var wrong = new FormUrlEncodedContent([new("token", "guess")]);
         Assert.Equal(HttpStatusCode.Unauthorized, (await client.PostAsync("/sign-in", wrong)).StatusCode);
         using var right = new FormUrlEncodedContent([new("token", token)]);
@@ -191,6 +198,20 @@ public sealed class GuardTests : ServerTest
         Assert.Contains("httponly", cookie, StringComparison.OrdinalIgnoreCase);
         Assert.Contains("secure", cookie, StringComparison.OrdinalIgnoreCase);
         Assert.Contains("samesite=strict", cookie, StringComparison.OrdinalIgnoreCase);
+        Assert.Equal(HttpStatusCode.OK, (await client.GetAsync("/api/machines")).StatusCode);
+
+        // Whoever guesses has to wait; who is signed in does not.
+        HttpResponseMessage guessed;
+        var guesses = 0;
+        do
+        {
+            using var guess = new FormUrlEncodedContent([new("token", $"guess {guesses++}")]);
+            guessed = await client.PostAsync("/sign-in", guess);
+        }
+        while (guessed.StatusCode == HttpStatusCode.Unauthorized && guesses < 100);
+
+        Assert.Equal(HttpStatusCode.TooManyRequests, guessed.StatusCode);
+        Assert.NotNull(guessed.Headers.RetryAfter);
         Assert.Equal(HttpStatusCode.OK, (await client.GetAsync("/api/machines")).StatusCode);
     }
 

@@ -28,17 +28,13 @@ public sealed class UploadTests : ServerTest
         var content = (SlowContent)slow.Content;
         var first = Http.SendAsync(slow);
         await content.Begun.Task;
-        await WaitForAsync(() => new FileInfo(Path.Combine(Bench.Folder.Incoming, place.Split('/')[^1])) is { Exists: true });
-        HttpStatusCode second;
-        do
-        {
-            // Until the first has come through to the desk, the second is as good as alone: it sends nothing.
-            second = (await SendAsync(place, 0, [])).StatusCode;
-        }
-        while (second == HttpStatusCode.NoContent);
+        await WaitForAsync(() => new FileInfo(Path.Combine(Bench.Folder.Incoming, place.Split('/')[^1])).Length == 1);
+
+        using var second = await SendAsync(place, 1, [2]);
 
         content.GoOn.SetResult();
-        Assert.Equal(HttpStatusCode.Conflict, second);
+        Assert.Equal(HttpStatusCode.Conflict, second.StatusCode);
+        Assert.Contains("Somebody is sending", await second.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.NoContent, (await first).StatusCode);
     }
 
@@ -61,6 +57,17 @@ public sealed class UploadTests : ServerTest
     }
 
     [Fact]
+    public async Task Of_files_that_are_half_sent_there_are_fifty_at_most()
+    {
+        for (var n = 0; n < 50; n++)
+        {
+            await BeginUploadAsync(100, $"{n}.mp4");
+        }
+
+        Assert.Equal(HttpStatusCode.TooManyRequests, (await BeginAsync(100, "one-more.mp4")).StatusCode);
+    }
+
+    [Fact]
     public async Task What_was_half_sent_and_left_goes_after_two_days()
     {
         var (old, fresh) = (await BeginUploadAsync(100, "old.mp4"), await BeginUploadAsync(100, "fresh.mp4"));
@@ -73,6 +80,28 @@ public sealed class UploadTests : ServerTest
 
         Assert.Equal(HttpStatusCode.NotFound, (await SendAsync(old, 0, [1])).StatusCode);
         Assert.Equal(HttpStatusCode.NoContent, (await SendAsync(fresh, 0, [1])).StatusCode);
+    }
+
+    [Fact]
+    public void What_was_half_made_goes_once_nobody_writes_to_it_any_more()
+    {
+        var (left, beingMade, whole) = (Made("a.part.mp4"), Made("b.part.mov"), Made("c.mp4"));
+        foreach (var file in new[] { left, whole })
+        {
+            File.SetLastWriteTimeUtc(file, DateTime.UtcNow - TimeSpan.FromHours(2));
+        }
+
+        UploadSweep.Sweep(Bench.Folder, DateTimeOffset.UtcNow);
+
+        Assert.Equal([false, true, true], new[] { left, beingMade, whole }.Select(File.Exists));
+
+        string Made(string name)
+        {
+            var file = Path.Combine(Bench.Folder.Aids, name);
+            Directory.CreateDirectory(Bench.Folder.Aids);
+            File.WriteAllText(file, "x");
+            return file;
+        }
     }
 
     private static async Task WaitForAsync(Func<bool> until)

@@ -54,7 +54,7 @@ public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         var (problem, cancelled) = ((string?)null, false);
         try
         {
-            using var turn = await inUse.TakeAsync("clips are being created", stop);
+            using var turn = await inUse.TakeAsync("clips are being created", stop, secondsLeft: () => Now.SecondsLeft);
             began = DateTime.UtcNow;
             await bench.ClipMaker.MakeAsync(ids, new Direct<MakingProgress>(Report), stop);
         }

@@ -146,7 +146,7 @@ internal static class ClipEndpoints
             {
                 request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize = null;
                 await using var file = Passing(bench);
-                await UploadRoom.CopyAsync(request.Body, file, bench.Folder, stop);
+                await UploadRoom.CopyAsync(request.Body, file, bench.Folder, () => Uploads.Promised(bench), stop);
                 file.Position = 0;
                 using var turn = await inUse.TakeAsync("a pack is being read or written", stop);
                 return TypedResults.Ok(await bench.Packs.ImportAsync(file, stop));

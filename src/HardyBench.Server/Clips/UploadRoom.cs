@@ -13,24 +13,37 @@ public static class UploadRoom
 
     /// <summary>Copies at most what there is room for.</summary>
     /// <exception cref="DataFolderException">More came.</exception>
-    public static async Task CopyAsync(Stream from, Stream into, DataFolder folder, CancellationToken stop)
+    /// <param name="promised">Bytes that others were promised room for.</param>
+    public static async Task CopyAsync(Stream from, Stream into, DataFolder folder, Func<long> promised, CancellationToken stop)
     {
-        var most = Math.Min(LargestFile, folder.Room);
-        if (await CopyAsync(from, into, most, stop) > most)
+        var taken = await CopyAsync(from, into, LargestFile, stop, () => folder.Room > promised());
+        if (taken > LargestFile)
         {
-            throw new DataFolderException(
-                $"The file is larger than the {most / 1e6:0} MB that there is room for in {folder.Path}. Nothing was taken in."
-            );
+            throw new DataFolderException($"The file is larger than there is room for in {folder.Path}. Nothing was saved.");
         }
     }
 
+    /// <summary>Bytes after which room is looked at again: several files that come in at once share it.</summary>
+    private const long LookEvery = 8 << 20;
+
     /// <summary>Copies until the end or the limit.</summary>
+    /// <param name="hasRoom">Whether there is room for more; null for always.</param>
     /// <returns>Bytes that came: one above the limit where more did than may, none of it written past the limit.</returns>
-    public static async Task<long> CopyAsync(Stream from, Stream into, long most, CancellationToken stop)
+    public static async Task<long> CopyAsync(
+        Stream from, Stream into, long most, CancellationToken stop, Func<bool>? hasRoom = null)
     {
-        var (buffer, taken) = (new byte[1 << 16], 0L);
+        var (buffer, taken, looked) = (new byte[1 << 16], 0L, -LookEvery);
         while (await from.ReadAsync(buffer, stop) is > 0 and var read)
         {
+            if (hasRoom is not null && taken - looked >= LookEvery)
+            {
+                looked = taken;
+                if (!hasRoom())
+                {
+                    return most + 1;
+                }
+            }
+
             var wanted = (int)Math.Min(read, most - taken);
             await into.WriteAsync(buffer.AsMemory(0, wanted), stop);
             taken += wanted;

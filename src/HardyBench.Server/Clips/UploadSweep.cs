@@ -4,19 +4,22 @@ using Microsoft.Extensions.Hosting;
 
 namespace HardyBench.Server.Clips;
 
-/// <summary>Lets go what was half sent and never finished: at the start, and every hour.</summary>
+/// <summary>Deletes what was half sent or half made and never finished: at the start, and every hour.</summary>
 public sealed class UploadSweep(Bench bench, TimeProvider time) : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromHours(1);
 
+    /// <summary>What is being made is written to all the time; what nobody wrote to for so long was left by a program that ended.</summary>
+    private static readonly TimeSpan StillMade = TimeSpan.FromHours(1);
+
     /// <summary>Deletes what nothing was added to for long.</summary>
     public static void Sweep(DataFolder folder, DateTimeOffset now)
     {
-        foreach (
-            var old in new DirectoryInfo(folder.Incoming)
-                .EnumerateFileSystemInfos()
-                .Where(one => now - one.LastWriteTimeUtc > UploadRoom.KeptFor)
-        )
+        var sent = new DirectoryInfo(folder.Incoming).EnumerateFileSystemInfos()
+            .Where(one => now - one.LastWriteTimeUtc > UploadRoom.KeptFor);
+        var made = new[] { folder.Clips, folder.Aids }.Select(path => new DirectoryInfo(path)).Where(one => one.Exists)
+            .SelectMany(one => one.EnumerateFiles("*.part.*")).Where(one => now - one.LastWriteTimeUtc > StillMade);
+        foreach (var old in sent.Concat(made))
         {
             try
             {

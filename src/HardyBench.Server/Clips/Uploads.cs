@@ -18,6 +18,9 @@ internal static class Uploads
 {
     private const string Version = "1.0.0", Folder = "/api/uploads", BytesOfFile = "application/offset+octet-stream";
 
+    /// <summary>Files that may be half sent at once.</summary>
+    private const int MostUnfinished = 50;
+
     /// <summary>Longer names are no file's; those of Linux have 255 bytes at most.</summary>
     private const int LongestName = 255;
 
@@ -62,6 +65,13 @@ internal static class Uploads
         }
 
         var underWay = UnderWay(bench);
+        if (underWay.Count >= MostUnfinished)
+        {
+            return Results.Problem(
+                $"{underWay.Count} files are half sent, the most that there may be. Nothing was saved; finish or delete some of them.",
+                statusCode: StatusCodes.Status429TooManyRequests);
+        }
+
         if (length > bench.Folder.Room - underWay.StillToCome || length > UploadRoom.MostUnderWay - underWay.Declared)
         {
             return Results.Problem(
@@ -131,7 +141,8 @@ internal static class Uploads
         context.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize = null;
         context.Response.Headers["Tus-Resumable"] = Version;
         long offset;
-        await using (var file = new FileStream(upload.File, FileMode.Open, FileAccess.Write, FileShare.Read))
+        // Without a buffer, so that whoever asks how far it is hears of every byte that came.
+        await using (var file = new FileStream(upload.File, FileMode.Open, FileAccess.Write, FileShare.Read, bufferSize: 0))
         {
             if (context.Request.Headers["Upload-Offset"] != file.Length.ToString(CultureInfo.InvariantCulture))
             {
@@ -210,12 +221,16 @@ internal static class Uploads
         );
 
     /// <summary>Bytes that all half sent files were said to have, and how many of them have not come yet.</summary>
-    private static (long Declared, long StillToCome) UnderWay(Bench bench)
+    private static (int Count, long Declared, long StillToCome) UnderWay(Bench bench)
     {
         var uploads = Directory.EnumerateFiles(bench.Folder.Incoming, "*.info")
             .Select(info => Find(bench, Path.GetFileNameWithoutExtension(info))).OfType<Upload>().ToList();
-        return (uploads.Sum(upload => upload.Length), uploads.Sum(upload => Math.Max(0, upload.Length - new FileInfo(upload.File).Length)));
+        return (
+            uploads.Count, uploads.Sum(upload => upload.Length), uploads.Sum(upload => Math.Max(0, upload.Length - new FileInfo(upload.File).Length)));
     }
+
+    /// <summary>Bytes that half sent files may still bring.</summary>
+    public static long Promised(Bench bench) => UnderWay(bench).StillToCome;
 
     private static Upload? Find(Bench bench, string id)
     {

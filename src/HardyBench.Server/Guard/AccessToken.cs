@@ -1,8 +1,12 @@
 using System.Collections.Concurrent;
+using System.Globalization;
+using System.Net;
 using System.Security.Cryptography;
 using System.Text;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Logging;
 
 namespace HardyBench.Server.Guard;
 
@@ -14,10 +18,14 @@ public sealed class AccessToken
 
     private const string Cookie = "bench-session";
 
+    /// <summary>A form holds nothing but the token.</summary>
+    private const int LargestForm = 4096;
+
     private readonly byte[] hash;
+    private readonly SignInAttempts attempts;
     private readonly ConcurrentDictionary<string, bool> sessions = new();
 
-    private AccessToken(byte[] hash) => this.hash = hash;
+    private AccessToken(byte[] hash, TimeProvider time) => (this.hash, attempts) = (hash, new SignInAttempts(time));
 
     /// <summary>Makes a new one in place of any before.</summary>
     /// <returns>The token, which is kept nowhere.</returns>
@@ -29,14 +37,23 @@ public sealed class AccessToken
     }
 
     /// <summary>The one that was made, or null where none was.</summary>
-    public static AccessToken? Find(string file) =>
-        File.Exists(file) ? new AccessToken(Convert.FromHexString(File.ReadAllText(file).Trim())) : null;
+    public static AccessToken? Find(string file, TimeProvider? time = null) => File.Exists(file)
+        ? new AccessToken(Convert.FromHexString(File.ReadAllText(file).Trim()), time ?? TimeProvider.System)
+        : null;
 
     internal bool Is(string token) => CryptographicOperations.FixedTimeEquals(HashOf(token), hash);
 
     internal void Use(IApplicationBuilder app) => app.Use(async (context, next) =>
     {
-        if (context.Request.Path == SignInPath)
+        var address = context.Connection.RemoteIpAddress ?? IPAddress.None;
+        if (attempts.Wait(address) is { } wait && (context.Request.Path == SignInPath || SentBy(context.Request) is not null))
+        {
+            context.Response.Headers.RetryAfter = ((int)Math.Ceiling(wait.TotalSeconds)).ToString(CultureInfo.InvariantCulture);
+            await Refusal.WriteAsync(
+                context, StatusCodes.Status429TooManyRequests,
+                $"Too many wrong access tokens came from this address. Try again in {Math.Ceiling(wait.TotalSeconds)} s.");
+        }
+        else if (context.Request.Path == SignInPath)
         {
             await SignInAsync(context);
         }
@@ -46,6 +63,11 @@ public sealed class AccessToken
         }
         else if (context.Request.Path.StartsWithSegments("/api") || context.Request.Path.StartsWithSegments("/live"))
         {
+            if (SentBy(context.Request) is not null)
+            {
+                NoteWrong(context);
+            }
+
             context.Response.Headers.WWWAuthenticate = "Bearer";
             await Refusal.WriteAsync(context, StatusCodes.Status401Unauthorized, "Send the access token, or sign in with it on the page.");
         }
@@ -55,12 +77,42 @@ public sealed class AccessToken
         }
     });
 
-    private bool IsKnown(HttpRequest request)
+    private bool IsKnown(HttpRequest request) =>
+        (request.Cookies[Cookie] is { Length: > 0 } session && sessions.ContainsKey(session))
+            || (SentBy(request) is { } token && Is(token));
+
+    /// <summary>The token that a program sent; null without one. The scheme's case does not matter (RFC 9110, 11.1).</summary>
+    private static string? SentBy(HttpRequest request)
     {
         const string Bearer = "Bearer ";
         var sent = request.Headers.Authorization.ToString();
-        return (request.Cookies[Cookie] is { Length: > 0 } session && sessions.ContainsKey(session))
-            || (sent.StartsWith(Bearer, StringComparison.Ordinal) && Is(sent[Bearer.Length..].Trim()));
+        return sent.StartsWith(Bearer, StringComparison.OrdinalIgnoreCase) ? sent[Bearer.Length..].Trim() : null;
+    }
+
+    private void NoteWrong(HttpContext context)
+    {
+        var address = context.Connection.RemoteIpAddress ?? IPAddress.None;
+        var count = attempts.Note(address);
+        context.RequestServices.GetRequiredService<ILogger<AccessToken>>()
+            .LogWarning("A wrong access token came from {Address}, {Count} within a minute", address, count);
+    }
+
+    /// <returns>The token of a form; null where it is no form that holds one.</returns>
+    private static async Task<string?> TokenInAsync(HttpContext context)
+    {
+        if (context.Request.ContentLength is not (>= 0 and <= LargestForm))
+        {
+            return null;
+        }
+
+        try
+        {
+            return (await context.Request.ReadFormAsync(context.RequestAborted))["token"].ToString().Trim();
+        }
+        catch (Exception wrong) when (wrong is InvalidDataException or BadHttpRequestException)
+        {
+            return null;
+        }
     }
 
     private async Task SignInAsync(HttpContext context)
@@ -68,7 +120,13 @@ public sealed class AccessToken
         var refused = false;
         if (HttpMethods.IsPost(context.Request.Method) && context.Request.HasFormContentType)
         {
-            if (Is((await context.Request.ReadFormAsync(context.RequestAborted))["token"].ToString().Trim()))
+            if (await TokenInAsync(context) is not { } token)
+            {
+                await Refusal.WriteAsync(context, StatusCodes.Status400BadRequest, "The form holds no access token, or far more than one.");
+                return;
+            }
+
+            if (Is(token))
             {
                 var session = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(32));
                 sessions[session] = true;
@@ -86,6 +144,7 @@ public sealed class AccessToken
                 return;
             }
 
+            NoteWrong(context);
             refused = true;
         }
 

@@ -16,7 +16,7 @@ namespace HardyBench.Workbench.Packs;
 /// <summary>Packs out and in: a zip of clips, timelines and a manifest of checksums.</summary>
 public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs timelines)
 {
-    private const long LargestText = 64 << 20;
+    private const long LargestText = 8 << 20, MostText = 32 << 20;
     private const int MostClips = 2000, MostTimelines = 500;
 
     /// <summary>Writes timelines with every clip that they play.</summary>
@@ -211,9 +211,10 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
     {
         var named = manifest.Clips.Select(clip => clip.Path).Concat(manifest.Timelines.Select(file => file.Path));
         var (needed, free) = (named.Sum(path => zip.GetEntry(path)?.Length ?? 0), folder.Room);
-        if (manifest.Timelines.Any(file => zip.GetEntry(file.Path)?.Length > LargestText))
+        var texts = manifest.Timelines.Select(file => zip.GetEntry(file.Path)?.Length ?? 0).ToList();
+        if (texts.Exists(length => length > LargestText) || texts.Sum() > MostText)
         {
-            throw new PackException("A timeline of the pack is larger than any timeline is. Nothing was taken in.");
+            throw new PackException("The timelines of the pack are larger than any timelines are. Nothing was saved.");
         }
 
         if (needed > free)
