@@ -3,7 +3,7 @@ using static System.FormattableString;
 namespace HardyBench.Core.Wording;
 
 /// <summary>Figures as people read them.</summary>
-internal static class Figures
+public static class Figures
 {
     /// <summary>"0.4 s", "12 s", "3:05 min" or "2:10 h".</summary>
     public static string Length(TimeSpan time) =>

@@ -21,7 +21,7 @@ public sealed class CalibrationDesk(
     private static readonly MakingView Nothing = new(false, null, 0, 1, 0, null, null);
     private readonly Lock gate = new();
     private CancellationTokenSource? cancel;
-    private DateTimeOffset told;
+    private DateTimeOffset told, began;
 
     /// <summary>How it stands now.</summary>
     public MakingView Now { get; private set; } = Nothing;
@@ -56,7 +56,8 @@ public sealed class CalibrationDesk(
         string? problem = null;
         try
         {
-            using var turn = await inUse.TakeAsync("this machine is being calibrated", stop, isMeasured: true);
+            using var turn = await inUse.TakeAsync("this machine is being calibrated", stop, isMeasured: true, () => Now.SecondsLeft);
+            began = time.GetUtcNow();
             await bench.Calibrations.MeasureAsync(new Direct<CalibrationProgress>(Report), stop);
         }
         catch (OperationCanceledException)
@@ -77,7 +78,9 @@ public sealed class CalibrationDesk(
 
     private void Report(CalibrationProgress progress)
     {
-        Now = Nothing with { Running = true, Clip = progress.What, Share = progress.Share };
+        var spent = (time.GetUtcNow() - began).TotalSeconds;
+        var left = progress.Share > 0.02 ? spent / progress.Share * (1 - progress.Share) : (double?)null;
+        Now = Nothing with { Running = true, Clip = progress.What, Share = progress.Share, SecondsLeft = left };
         if (time.GetUtcNow() - told > TellEvery)
         {
             told = time.GetUtcNow();

@@ -1,3 +1,5 @@
+using HardyBench.Core.Wording;
+
 namespace HardyBench.Server.Plays;
 
 /// <summary>What loads this machine takes turns: plays on it, the making of clips, the rendering of passages. Computing answers and
@@ -6,21 +8,21 @@ public sealed class ThisMachineInUse : IDisposable
 {
     private readonly Lock gate = new();
     private readonly List<Waiting> waiting = [];
-    private (string What, bool IsMeasured)? holder;
+    private (string What, bool IsMeasured, Func<double?>? SecondsLeft)? holder;
     private int computing;
     private bool isOver;
 
     /// <summary>Something ended, so that what waits may begin.</summary>
     public event Action? Freed;
 
-    /// <summary>What has the turn, as in "clips are being created"; null when nothing has.</summary>
+    /// <summary>What has the turn and for how long yet, as in "clips are being created, about 40 s left"; null when nothing has.</summary>
     public string? BusyWith
     {
         get
         {
             lock (gate)
             {
-                return holder?.What;
+                return Holder();
             }
         }
     }
@@ -32,7 +34,7 @@ public sealed class ThisMachineInUse : IDisposable
         {
             lock (gate)
             {
-                return holder?.What ?? (computing > 0 ? "an answer is being computed" : null);
+                return Holder() ?? (computing > 0 ? "an answer is being computed" : null);
             }
         }
     }
@@ -55,26 +57,28 @@ public sealed class ThisMachineInUse : IDisposable
     /// <param name="what">What it is for, as people read it: "clips are being created".</param>
     /// <param name="isMeasured">Whether nothing else may load this machine meanwhile.</param>
     /// <returns>The turn, to be given back by disposing it; null when something else is in its way.</returns>
-    public IDisposable? TryTake(string what, bool isMeasured = false)
+    /// <param name="secondsLeft">How long it takes yet, where that is known; null for never.</param>
+    public IDisposable? TryTake(string what, bool isMeasured = false, Func<double?>? secondsLeft = null)
     {
         lock (gate)
         {
-            return CanTake(isMeasured) ? Take(what, isMeasured) : null;
+            return CanTake(isMeasured) ? Take(what, isMeasured, secondsLeft) : null;
         }
     }
 
     /// <summary>Waits for the turn.</summary>
     /// <param name="what">As for <see cref="TryTake"/>, like the next.</param>
     /// <exception cref="OperationCanceledException">Somebody stopped waiting.</exception>
-    public async Task<IDisposable> TakeAsync(string what, CancellationToken stop, bool isMeasured = false)
+    public async Task<IDisposable> TakeAsync(
+        string what, CancellationToken stop, bool isMeasured = false, Func<double?>? secondsLeft = null)
     {
         stop.ThrowIfCancellationRequested();
-        var one = new Waiting(what, isMeasured, new TaskCompletionSource<IDisposable>(TaskCreationOptions.RunContinuationsAsynchronously));
+        var one = new Waiting(what, isMeasured, secondsLeft, new TaskCompletionSource<IDisposable>(TaskCreationOptions.RunContinuationsAsynchronously));
         lock (gate)
         {
             if (CanTake(isMeasured))
             {
-                return Take(what, isMeasured);
+                return Take(what, isMeasured, secondsLeft);
             }
 
             waiting.Add(one);
@@ -117,11 +121,15 @@ public sealed class ThisMachineInUse : IDisposable
         }
     }
 
+    private string? Holder() => holder is not var (what, _, left) ? null
+        : left?.Invoke() is { } seconds ? $"{what}, about {Figures.Length(TimeSpan.FromSeconds(seconds))} left"
+        : what;
+
     private bool CanTake(bool isMeasured) => holder is null && !(isMeasured && computing > 0);
 
-    private Turn Take(string what, bool isMeasured)
+    private Turn Take(string what, bool isMeasured, Func<double?>? secondsLeft)
     {
-        holder = (what, isMeasured);
+        holder = (what, isMeasured, secondsLeft);
         return new Turn(() => holder = null, this);
     }
 
@@ -134,7 +142,7 @@ public sealed class ThisMachineInUse : IDisposable
             if (next is not null)
             {
                 waiting.Remove(next);
-                next.Turn.SetResult(Take(next.What, next.IsMeasured));
+                next.Turn.SetResult(Take(next.What, next.IsMeasured, next.SecondsLeft));
             }
         }
 
@@ -145,7 +153,7 @@ public sealed class ThisMachineInUse : IDisposable
         }
     }
 
-    private sealed record Waiting(string What, bool IsMeasured, TaskCompletionSource<IDisposable> Turn);
+    private sealed record Waiting(string What, bool IsMeasured, Func<double?>? SecondsLeft, TaskCompletionSource<IDisposable> Turn);
 
     private sealed class Turn(Action end, ThisMachineInUse owner) : IDisposable
     {
