@@ -11,8 +11,7 @@ test('an editing program is duplicated and changed, and a stand-in plays as it d
   await expect(page.getByRole('alert')).toContainText('It stays 24');
   await page.getByLabel('look-ahead').fill('12');
   await page.getByLabel('look-ahead').press('Tab');
-  await page.keyboard.press('Control+s');
-  await expect(page.getByRole('status')).toContainText('Gantry (2) is kept');
+  await expect(page.getByTestId('saving')).toHaveText('saved');
   await expect(page.getByTestId('programs')).toContainText('look-ahead 12');
   await expectAccessible(page);
 
@@ -40,7 +39,7 @@ test('an editing program is duplicated and changed, and a stand-in plays as it d
   await page.getByRole('button', { name: 'Gantry (2)', exact: true }).click();
   await page.getByRole('button', { name: 'Delete' }).click();
   await expect(page.getByTestId('programs')).not.toContainText('Gantry (2)');
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByRole('button', { name: 'Restore' }).click();
   await expect(page.getByTestId('programs')).toContainText('Gantry (2)');
   await page.getByRole('button', { name: 'Delete' }).click();
 });

@@ -39,6 +39,7 @@
         <span class="figure">{Math.round((live.play.frames / live.play.of) * 100)} %</span>
       </a>
     {/if}
+    <a class="btn btn-ghost btn-sm" href="/deleted">Deleted</a>
     <button class="btn btn-ghost btn-sm" onclick={() => theme.change()}>{theme.dark ? 'Light' : 'Dark'}</button>
     <button class="btn btn-ghost btn-sm" onclick={() => keys.open()}>Keys <kbd class="figure">?</kbd></button>
   </div>

@@ -64,7 +64,9 @@ class Live {
   async #readAnew() {
     const play = await api.GET('/api/play');
     const making = await api.GET('/api/clips/making');
+    const calibration = await api.GET('/api/calibration');
     this.connected = play.response.ok && making.response.ok;
+    this.calibrating = calibration.data?.now ?? null;
     this.#playChanged(play.data ?? null);
     this.making = making.data ?? null;
   }

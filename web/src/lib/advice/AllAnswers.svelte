@@ -17,7 +17,7 @@
       for (const id of ids) {
         const { data, error } = await api.GET('/api/briefs/{id}/answer', { params: { path: { id } }, signal: stop.signal });
         if (stop.signal.aborted) return;
-        answers[id] = data ?? (error as { detail?: string } | undefined)?.detail ?? 'could not be reckoned';
+        answers[id] = data ?? (error as { detail?: string } | undefined)?.detail ?? 'could not be computed';
       }
     })().catch(() => undefined);
     return () => stop.abort();
@@ -34,7 +34,7 @@
       {@const answer = answers[brief.id]}
       <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2 [&>td]:py-1 [&>td]:align-top">
         <td><button class="link text-left" onclick={() => onchoose(brief.id)}>{brief.name}</button></td>
-        {#if answer === undefined}<td colspan="6" class="quiet">reckoning…</td>
+        {#if answer === undefined}<td colspan="6" class="quiet">computing…</td>
         {:else if typeof answer === 'string'}<td colspan="6" class="text-error">{answer}</td>
         {:else}
           {@const step = answer.steps[0]}

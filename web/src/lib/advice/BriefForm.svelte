@@ -76,7 +76,7 @@
   <label class="row"><span class="font-semibold">What may it cost?</span>
     <span><NumberField class="input-sm w-24" min={1} max={10000000} placeholder="any sum" label="Budget" value={brief.budget ?? null} onempty={() => (brief.budget = null)} onchange={(budget) => (brief.budget = budget)} /> EUR</span>
   </label>
-  <label class="row"><span class="font-semibold">What is there already?</span>
+  <label class="row"><span class="font-semibold">Which machine do you own?</span>
     <select class="select select-sm w-44" value={brief.owned ?? ''} onchange={(event) => (brief.owned = event.currentTarget.value || null)}>
       <option value="">nothing</option>
       {#each machines as machine (machine.id)}<option value={machine.id}>{machine.name}</option>{/each}
@@ -93,6 +93,11 @@
       <label class="row">the work may grow to
         <span><NumberField class="input-sm w-16" min={1} max={10} label="Growth" value={brief.growth ?? 1} onchange={(growth) => (brief.growth = growth)} /> times</span>
       </label>
+      <label class="row">a working session lasts
+        <span><NumberField class="input-sm w-16" min={0} max={1440} label="Minutes of a working session" value={brief.sessionMinutes ?? 60} onchange={(minutes) => (brief.sessionMinutes = minutes)} /> min</span>
+      </label>
+      <p class="quiet text-xs">At its end too, when the machine is warm, every passage has to hold.</p>
+      <label class="flex items-center gap-2"><input type="checkbox" class="checkbox checkbox-sm" bind:checked={brief.onBattery} /> the work is done on battery</label>
       <label class="row">playing begins within
         <span><NumberField class="input-sm w-16" min={0.01} max={60} placeholder="any" label="Seconds until playing begins" value={brief.mostStartSeconds ?? null} onempty={() => (brief.mostStartSeconds = null)} onchange={(seconds) => (brief.mostStartSeconds = seconds)} /> s</span>
       </label>

@@ -1,5 +1,7 @@
 import { api, orThrow, sendFile, type Schemas } from '#lib/api/client.ts';
 import { Latest } from '#lib/api/latest.ts';
+import { AutoSave } from '#lib/autosave.svelte.ts';
+import { same } from '#lib/same.ts';
 import { Telling } from '#lib/telling.svelte.ts';
 
 export type Brief = Schemas['Brief'];
@@ -24,7 +26,7 @@ export class Briefs extends Telling {
   #past = $state<string[]>([]);
   readonly canUndo = $derived(this.#past.length > 1);
   readonly open = $derived(this.list.find((one) => one.brief.id === this.draft?.id));
-  readonly changed = $derived(!!this.draft && JSON.stringify(this.draft) !== JSON.stringify(this.open?.brief));
+  readonly changed = $derived(!!this.draft && !same(this.draft, this.open?.brief));
 
   async read() {
     this.list = orThrow(await api.GET('/api/briefs'));
@@ -44,6 +46,7 @@ export class Briefs extends Telling {
   };
 
   choose(id: string | null) {
+    void this.saving.now();
     this.#past = [];
     // The answer to one brief says nothing of another.
     [this.answer, this.unanswered] = [null, null];
@@ -62,19 +65,44 @@ export class Briefs extends Telling {
     this.#asked.ask((signal) => api.POST('/api/briefs/answer', { body, signal }));
   }
 
-  keep = () =>
+  /** A new one gets its id when it is saved first, which it is as soon as it names its work. */
+  readonly saving = new AutoSave<Brief>(async (id, brief) => {
+    const before = this.list.find((one) => one.brief.id === id);
+    const saved = before
+      ? orThrow(await api.PUT('/api/briefs/{id}', { params: { path: { id } }, body: { version: before.version, brief }, keepalive: true }))
+      : orThrow(await api.POST('/api/briefs', { body: brief, keepalive: true }));
+    if (!before && this.draft?.id === id) this.draft.id = saved.brief.id;
+    await this.read();
+    return before?.brief;
+  });
+
+  /** Notes that the one that is open was changed; called whenever it is. */
+  watch() {
+    if (this.changed && this.draft!.timelines.length) this.saving.touch(this.draft!.id, $state.snapshot(this.draft!));
+    else if (this.saving.state !== 'saving') this.saving.settle();
+  }
+
+  /** After a conflict: the other window's version takes the place of this one. */
+  readTheirs = () =>
     this.trying(async () => {
-      const brief = $state.snapshot(this.draft!);
-      const kept = this.open
-        ? orThrow(await api.PUT('/api/briefs/{id}', { params: { path: { id: brief.id } }, body: { version: this.open.version, brief } }))
-        : orThrow(await api.POST('/api/briefs', { body: brief }));
       await this.read();
-      this.choose(kept.brief.id);
-      this.said = `${kept.brief.name} is kept.`;
+      this.choose(this.draft!.id);
+      this.saving.settle();
     });
 
-  /** Begins a new one; it is kept only when that is asked for. */
+  /** After a conflict: this window's version becomes one of its own. */
+  saveCopy = () =>
+    this.trying(async () => {
+      const mine = $state.snapshot(this.draft!);
+      const made = orThrow(await api.POST('/api/briefs', { body: { ...mine, id: '', name: `${mine.name}, mine` } }));
+      await this.read();
+      this.choose(made.brief.id);
+      this.saving.settle();
+    });
+
+  /** Begins a new one. */
   begin(timelines: string[]) {
+    void this.saving.now();
     this.#past = [];
     [this.answer, this.unanswered] = [null, null];
     this.draft = { ...plain, timelines, name: 'New brief' };
@@ -83,8 +111,10 @@ export class Briefs extends Telling {
   putAside = () =>
     this.trying(async () => {
       const brief = $state.snapshot(this.draft!);
+      await this.saving.now();
       orThrow(await api.DELETE('/api/briefs/{id}', { params: { path: { id: brief.id } } }));
       this.gone = brief;
+      this.saving.settle();
       await this.read();
       this.choose(this.list[0]?.brief.id ?? null);
     });
@@ -116,6 +146,8 @@ const plain: Brief = {
   hoursAWeek: null,
   scale: 'full',
   growth: 1,
+  sessionMinutes: 60,
+  onBattery: false,
   mostStartSeconds: null,
   mostScrubSeconds: null,
   others: null,

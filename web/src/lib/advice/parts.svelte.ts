@@ -1,4 +1,5 @@
 import { api, orThrow, sendFile, type Schemas } from '#lib/api/client.ts';
+import { AutoSave } from '#lib/autosave.svelte.ts';
 import { Telling } from '#lib/telling.svelte.ts';
 
 export type Part = Schemas['PartLine'];
@@ -23,17 +24,43 @@ export class Parts extends Telling {
   }
 
   choose(id: string | null) {
+    void this.saving.now();
     const found = this.list.find((one) => one.id === id);
     this.draft = found ? { ...found.cells } : null;
   }
 
-  keep = () =>
+  readonly saving = new AutoSave<Cells>(async (id, cells) => {
+    const before = this.list.find((one) => one.id === id);
+    if (!before) return undefined;
+    orThrow(await api.PUT('/api/parts/{id}', { params: { path: { id } }, body: { version: before.version, cells: filled(cells) }, keepalive: true }));
+    await this.read();
+    return before.cells;
+  });
+
+  readonly canUndo = $derived(this.changed || (!!this.draft && this.saving.canUndo(this.draft.id)));
+
+  /** Notes that the one that is open was changed; called whenever it is. */
+  watch() {
+    if (this.changed) this.saving.touch(this.draft!.id, { ...this.draft! });
+    else if (this.saving.state !== 'saving') this.saving.settle();
+  }
+
+  /** Takes back what is not saved, else the last change that was. */
+  undo = () => {
+    const before = this.changed ? this.open!.cells : this.saving.back(this.draft!.id);
+    if (before) this.draft = { ...before };
+  };
+
+  /** After a conflict: the other window's version takes the place of this one. */
+  readTheirs = () =>
     this.trying(async () => {
-      const { id, version } = this.open!;
-      const kept = orThrow(await api.PUT('/api/parts/{id}', { params: { path: { id } }, body: { version, cells: filled(this.draft!) } }));
-      await this.take(kept);
-      this.said = `${kept.name} is kept. Briefs are answered with it from now on.`;
+      await this.read();
+      this.choose(this.draft!.id);
+      this.saving.settle();
     });
+
+  /** After a conflict: this window's version becomes one of its own. */
+  saveCopy = () => this.add({ ...this.draft! }).then(() => this.saving.settle());
 
   /** @param like The one to begin from. */
   add = (like: Cells) =>
@@ -42,8 +69,10 @@ export class Parts extends Telling {
   putAside = () =>
     this.trying(async () => {
       const part = this.open!;
+      await this.saving.now();
       orThrow(await api.DELETE('/api/parts/{id}', { params: { path: { id: part.id } } }));
       [this.gone, this.draft] = [part, null];
+      this.saving.settle();
       await this.read();
     });
 

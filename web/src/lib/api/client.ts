@@ -19,11 +19,18 @@ export type Verdict = NonNullable<Schemas['Verdict']>;
 
 export const api = createClient<paths>({ baseUrl: '' });
 
+/** The server refused something; the message says why in words. */
+export class Refused extends Error {
+  constructor(message: string, readonly status: number) {
+    super(message);
+  }
+}
+
 /** The answer's data, or an error that says in words what was wrong. */
 export function orThrow<T>(answer: { data?: T; error?: unknown; response: Response }): T {
   if (answer.response.ok) return answer.data as T;
   const problem = answer.error as { detail?: string; title?: string } | undefined;
-  throw new Error(problem?.detail ?? problem?.title ?? `The server answered ${answer.response.status}.`);
+  throw new Refused(problem?.detail ?? problem?.title ?? `The server answered ${answer.response.status}.`, answer.response.status);
 }
 
 /** Sends a file's bytes as they are. */

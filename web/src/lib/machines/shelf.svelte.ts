@@ -1,19 +1,21 @@
 import { api, orThrow, sendFile, type Machine, type Schemas } from '#lib/api/client.ts';
+import { AutoSave } from '#lib/autosave.svelte.ts';
+import { same } from '#lib/same.ts';
 import { Telling } from '#lib/telling.svelte.ts';
 
 export type Described = Schemas['Machine'];
 export type MachineDocument = Schemas['MachineDocument'];
 export type RowProblem = Schemas['RowProblem'];
 
-/** A machine as its form has it, before it is kept. */
-type Draft = { version: number; kept: string; machine: Described };
+/** A machine as its form has it, and as it is saved. */
+type Draft = { version: number; saved: Described; machine: Described };
 
 /** The shelf of machines: what is listed, what is being changed, and what became of it. */
 export class Shelf extends Telling {
   list = $state<Machine[]>([]);
   drafts = $state<Record<string, Draft>>({});
   problems = $state<RowProblem[]>([]);
-  /** The last one taken away, which can be brought back. */
+  /** The last one deleted, which can be restored. */
   gone = $state<Machine | null>(null);
 
   async read() {
@@ -25,17 +27,48 @@ export class Shelf extends Telling {
     if (!this.drafts[id]) this.hold(orThrow(await api.GET('/api/machines/{id}', { params: { path: { id } } })));
   }
 
-  isChanged = (id: string) => this.drafts[id] !== undefined && JSON.stringify(this.drafts[id].machine) !== this.drafts[id].kept;
+  isChanged = (id: string) => this.drafts[id] !== undefined && !same(this.drafts[id].machine, this.drafts[id].saved);
 
-  dropChanges(id: string) {
-    this.drafts[id].machine = JSON.parse(this.drafts[id].kept) as Described;
+  /** Takes back what is not saved, else the last change that was. */
+  undo(id: string) {
+    const draft = this.drafts[id];
+    const before = this.isChanged(id) ? draft.saved : this.saving.back(id);
+    if (before) draft.machine = structuredClone($state.snapshot(before)) as Described;
   }
 
-  async keep(id: string) {
-    const { version, machine } = this.drafts[id];
-    this.hold(orThrow(await api.PUT('/api/machines/{id}', { params: { path: { id } }, body: { version, machine: $state.snapshot(machine) as Described } })));
+  canUndo = (id: string) => this.isChanged(id) || this.saving.canUndo(id);
+
+  readonly saving = new AutoSave<Described>(async (id, machine) => {
+    const draft = this.drafts[id];
+    if (!draft) return undefined;
+    const before = $state.snapshot(draft.saved) as Described;
+    const saved = orThrow(await api.PUT('/api/machines/{id}', { params: { path: { id } }, body: { version: draft.version, machine }, keepalive: true }));
+    [draft.version, draft.saved] = [saved.version, machine];
     await this.read();
-    this.said = `${machine.name} is kept. Runs from now on play on it as it is now; earlier ones stand as they were.`;
+    return before;
+  });
+
+  /** Notes that the one that is open was changed; called whenever it is. */
+  watch(id: string) {
+    if (this.isChanged(id)) this.saving.touch(id, $state.snapshot(this.drafts[id].machine) as Described);
+    else if (this.saving.state !== 'saving') this.saving.settle();
+  }
+
+  /** After a conflict: the other window's version takes the place of this one. */
+  async readTheirs(id: string) {
+    delete this.drafts[id];
+    this.saving.settle();
+    await this.open(id);
+  }
+
+  /** After a conflict: this window's version becomes a machine of its own. */
+  async saveCopy(id: string): Promise<string> {
+    const mine = $state.snapshot(this.drafts[id].machine) as Described;
+    const made = orThrow(await api.POST('/api/machines', { body: { ...mine, id: '', name: `${mine.name}, mine` } }));
+    await this.readTheirs(id);
+    this.hold(made);
+    await this.read();
+    return made.machine.id;
   }
 
   async add(): Promise<string> {
@@ -54,8 +87,10 @@ export class Shelf extends Telling {
 
   async putAside(id: string) {
     const machine = this.list.find((one) => one.id === id)!;
+    await this.saving.now();
     orThrow(await api.DELETE('/api/machines/{id}', { params: { path: { id } } }));
     delete this.drafts[id];
+    this.saving.settle();
     this.gone = machine;
     await this.read();
   }
@@ -78,7 +113,7 @@ export class Shelf extends Telling {
   }
 
   private hold({ version, machine }: MachineDocument) {
-    this.drafts[machine.id] = { version, machine, kept: JSON.stringify(machine) };
+    this.drafts[machine.id] = { version, machine, saved: structuredClone(machine) };
   }
 }
 

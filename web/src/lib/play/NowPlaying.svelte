@@ -2,10 +2,11 @@
   import { api } from '../api/client';
   import { isTyping } from '../keys';
   import { live } from '../live.svelte';
-  import { fixed, kinds, stepOf } from '../words';
+  import { fixed, kinds, length, stepOf } from '../words';
   import MarkForm from './MarkForm.svelte';
 
   const play = $derived(live.play?.running ? live.play : null);
+  const calibrating = $derived(live.calibrating?.running ? live.calibrating : null);
   const waiting = $derived(live.play?.waiting.filter((one) => one.trialId !== play?.trialId) ?? []);
   const left = $derived(play ? Math.ceil((play.of - play.frames) / play.framesPerSecond) : 0);
   const mostCores = 4;
@@ -30,8 +31,12 @@
 
 <svelte:window onkeydown={(event) => event.key === 'm' && !isTyping(event) && !event.ctrlKey && mark()} />
 
-{#if play || waiting.length || marking}
+{#if play || waiting.length || marking || calibrating}
   <section aria-label="Playing now" class="border-b border-base-300 bg-secondary/10 px-4 py-1.5 text-sm" data-testid="now-playing">
+    {#if calibrating}
+      <p data-testid="calibrating">This machine is being calibrated: {calibrating.clip ?? 'starting'}, <span class="figure">{Math.round(calibrating.share * 100)}</span> %{#if calibrating.secondsLeft}, about {length(calibrating.secondsLeft)} left{/if}. Nothing else should run on it. <a class="link" href="/machines?id=this">Details</a></p>
+    {/if}
+    {#if live.play?.waitsFor}<p class="text-warning" role="status" data-testid="waits-for">Waiting: {live.play.waitsFor}.</p>{/if}
     {#if play}
       <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
         {#if live.picture}<img src={live.picture} alt="The frame on screen" class="h-16 border border-base-300" />{/if}

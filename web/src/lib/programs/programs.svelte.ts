@@ -1,4 +1,6 @@
 import { api, orThrow, sendFile, type Schemas } from '#lib/api/client.ts';
+import { AutoSave } from '#lib/autosave.svelte.ts';
+import { same } from '#lib/same.ts';
 import { Telling } from '#lib/telling.svelte.ts';
 
 export type Program = Schemas['EditingProgram'];
@@ -13,7 +15,7 @@ export class Programs extends Telling {
   gone = $state<Program | null>(null);
 
   readonly open = $derived(this.list.find((one) => one.program.id === this.draft?.id));
-  readonly changed = $derived(!!this.draft && !!this.open && JSON.stringify(this.draft) !== JSON.stringify(this.open.program));
+  readonly changed = $derived(!!this.draft && !!this.open && !same(this.draft, this.open.program));
 
   async read() {
     this.list = orThrow(await api.GET('/api/programs'));
@@ -21,17 +23,43 @@ export class Programs extends Telling {
 
   /** Opens one; none for the product's own player. */
   choose(id: string | null) {
+    void this.saving.now();
     const found = this.list.find((one) => one.program.id === id);
     this.draft = found ? $state.snapshot(found.program) : null;
   }
 
-  keep = () =>
+  readonly saving = new AutoSave<Program>(async (id, program) => {
+    const before = this.list.find((one) => one.program.id === id);
+    if (!before) return undefined;
+    orThrow(await api.PUT('/api/programs/{id}', { params: { path: { id } }, body: { version: before.version, program }, keepalive: true }));
+    await this.read();
+    return before.program;
+  });
+
+  readonly canUndo = $derived(this.changed || (!!this.draft && this.saving.canUndo(this.draft.id)));
+
+  /** Notes that the one that is open was changed; called whenever it is. */
+  watch() {
+    if (this.changed) this.saving.touch(this.draft!.id, $state.snapshot(this.draft!));
+    else if (this.saving.state !== 'saving') this.saving.settle();
+  }
+
+  /** Takes back what is not saved, else the last change that was. */
+  undo = () => {
+    const before = this.changed ? this.open!.program : this.saving.back(this.draft!.id);
+    if (before) this.draft = $state.snapshot(before);
+  };
+
+  /** After a conflict: the other window's version takes the place of this one. */
+  readTheirs = () =>
     this.trying(async () => {
-      const program = $state.snapshot(this.draft!);
-      const { version } = this.open!;
-      await this.take(orThrow(await api.PUT('/api/programs/{id}', { params: { path: { id: program.id } }, body: { version, program } })));
-      this.said = `${program.name} is kept. Runs from now on are played by it as it is now; earlier ones stand as they were.`;
+      await this.read();
+      this.choose(this.draft!.id);
+      this.saving.settle();
     });
+
+  /** After a conflict: this window's version becomes one of its own. */
+  saveCopy = () => this.add($state.snapshot(this.draft!)).then(() => this.saving.settle());
 
   /** @param like The one to begin from. */
   add = (like: Program) => this.trying(async () => this.take(orThrow(await api.POST('/api/programs', { body: { ...like, id: '', name: this.#free(like.name) } }))));
@@ -39,8 +67,10 @@ export class Programs extends Telling {
   putAside = () =>
     this.trying(async () => {
       const program = $state.snapshot(this.draft!);
+      await this.saving.now();
       orThrow(await api.DELETE('/api/programs/{id}', { params: { path: { id: program.id } } }));
       [this.gone, this.draft] = [program, null];
+      this.saving.settle();
       await this.read();
     });
 

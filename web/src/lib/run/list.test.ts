@@ -68,7 +68,7 @@ describe('the runs list', () => {
   it('is written out with a heading and quoted fields', () => {
     const [head, line, end] = written([runs[1]], ',').split('\r\n');
     expect(head).toBe('run,started,timeline,machine,scale,conditions,ending,holds,wavers,breaks,shown %,slots,marks');
-    expect(line).toBe('2,2026-03-04T05:06:07Z,Touring night,This machine,half,footage cold,cut short,1,0,1,75.0,100,');
+    expect(line).toBe('2,2026-03-04T05:06:07Z,Touring night,This machine,half,footage cold,interrupted,1,0,1,75.0,100,');
     expect(end).toBe('');
     expect(written(runs, '\t').split('\r\n')[0].split('\t')).toHaveLength(13);
   });

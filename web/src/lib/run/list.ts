@@ -1,4 +1,5 @@
 import type { RunLine } from '../api/client';
+import { tableText } from '../tableText';
 import { endings, fixed, moment } from '../words';
 
 /** The runs list: what stands in its columns, what a filter finds, how it is grouped and written out. */
@@ -72,9 +73,6 @@ function difference(run: RunLine, newer: RunLine | undefined): string {
   return run.timelineDigest === newer.timelineDigest ? ', with other clips or another version of the player' : ', the timeline as it was before an edit';
 }
 
-/** As a table with a heading; `mark` stands between the columns. Fields are quoted as RFC 4180 says, moments are written by ISO 8601. */
-export function written(runs: RunLine[], mark: ',' | '\t'): string {
-  const quoted = (value: string | number) => (/["\n\r,\t]/.test(`${value}`) ? `"${`${value}`.replaceAll('"', '""')}"` : `${value}`);
-  const lines = [Object.keys(columns), ...runs.map((run) => Object.entries(columns).map(([name, value]) => (name === 'started' ? run.startedAt : value(run))))];
-  return lines.map((line) => line.map(quoted).join(mark)).join('\r\n') + '\r\n';
-}
+/** As a table with a heading; `mark` stands between the columns. Moments are written by ISO 8601. */
+export const written = (runs: RunLine[], mark: ',' | '\t'): string =>
+  tableText([Object.keys(columns), ...runs.map((run) => Object.entries(columns).map(([name, value]) => (name === 'started' ? run.startedAt : value(run))))], mark);

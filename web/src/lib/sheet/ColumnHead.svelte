@@ -39,6 +39,7 @@
     </span>
     <button class="btn btn-ghost btn-xs -mr-2" onclick={onplay} disabled={running} aria-label="Play on {machine.name}">Play</button>
   </div>
+  {#if column.notCounting}<div class="max-w-52 text-xs whitespace-normal text-warning" data-testid="not-counting">{column.notCounting}</div>{/if}
   {#if column.notes.length}
     <div class="text-xs text-warning" title={column.notes.join('; ')}>
       {column.notes[0]}{#if column.notes.length > 1}; <a class="link whitespace-nowrap" href="/runs/{column.runId}">{column.notes.length - 1} more</a>{/if}

@@ -66,6 +66,7 @@
             cell={column.cells[row] ?? null}
             growing={growing(column, row)}
             standIn={column.machine.kind === 'standIn'}
+            counts={!column.notCounting}
             frames={passage.frameCount}
             rate={sheet.timeline.framesPerSecond}
             place="{row}-{index}"

@@ -1,6 +1,7 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { onDestroy, onMount, untrack } from 'svelte';
   import { page } from '$app/state';
+  import SaveStatus from '#lib/SaveStatus.svelte';
   import AllAnswers from '#lib/advice/AllAnswers.svelte';
   import AnswerPanel from '#lib/advice/AnswerPanel.svelte';
   import BriefForm from '#lib/advice/BriefForm.svelte';
@@ -28,6 +29,12 @@
     return () => clearTimeout(wait);
   });
 
+  $effect(() => {
+    void JSON.stringify(briefs.draft);
+    untrack(() => briefs.watch());
+  });
+  onDestroy(() => void briefs.saving.now());
+
   /** Hands a chosen file on; the same one can be chosen again. */
   function taken(input: HTMLInputElement, bringIn: (file: File) => void) {
     const file = input.files?.[0];
@@ -38,7 +45,7 @@
   function keys(event: KeyboardEvent) {
     if ((event.ctrlKey || event.metaKey) && event.key === 's') {
       event.preventDefault();
-      if (briefs.changed) briefs.keep();
+      void briefs.saving.now();
     }
     // In a field the browser takes back what was typed there.
     if ((event.ctrlKey || event.metaKey) && event.key === 'z' && !(event.target instanceof HTMLInputElement && event.target.type === 'text')) {
@@ -49,24 +56,24 @@
 </script>
 
 <svelte:head><title>Advice · Hardy Bench</title></svelte:head>
-<svelte:window onkeydown={keys} />
+<svelte:window onkeydown={keys} onpagehide={() => void briefs.saving.now()} />
 {#if timeline}
   <PlayedAdvice {timeline} />
 {:else}
   <div class="p-4 text-sm">
     <div class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 print:hidden">
       <h1 class="text-lg font-semibold">Advice</h1>
-      <span class="quiet">What to do about a brief: keep what is there, work in another way, or buy.</span>
+      <span class="quiet">What to do about a brief: keep the machine you own, work in another way, or buy.</span>
       <span class="ml-auto flex items-center gap-3">
-        <button class="link" onclick={() => picker?.click()}>Bring in a file</button>
-        <a class="link" href="/api/briefs/export" download>take all away as json</a>
+        <button class="link" onclick={() => picker?.click()}>Import a file</button>
+        <a class="link" href="/api/briefs/export" download>export all as json</a>
         <a class="link" href="/advice/parts">Parts and prices</a>
       </span>
       <input bind:this={picker} class="hidden" type="file" accept=".json" aria-label="A file of briefs, json" onchange={(event) => taken(event.currentTarget, briefs.bringIn)} />
     </div>
     {#if briefs.problem}<p role="alert" class="mb-2 text-error">{briefs.problem}</p>{/if}
     {#if briefs.said}<p role="status" class="mb-2">{briefs.said}</p>{/if}
-    {#if briefs.gone}<p role="status" class="mb-2">{briefs.gone.name} is deleted. <button class="link" onclick={briefs.bringBack}>Bring it back</button></p>{/if}
+    {#if briefs.gone}<p role="status" class="mb-2">{briefs.gone.name} is deleted. <button class="link" onclick={briefs.bringBack}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
     {#each briefs.problems as row, at (at)}<p data-testid="row-problems"><span class="font-semibold">{row.where}{row.name ? `, ${row.name}` : ''}:</span> {row.why}</p>{/each}
     <div class="grid items-start gap-6 lg:grid-cols-[21rem_1fr] print:block">
       <div class="grid gap-3 print:hidden">
@@ -81,10 +88,10 @@
         </nav>
         {#if briefs.draft}
           <BriefForm bind:brief={briefs.draft} />
-          <div class="flex gap-2">
-            <button class="btn btn-sm btn-primary" disabled={!briefs.changed} onclick={briefs.keep}>Keep</button>
+          <div class="flex flex-wrap items-center gap-2">
             <button class="btn btn-sm" disabled={!briefs.canUndo} onclick={briefs.undo}>Undo</button>
             {#if briefs.open}<button class="btn btn-sm" onclick={briefs.putAside}>Delete</button>{/if}
+            <SaveStatus saving={briefs.saving as never} onreload={briefs.readTheirs} oncopy={briefs.saveCopy} />
           </div>
         {/if}
       </div>
@@ -93,9 +100,9 @@
         {#if briefs.draft}<p class="quiet hidden print:block">{briefs.draft.name}</p>{/if}
         {#if briefs.unanswered && !briefs.asking}<p role="alert" class="text-error">{briefs.unanswered}</p>
         {:else if briefs.answer && briefs.draft}
-          {#if briefs.asking}<p role="status" class="quiet">Reckoning anew; below stands the answer before…</p>{/if}
+          {#if briefs.asking}<p role="status" class="quiet">Computing again; the previous answer is below…</p>{/if}
           <div class={briefs.asking ? 'opacity-40' : ''}><AnswerPanel answer={briefs.answer} kept={briefs.open && !briefs.changed ? briefs.draft.id : null} /></div>
-        {:else if briefs.asking}<p class="quiet">Reckoning every machine and build…</p>{/if}
+        {:else if briefs.asking}<p class="quiet">Computing an answer from every machine and build…</p>{/if}
         {/if}
       </div>
     </div>

@@ -9,6 +9,7 @@
   import InStep from '#lib/compare/InStep.svelte';
   import RunChoice from '#lib/compare/RunChoice.svelte';
   import SideHead from '#lib/compare/SideHead.svelte';
+  import { tableText } from '#lib/tableText.ts';
   import VerdictMark from '#lib/VerdictMark.svelte';
   import { fixed, limiterWord } from '#lib/words.ts';
 
@@ -41,7 +42,7 @@
   async function copy() {
     const heads = ['passage', 'question', ...comparison!.sides.flatMap((side) => [`${side.machine}, run ${side.runId}`, 'beside the base'])];
     const lines = comparison!.rows.map((row) => [row.number, row.question, ...row.cells.flatMap((one) => [one ? `${one.cell.verdict ?? 'no verdict'}, ${fixed(one.cell.shownRate)}` : '', one?.beside ?? ''])]);
-    await navigator.clipboard.writeText([heads, ...lines].map((line) => line.join('\t')).join('\n'));
+    await navigator.clipboard.writeText(tableText([heads, ...lines], '\t'));
     said = 'Copied as a table.';
   }
 </script>

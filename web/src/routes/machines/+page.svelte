@@ -1,9 +1,10 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { onDestroy, onMount, untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import MachineForm from '#lib/machines/MachineForm.svelte';
   import ThisMachine from '#lib/machines/ThisMachine.svelte';
+  import SaveStatus from '#lib/SaveStatus.svelte';
   import { Shelf } from '#lib/machines/shelf.svelte.ts';
   import { money } from '#lib/words.ts';
 
@@ -19,6 +20,13 @@
   // What was said before stays: it is often about the machine that is opened now.
   $effect(() => void shelf.open(chosen).catch((failure: Error) => (shelf.problem = failure.message)));
 
+  // Every change is saved shortly after; what is pending when another machine or page is opened, at once.
+  $effect(() => {
+    void JSON.stringify(draft?.machine);
+    if (draft && draft.machine.kind !== 'this') untrack(() => shelf.watch(chosen));
+  });
+  onDestroy(() => void shelf.saving.now());
+
   const show = (id: string) => goto(`?id=${id}`, { reset: false });
   const doing = (work: () => Promise<string | undefined | void>) => () =>
     void shelf.trying(async () => {
@@ -28,7 +36,9 @@
 
   const add = doing(() => shelf.add());
   const duplicate = doing(() => shelf.duplicate(chosen));
-  const keep = doing(() => shelf.keep(chosen));
+  const undo = () => shelf.undo(chosen);
+  const readTheirs = doing(() => shelf.readTheirs(chosen));
+  const saveCopy = doing(() => shelf.saveCopy(chosen));
   const bringBack = doing(() => shelf.bringBack());
   const putAside = doing(async () => {
     await shelf.putAside(chosen);
@@ -44,13 +54,13 @@
   function keys(event: KeyboardEvent) {
     if ((event.ctrlKey || event.metaKey) && event.key === 's') {
       event.preventDefault();
-      if (shelf.isChanged(chosen)) keep();
+      void shelf.saving.now();
     }
   }
 </script>
 
 <svelte:head><title>Machines · Hardy Bench</title></svelte:head>
-<svelte:window onkeydown={keys} />
+<svelte:window onkeydown={keys} onpagehide={() => void shelf.saving.now()} />
 <div class="flex h-full min-h-0 flex-wrap md:flex-nowrap">
   <section class="flex w-full flex-col border-base-300 md:w-80 md:shrink-0 md:border-r" aria-label="The shelf">
     <div class="grid gap-2 p-3">
@@ -60,8 +70,8 @@
         <button class="btn btn-primary btn-sm" onclick={add}>Add</button>
       </div>
       <p class="text-sm">
-        <button class="link mr-3" onclick={() => picker.click()}>Bring in a file</button>
-        <span class="quiet">take the shelf away as</span>
+        <button class="link mr-3" onclick={() => picker.click()}>Import a file</button>
+        <span class="quiet">export all as</span>
         <a class="link mx-1" href="/api/machines/export?format=csv" download>csv</a>
         <a class="link" href="/api/machines/export?format=json" download>json</a>
       </p>
@@ -72,7 +82,7 @@
         <li>
           <a class="flex gap-2 border-t border-base-300 px-3 py-1.5 text-sm hover:bg-base-200" class:bg-base-300={machine.id === chosen} href="?id={machine.id}" aria-current={machine.id === chosen ? 'true' : undefined} data-sveltekit-noscroll>
             <span class="min-w-0 flex-1">
-              <span class="font-semibold">{machine.name}</span>{#if shelf.isChanged(machine.id)}<span class="text-warning"> · changed, not kept</span>{/if}
+              <span class="font-semibold">{machine.name}</span>{#if shelf.isChanged(machine.id)}<span class="text-warning"> · not saved</span>{/if}
               <span class="quiet block truncate">{machine.summary || `${machine.cores} cores, ${machine.memoryGigabytes} GB`}</span>
             </span>
             <span class="figure quiet shrink-0 text-xs leading-6">{machine.kind === 'this' ? 'really plays' : machine.price == null ? '' : money(machine.price, machine.currency)}</span>
@@ -87,10 +97,10 @@
   <section class="min-w-0 flex-1 overflow-auto p-4" aria-label="The machine chosen">
     {#if shelf.problem}<p role="alert" class="mb-2 text-sm text-error">{shelf.problem}</p>{/if}
     {#if shelf.said}<p role="status" class="mb-2 text-sm">{shelf.said}</p>{/if}
-    {#if shelf.gone}<p role="status" class="mb-2 text-sm">{shelf.gone.name} is off the shelf; its runs are kept. <button class="link" onclick={bringBack}>Bring it back</button></p>{/if}
+    {#if shelf.gone}<p role="status" class="mb-2 text-sm">{shelf.gone.name} is deleted; its runs stay. <button class="link" onclick={bringBack}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
     {#if shelf.problems.length}
       <details class="mb-3 border border-base-300 px-3 py-2 text-sm" open data-testid="row-problems">
-        <summary>What was left out or passed over <button class="link ml-3" onclick={() => (shelf.problems = [])}>put away</button></summary>
+        <summary>What was left out or ignored <button class="link ml-3" onclick={() => (shelf.problems = [])}>Hide</button></summary>
         <ul class="max-h-40 overflow-auto">{#each shelf.problems as row, at (at)}<li><span class="font-semibold">{row.where}{row.name ? `, ${row.name}` : ''}:</span> {row.why}</li>{/each}</ul>
       </details>
     {/if}
@@ -101,11 +111,11 @@
         <h2 class="text-base font-semibold">{draft.machine.name}</h2>
         <span class="quiet">a stand-in: simulated from these figures</span>
         <span class="ml-auto flex items-center gap-3">
-          {#if shelf.isChanged(chosen)}<button class="link" onclick={() => shelf.dropChanges(chosen)}>Leave it as it was</button>{/if}
-          <button class="btn btn-primary btn-sm" disabled={!shelf.isChanged(chosen)} onclick={keep}>Keep</button>
+          <SaveStatus saving={shelf.saving as never} onreload={readTheirs} oncopy={saveCopy} />
+          <button class="btn btn-sm" disabled={!shelf.canUndo(chosen)} onclick={undo}>Undo</button>
           <button class="btn btn-sm" onclick={duplicate}>Duplicate</button>
-          <button class="btn btn-sm" onclick={putAside}>Take off the shelf</button>
-          <a class="link" href="/api/machines/export?format=json&ids={chosen}" download="{chosen}.json">take away</a>
+          <button class="btn btn-sm" onclick={putAside}>Delete</button>
+          <a class="link" href="/api/machines/export?format=json&ids={chosen}" download="{chosen}.json">export</a>
         </span>
       </div>
       {#key chosen}<MachineForm bind:machine={draft.machine} />{/key}

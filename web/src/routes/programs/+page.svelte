@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { onDestroy, onMount, untrack } from 'svelte';
+  import SaveStatus from '#lib/SaveStatus.svelte';
   import ProgramForm from '#lib/programs/ProgramForm.svelte';
   import { plain, Programs } from '#lib/programs/programs.svelte.ts';
 
@@ -10,6 +11,12 @@
     programs.choose(programs.list[0]?.program.id ?? null);
   }));
 
+  $effect(() => {
+    void JSON.stringify(programs.draft);
+    untrack(() => programs.watch());
+  });
+  onDestroy(() => void programs.saving.now());
+
   function bringIn(input: HTMLInputElement) {
     const file = input.files?.[0];
     input.value = '';
@@ -19,27 +26,27 @@
   function keys(event: KeyboardEvent) {
     if ((event.ctrlKey || event.metaKey) && event.key === 's') {
       event.preventDefault();
-      if (programs.changed) programs.keep();
+      void programs.saving.now();
     }
   }
 </script>
 
 <svelte:head><title>Editing programs · Hardy Bench</title></svelte:head>
-<svelte:window onkeydown={keys} />
+<svelte:window onkeydown={keys} onpagehide={() => void programs.saving.now()} />
 <div class="p-4 text-sm">
   <div class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
     <h1 class="text-lg font-semibold">Editing programs</h1>
     <span class="quiet">How a program uses a machine. Stand-ins can play as any of them: under <em>Conditions</em>, beside a timeline’s Play.</span>
     <span class="ml-auto flex items-center gap-3">
-      <button class="link" onclick={() => picker.click()}>Bring in a file</button>
-      <a class="link" href="/api/programs/export" download>take all away as json</a>
+      <button class="link" onclick={() => picker.click()}>Import a file</button>
+      <a class="link" href="/api/programs/export" download>export all as json</a>
       <button class="btn btn-primary btn-sm" onclick={() => programs.add(plain)}>Add</button>
     </span>
     <input bind:this={picker} class="hidden" type="file" accept=".json" aria-label="A file of editing programs, json" onchange={(event) => bringIn(event.currentTarget)} />
   </div>
   {#if programs.problem}<p role="alert" class="mb-2 text-error">{programs.problem}</p>{/if}
   {#if programs.said}<p role="status" class="mb-2">{programs.said}</p>{/if}
-  {#if programs.gone}<p role="status" class="mb-2">{programs.gone.name} is deleted; its runs are kept. <button class="link" onclick={programs.bringBack}>Bring it back</button></p>{/if}
+  {#if programs.gone}<p role="status" class="mb-2">{programs.gone.name} is deleted; its runs stay. <button class="link" onclick={programs.bringBack}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
   {#if programs.problems.length}
     <ul class="mb-3 max-h-40 overflow-auto border border-base-300 px-3 py-2" data-testid="row-problems">
       {#each programs.problems as row, at (at)}<li><span class="font-semibold">{row.where}{row.name ? `, ${row.name}` : ''}:</span> {row.why}</li>{/each}
@@ -66,8 +73,8 @@
       <div class="mb-3 flex flex-wrap items-center gap-3">
         <h2 class="text-base font-semibold">{name}</h2>
         <span class="ml-auto flex items-center gap-3">
-          {#if programs.changed}<button class="link" onclick={() => programs.choose(programs.draft!.id)}>Leave it as it was</button>{/if}
-          <button class="btn btn-primary btn-sm" disabled={!programs.changed} onclick={programs.keep}>Keep</button>
+          <SaveStatus saving={programs.saving as never} onreload={programs.readTheirs} oncopy={programs.saveCopy} />
+          <button class="btn btn-sm" disabled={!programs.canUndo} onclick={programs.undo}>Undo</button>
           <button class="btn btn-sm" onclick={() => programs.add($state.snapshot(programs.draft!))}>Duplicate</button>
           <button class="btn btn-sm" onclick={programs.putAside}>Delete</button>
         </span>

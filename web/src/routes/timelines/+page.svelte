@@ -7,7 +7,7 @@
   let timelines = $state<Schemas['TimelineView'][] | null>(null);
   let problem = $state<string | null>(null);
   let unreadable = $state<Schemas['UnreadableTimeline'][]>([]);
-  let deleted = $state<Schemas['Timeline'] | null>(null);
+  let deleted = $state<Schemas['TimelineView'] | null>(null);
   let title = $state('');
   /** A list whose rate is being asked for. */
   let asked = $state<{ file: File; rate: Schemas['EdlRateView']; chosen: string } | null>(null);
@@ -55,14 +55,14 @@
   const letGo = (id: string) =>
     trying(async () => {
       const path = { id };
-      deleted = orThrow(await api.GET('/api/timelines/{id}', { params: { path } })).timeline;
+      deleted = timelines?.find((one) => one.id === id) ?? null;
       await api.DELETE('/api/timelines/{id}', { params: { path } });
       await read();
     });
 
   const bringBack = () =>
     trying(async () => {
-      orThrow(await api.POST('/api/timelines', { body: { title: deleted!.title, copyOf: deleted! } }));
+      orThrow(await api.POST('/api/deleted/restore', { body: { kind: 'timeline', id: deleted!.id } }));
       deleted = null;
       await read();
     });
@@ -91,7 +91,7 @@
   {/if}
   {#if problem}<p role="alert" class="mb-2 text-error">{problem}</p>{/if}
   {#each unreadable as one, at (at)}<p role="alert" class="mb-2 text-sm text-warning">“{one.id}” is kept but cannot be worked with, so it is not listed: {one.why}</p>{/each}
-  {#if deleted}<p role="status" class="mb-2 text-sm">{deleted.title} was deleted; its runs are kept. <button class="link" onclick={bringBack}>Bring it back</button></p>{/if}
+  {#if deleted}<p role="status" class="mb-2 text-sm">{deleted.title} is deleted; its runs stay. <button class="link" onclick={bringBack}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
   <table class="w-full text-sm" data-testid="timelines">
     <thead class="bg-base-200 text-left">
       <tr>

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { onDestroy, onMount, untrack } from 'svelte';
+  import SaveStatus from '#lib/SaveStatus.svelte';
   import PartForm from '#lib/advice/PartForm.svelte';
   import { Parts } from '#lib/advice/parts.svelte.ts';
   import { partKinds, plainOf } from '#lib/advice/partWords.ts';
@@ -9,6 +10,12 @@
   let kind = $state('processor');
   const shown = $derived(parts.list.filter((part) => part.kind === kind));
   onMount(() => void parts.trying(() => parts.read()));
+
+  $effect(() => {
+    void JSON.stringify(parts.draft);
+    untrack(() => parts.watch());
+  });
+  onDestroy(() => void parts.saving.now());
 
   function bringIn(input: HTMLInputElement) {
     const file = input.files?.[0];
@@ -24,27 +31,27 @@
   function keys(event: KeyboardEvent) {
     if ((event.ctrlKey || event.metaKey) && event.key === 's') {
       event.preventDefault();
-      if (parts.changed) parts.keep();
+      void parts.saving.now();
     }
   }
 </script>
 
 <svelte:head><title>Parts · Hardy Bench</title></svelte:head>
-<svelte:window onkeydown={keys} />
+<svelte:window onkeydown={keys} onpagehide={() => void parts.saving.now()} />
 <div class="p-4 text-sm">
   <div class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
     <h1 class="text-lg font-semibold">Parts</h1>
     <span class="quiet">What <a class="link" href="/advice">advice</a> puts machines together from, with prices.</span>
     <span class="ml-auto flex items-center gap-3">
-      <button class="link" onclick={() => picker?.click()}>Bring in a file</button>
-      <span>take all away as <a class="link" href="/api/parts/export" download>json</a>, <a class="link" href="/api/parts/export?format=csv" download>csv</a></span>
+      <button class="link" onclick={() => picker?.click()}>Import a file</button>
+      <span>export all as <a class="link" href="/api/parts/export" download>json</a>, <a class="link" href="/api/parts/export?format=csv" download>csv</a></span>
       <button class="btn btn-primary btn-sm" onclick={() => parts.add(plainOf[kind])}>Add</button>
     </span>
     <input bind:this={picker} class="hidden" type="file" accept=".json,.csv" aria-label="A file of parts or prices, json or csv" onchange={(event) => bringIn(event.currentTarget)} />
   </div>
   {#if parts.problem}<p role="alert" class="mb-2 text-error">{parts.problem}</p>{/if}
   {#if parts.said}<p role="status" class="mb-2">{parts.said}</p>{/if}
-  {#if parts.gone}<p role="status" class="mb-2">{parts.gone.name} is deleted. <button class="link" onclick={parts.bringBack}>Bring it back</button></p>{/if}
+  {#if parts.gone}<p role="status" class="mb-2">{parts.gone.name} is deleted. <button class="link" onclick={parts.bringBack}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
   {#each parts.problems as row, at (at)}<p data-testid="row-problems"><span class="font-semibold">{row.where}{row.name ? `, ${row.name}` : ''}:</span> {row.why}</p>{/each}
   <nav aria-label="Kinds of parts" class="mb-2 flex flex-wrap gap-2">
     {#each Object.entries(partKinds) as [of, words] (of)}
@@ -71,8 +78,8 @@
       <div class="mb-3 flex flex-wrap items-center gap-3">
         <h2 class="text-base font-semibold">{parts.open?.name}</h2>
         <span class="ml-auto flex items-center gap-3">
-          {#if parts.changed}<button class="link" onclick={() => parts.choose(parts.draft!.id)}>Leave it as it was</button>{/if}
-          <button class="btn btn-primary btn-sm" disabled={!parts.changed} onclick={parts.keep}>Keep</button>
+          <SaveStatus saving={parts.saving as never} onreload={parts.readTheirs} oncopy={parts.saveCopy} />
+          <button class="btn btn-sm" disabled={!parts.canUndo} onclick={parts.undo}>Undo</button>
           <button class="btn btn-sm" onclick={() => parts.add($state.snapshot(parts.draft!))}>Duplicate</button>
           <button class="btn btn-sm" onclick={parts.putAside}>Delete</button>
         </span>

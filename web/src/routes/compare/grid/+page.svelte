@@ -95,7 +95,8 @@
               <td class="border-b border-base-200 px-2 py-0.5" class:hatched={row.isStandIn}>
                 {#if cell}
                   <a class="block hover:underline" href={leads(cell, grid.columns[at])}>
-                    {#if by === 'verdict'}
+                    {#if cell.notCounting}<span class="text-xs text-warning" title={cell.notCounting}>does not count</span>
+                    {:else if by === 'verdict'}
                       <VerdictMark verdict={cell.verdict ?? null} />
                       {#if !grid.timeline}<span class="quiet block text-xs">{cell.holds} of {cell.judged} hold</span>{/if}
                     {:else if by === 'share'}<span class="figure">{fixed(100 * cell.share, cell.share < 1 && cell.share > 0.99 ? 1 : 0)} %</span>
