@@ -1,3 +1,4 @@
+using HardyBench.Core.Calibration;
 using System.CommandLine;
 using HardyBench.Core;
 using HardyBench.Core.Advice.Briefs;
@@ -56,6 +57,7 @@ internal static class Guarded
     {
         UnknownThingException => ExitCodes.Unknown,
         InterchangeException or PackException or SeriesException or FormatException => ExitCodes.Input,
+        CalibrationException => ExitCodes.Media,
         ShelfException or ProgramRefusedException or BriefRefusedException or PartRefusedException => ExitCodes.Input,
         MakingException or MediaException or PlayerEndedException or PlanRefusedException or TimelineRefusedException => ExitCodes.Media,
         DataFolderException or RunNotKeptException or UnauthorizedAccessException or IOException => ExitCodes.DataFolder,

@@ -320,7 +320,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         };
     }
 
-    private static IReadOnlyList<string> NotesOf(string json)
+    private static List<string> NotesOf(string json)
     {
         try
         {

@@ -90,7 +90,7 @@ public sealed class CommandTests
         Assert.Equal(ExitCodes.Done, answered);
         Assert.StartsWith("Buy ", said, StringComparison.Ordinal);
         Assert.Equal("buy", (string)JsonNode.Parse(await File.ReadAllTextAsync(json))!["kind"]!);
-        Assert.Contains("cheapest,", await File.ReadAllTextAsync($"{json}.csv"), StringComparison.Ordinal);
+        Assert.Contains("recommended,", await File.ReadAllTextAsync($"{json}.csv"), StringComparison.Ordinal);
         Assert.Contains(
             "Nothing within the budget", (await RunAsync(folder, "answer", "matinee", "--budget", "10")).Output, StringComparison.Ordinal);
         Assert.Equal(ExitCodes.Unknown, (await RunAsync(folder, "answer", "none-such")).Code);

@@ -123,7 +123,7 @@ public sealed class BriefApiTests : ServerTest
         var csv = await Http.GetStringAsync("/api/briefs/ours/answer/export?format=csv");
         Assert.StartsWith("Line,Name,Price,", csv, StringComparison.Ordinal);
         Assert.Contains("\noffer,", csv.ReplaceLineEndings("\n"), StringComparison.Ordinal);
-        Assert.Contains("\ncheapest,", csv.ReplaceLineEndings("\n"), StringComparison.Ordinal);
+        Assert.Contains("\nrecommended,", csv.ReplaceLineEndings("\n"), StringComparison.Ordinal);
         Assert.Equal("Ours", (string)JsonNode.Parse(await Http.GetStringAsync("/api/briefs/ours/answer/export"))!["brief"]!["name"]!);
         Assert.Equal(HttpStatusCode.NotFound, (await Http.GetAsync("/api/briefs/ours/answer/export?format=xls")).StatusCode);
     }

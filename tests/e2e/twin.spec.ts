@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import { expectAccessible } from './support';
 
 test('this machine is measured, its twin goes on the shelf and foretells the next run', async ({ page, request }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(600_000);
   await page.goto('/machines?id=this');
   const section = page.getByRole('region', { name: 'Measured', exact: true });
   await section.getByRole('button', { name: 'Measure this machine' }).click();
@@ -12,9 +12,16 @@ test('this machine is measured, its twin goes on the shelf and foretells the nex
   expect((await (await request.get('/api/calibration')).json()).newest).toBeNull();
   expect((await request.get('/api/calibration/export')).status()).toBe(404);
 
-  // Two who ask at once start one.
+  // Two who ask at once start one. A machine that others keep busy is refused in words, and measured again as a person would.
   await Promise.all([request.post('/api/calibration'), request.post('/api/calibration')]);
-  await expect(page.getByTestId('calibration')).toContainText('times the reference core', { timeout: 120_000 });
+  const refused = section.getByRole('alert').filter({ hasText: /not idle|contradict/ });
+  for (let again = 0; again < 3; again++) {
+    await expect(page.getByTestId('calibration').getByText('times the reference core').or(refused).first()).toBeVisible({ timeout: 150_000 });
+    if (!(await refused.isVisible())) break;
+    await section.getByRole('button', { name: 'Measure this machine' }).click();
+    await expect(section.getByRole('status')).toBeVisible();
+  }
+  await expect(page.getByTestId('calibration')).toContainText('times the reference core');
   await section.getByText('Clips that were decoded, ms').click();
   await expect(section.getByRole('row').filter({ hasText: 'RDD 36' }).first()).toBeVisible();
   await expectAccessible(page);

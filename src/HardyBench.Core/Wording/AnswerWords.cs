@@ -18,9 +18,9 @@ public static class AnswerWords
         return answer.Kind switch
         {
             AnswerKind.KeepIt => $"Keep {owned}",
-            AnswerKind.ChangeMethod => $"Keep {owned}, and {Of(answer.Remedies.First(remedy => remedy.IsAcceptable(answer.Brief)))}",
+            AnswerKind.ChangeMethod => $"Keep {owned}, and {Of(Accepted(answer))}{Effort(Accepted(answer), answer.Brief)}",
             AnswerKind.Upgrade => $"Put {Of(answer.Ladder.Path!)} into {owned}",
-            AnswerKind.Buy => $"Buy {answer.Shortlist.Steps[0].Offer.Machine.Name}",
+            AnswerKind.Buy => $"Buy {answer.Recommended!.Offer.Machine.Name}",
             AnswerKind.OverBudget => "Nothing within the budget does",
             _ => "Nothing on offer does",
         };
@@ -31,11 +31,8 @@ public static class AnswerWords
     {
         AnswerKind.KeepIt => $"It plays every passage of the work in real time{Growing(answer)}. There is nothing to buy.",
         AnswerKind.ChangeMethod => Invariant($"So every passage holds, and nothing has to be bought.{Instead(answer)}"),
-        AnswerKind.Upgrade => $"With that, {Money(answer.Ladder.Path!.Price)}, it plays every passage{Growing(answer)}.{Dearer(answer)}"
-            + (answer.Ladder.Path.IsUnsure ? " Whether it goes in hangs on what nobody has stated of the machine; look it up first." : string.Empty),
-        AnswerKind.Buy => $"It is the cheapest that plays every passage{Growing(answer)}. "
-            + $"As the work grows {Place(answer.Shortlist.Steps[0].Weakest, answer)} gives way first: "
-            + $"{Of(answer.Shortlist.Steps[0].Weakest.Tightest)} {Busy(answer.Shortlist.Steps[0].Weakest)}.",
+        AnswerKind.Upgrade => $"With that, {Money(answer.Ladder.Path!.Price)}, it plays every passage{Growing(answer)}.{Dearer(answer)}",
+        AnswerKind.Buy => Buying(answer, answer.Recommended!, answer.Shortlist.Steps[0]),
         AnswerKind.OverBudget => Beyond(answer),
         _ => answer.Shortlist.Nearest is { } nearest
             ? Invariant($"{nearest.Offer.Machine.Name} comes nearest, {Money(nearest.Offer.Price)}: {Place(nearest.Weakest, answer)} ")
@@ -44,6 +41,76 @@ public static class AnswerWords
                 ? "On every machine and build within its limits of form and noise the hand waits longer than is asked."
             : "No machine and no build lies within its limits of form and noise.",
     };
+
+    /// <summary>Why this machine, and what the cheapest that plays the work at all would lack.</summary>
+    private static string Buying(Answer answer, Step wanted, Step bare)
+    {
+        var (place, part) = (Place(wanted.Weakest, answer), Of(wanted.Weakest.Tightest));
+        var first = Invariant($"If the work grows, {place} drops frames first: {part} can do {wanted.Weakest.Headroom:0.00} times what it requires.");
+        if (wanted == bare)
+        {
+            return $"It is the cheapest that plays every passage{Growing(answer)}. {first}";
+        }
+
+        var has = wanted.Weakest.Headroom >= Shortlist.Margin
+            ? Invariant($"It is the cheapest that plays every passage{Growing(answer)} with {Shortlist.Margin - 1:P0} in reserve.")
+            : $"Of what the budget allows, it plays every passage{Growing(answer)} with the most in reserve.";
+        return Invariant($"{has} {first} {bare.Offer.Machine.Name} costs {Money(wanted.Offer.Price - bare.Offer.Price)} less and plays every ")
+            + Invariant($"passage too, but with only {bare.Weakest.Headroom:0.00} times what {Place(bare.Weakest, answer)} requires.");
+    }
+
+    /// <summary>What was asked, a sentence: whoever reads the answer on paper sees nothing else of it.</summary>
+    /// <param name="timelines">Titles, in the order of the brief.</param>
+    public static string Question(Answer answer, IReadOnlyList<string> timelines)
+    {
+        var brief = answer.Brief;
+        var work = brief.Timelines.Zip(timelines, (id, title) =>
+            brief.HoursAWeek?.GetValueOrDefault(id) is > 0 and var hours ? Invariant($"{title} ({hours:0.#} h of footage a week)") : title);
+        return string.Join(", ", new[]
+        {
+            $"What plays {string.Join(" and ", work)} in real time at {brief.Scale.ToString().ToLowerInvariant()} preview scale",
+            Invariant($"through a session of {brief.SessionMinutes:0} min"),
+            brief.OnBattery ? "on battery" : null,
+            brief.Growth > 1 ? Invariant($"with room for {brief.Growth:0.##} times the work") : null,
+            brief.Others is { } others ? Invariant($"beside other programs on {others.Cores:0.##} cores and {others.Gigabytes:0.##} GB") : null,
+            brief.MostStartSeconds is { } start ? Invariant($"begins within {start:0.##} s") : null,
+            brief.MostScrubSeconds is { } scrub ? Invariant($"shows a frame within {scrub:0.##} s") : null,
+            brief.MostDecibels is { } loud ? Invariant($"is no louder than {loud:0.#} dB(A)") : null,
+            brief.Forms is { Count: > 0 } forms ? $"as {string.Join(" or ", forms.Select(Of))}" : null,
+            brief.Budget is { } budget ? $"for up to {Money(budget)}" : null,
+            answer.Owned is { } owned ? $"where {owned.Machine.Name} is there already" : null,
+        }.OfType<string>()) + "?";
+    }
+
+    private static string Of(MachineForm form) => form switch
+    {
+        MachineForm.SmallDesktop => "a small desktop",
+        MachineForm.AllInOne => "an all-in-one",
+        _ => $"a {form.ToString().ToLowerInvariant()}",
+    };
+
+    /// <summary>What has to be found out of a machine before it can be chosen, a phrase.</summary>
+    public static string ToFindOut(UnknownOffer unknown) => string.Join(" and ", unknown.ToFindOut.Select(what => what switch
+    {
+        OutsideOf.FormUnknown => "its form",
+        OutsideOf.NoiseUnknown => "its noise",
+        _ => "how long a hand waits on it",
+    }));
+
+    private static Remedy Accepted(Answer answer) => answer.Remedies.First(remedy => remedy.IsAcceptable(answer.Brief));
+
+    /// <summary>The time that a way of working takes, a phrase after a comma; empty for none.</summary>
+    private static string Effort(Remedy remedy, Brief brief)
+    {
+        if (remedy.Bytes <= 0)
+        {
+            return string.Empty;
+        }
+
+        return remedy.HoursAWeek(brief) is { } hours
+            ? $", which takes {Figures.Length(TimeSpan.FromHours(hours))} a week"
+            : $", which takes {Figures.Length(remedy.Made.Aggregate(TimeSpan.Zero, (sum, one) => sum + one.Making))} once";
+    }
 
     /// <summary>What became of everything on offer, a sentence.</summary>
     public static string Of(ShortlistCounts counts) =>
@@ -96,14 +163,14 @@ public static class AnswerWords
     /// <summary>Whether parts are the way to go, a sentence; null where none can be put in.</summary>
     public static string? Path(Answer answer)
     {
-        var cheapest = answer.Shortlist.Steps is [var first, ..] ? first.Offer : null;
+        var cheapest = (answer.Recommended ?? (answer.Shortlist.Steps is [var first, ..] ? first : null))?.Offer;
         return answer.Ladder switch
         {
             { Path: { } path } when cheapest is not null && cheapest.Price < path.Price =>
                 Invariant($"With {Of(path)}, {Money(path.Price)}, it would do; {cheapest.Machine.Name} costs less, {Money(cheapest.Price)}."),
             { Path: { } path } => Invariant($"With {Of(path)}, {Money(path.Price)}, it does all of the work."),
             { Rungs.Count: 0, Useless.Count: 0 } => null,
-            _ => "No one or two parts that can be put into it make it do all of the work.",
+            _ => "No one or two parts that are known to go in make it play all of the work.",
         };
     }
 
@@ -140,6 +207,7 @@ public static class AnswerWords
         OutsideOf.Battery => "plays all of it, and has no battery, or what it may draw from it is not entered",
         OutsideOf.FormUnknown => "plays all of it; its form is not entered",
         OutsideOf.NoiseUnknown => "plays all of it; its noise is not entered",
+        OutsideOf.WaitUnknown => "plays all of it; how long a hand waits on it is not known",
         OutsideOf.Start => $"plays all of it, and takes {Waited(check.Wait?.Start)} to begin, longer than is asked",
         OutsideOf.Scrub => $"plays all of it, and takes {Waited(check.Wait?.Scrub)} to show a frame that the hand goes to, longer than is asked",
         _ => "plays all of it, and is louder than is asked",
@@ -190,8 +258,6 @@ public static class AnswerWords
     private static string Place(Forecast forecast, Answer answer) => answer.Brief.Timelines.Count == 1
         ? $"passage {forecast.Passage + 1}"
         : $"passage {forecast.Passage + 1} of {answer.Brief.Timelines[forecast.Timeline]}";
-
-    private static string Busy(Forecast forecast) => Invariant($"could do {forecast.Headroom:0.0} times what it asks");
 
     private static string GainsNothing(Forecast before) =>
         $"gains nothing: {Of(before.Tightest)} has least to spare, in passage {before.Passage + 1}, and does not wait for it";

@@ -4,7 +4,7 @@ using static System.FormattableString;
 namespace HardyBench.Formats.Advice;
 
 /// <summary>The figures behind an answer as comma-separated text with a head line (RFC 4180): a line an offer that answers, a way of
-/// working, parts for the machine that is there, and a passage of what is there and of the cheapest that answers.</summary>
+/// working, parts for the machine that is there, and a passage of what is there and of what is recommended.</summary>
 public static class AnswerCsv
 {
     public static string Write(AnswerDocument answer) => CsvText.Of(
@@ -23,7 +23,7 @@ public static class AnswerCsv
             Price = rung.Price, Headroom = Rounded(rung.Headroom), Words = rung.Gain,
         }),
         .. answer.Owned is { } owned ? Passages("there already", owned) : [],
-        .. answer.Pick is { } pick ? Passages("cheapest", pick) : [],
+        .. answer.Pick is { } pick ? Passages("recommended", pick) : [],
     ]);
 
     private static IEnumerable<AnswerLine> Passages(string of, CheckRow check) =>

@@ -28,12 +28,18 @@ public sealed record AnswerDocument(
     IReadOnlyList<RungRow> Ladder, IReadOnlyList<string> Refused, IReadOnlyList<StepRow> Steps,
     StepRow? Nearest, CheckRow? Pick, string Counts, IReadOnlyList<string> Notes)
 {
+    /// <summary>What was asked, a sentence.</summary>
+    public string Question { get; init; } = string.Empty;
+
+    /// <summary>Offers that would satisfy it if what is not known of them turned out well, cheapest first.</summary>
+    public IReadOnlyList<UnknownRow> Unknown { get; init; } = [];
+
     public static AnswerDocument Of(Answer answer, IReadOnlyList<string> timelines) => new(
         "hardy-bench-answer/1", answer.Brief, timelines, answer.Kind, AnswerWords.Headline(answer), AnswerWords.Reason(answer),
         answer.Kind switch
         {
             AnswerKind.Upgrade => answer.Ladder.Path!.Price,
-            AnswerKind.Buy => answer.Shortlist.Steps[0].Offer.Price,
+            AnswerKind.Buy => answer.Recommended!.Offer.Price,
             _ => null,
         },
         Machine.Currency,
@@ -50,11 +56,20 @@ public sealed record AnswerDocument(
                 rung.GainPerThousand, rung.GainsNothing, rung == answer.Ladder.Path, rung.IsUnsure)),
         ],
         [.. answer.Ladder.Refused.Select(AnswerWords.Refusal)],
-        [.. answer.Shortlist.Steps.Select(step => StepRow.Of(step, answer.Brief, timelines))],
+        [.. answer.Shortlist.Steps.Select(step => StepRow.Of(step, answer.Brief, timelines) with { IsRecommended = step == answer.Recommended })],
         answer.Shortlist.Nearest is { } nearest ? StepRow.Of(nearest, answer.Brief, timelines) : null,
         answer.Pick is { } pick ? CheckRow.Of(pick, answer.Brief, timelines) : null,
         AnswerWords.Of(answer.Shortlist.Counts),
-        [.. NotesOn(answer)]);
+        [.. NotesOn(answer)])
+    {
+        Question = AnswerWords.Question(answer, timelines),
+        Unknown =
+        [
+            .. answer.Shortlist.Unknown.Select(unknown => new UnknownRow(
+                unknown.Offer.Machine.Name, unknown.Offer.Build is null ? unknown.Offer.Machine.Id : null, unknown.Offer.Price,
+                unknown.Weakest.Headroom, AnswerWords.ToFindOut(unknown))),
+        ],
+    };
 
     private static IEnumerable<string> NotesOn(Answer answer)
     {
@@ -79,17 +94,17 @@ public sealed record AnswerDocument(
 
         if (answer is { Brief: { MostStartSeconds: not null } or { MostScrubSeconds: not null }, Owned: { Wait: null } silent })
         {
-            yield return $"How long a hand waits on {silent.Machine.Name} is not known, so that is let pass. Measure it on its page under "
-                + "Machines.";
-        }
-
-        if (answer.Brief.MostDecibels is not null
-            && answer.Shortlist.Steps.Any(step => step.Offer.Decibels is null))
-        {
-            yield return "Of some machines nobody has stated how loud they are; they are let pass.";
+            yield return $"How long a hand waits on {silent.Machine.Name} is not known, so it does not satisfy the brief yet. Calibrate it "
+                + "on its page under Machines.";
         }
     }
 }
+
+/// <summary>An offer of which something has to be found out first.</summary>
+/// <param name="MachineId">Null for a build.</param>
+/// <param name="Headroom">The least, over all passages.</param>
+/// <param name="ToFindOut">What, a phrase.</param>
+public sealed record UnknownRow(string Name, string? MachineId, decimal Price, double Headroom, string ToFindOut);
 
 /// <param name="Words">What to do.</param>
 /// <param name="Gain">What it does.</param>
@@ -159,6 +174,9 @@ public sealed record StepRow(
     string Name, string? MachineId, decimal Price, decimal? More, bool WithinBudget, double Headroom, double Chance,
     double StartSeconds, double ScrubSeconds, string Weakest, MachineForm? Form, double? Decibels, IReadOnlyList<PricedPart> Parts)
 {
+    /// <summary>Whether it is the one to buy.</summary>
+    public bool IsRecommended { get; init; }
+
     public static StepRow Of(Step step, Brief brief, IReadOnlyList<string> timelines) => new(
         step.Offer.Machine.Name, step.Offer.Build is null ? step.Offer.Machine.Id : null, step.Offer.Price, step.More,
         !(step.Offer.Price > brief.Budget), step.Weakest.Headroom, step.Chance,

@@ -61,8 +61,7 @@ public sealed class AnswerJobs(
         var check = (owned is { Kind: MachineKind.This } ? await MeasuredAsync(brief, plans, owned) : null) is { } measured
             ? measured with { Wait = simulated?.Wait }
             : simulated;
-        var affordable = shortlist.Within(brief.Budget).Steps;
-        var best = (affordable.Count > 0 ? affordable : shortlist.Steps) is [var first, ..] ? first : shortlist.Nearest;
+        var best = shortlist.Recommended(brief.Budget) ?? (shortlist.Steps is [var first, ..] ? first : shortlist.Nearest);
         var pick = best is null ? null
             : Reckoned(plans, best.Offer.Machine, forecaster) with { IsBuild = best.Offer.Build is not null };
         var kind = Answer.KindOf(brief, check, remedies, ladder.Path, shortlist);

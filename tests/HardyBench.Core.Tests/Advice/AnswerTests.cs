@@ -226,7 +226,7 @@ public sealed class AnswerTests
         Machine With(double gigabytes) => Samples.Machine(
             cores: 8, engine: Rich, memory: new Memory(gigabytes, 3, 2, 3200), drive: new Drive(Drive.AllRoles, "SATA", 500, 450, 0.15)) with
         {
-            Form = MachineForm.Tower,
+            Form = MachineForm.Tower, Places = new Places(MemoryKind: "DDR5", MemorySlots: 4, MostGigabytes: 128),
         };
     }
 

@@ -58,7 +58,7 @@ public sealed class HandWaitTests
         Assert.Equal(OutsideOf.Scrub, check.Lacks(brief));
         Assert.Equal(OutsideOf.Start, check.Lacks(Any with { MostStartSeconds = wait.Start.TotalSeconds * 0.99 }));
         Assert.Null(check.Lacks(brief with { MostScrubSeconds = wait.Scrub.TotalSeconds, MostStartSeconds = wait.Start.TotalSeconds }));
-        Assert.Null((check with { Wait = null }).Lacks(brief));
+        Assert.Equal(OutsideOf.WaitUnknown, (check with { Wait = null }).Lacks(brief));
         Assert.Contains("to show a frame that the hand goes to, longer than is asked", AnswerWords.Of(check, brief), StringComparison.Ordinal);
         Assert.Contains(remedies, remedy => remedy is { Suffices: true, Kinds: [RemedyKind.Intermediates] });
         var scale = Assert.Single(remedies, remedy => remedy is { Kinds: [RemedyKind.HalfScale] });

@@ -49,7 +49,7 @@ public sealed class LadderTests
                 .OrderByDescending(one => (one.Headroom - before) / (double)one.Price);
             Assert.Equal(kept, ladder.Rungs.Select(rung => (rung.Price, rung.After.Headroom)));
 
-            var path = all.Where(one => one.Headroom >= growth && HandWaitTests.OfEveryFrame(plans, one.Machine).TotalSeconds <= start
+            var path = all.Where(one => !one.IsUnsure && one.Headroom >= growth && HandWaitTests.OfEveryFrame(plans, one.Machine).TotalSeconds <= start
                     && ShortlistTests.Holds(plans, one.Machine))
                 .Select(one => (decimal?)one.Price).Min();
             Assert.Equal(path, ladder.Path?.Price);
@@ -120,10 +120,10 @@ public sealed class LadderTests
         };
     }
 
-    private static List<(decimal Price, double Headroom, Machine Machine)> Tried(
+    private static List<(decimal Price, double Headroom, Machine Machine, bool IsUnsure)> Tried(
         Machine old, IReadOnlyList<Part> parts, List<PlaybackPlan> plans)
     {
-        var all = new List<(decimal Price, double Headroom, Machine Machine)>();
+        var all = new List<(decimal Price, double Headroom, Machine Machine, bool IsUnsure)>();
         foreach (var one in parts.Where(part => Upgrades.IsBetter(old, part)))
         {
             Add(one);
@@ -143,7 +143,7 @@ public sealed class LadderTests
             if (Upgrades.Problems(old, put).Count == 0)
             {
                 var machine = Upgrades.With(old, put);
-                all.Add((put.Sum(part => part.Price), Least(plans, machine), machine));
+                all.Add((put.Sum(part => part.Price), Least(plans, machine), machine, Upgrades.IsUnsure(old, put)));
             }
         }
     }

@@ -68,6 +68,26 @@ public sealed class ShortlistTests
         }, iter: 40);
 
     [Fact]
+    public void What_is_recommended_has_a_fifth_in_reserve_or_the_most_that_the_budget_buys()
+    {
+        var (withMargin, without) = (0, 0);
+        Gen.Select(AnyCatalogue(), AnyBrief, Gen.Int[0, 100_000]).Sample((parts, brief, work) =>
+        {
+            var all = Shortlist.For(brief, [.. new Catalogue(parts).Builds().Select(Offer.Of)], new Forecaster(Work(work, brief)));
+            var affordable = all.Steps.Where(step => !(step.Offer.Price > brief.Budget)).ToList();
+            var recommended = all.Recommended(brief.Budget);
+
+            Assert.Equal(affordable.Count == 0, recommended is null);
+            Assert.DoesNotContain(affordable, step =>
+                step.Offer.Price < recommended!.Offer.Price && step.Weakest.Headroom >= Shortlist.Margin);
+            Assert.True(recommended is null || recommended.Weakest.Headroom >= Shortlist.Margin || recommended == affordable[^1]);
+            Interlocked.Increment(ref recommended?.Weakest.Headroom >= Shortlist.Margin ? ref withMargin : ref without);
+        }, iter: 60);
+
+        Assert.True(withMargin > 5 && without > 5, $"{withMargin} and {without} say too little");
+    }
+
+    [Fact]
     public void Lighter_work_never_needs_a_dearer_machine() =>
         Gen.Select(AnyCatalogue(), Gen.Int[0, 100_000]).Sample((parts, work) =>
         {
@@ -214,7 +234,8 @@ public sealed class ShortlistTests
             }
 
             if (found.Holds && found.Headroom >= brief.Growth && !(found.Start.TotalSeconds > brief.MostStartSeconds)
-                && (steps.Count == 0 || found.Headroom >= Shortlist.WorthMore * steps[^1].Headroom))
+                && (steps.Count == 0 || found.Headroom >= Shortlist.WorthMore * steps[^1].Headroom
+                    || (found.Headroom >= Shortlist.Margin && steps[^1].Headroom < Shortlist.Margin)))
             {
                 steps.Add((build.Price, found.Headroom));
             }

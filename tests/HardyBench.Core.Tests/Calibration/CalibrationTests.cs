@@ -1,3 +1,4 @@
+using HardyBench.Core.Advice.Answers;
 using HardyBench.Core.Calibration;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
@@ -221,6 +222,52 @@ public sealed class CalibrationTests
             ],
             Cores,
             Now).Costs.AllBusy);
+    }
+
+    [Fact]
+    public void No_twin_is_made_of_measurements_that_contradict_each_other()
+    {
+        var fit = Calibrated(1);
+
+        Assert.Same(fit, fit.Checked());
+        Assert.Contains(
+            "contradict each other",
+            Assert.Throws<CalibrationException>(() => (fit with { Costs = fit.Costs with { Band = 1.01 } }).Checked()).Message,
+            StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Passages_beside_which_other_programs_were_busy_are_found()
+    {
+        var plan = Plans().For(Known, Cores)[0].Plan;
+        var run = Play(plan);
+        var shown = run.FramesOf(1).Select(frame => frame.Shown).OfType<TimeSpan>().ToList();
+        run = run with { Loads = [.. run.Frames.Select(frame => frame.Shown).OfType<TimeSpan>().Order().SelectMany(at => Loads(at, at >= shown[0] && at <= shown[^1]))] };
+
+        Assert.Equal([1], CalibrationPlan.Disturbed(run));
+        Assert.Empty(CalibrationPlan.Disturbed(run with { Loads = [] }));
+
+        // Both cores are busy; half of that, and beside the other passages all of it, is the player's own.
+        IEnumerable<LoadReading> Loads(TimeSpan at, bool isBesideOthers) =>
+        [
+            new(at, LoadKind.Core, 0, 1), new(at, LoadKind.Core, 1, 1), new(at, LoadKind.OwnProcess, 0, isBesideOthers ? 1f : 1.9f),
+        ];
+    }
+
+    /// <summary>Footage that a media engine takes whole leaves the processor nothing to decode.</summary>
+    [Fact]
+    public void A_twin_with_a_media_engine_plays_long_gop_footage_alone_and_is_advised_on()
+    {
+        var twin = Twin.Of(Known, Calibrated(1), Cores, 3000);
+        var engine = new MediaEngine("e", 2000, [new FormatCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, new Raster(8192, 4320))]);
+
+        foreach (var machine in new[] { twin, twin with { MediaEngines = [engine] } })
+        {
+            var forecaster = new Forecaster([Samples.Plan(machine, Samples.HdAvc)]);
+            Assert.True(Rate(machine, Samples.HdAvc) > 0);
+            Assert.True(forecaster.Weakest(machine)!.Headroom > 0);
+            Assert.NotEmpty(PartChange.Of(machine, forecaster));
+        }
     }
 
     [Fact]

@@ -68,24 +68,27 @@ public enum AnswerKind
 /// <param name="Changes">What one better part would bring to the machine that is there, likewise.</param>
 /// <param name="Ladder">What parts that can be bought would bring to the machine that is there, likewise.</param>
 /// <param name="Shortlist">Whatever it costs.</param>
-/// <param name="Pick">The cheapest that answers, passage by passage; within the budget where one is.</param>
+/// <param name="Pick">What is recommended, passage by passage; beyond the budget the cheapest that answers, else what comes nearest.</param>
 public sealed record Answer(
     Brief Brief, AnswerKind Kind, MachineCheck? Owned, IReadOnlyList<Remedy> Remedies, IReadOnlyList<PartChange> Changes,
     Ladder Ladder, Shortlist Shortlist, MachineCheck? Pick)
 {
+    /// <summary>What to buy, if anything is bought; null where the budget buys nothing that answers.</summary>
+    public Step? Recommended => Shortlist.Recommended(Brief.Budget);
+
     /// <summary>Whether what is there failed when it was played, though its twin plays all of it.</summary>
     public bool TwinHolds { get; init; }
 
-    /// <summary>What is best done, in this order: nothing, work in another way, buy the cheapest that answers, parts or a
-    /// machine.</summary>
+    /// <summary>What is best done, in this order: nothing, work in another way, buy parts or a machine, whichever costs less.</summary>
     public static AnswerKind KindOf(
         Brief brief, MachineCheck? owned, IReadOnlyList<Remedy> remedies, Rung? path, Shortlist shortlist)
     {
         // Neither another way of working nor a part makes another form of it, less noise, or a battery.
         var canStay = owned?.Lacks(brief) is not (OutsideOf.Form or OutsideOf.Noise or OutsideOf.Battery or OutsideOf.FormUnknown
-            or OutsideOf.NoiseUnknown);
+            or OutsideOf.NoiseUnknown or OutsideOf.WaitUnknown);
         var parts = canStay ? path?.Price : null;
-        var machine = shortlist.Steps is [var first, ..] ? first.Offer.Price : (decimal?)null;
+        var cheapest = shortlist.Steps is [var first, ..] ? first : null;
+        var machine = (shortlist.Recommended(brief.Budget) ?? cheapest)?.Offer.Price;
         return owned?.Answers(brief) == true ? AnswerKind.KeepIt
             : canStay && remedies.Any(remedy => remedy.IsAcceptable(brief)) ? AnswerKind.ChangeMethod
             : parts is { } sum && !(sum > brief.Budget) && !(machine < sum) ? AnswerKind.Upgrade

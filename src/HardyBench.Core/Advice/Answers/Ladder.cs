@@ -21,7 +21,7 @@ public sealed record Rung(IReadOnlyList<Part> Parts, Machine Machine, Forecast B
 /// <summary>What can be put into a machine that is there, one part or two.</summary>
 /// <param name="Rungs">Those that gain something and that nothing cheaper or as dear matches, by what they gain for the money.</param>
 /// <param name="Useless">Of each kind of part of which none gains anything by itself: the cheapest.</param>
-/// <param name="Path">The cheapest of all that make the machine answer the brief; null where none does.</param>
+/// <param name="Path">The cheapest of all that are known to go in and make the machine satisfy the brief; null without any.</param>
 /// <param name="Refused">Parts that would be better and do not go in, not even with a larger supply or cooler, with the reason.</param>
 public sealed record Ladder(
     IReadOnlyList<Rung> Rungs, IReadOnlyList<Rung> Useless, Rung? Path, IReadOnlyList<(Part Part, string Why)> Refused)
@@ -71,7 +71,7 @@ public sealed record Ladder(
                 .. single.GroupBy(rung => rung.Parts[0].GetType()).Where(kind => kind.All(rung => rung.GainsNothing))
                     .Select(kind => kind.MinBy(rung => rung.Price)!),
             ],
-            all.Find(rung => rung.After.Headroom >= asked.Headroom && asked.Late(() => forecaster.Wait(rung.Machine)) is null
+            all.Find(rung => !rung.IsUnsure && rung.After.Headroom >= asked.Headroom && asked.Late(() => forecaster.Wait(rung.Machine)) is null
                 && !forecaster.CannotHold(rung.After) && forecaster.Holds(rung.Machine)),
             [
                 .. better.Except(fitting).Where(part => !withRoom.Exists(rung => rung.Parts.Contains(part)))

@@ -22,6 +22,21 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
     /// <summary>A step has so much more headroom than the one before: less is not worth money.</summary>
     public const double WorthMore = 1.1;
 
+    /// <summary>Headroom that a recommended machine has at least, where the money suffices: the model's costs are within a quarter, and work
+    /// that only just plays today does not after the next effect. Common practice, no source.</summary>
+    public const double Margin = 1.2;
+
+    /// <summary>What to buy: the cheapest within the budget that has the margin; where none has, the one within the budget that has most to
+    /// spare. Null where the budget buys nothing that answers.</summary>
+    public Step? Recommended(decimal? budget) => Within(budget).Steps is { Count: > 0 } steps
+        ? steps.FirstOrDefault(step => step.Weakest.Headroom >= Margin) ?? steps[^1]
+        : null;
+
+    /// <summary>Whether an offer is worth its further price: it has clearly more headroom than the one before, or is the first with the
+    /// margin.</summary>
+    private static bool IsWorthMore(double headroom, double before) =>
+        headroom >= WorthMore * before || (headroom >= Margin && before < Margin);
+
     /// <summary>Looks through offers by rising price. Only what has more headroom than everything cheaper that answers is simulated, so the
     /// outcome is that of simulating all.</summary>
     /// <exception cref="OperationCanceledException">It was stopped.</exception>
@@ -50,7 +65,7 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
             {
                 counts = counts with { CannotHold = counts.CannotHold + 1 };
             }
-            else if (steps is [.., var last] && forecast.Headroom < WorthMore * last.Weakest.Headroom)
+            else if (steps is [.., var last] && !IsWorthMore(forecast.Headroom, last.Weakest.Headroom))
             {
                 counts = counts with { NoBetter = counts.NoBetter + 1 };
             }
@@ -80,7 +95,7 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
             new(offer, weakest, forecaster.Chance(offer.Machine), forecaster.Wait(offer), more);
     }
 
-    /// <summary>The same with another budget; nothing is reckoned anew. With more money there is never less to choose from.</summary>
+    /// <summary>The same with another budget; nothing is computed again. With more money there is never less to choose from.</summary>
     public Shortlist Within(decimal? budget) => this with { Steps = [.. Steps.Where(step => !(step.Offer.Price > budget))] };
 }
 

@@ -19,9 +19,14 @@ public sealed record Asked(double Headroom = 1, double? MostStartSeconds = null,
     /// known.</param>
     public OutsideOf? Late(Func<HandWait?> longest)
     {
-        var wait = (MostStartSeconds ?? MostScrubSeconds) is null ? null : longest();
-        return wait?.Start.TotalSeconds > MostStartSeconds ? OutsideOf.Start
-            : wait?.Scrub.TotalSeconds > MostScrubSeconds ? OutsideOf.Scrub
+        if ((MostStartSeconds ?? MostScrubSeconds) is null)
+        {
+            return null;
+        }
+
+        return longest() is not { } wait ? OutsideOf.WaitUnknown
+            : wait.Start.TotalSeconds > MostStartSeconds ? OutsideOf.Start
+            : wait.Scrub.TotalSeconds > MostScrubSeconds ? OutsideOf.Scrub
             : null;
     }
 }

@@ -96,6 +96,9 @@ public enum OutsideOf
     /// <summary>Headroom for the work to grow.</summary>
     Room,
 
+    /// <summary>How long a hand waits is not known, and there is a limit to it.</summary>
+    WaitUnknown,
+
     /// <summary>Playing begins too late.</summary>
     Start,
 

@@ -8,7 +8,7 @@
   let { answer, kept = null }: { answer: Answer; kept?: string | null } = $props();
   const first = 6;
   let all = $state(false);
-  /** The parts of the cheapest, for whoever buys them: on paper nothing can be opened. */
+  /** The parts of what is recommended, for whoever buys them: on paper nothing can be opened. */
   const bought = $derived(answer.steps.find((step) => step.name === answer.pick?.name && step.parts.length > 0));
   /** How long the hand waits is of interest where the brief asks for it. */
   const waits = $derived(answer.brief.mostStartSeconds != null || answer.brief.mostScrubSeconds != null);
@@ -23,6 +23,7 @@
       {#if answer.price != null}<span class="figure ml-2 text-lg font-normal">{money(answer.price, answer.currency)}</span>{/if}
     </h2>
     <p class="mt-1">{answer.reason}</p>
+    <p class="quiet mt-1 text-sm">{answer.question}</p>
   </div>
   {#if answer.steps.length}
     <section aria-labelledby="sums">
@@ -38,12 +39,13 @@
               <td class="figure whitespace-nowrap">{money(step.price, answer.currency)}</td>
               <td class="figure whitespace-nowrap">{step.more == null ? '' : `+${step.more}`}</td>
               <td>
-                {#if step.machineId}<a class="link" href="/machines?machine={step.machineId}">{step.name}</a>
+                {#if step.machineId}<a class="link" href="/machines?id={step.machineId}">{step.name}</a>
                 {:else}
                   <details><summary class="cursor-pointer">{step.name}</summary>
                     <ul class="quiet text-xs">{#each step.parts as part, at (at)}<li class="flex justify-between gap-4"><span>{part.name}</span><span class="figure">{part.price}</span></li>{/each}</ul>
                   </details>
                 {/if}
+                {#if step.isRecommended}<span class="text-xs font-semibold">recommended</span>{/if}
                 {#if !step.withinBudget}<span class="text-xs">beyond the budget</span>{/if}
               </td>
               <td class="figure">{fixed(step.headroom, 2)}×</td>
@@ -56,6 +58,17 @@
         </tbody>
       </table>
       {#if answer.steps.length > first}<button class="link mt-1 text-sm" onclick={() => (all = !all)}>{all ? 'Fewer' : `All ${answer.steps.length}`}</button>{/if}
+    </section>
+  {/if}
+  {#if answer.unknown?.length}
+    <section aria-labelledby="unknown">
+      <h3 id="unknown" class="mb-1 font-semibold">Not known well enough</h3>
+      <p class="quiet text-sm">These play all of the work. Find out what is missing, and enter it on their page.</p>
+      <ul class="text-sm" data-testid="unknown">
+        {#each answer.unknown as one (one.name + one.price)}
+          <li class="grid border-b border-base-300 px-2 py-1 sm:grid-cols-[20rem_5rem_1fr]">{#if one.machineId}<a class="link" href="/machines?id={one.machineId}">{one.name}</a>{:else}<span>{one.name}</span>{/if}<span class="figure sm:text-right">{money(one.price, answer.currency)}</span><span class="sm:pl-3">{one.toFindOut} is not entered</span></li>
+        {/each}
+      </ul>
     </section>
   {/if}
   {#if answer.remedies.length}
@@ -111,7 +124,7 @@
         <Check check={answer.pick} {several} />
         {#if bought}<ul class="my-2">{#each bought.parts as part, at (at)}<li>{part.name} <span class="figure">{money(part.price, answer.currency)}</span></li>{/each}</ul>{/if}
       </div>
-      <details class="print:hidden" data-testid="why-pick"><summary class="cursor-pointer">{answer.pick.name}{answer.kind === 'nothing' ? ', which comes nearest' : ', the cheapest that does'}, passage by passage{answer.pick.wait ? `; ${answer.pick.wait}` : ''}</summary><Check check={answer.pick} {several} /></details>
+      <details class="print:hidden" data-testid="why-pick"><summary class="cursor-pointer">{answer.pick.name}{answer.kind === 'nothing' ? ', which comes nearest' : ', which is recommended'}, passage by passage{answer.pick.wait ? `; ${answer.pick.wait}` : ''}</summary><Check check={answer.pick} {several} /></details>
     {/if}
     <p class="mt-1 text-sm">{answer.counts}</p>
     {#each answer.notes as note (note)}<p class="quiet text-sm">{note}</p>{/each}
