@@ -31,7 +31,6 @@ const views = [
   ['footage', '/footage', 'text=hd-avc-25'],
   ['conditions', '/timelines/touring-night', 'text=Conditions'],
   ['trial', `/trials/${await trial('stepDown', 'sandpiper-slate')}`],
-  ['scrub', `/trials/${await trial('scrub', 'gannet-tower')}`],
   ['trials', '/trials'],
   ['runs', '/runs'],
   ['run', `/runs/${(await (await fetch(`${address}/api/runs`)).json()).find((run) => run.machineId === 'this').id}`],
@@ -40,13 +39,16 @@ const views = [
   ['grid', '/compare/grid?timeline=closing-gala&by=share&sort=4'],
   ['advice', '/advice'],
   ['words', '/words'],
-  ['measured', '/machines?id=this']
+  ['measured', '/machines?id=this'],
+  ['deleted', '/deleted']
 ];
 
 mkdirSync(folder, { recursive: true });
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 for (const [name, path, first] of views) {
+  // Something to restore.
+  if (name === 'deleted') for (const thing of ['machines/stint-laptop', 'programs/gantry']) await fetch(`${address}/api/${thing}`, { method: 'DELETE' });
   await page.goto(address + path);
   await page.waitForLoadState('networkidle');
   // The processor of the machine that draws the pictures is nobody's business.

@@ -54,30 +54,42 @@ public static class StandInAids
                     : clip.Value with { Format = Intra(clip.Value.Format.Raster, clip.Value.Format.Rate) }),
         };
 
-    /// <summary>Disk that copies and pre-renders of what is played take: bits of each layer for as long as its passage lasts. Footage that
-    /// is played as it was takes none.</summary>
+    /// <summary>Disk that copies and pre-renders take: of a clip its copy, whole and once however often it is used, of a passage its render.
+    /// Footage that is played as it was takes none.</summary>
     /// <param name="plan">Without them.</param>
     /// <param name="aided">With them.</param>
-    public static double Bytes(PlaybackPlan plan, PlaybackPlan aided) => aided.Timeline.Passages.Index().Sum(passage =>
-        aided.ClipsOf(aided.Played(passage.Index))
-            .Where(clip => plan.Clips.GetValueOrDefault(clip.Id)?.Format != clip.Format)
-            .Sum(clip => clip.Format.DataRate.BitsPerSecond / 8.0 * passage.Item.FrameCount / aided.Timeline.Rate.FramesPerSecond));
+    public static double Bytes(PlaybackPlan plan, PlaybackPlan aided) =>
+        Copies(plan, aided).Sum(clip => BytesOf(clip, SecondsOf(clip)))
+            + aided.Timeline.Passages.Index().Where(passage => IsRendered(aided.Played(passage.Index))).Sum(passage =>
+                aided.ClipsOf(aided.Played(passage.Index))
+                    .Sum(clip => BytesOf(clip, passage.Item.FrameCount / aided.Timeline.Rate.FramesPerSecond)));
+
+    private static double BytesOf(Clip clip, double seconds) => clip.Format.DataRate.BitsPerSecond / 8.0 * seconds;
+
+    private static double SecondsOf(Clip clip) => clip.FrameCount / clip.Format.Rate.FramesPerSecond;
+
+    /// <summary>Clips that are copied, each once however often it is used, and whole.</summary>
+    private static List<Clip> Copies(PlaybackPlan plan, PlaybackPlan aided) =>
+    [
+        .. aided.Timeline.Passages.Index().Select(passage => aided.Played(passage.Index)).Where(played => !IsRendered(played))
+            .SelectMany(aided.ClipsOf).DistinctBy(clip => clip.Id)
+            .Where(clip => plan.Clips.GetValueOrDefault(clip.Id)?.Format != clip.Format),
+    ];
+
+    /// <summary>What the work plays of footage, each clip once and whole.</summary>
+    public static TimeSpan Footage(PlaybackPlan plan) =>
+        TimeSpan.FromSeconds(plan.PlayedClipIds.Distinct().Sum(id => SecondsOf(plan.Clips[id])));
 
     /// <summary>How long the machine takes to make them, by the bottleneck law (Denning and Buzen 1978): every copy is an export of its
-    /// footage at the copy's raster, every pre-render one of its passage.</summary>
+    /// whole clip at the copy's raster, every pre-render one of its passage.</summary>
     /// <param name="plan">Without them.</param>
     /// <param name="aided">With them.</param>
     public static TimeSpan Preparation(PlaybackPlan plan, PlaybackPlan aided) => TimeSpan.FromSeconds(
-        aided.Timeline.Passages.Index().Sum(passage => Preparation(plan, aided, passage.Index)));
-
-    private static double Preparation(PlaybackPlan plan, PlaybackPlan aided, int index)
-    {
-        var (played, seconds) = (aided.Played(index), aided.Timeline.Rate.StartOf(aided.Timeline.Passages[index].FrameCount).TotalSeconds);
-        return IsRendered(played)
-            ? ExportSeconds(plan, plan.Timeline.Raster, plan.Timeline.Rate, plan.Timeline.Passages[index].WithoutOff(), seconds)
-            : aided.ClipsOf(played).Where(clip => plan.Clips[clip.Id].Format != clip.Format).Sum(clip => ExportSeconds(
-                plan, clip.Format.Raster, clip.Format.Rate, new Passage(clip.Title, 1, [new Layer(clip.Id, [])], []), seconds));
-    }
+        Copies(plan, aided).Sum(clip => ExportSeconds(
+            plan, clip.Format.Raster, clip.Format.Rate, new Passage(clip.Title, 1, [new Layer(clip.Id, [])], []), SecondsOf(clip)))
+        + aided.Timeline.Passages.Index().Where(passage => IsRendered(aided.Played(passage.Index))).Sum(passage => ExportSeconds(
+            plan, plan.Timeline.Raster, plan.Timeline.Rate, plan.Timeline.Passages[passage.Index].WithoutOff(),
+            aided.Timeline.Rate.StartOf(passage.Item.FrameCount).TotalSeconds)));
 
     /// <summary>To write a stretch of so many seconds.</summary>
     private static double ExportSeconds(PlaybackPlan plan, Raster raster, FrameRate rate, Passage passage, double seconds)

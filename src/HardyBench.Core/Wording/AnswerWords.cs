@@ -2,6 +2,7 @@ using HardyBench.Core.Advice.Answers;
 using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Hand;
 using HardyBench.Core.StandIns;
 using static System.FormattableString;
@@ -39,7 +40,8 @@ public static class AnswerWords
                 + Invariant($"gets {nearest.Weakest.Headroom:0.00} of what it needs from {Of(nearest.Weakest.Tightest)}.")
             : answer.Shortlist.Counts.Late > 0
                 ? "On every machine and build within its limits of form and noise the hand waits longer than is asked."
-            : "No machine and no build lies within its limits of form and noise.",
+            : "No machine and no build lies within its limits of form and noise."
+                + (answer.Shortlist.Unknown.Count > 0 ? " Of some, listed below, something has to be found out first." : string.Empty),
     };
 
     /// <summary>Why this machine, and what the cheapest that plays the work at all would lack.</summary>
@@ -72,7 +74,7 @@ public static class AnswerWords
             Invariant($"through a session of {brief.SessionMinutes:0} min"),
             brief.OnBattery ? "on battery" : null,
             brief.Growth > 1 ? Invariant($"with room for {brief.Growth:0.##} times the work") : null,
-            brief.Others is { } others ? Invariant($"beside other programs on {others.Cores:0.##} cores and {others.Gigabytes:0.##} GB") : null,
+            brief.Others is { } others ? $"beside other programs that take {Of(others)}" : null,
             brief.MostStartSeconds is { } start ? Invariant($"begins within {start:0.##} s") : null,
             brief.MostScrubSeconds is { } scrub ? Invariant($"shows a frame within {scrub:0.##} s") : null,
             brief.MostDecibels is { } loud ? Invariant($"is no louder than {loud:0.#} dB(A)") : null,
@@ -81,6 +83,11 @@ public static class AnswerWords
             answer.Owned is { } owned ? $"where {owned.Machine.Name} is there already" : null,
         }.OfType<string>()) + "?";
     }
+
+    private static string Of(OtherPrograms others) => string.Join(" and ", new[]
+    {
+        others.Cores > 0 ? Invariant($"{others.Cores:0.##} cores") : null, others.Gigabytes > 0 ? Invariant($"{others.Gigabytes:0.##} GB") : null,
+    }.OfType<string>());
 
     private static string Of(MachineForm form) => form switch
     {

@@ -56,7 +56,7 @@ public sealed record AnswerDocument(
                 rung.GainPerThousand, rung.GainsNothing, rung == answer.Ladder.Path, rung.IsUnsure)),
         ],
         [.. answer.Ladder.Refused.Select(AnswerWords.Refusal)],
-        [.. answer.Shortlist.Steps.Select(step => StepRow.Of(step, answer.Brief, timelines) with { IsRecommended = step == answer.Recommended })],
+        [.. answer.Shortlist.Steps.Select(step => StepRow.Of(step, answer.Brief, timelines) with { IsRecommended = answer.Kind == AnswerKind.Buy && step == answer.Recommended })],
         answer.Shortlist.Nearest is { } nearest ? StepRow.Of(nearest, answer.Brief, timelines) : null,
         answer.Pick is { } pick ? CheckRow.Of(pick, answer.Brief, timelines) : null,
         AnswerWords.Of(answer.Shortlist.Counts),
@@ -73,7 +73,7 @@ public sealed record AnswerDocument(
 
     private static IEnumerable<string> NotesOn(Answer answer)
     {
-        yield return "Offers are reckoned by the model and not measured: its costs are within a quarter in 95 of 100 cases, and the chances "
+        yield return "Offers are simulated and not measured: the model's costs are within a quarter in 95 of 100 cases, and the chances "
             + "follow from that.";
         if (answer.Brief.Owned is not null && answer.Owned is null)
         {

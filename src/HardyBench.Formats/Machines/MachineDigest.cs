@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using HardyBench.Core.Machines;
 using HardyBench.Formats.Json;
 
@@ -24,7 +25,10 @@ public static class MachineDigest
                 machine.Drives,
                 machine.Cooling,
                 machine.OnBattery
-            ),
+            )
+            {
+                Costs = machine.Costs,
+            },
             BenchJson.Options)));
 
     private sealed record Parts(
@@ -33,5 +37,10 @@ public static class MachineDigest
         IReadOnlyList<MediaEngine> MediaEngines,
         Memory Memory,
         IReadOnlyList<Drive> Drives,
-        Cooling? Cooling, bool OnBattery);
+        Cooling? Cooling, bool OnBattery)
+    {
+        /// <summary>What was measured; left out where nothing was, so that the digests of such machines stay as they were.</summary>
+        [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+        public MachineCosts? Costs { get; init; }
+    }
 }

@@ -62,6 +62,20 @@ public sealed class AnswerTests
         static double Bytes(PlaybackPlan plan) => StandInAids.Bytes(plan, StandInAids.AsIntermediates(plan));
     }
 
+    /// <summary>A clip that two passages use is copied once, and whole.</summary>
+    [Fact]
+    public void A_clip_that_is_used_twice_is_copied_once()
+    {
+        var once = Plan(Samples.Machine());
+        var passage = once.Timeline.Passages[0];
+        var twice = once with { Timeline = once.Timeline with { Passages = [passage, passage with { FrameCount = passage.FrameCount / 2 }] } };
+
+        Assert.Equal(
+            StandInAids.Bytes(once, StandInAids.AsIntermediates(once)), StandInAids.Bytes(twice, StandInAids.AsIntermediates(twice)), 6);
+        Assert.Equal(
+            StandInAids.Preparation(once, StandInAids.AsIntermediates(once)), StandInAids.Preparation(twice, StandInAids.AsIntermediates(twice)));
+    }
+
     /// <summary>What it takes to make copies and pre-renders, by the law, is how long the simulation takes to export them.</summary>
     [Theory]
     [InlineData(RemedyKind.Intermediates)]
@@ -70,6 +84,12 @@ public sealed class AnswerTests
     public async Task The_time_to_make_files_is_that_of_exporting_them(RemedyKind kind)
     {
         var plan = Plan(Samples.Machine(cores: 4, speed: 0.8));
+        // The passage plays its clip whole.
+        plan = plan with
+        {
+            Clips = plan.Clips.ToDictionary(
+                clip => clip.Key, clip => clip.Value with { FrameCount = (int)plan.Timeline.FrameCount }),
+        };
         var aided = StandInAids.Apply(Remedies.With(plan, kind));
         var written = kind == RemedyKind.PreRenders ? plan.Timeline.Raster : aided.ClipsOf(aided.Played(0))[0].Format.Raster;
         var export = plan with

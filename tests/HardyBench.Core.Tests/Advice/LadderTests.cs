@@ -58,7 +58,7 @@ public sealed class LadderTests
             Interlocked.Add(ref refused, ladder.Refused.Count);
             Interlocked.Add(ref roomy, ladder.Rungs.Count(rung => rung.Parts.Any(part => part is SupplyPart or CoolerPart)));
             Interlocked.Add(ref paths, path is null ? 0 : 1);
-        }, iter: 200);
+        }, iter: 400);
 
         Assert.True(rungs > 50 && paths > 20 && pairs > 5 && refused > 20 && roomy > 3,
             $"{rungs} rungs, {pairs} of them pairs, {roomy} with room made, {refused} refused, {paths} paths say too little");
@@ -109,7 +109,7 @@ public sealed class LadderTests
     private static Machine Stated(int seed)
     {
         var random = new Random(seed);
-        T? Perhaps<T>(T value) where T : struct => random.Next(3) == 0 ? null : value;
+        T? Perhaps<T>(T value) where T : struct => random.Next(12) == 0 ? null : value;
         var (cooler, supply) = random.Next(5) switch { 0 => (60.0, 900.0), 1 or 2 => (60.0, 600.0), _ => (300.0, 190.0) };
         var old = random.Next(3) == 0 ? Old : SlowProcessor;
         return random.Next(6) == 0 ? old : old with

@@ -17,7 +17,8 @@ public sealed class UpgradeRulesTests
     private static readonly MemoryPart Memory = new("m", "M", 90, "DDR5", 2, 32, 5600);
     private static readonly GraphicsPart Graphics = new("g", "G", 400, new Graphics("g", 8000, 300, 8, 16), 150, 250);
 
-    /// <summary>Processor 125 + graphics 120 + the rest 60 W, a fifth more: 366 W. Processor 140 + graphics 150 + 60: 420 W.</summary>
+    /// <summary>Processor 125 + graphics 120 + the rest 60 W, a fifth more: 366 W. Processor 100 + graphics 150 + 60: 372 W. Both new:
+    /// 125 + 150 + 60: 402 W.</summary>
     [Fact]
     public void What_goes_in_just_so_goes_in()
     {
@@ -27,7 +28,9 @@ public sealed class UpgradeRulesTests
         Assert.Empty(Upgrades.Problems(There, [Drive(DriveInterface.Nvme)]));
         Assert.False(Upgrades.IsUnsure(There, [Processor, Graphics]));
         Assert.Empty(Upgrades.Problems(With(places => places with { SupplyWatts = 366 }), [Processor]));
-        Assert.Empty(Upgrades.Problems(With(places => places with { SupplyWatts = 420 }), [Graphics]));
+        Assert.Empty(Upgrades.Problems(With(places => places with { SupplyWatts = 372 }), [Graphics]));
+        Assert.Empty(Upgrades.Problems(With(places => places with { SupplyWatts = 402 }), [Processor, Graphics]));
+        Assert.Single(Upgrades.Problems(With(places => places with { SupplyWatts = 401 }), [Processor, Graphics]));
     }
 
     public static TheoryData<Part, string> Refused => new()
@@ -39,7 +42,7 @@ public sealed class UpgradeRulesTests
         { Memory with { GigabytesEach = 48 }, "M is 96 GB, m takes 64 GB." },
         { Drive(DriveInterface.Sata), "m has no free port for D." },
         { Graphics with { Millimetres = 251 }, "G is 251 mm long, m has room for 250 mm." },
-        { Graphics with { Watts = 176 }, "The supply of m gives 450 W, with a reserve of a fifth 451 W are needed for G." },
+        { Graphics with { Watts = 216 }, "The supply of m gives 450 W, with a reserve of a fifth 451 W are needed for G." },
     };
 
     [Theory]
@@ -62,7 +65,7 @@ public sealed class UpgradeRulesTests
         Assert.False(Upgrades.IsUnsure(With(places => places with { GraphicsWatts = null }) with { Graphics = [] }, [Processor]));
     }
 
-    /// <summary>Processor and idle 230 + graphics 150 + the rest 60 W, a fifth more: 528 W.</summary>
+    /// <summary>Processor 190 + graphics 150 + the rest 60 W, a fifth more: 480 W. With an old card of 120 W: 444 W.</summary>
     [Fact]
     public void Parts_count_together_and_a_larger_supply_or_cooler_makes_room()
     {
@@ -80,6 +83,10 @@ public sealed class UpgradeRulesTests
         Assert.Equal((16, 230.0), (with.Processor.Cores, with.Cooling!.FullWatts));
         Assert.Equal((95 - 24) / (250.0 + 40), with.Cooling.ResistanceKelvinPerWatt, 9);
     }
+
+    [Fact]
+    public void Added_memory_runs_at_its_own_speed() =>
+        Assert.Equal(5600, Upgrades.With(There, [Memory]).Memory.MegatransfersPerSecond);
 
     private static DrivePart Drive(DriveInterface its) => new("d", "D", 100, its, "drive", 9000, 2500, 0.1);
 

@@ -37,7 +37,8 @@ public sealed record Remedy(
     IReadOnlyList<RemedyKind> Kinds, int Holding, int Mended, int Judged, Limiter? Limiter, double Bytes, bool HasRoom = true,
     bool InTime = true)
 {
-    /// <summary>How long the machine takes to make what lies on that disk, and how long it plays, by timeline of the brief.</summary>
+    /// <summary>How long the machine takes to make what lies on that disk, and how long what it is made of plays (footage, each clip once,
+    /// or passages), by timeline of the brief.</summary>
     public IReadOnlyList<(TimeSpan Making, TimeSpan Playing)> Made { get; init; } = [];
 
     /// <summary>Hours a week that making takes; null where the brief does not say how much footage comes.</summary>
@@ -154,7 +155,9 @@ public static class Remedies
             Made =
             [
                 .. plans.Zip(with, (plan, aided) =>
-                    (StandInAids.Preparation(plan, aided), plan.Timeline.Rate.StartOf(plan.Timeline.FrameCount))),
+                    (StandInAids.Preparation(plan, aided), kinds.Contains(RemedyKind.PreRenders)
+                        ? plan.Timeline.Rate.StartOf(plan.Timeline.FrameCount)
+                        : StandInAids.Footage(plan))),
             ],
         };
     }

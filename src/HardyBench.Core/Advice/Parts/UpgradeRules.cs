@@ -24,7 +24,6 @@ public static class UpgradeRules
                 (Same(places.Socket, processor.Socket), $"{processor.Name} has socket {processor.Socket}, {machine.Name} has {places.Socket}."),
                 (AtMost(processor.Watts, places.CoolerWatts),
                     Invariant($"The cooler of {machine.Name} carries {places.CoolerWatts} W away, {processor.Name} makes {processor.Watts} W.")),
-                Supplied(processor.Watts, OnBus(machine)),
             ],
             MemoryPart memory =>
             [
@@ -39,17 +38,26 @@ public static class UpgradeRules
             [
                 (AtMost(graphics.Millimetres, places.GraphicsMillimetres),
                     Invariant($"{graphics.Name} is {graphics.Millimetres} mm long, {machine.Name} has room for {places.GraphicsMillimetres} mm.")),
-                Supplied(machine.Cooling?.FullWatts, graphics.Watts),
             ],
             _ => [],
         };
+    }
 
-        (bool? Holds, string Else) Supplied(double? processor, double? graphics)
+    /// <summary>Whether the supply carries what draws from it, null where that is not known, and what is wrong where it does not.</summary>
+    /// <param name="with">The machine with all of the parts in it: a new processor and a new card draw together.</param>
+    public static (bool? Holds, string Else) Supply(Machine with, IReadOnlyList<Part> parts)
+    {
+        if (!parts.Any(part => part is ProcessorPart or GraphicsPart))
         {
-            var needed = processor + graphics is { } drawn ? BuildRules.SupplyFor(drawn) : (double?)null;
-            return (needed is { } watts ? AtMost(watts, places.SupplyWatts) : null,
-                Invariant($"The supply of {machine.Name} gives {places.SupplyWatts} W, with a reserve of a fifth {needed:0} W are needed for {part.Name}."));
+            return (true, string.Empty);
         }
+
+        // What is drawn idle is counted among everything else that draws.
+        var processor = parts.OfType<ProcessorPart>().LastOrDefault()?.Watts ?? with.Cooling?.FullWatts - with.Cooling?.IdleWatts;
+        var needed = processor + OnBus(with) is { } drawn ? BuildRules.SupplyFor(drawn) : (double?)null;
+        var supply = with.Places?.SupplyWatts;
+        return (needed is { } watts ? AtMost(watts, supply) : null, Invariant($"The supply of {with.Name} gives {supply} W, with a reserve ")
+            + Invariant($"of a fifth {needed:0} W are needed for {string.Join(" and ", parts.Select(part => part.Name))}."));
     }
 
     /// <summary>What its graphics units on the bus draw; nothing without any, null where nobody has stated it.</summary>

@@ -55,6 +55,11 @@ public static class Upgrades
             machine = With(machine, part);
         }
 
+        if (UpgradeRules.Supply(machine, parts) is (false, var tooLittle))
+        {
+            problems.Add(tooLittle);
+        }
+
         return problems;
     }
 
@@ -68,7 +73,7 @@ public static class Upgrades
             machine = With(machine, part);
         }
 
-        return unsure;
+        return unsure || UpgradeRules.Supply(machine, parts).Holds is null;
     }
 
     /// <summary>The machine with parts in it: a processor with what is built into it, memory and graphics in place of what was there, a
@@ -99,6 +104,7 @@ public static class Upgrades
             Memory = machine.Memory with
             {
                 Gigabytes = memory.Gigabytes, Sticks = memory.Sticks, Channels = Math.Min(MostChannels, memory.Sticks),
+                MegatransfersPerSecond = memory.MegatransfersPerSecond,
             },
         },
         DrivePart drive => machine with
@@ -116,6 +122,7 @@ public static class Upgrades
         {
             Graphics = [graphics.Unit, .. machine.Graphics.Where(unit => unit.BusGigabytesPerSecond is null)],
             MediaEngines = [.. machine.MediaEngines, .. graphics.Engine is { } engine ? new[] { engine } : []],
+            Places = (machine.Places ?? new Places()) with { GraphicsWatts = graphics.Watts },
         },
         SupplyPart supply => machine with { Places = (machine.Places ?? new Places()) with { SupplyWatts = supply.Watts } },
         CoolerPart cooler => machine with

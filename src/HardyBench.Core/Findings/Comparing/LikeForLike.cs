@@ -1,3 +1,4 @@
+using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using static System.FormattableString;
@@ -120,7 +121,8 @@ public static class LikeForLike
                 : string.Join(
                     " + ",
                     machine.Graphics.Select(unit =>
-                        Invariant($"{unit.Name} ({unit.PeakGigaflops:0} Gflop/s, {unit.MemoryGigabytes:0.#} GB)")
+                        Invariant($"{unit.Name} ({unit.PeakGigaflops:0} Gflop/s, {unit.MemoryGigabytes:0.#} GB, ")
+                            + Invariant($"{unit.BandwidthGigabytesPerSecond:0.#} GB/s{Bus(unit)})")
                     )
                 )
         );
@@ -130,7 +132,7 @@ public static class LikeForLike
                 ? "none"
                 : string.Join(
                     " + ",
-                    machine.MediaEngines.Select(engine => Invariant($"{engine.Name} ({engine.MegapixelsPerSecond:0} Mpixel/s)"))
+                    machine.MediaEngines.Select(Text)
                 )
         );
         add(Condition.MediaDrive, machine.DriveFor(DriveRole.Media) is { } drive ? Text(drive) : null);
@@ -144,8 +146,9 @@ public static class LikeForLike
             Condition.Cooling,
             machine.Cooling is { } cooling
                 ? Invariant(
-                    $"{(cooling.Fanless ? "fanless" : "fans")}, {cooling.ResistanceKelvinPerWatt:0.##} K/W, {cooling.FullWatts:0} W"
-                )
+                    $"{(cooling.Fanless ? "fanless" : "fans")}, {cooling.ResistanceKelvinPerWatt:0.##} K/W, {cooling.CapacityJoulesPerKelvin:0} J/K, "
+                ) + Invariant(
+                    $"{cooling.IdleWatts:0} to {cooling.FullWatts:0} W, {cooling.AmbientCelsius:0} to {cooling.LimitCelsius:0} °C")
                 : null
         );
         add(Condition.PowerLimit, machine.PowerLimit is { } limit ? Invariant($"{limit:0} W") : null);
@@ -153,7 +156,21 @@ public static class LikeForLike
         add(Condition.DriverDate, machine.DriverDate is { } day ? Invariant($"{day:yyyy-MM-dd}") : null);
     }
 
-    private static string Text(Drive drive) => Invariant($"{drive.Kind}, {drive.ReadMegabytesPerSecond:0} MB/s");
+    private static string Text(Drive drive) => Invariant(
+        $"{drive.Kind}, {drive.ReadMegabytesPerSecond:0} / {drive.WriteMegabytesPerSecond:0} MB/s, {drive.LatencyMilliseconds:0.##} ms")
+            + $", for {string.Join(", ", drive.Roles.Order().Select(role => role.ToString().ToLowerInvariant()))}";
+
+    private static string Bus(Graphics unit) =>
+        unit.BusGigabytesPerSecond is { } bus ? Invariant($", bus {bus:0.##} GB/s") : ", built in";
+
+    private static string Text(MediaEngine engine)
+    {
+        var encodes = engine.Encodes is { Count: > 0 } rows ? $", encodes {Text(rows)}" : string.Empty;
+        return Invariant($"{engine.Name} ({engine.MegapixelsPerSecond:0} Mpixel/s, decodes {Text(engine.Capabilities)}{encodes})");
+    }
+
+    private static string Text(IReadOnlyList<FormatCapability> rows) => rows.Count == 0 ? "nothing" : string.Join(", ", rows
+        .Select(row => $"{row.Codec} {row.Chroma.Notation} {row.MaxBitDepth} bit to {row.MaxRaster}"));
 
     private static string YesNo(bool value) => value ? "yes" : "no";
 

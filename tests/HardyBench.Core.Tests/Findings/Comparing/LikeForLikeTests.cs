@@ -14,6 +14,7 @@ public sealed class LikeForLikeTests
     private static readonly RunHeader Base = new(
         new Timeline("t", "T", Raster.Uhd, new FrameRate(25), [new Passage("asked", 100, [new Layer("c", [])], [])]),
         Samples.Machine(
+            engine: new MediaEngine("e", 1000, [new FormatCapability(Codec.Avc, ChromaSubsampling.Quarter, 8, Raster.Uhd)]),
             graphics: new Graphics("g", 5000, 250, 8, 15.75),
             cooling: new Cooling(false, 0.4, 200, 24, 95, 30, 120, 100, 40)
         ) with
@@ -95,7 +96,18 @@ public sealed class LikeForLikeTests
             Condition.MediaDrive,
             run => run with { Machine = run.Machine with { Drives = [run.Machine.Drives[0] with { Kind = "SATA" }] } }
         },
-        { Condition.Cooling, run => run with { Machine = run.Machine with { Cooling = run.Machine.Cooling! with { Fanless = true } } } },
+        { Condition.MediaDrive, run => Drive(run, drive => drive with { LatencyMilliseconds = 9 }) },
+        { Condition.MediaDrive, run => Drive(run, drive => drive with { WriteMegabytesPerSecond = 77 }) },
+        { Condition.MediaDrive, run => Drive(run, drive => drive with { Roles = [DriveRole.Media] }) },
+        { Condition.Graphics, run => Graphics(run, unit => unit with { BusGigabytesPerSecond = 4 }) },
+        { Condition.Graphics, run => Graphics(run, unit => unit with { BandwidthGigabytesPerSecond = 99 }) },
+        { Condition.MediaEngine, run => Engine(run, engine => engine with { Encodes = [Hevc] }) },
+        { Condition.MediaEngine, run => Engine(run, engine => engine with { Capabilities = [Hevc] }) },
+        { Condition.Cooling, run => Cooling(run, cooling => cooling with { Fanless = true }) },
+        { Condition.Cooling, run => Cooling(run, cooling => cooling with { CapacityJoulesPerKelvin = 99 }) },
+        { Condition.Cooling, run => Cooling(run, cooling => cooling with { AmbientCelsius = 35 }) },
+        { Condition.Cooling, run => Cooling(run, cooling => cooling with { LimitCelsius = 80 }) },
+        { Condition.Cooling, run => Cooling(run, cooling => cooling with { IdleWatts = 5 }) },
         { Condition.PowerLimit, run => run with { Machine = run.Machine with { OnBattery = true } } },
         { Condition.OperatingSystem, run => run with { Machine = run.Machine with { OperatingSystem = "another" } } },
         { Condition.DriverDate, run => run with { Machine = run.Machine with { DriverDate = new DateOnly(2026, 1, 2) } } },
@@ -134,6 +146,20 @@ public sealed class LikeForLikeTests
                 .Distinct()
                 .Count()
         );
+
+    private static readonly FormatCapability Hevc = new(Codec.Hevc, ChromaSubsampling.Half, 10, Raster.Uhd);
+
+    private static RunHeader Drive(RunHeader run, Func<Drive, Drive> change) =>
+        run with { Machine = run.Machine with { Drives = [change(run.Machine.Drives[0])] } };
+
+    private static RunHeader Graphics(RunHeader run, Func<Graphics, Graphics> change) =>
+        run with { Machine = run.Machine with { Graphics = [change(run.Machine.Graphics[0])] } };
+
+    private static RunHeader Engine(RunHeader run, Func<MediaEngine, MediaEngine> change) =>
+        run with { Machine = run.Machine with { MediaEngines = [change(run.Machine.MediaEngines[0])] } };
+
+    private static RunHeader Cooling(RunHeader run, Func<Cooling, Cooling> change) =>
+        run with { Machine = run.Machine with { Cooling = change(run.Machine.Cooling!) } };
 
     private static Dictionary<string, FootageState> Footage(Func<FootageState, FootageState> change) =>
         new() { ["c"] = change(Base.Conditions.Footage!["c"]) };

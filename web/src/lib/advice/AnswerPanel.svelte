@@ -124,7 +124,7 @@
         <Check check={answer.pick} {several} />
         {#if bought}<ul class="my-2">{#each bought.parts as part, at (at)}<li>{part.name} <span class="figure">{money(part.price, answer.currency)}</span></li>{/each}</ul>{/if}
       </div>
-      <details class="print:hidden" data-testid="why-pick"><summary class="cursor-pointer">{answer.pick.name}{answer.kind === 'nothing' ? ', which comes nearest' : ', which is recommended'}, passage by passage{answer.pick.wait ? `; ${answer.pick.wait}` : ''}</summary><Check check={answer.pick} {several} /></details>
+      <details class="print:hidden" data-testid="why-pick"><summary class="cursor-pointer">{answer.pick.name}{answer.kind === 'nothing' ? ', which comes nearest' : answer.kind === 'buy' ? ', which is recommended' : ', the one to buy where one is bought'}, passage by passage{answer.pick.wait ? `; ${answer.pick.wait}` : ''}</summary><Check check={answer.pick} {several} /></details>
     {/if}
     <p class="mt-1 text-sm">{answer.counts}</p>
     {#each answer.notes as note (note)}<p class="quiet text-sm">{note}</p>{/each}

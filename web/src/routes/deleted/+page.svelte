@@ -26,7 +26,7 @@
   <div class="mb-3 flex flex-wrap items-center gap-4">
     <h1 class="text-lg font-semibold">Deleted</h1>
     <span class="quiet">Clips, runs, timelines, machines, briefs, parts and editing programs that can still be restored.</span>
-    <input class="input input-sm w-52" placeholder="show only…" aria-label="Show only deleted things with" bind:value={words} />
+    {#if list?.length}<input class="input input-sm w-52" placeholder="show only…" aria-label="Show only deleted things with" bind:value={words} />{/if}
   </div>
   {#if telling.problem}<p role="alert" class="mb-2 text-error">{telling.problem}</p>{/if}
   {#if telling.said}<p role="status" class="mb-2">{telling.said}</p>{/if}
