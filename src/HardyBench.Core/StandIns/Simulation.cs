@@ -124,10 +124,12 @@ public sealed partial class Simulation
     /// <summary>Plays everything and returns one record a slot.</summary>
     /// <param name="longest">The most time that it may take by its own clock; null for any.</param>
     /// <exception cref="PlanRefusedException">It takes longer.</exception>
-    public IReadOnlyList<FrameRecord> Play(TimeSpan? longest = null)
+    /// <exception cref="OperationCanceledException">It was stopped.</exception>
+    public IReadOnlyList<FrameRecord> Play(TimeSpan? longest = null, CancellationToken stop = default)
     {
         while (presenter.Frame < frames.Length)
         {
+            stop.ThrowIfCancellationRequested();
             if (now > longest?.Ticks)
             {
                 throw new PlanRefusedException(

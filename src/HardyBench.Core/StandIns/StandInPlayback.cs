@@ -20,24 +20,25 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
     {
         stop.ThrowIfCancellationRequested();
         plan.Checked();
-        var run = Played(plan);
+        var run = Played(plan, stop);
         observer.Started(run.Header);
         observer.Progressed(new RunProgress(run.Frames, run.Loads, run.Failures) { Lags = run.Lags });
         return Task.FromResult(run);
     }
 
     /// <summary>The run of a plan that was checked.</summary>
-    internal Run Played(PlaybackPlan plan) => Play(plan with { Settings = plan.Settings.InFact() });
+    /// <exception cref="OperationCanceledException">It was stopped.</exception>
+    internal Run Played(PlaybackPlan plan, CancellationToken stop = default) => Play(plan with { Settings = plan.Settings.InFact() }, stop);
 
     /// <summary>The same run without its loads, which are half the work: what holds and what does not, but not why.</summary>
-    internal Run PlayedOnly(PlaybackPlan plan)
+    internal Run PlayedOnly(PlaybackPlan plan, CancellationToken stop = default)
     {
         var played = plan with { Settings = plan.Settings.InFact() };
-        var (simulation, frames) = Simulated(played, DemandsOf(played));
+        var (simulation, frames) = Simulated(played, DemandsOf(played), stop);
         return new Run(HeaderOf(played), RunEnding.Finished, simulation.StartLag, frames, [], []);
     }
 
-    private Run Play(PlaybackPlan plan)
+    private Run Play(PlaybackPlan plan, CancellationToken stop)
     {
         var demands = DemandsOf(plan);
         if (plan.Hand is { } moves)
@@ -46,14 +47,14 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
             return new Run(HeaderOf(plan), RunEnding.Finished, null, [], [], []) { Lags = lags };
         }
 
-        var (simulation, frames) = Simulated(plan, demands);
+        var (simulation, frames) = Simulated(plan, demands, stop);
         return new Run(
             HeaderOf(plan), RunEnding.Finished, simulation.StartLag, frames,
             StandInLoads.Of(plan, demands, simulation, frames), []);
     }
 
     private static (Simulation Simulation, IReadOnlyList<FrameRecord> Frames) Simulated(
-        PlaybackPlan plan, IReadOnlyList<PassageDemand> demands)
+        PlaybackPlan plan, IReadOnlyList<PassageDemand> demands, CancellationToken stop)
     {
         var machine = plan.Machine;
         var simulation = new Simulation(
@@ -70,7 +71,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
                 : null,
             plan.Settings.Others?.ShareAlone(machine.Processor.Cores) ?? 0);
         var longest = BusyLedger.Interval * (MostReadings / (machine.Processor.Cores + LoadsBesideCores));
-        return (simulation, simulation.Play(longest));
+        return (simulation, simulation.Play(longest, stop));
     }
 
     private static IReadOnlyList<PassageDemand> DemandsOf(PlaybackPlan plan) =>

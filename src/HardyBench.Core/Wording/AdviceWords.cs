@@ -23,7 +23,7 @@ public static class AdviceWords
             ? Invariant($" Its tightest is passage {passage.Index + 1}, with {passage.Headroom:0.0} times what it asks.")
             : string.Empty;
         var close = pick.IsCloseCall ? " That is a close call: a little more work, or a warmer day, and it drops frames." : string.Empty;
-        return $"Every passage holds on it, and it is {(taken.Price is null ? "at hand already" : "the cheapest that does")}.{tightest}{close}";
+        return $"Every passage holds on it, and it is {(taken.Price is null ? "at hand already" : "the cheapest of the machines that have played it and hold it")}.{tightest}{close}";
     }
 
     /// <summary>Why not this machine; a sentence or more.</summary>

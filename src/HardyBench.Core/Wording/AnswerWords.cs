@@ -51,11 +51,11 @@ public static class AnswerWords
         var first = Invariant($"If the work grows, {place} drops frames first: {part} can do {wanted.Weakest.Headroom:0.00} times what it requires.");
         if (wanted == bare)
         {
-            return $"It is the cheapest that plays every passage{Growing(answer)}. {first}";
+            return Invariant($"Of {answer.Shortlist.Counts.All:N0} machines and builds on offer it is the cheapest that plays every passage{Growing(answer)}. {first}");
         }
 
         var has = wanted.Weakest.Headroom >= Shortlist.Margin
-            ? Invariant($"It is the cheapest that plays every passage{Growing(answer)} with {Shortlist.Margin - 1:P0} in reserve.")
+            ? Invariant($"Of {answer.Shortlist.Counts.All:N0} machines and builds on offer it is the cheapest that plays every passage{Growing(answer)} with {Shortlist.Margin - 1:P0} in reserve.")
             : $"Of what the budget allows, it plays every passage{Growing(answer)} with the most in reserve.";
         return Invariant($"{has} {first} {bare.Offer.Machine.Name} costs {Money(wanted.Offer.Price - bare.Offer.Price)} less and plays every ")
             + Invariant($"passage too, but with only {bare.Weakest.Headroom:0.00} times what {Place(bare.Weakest, answer)} requires.");
@@ -114,9 +114,15 @@ public static class AnswerWords
             return string.Empty;
         }
 
-        return remedy.HoursAWeek(brief) is { } hours
-            ? $", which takes {Figures.Length(TimeSpan.FromHours(hours))} a week"
-            : $", which takes {Figures.Length(remedy.Made.Aggregate(TimeSpan.Zero, (sum, one) => sum + one.Making))} once";
+        if (remedy.HoursAWeek(brief) is { } hours)
+        {
+            return $", which takes {Figures.Length(TimeSpan.FromHours(hours))} a week";
+        }
+
+        var playing = remedy.Made.Aggregate(TimeSpan.Zero, (sum, one) => sum + one.Playing);
+        return remedy.Made.Aggregate(TimeSpan.Zero, (sum, one) => sum + one.Making) / playing is var share && double.IsFinite(share)
+            ? Invariant($", which takes {share:0.0#} h for each hour of footage")
+            : string.Empty;
     }
 
     /// <summary>What became of everything on offer, a sentence.</summary>

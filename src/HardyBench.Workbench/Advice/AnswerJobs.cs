@@ -150,9 +150,9 @@ public sealed class AnswerJobs(
                 stop);
             var check = owned is null ? null : Reckoned(plans, owned, forecaster);
             var remedies = check is null || check.Answers(brief) ? []
-                : Remedies.For([.. plans.Select(plan => plan with { Machine = owned! })], brief.Asked());
+                : Remedies.For([.. plans.Select(plan => plan with { Machine = owned! })], brief.Asked(), stop);
             var changes = check is null || check.Answers(brief) ? [] : PartChange.Of(owned!, forecaster);
-            var ladder = check is null || check.Answers(brief) ? Ladder.None : Ladder.For(owned!, brief.Asked(), parts, forecaster);
+            var ladder = check is null || check.Answers(brief) ? Ladder.None : Ladder.For(owned!, brief.Asked(), parts, forecaster, stop);
             return new Known(work, shortlist, check, remedies, changes, ladder);
         }
     }

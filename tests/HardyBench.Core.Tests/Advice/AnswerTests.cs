@@ -159,6 +159,24 @@ public sealed class AnswerTests
         }
     }
 
+    /// <summary>What a way of working takes stands in the headline: for an hour of footage, or a week where the hours are stated.</summary>
+    [Fact]
+    public void The_headline_says_what_proxies_take()
+    {
+        var (brief, plan) = (Wanted with { MayUse = [RemedyKind.HalfProxies] }, Plan(Samples.Machine("weak", cores: 4, speed: 0.8)));
+        var remedy = Remedies.For([plan]).Single(one => one.Kinds is [RemedyKind.HalfProxies]);
+        var made = remedy with { Made = [(TimeSpan.FromHours(3), TimeSpan.FromHours(2))] };
+        var forecaster = new Forecaster([plan]);
+        var answer = new Answer(
+            brief, AnswerKind.ChangeMethod, Check(plan.Machine), [made], [], Ladder.None, Shortlist.For(brief, [], forecaster), null);
+
+        Assert.EndsWith(", which takes 1.5 h for each hour of footage", AnswerWords.Headline(answer), StringComparison.Ordinal);
+        Assert.EndsWith(", which takes 21:00 h a week", AnswerWords.Headline(answer with
+        {
+            Brief = brief with { HoursAWeek = new Dictionary<string, double> { ["t"] = 14 } },
+        }), StringComparison.Ordinal);
+    }
+
     [Fact]
     public void Where_everything_holds_there_is_nothing_to_mend() =>
         Assert.Empty(Remedies.For([Plan(Samples.Machine(cores: 32, speed: 2))]));

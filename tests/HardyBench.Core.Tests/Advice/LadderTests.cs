@@ -64,6 +64,15 @@ public sealed class LadderTests
             $"{rungs} rungs, {pairs} of them pairs, {roomy} with room made, {refused} refused, {paths} paths say too little");
     }
 
+    [Fact]
+    public void A_ladder_that_nobody_waits_for_any_more_ends()
+    {
+        var plans = ShortlistTests.Work(1, Plain);
+
+        Assert.Throws<OperationCanceledException>(() =>
+            Ladder.For(Old, Asked.Nothing, Demo(), new Forecaster(plans), new CancellationToken(canceled: true)));
+    }
+
     /// <summary>A laptop is closed to graphics, a slate to everything; nothing weaker than what is there is offered.</summary>
     [Fact]
     public void What_a_machines_form_is_closed_to_is_not_offered()

@@ -23,6 +23,12 @@ public sealed class ScriptedMachineTests
         Gen.Int[1, 60], Gen.Int[1, 30], Gen.Double[0, 12].Array[1, 30], Gen.Double[0, 90].Array[1, 30], Gen.Double[0, 80],
         (frames, interval, read, decode, effects) => Demand(frames, interval, read, decode, effects));
 
+    /// <summary>However long a machine would take: whoever stops it does not wait for that.</summary>
+    [Fact]
+    public void A_simulation_that_is_stopped_ends() => Assert.Throws<OperationCanceledException>(() =>
+        new Simulation([Demand(Frames, 1, [0], [0.01], 0)], Rate, new PlaybackSettings(), ServiceSpread.None, null)
+            .Play(stop: new CancellationToken(canceled: true)));
+
     /// <summary>Conservation of slots, over machines, plans and policies of any kind.</summary>
     [Fact]
     public void Whatever_the_plan_every_slot_is_on_time_late_or_dropped_in_order_and_once() =>

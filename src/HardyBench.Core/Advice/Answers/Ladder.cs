@@ -31,7 +31,9 @@ public sealed record Ladder(
     /// <summary>Headroom by the bottleneck law; what answers the brief by the simulation, from the cheapest on.</summary>
     /// <param name="asked">Of every passage besides that it holds.</param>
     /// <param name="parts">All that can be bought.</param>
-    public static Ladder For(Machine machine, Asked asked, IReadOnlyList<Part> parts, Forecaster forecaster)
+    /// <exception cref="OperationCanceledException">It was stopped.</exception>
+    public static Ladder For(
+        Machine machine, Asked asked, IReadOnlyList<Part> parts, Forecaster forecaster, CancellationToken stop = default)
     {
         if (forecaster.Weakest(machine) is not { } before)
         {
@@ -78,7 +80,11 @@ public sealed record Ladder(
                     .Select(part => (part, Upgrades.Problems(machine, [part])[0])),
             ]);
 
-        bool Fit(IReadOnlyList<Part> put) => Upgrades.Problems(machine, put).Count == 0;
+        bool Fit(IReadOnlyList<Part> put)
+        {
+            stop.ThrowIfCancellationRequested();
+            return Upgrades.Problems(machine, put).Count == 0;
+        }
 
         Rung Of(IReadOnlyList<Part> put)
         {

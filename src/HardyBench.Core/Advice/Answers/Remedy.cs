@@ -64,7 +64,8 @@ public static class Remedies
     /// <param name="plans">One a timeline of the brief, on the machine.</param>
     /// <param name="asked">Of every passage besides that it holds; null for nothing.</param>
     /// <returns>Those that suffice first; none where everything holds already.</returns>
-    public static IReadOnlyList<Remedy> For(IReadOnlyList<PlaybackPlan> plans, Asked? asked = null)
+    /// <exception cref="OperationCanceledException">It was stopped.</exception>
+    public static IReadOnlyList<Remedy> For(IReadOnlyList<PlaybackPlan> plans, Asked? asked = null, CancellationToken stop = default)
     {
         asked ??= Asked.Nothing;
         var before = Findings(plans, asked);
@@ -75,18 +76,24 @@ public static class Remedies
 
         var single = Enum.GetValues<RemedyKind>()
             .Where(kind => plans.Any(plan => With(plan, kind) != plan))
-            .Select(kind => Tried(plans, asked, before, [kind])).ToList();
+            .Select(kind => Try([kind])).ToList();
         List<Remedy> all = [.. single];
         for (var size = 2; size <= MostTogether && !all.Exists(remedy => remedy.Suffices); size++)
         {
             all.AddRange(Together([.. single.SelectMany(remedy => remedy.Kinds)], size)
                 .Where(kinds => (size == 2 && kinds.All(MendsSome)) || MaySuffice(plans, asked, kinds))
-                .Select(kinds => Tried(plans, asked, before, kinds))
+                .Select(Try)
                 .Where(remedy => remedy.Suffices || size == 2));
         }
 
         return [.. all.OrderByDescending(remedy => remedy.Suffices).ThenBy(remedy => remedy.Kinds.Count)
             .ThenByDescending(remedy => remedy.Mended).ThenBy(remedy => remedy.Kinds[0])];
+
+        Remedy Try(IReadOnlyList<RemedyKind> kinds)
+        {
+            stop.ThrowIfCancellationRequested();
+            return Tried(plans, asked, before, kinds);
+        }
 
         bool MendsSome(RemedyKind kind) => single.Exists(remedy => remedy.Kinds[0] == kind && !remedy.IsUseless);
     }

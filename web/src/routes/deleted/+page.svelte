@@ -34,7 +34,7 @@
   {:else if list}
     <table class="w-full max-w-4xl" data-testid="deleted">
       <thead class="bg-base-200 text-left">
-        <tr class="[&>th]:border-b [&>th]:border-base-300 [&>th]:px-2.5 [&>th]:py-1.5 [&>th]:font-semibold"><th scope="col">name</th><th scope="col" class="w-36">kind</th><th scope="col" class="w-44">deleted</th><th scope="col" class="w-44">removed for good</th><th scope="col" class="w-24"><span class="sr-only">restore</span></th></tr>
+        <tr class="[&>th]:border-b [&>th]:border-base-300 [&>th]:px-2.5 [&>th]:py-1.5 [&>th]:font-semibold"><th scope="col">name</th><th scope="col" class="w-36">kind</th><th scope="col" class="w-56">deleted</th><th scope="col" class="w-56">removed for good</th><th scope="col" class="w-24"><span class="sr-only">restore</span></th></tr>
       </thead>
       <tbody class="[&>tr>td]:border-b [&>tr>td]:border-base-300 [&>tr>td]:px-2.5 [&>tr>td]:py-1">
         {#each shown as one (one.kind + one.id)}
