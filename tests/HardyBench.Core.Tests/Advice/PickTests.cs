@@ -1,3 +1,4 @@
+using CsCheck;
 using HardyBench.Core.Advice;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
@@ -57,7 +58,7 @@ public sealed class PickTests
 
     [Theory]
     [MemberData(nameof(Spoiling))]
-    public async Task Nobody_is_advised_by_a_run_that_something_disturbance(string words, Func<Run, Run> spoil)
+    public async Task Nobody_is_advised_by_a_run_that_something_disturbed(string words, Func<Run, Run> spoil)
     {
         var (cheap, dear) = (Samples.Machine("cheap", cores: 16, price: 100), await Play("dear", 16, 3000));
         var run = await RunOn(cheap);
@@ -72,6 +73,41 @@ public sealed class PickTests
             "No machine holds every passage in a run that counts; some runs do not count, and have to be played again.",
             AdviceWords.ReasonFor(Pick.From([disturbance]))
         );
+    }
+
+    /// <summary>However many runs do not count, the pick is what it would be if nobody had played them.</summary>
+    [Fact]
+    public void No_run_that_does_not_count_moves_the_pick()
+    {
+        var (spoilers, moved) = (Spoiling.Select(row => row.Data.Item2).ToList(), 0);
+        Gen.Int[0, 1_000_000].Sample(
+            seed =>
+            {
+                var random = new Random(seed);
+                var (all, counting, clean) = (new List<Candidate>(), new List<Candidate>(), new List<Candidate>());
+                for (var n = 0; n < 4; n++)
+                {
+                    var machine = Samples.Machine($"m{n}", cores: 2 + random.Next(15), price: 100 + n + (10 * random.Next(100)));
+                    var run = RunOn(machine).Result;
+                    clean.Add(Candidate.Of(machine, run));
+                    if (random.Next(2) == 0)
+                    {
+                        all.Add(clean[^1]);
+                        counting.Add(clean[^1]);
+                        continue;
+                    }
+
+                    all.Add(Candidate.Of(machine, spoilers[random.Next(spoilers.Count)](run)));
+                    Assert.NotNull(all[^1].Disturbance);
+                }
+
+                var pick = Pick.From(all).Machine?.Id;
+                Assert.Equal(Pick.From(counting).Machine?.Id, pick);
+                Interlocked.Add(ref moved, pick == Pick.From(clean).Machine?.Id ? 0 : 1);
+            },
+            iter: 300);
+
+        Assert.True(moved > 30, $"only {moved} of 300 picks would have been others");
     }
 
     /// <summary>A file of a gigabyte on a machine of 32 lies in the cache the next time; one of 30 never does.</summary>
