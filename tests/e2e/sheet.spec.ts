@@ -126,10 +126,10 @@ test('a new timeline says that the stand-ins play it, and then shows their colum
   await expect(page.getByTestId('stand-ins')).toBeHidden();
 });
 
-test('the legend can be put away and comes back, and an address of no cell says so', async ({ page }) => {
+test('the legend can be hidden and shown again, and an address of no cell says so', async ({ page }) => {
   await page.goto(`${sheet}?cell=curlew-desk:99`);
   await expect(page.getByTestId('unknown-cell')).toContainText('no result of passage 99 on “Curlew desk”');
-  await page.getByTestId('legend').getByRole('button', { name: 'Put away' }).click();
+  await page.getByTestId('legend').getByRole('button', { name: 'Hide' }).click();
   await page.reload();
   await expect(page.getByTestId('sheet')).toBeVisible();
   await expect(page.getByTestId('legend')).toBeHidden();

@@ -119,7 +119,7 @@ test('a mark pinned while it plays stands at its frame and in the exports', asyn
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('detail').getByTestId('pinned')).toContainText('Pinned: fan, at frame 25.');
   await expect(page.getByTestId('detail').getByTestId('marks')).toContainText('fan');
-  await page.getByTestId('detail').getByRole('button', { name: 'Take away the mark fan' }).click();
+  await page.getByTestId('detail').getByRole('button', { name: 'Delete the mark fan' }).click();
   await expect(page.getByTestId('detail').getByTestId('marks').getByText('fan', { exact: true })).toBeHidden();
   await page.getByTestId('detail').getByRole('button', { name: 'Bring it back' }).click();
   await expect(page.getByTestId('detail').getByTestId('marks').getByText('fan', { exact: true })).toBeVisible();

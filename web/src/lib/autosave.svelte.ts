@@ -52,6 +52,13 @@ export class AutoSave<T> {
     return (this.#sending = this.#sending.then(() => this.#try(sent)));
   };
 
+  /** Ctrl+S saves at once, as people are used to. */
+  keys = (event: KeyboardEvent) => {
+    if (!(event.ctrlKey || event.metaKey) || event.key !== 's') return;
+    event.preventDefault();
+    void this.now();
+  };
+
   async #try(sent: { id: string; draft: T }) {
     try {
       const before = await this.send(sent.id, sent.draft);

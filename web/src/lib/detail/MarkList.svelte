@@ -39,7 +39,7 @@
           <span class="figure quiet w-16 text-right">{mark.frame ?? `${fixed(mark.atMs / 1000)} s`}</span>
           <b class="font-semibold">{markKinds[mark.kind]}</b>
           <span class="flex-1">{mark.text}</span>
-          <button class="link text-xs" aria-label="Take away the mark {markKinds[mark.kind]} {mark.text}" onclick={() => remove(mark)}>take away</button>
+          <button class="link text-xs" aria-label="Delete the mark {markKinds[mark.kind]} {mark.text}" onclick={() => remove(mark)}>delete</button>
         </li>
       {/each}
     </ul>

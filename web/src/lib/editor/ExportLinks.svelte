@@ -32,7 +32,7 @@
   const megabytes = (bytes: number) => (bytes / 1e6).toFixed(1);
 </script>
 
-<span class="ml-3">Take away as
+<span class="ml-3">Export as
   {#each ['otio', 'edl', 'json'] as format (format)}
     <button class="link mx-1" disabled={!!doing} onclick={() => take(`/api/timelines/${id}/export?format=${format}`, `${id}.${format}`, `Writing ${format}…`)}>{format}</button>
   {/each}

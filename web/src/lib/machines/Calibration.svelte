@@ -41,7 +41,7 @@
       <button class="btn btn-sm" onclick={stop}>Cancel</button>
     {:else}
       <button class="btn btn-sm" class:btn-primary={!measured} onclick={begin}>{measured ? 'Measure anew' : 'Measure this machine'}</button>
-      {#if measured}<a class="link text-sm" href="/api/calibration/export" download="calibration.json">take away as json</a>{/if}
+      {#if measured}<a class="link text-sm" href="/api/calibration/export" download="calibration.json">export as json</a>{/if}
     {/if}
   </div>
   {#if problem || now?.problem}<p role="alert" class="mb-2 text-sm text-error">{problem || now?.problem}</p>{/if}

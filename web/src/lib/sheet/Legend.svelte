@@ -18,7 +18,7 @@
     <VerdictMark verdict="holds" /><VerdictMark verdict="wavers" /><VerdictMark verdict="breaks" />
     <span class="flex items-center gap-2"><span class="hatched inline-block h-3.5 w-6 border border-base-300" aria-hidden="true"></span> simulated</span>
     <a class="link" href="/words">All words</a>
-    <button class="btn btn-xs ml-auto" onclick={() => set(false)}>Put away</button>
+    <button class="btn btn-xs ml-auto" onclick={() => set(false)}>Hide</button>
   </section>
 {:else}
   <button class="btn btn-ghost btn-xs absolute right-2 bottom-1 z-20" onclick={() => set(true)}>How to read this</button>

@@ -43,10 +43,7 @@
   }
 
   function keys(event: KeyboardEvent) {
-    if ((event.ctrlKey || event.metaKey) && event.key === 's') {
-      event.preventDefault();
-      void briefs.saving.now();
-    }
+    briefs.saving.keys(event);
     // In a field the browser takes back what was typed there.
     if ((event.ctrlKey || event.metaKey) && event.key === 'z' && !(event.target instanceof HTMLInputElement && event.target.type === 'text')) {
       event.preventDefault();

@@ -54,7 +54,7 @@
     {#if comparison}
       {#if said}<span role="status" class="quiet">{said}</span>{/if}
       <button class="link" onclick={copy}>copy as a table</button>
-      <span class="quiet">take away as <a class="link mx-1" href="/api/compare/table.csv?{query}" download>csv</a><a class="link" href="/api/compare?{query}" download="comparison.json">json</a></span>
+      <span class="quiet">export as <a class="link mx-1" href="/api/compare/table.csv?{query}" download>csv</a><a class="link" href="/api/compare?{query}" download="comparison.json">json</a></span>
     {/if}
     <a class="link" href="/compare/grid">All machines in a grid</a>
     <RunChoice {runs} onchoose={(chosen) => address(chosen)} />

@@ -50,17 +50,10 @@
     input.value = '';
     if (file) doing(() => shelf.bringIn(file))();
   };
-
-  function keys(event: KeyboardEvent) {
-    if ((event.ctrlKey || event.metaKey) && event.key === 's') {
-      event.preventDefault();
-      void shelf.saving.now();
-    }
-  }
 </script>
 
 <svelte:head><title>Machines · Hardy Bench</title></svelte:head>
-<svelte:window onkeydown={keys} onpagehide={() => void shelf.saving.now()} />
+<svelte:window onkeydown={shelf.saving.keys} onpagehide={() => void shelf.saving.now()} />
 <div class="flex h-full min-h-0 flex-wrap md:flex-nowrap">
   <section class="flex w-full flex-col border-base-300 md:w-80 md:shrink-0 md:border-r" aria-label="The shelf">
     <div class="grid gap-2 p-3">

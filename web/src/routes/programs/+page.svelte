@@ -22,17 +22,10 @@
     input.value = '';
     if (file) programs.bringIn(file);
   }
-
-  function keys(event: KeyboardEvent) {
-    if ((event.ctrlKey || event.metaKey) && event.key === 's') {
-      event.preventDefault();
-      void programs.saving.now();
-    }
-  }
 </script>
 
 <svelte:head><title>Editing programs · Hardy Bench</title></svelte:head>
-<svelte:window onkeydown={keys} onpagehide={() => void programs.saving.now()} />
+<svelte:window onkeydown={programs.saving.keys} onpagehide={() => void programs.saving.now()} />
 <div class="p-4 text-sm">
   <div class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
     <h1 class="text-lg font-semibold">Editing programs</h1>

@@ -27,17 +27,10 @@
     kind = at;
     parts.choose(null);
   }
-
-  function keys(event: KeyboardEvent) {
-    if ((event.ctrlKey || event.metaKey) && event.key === 's') {
-      event.preventDefault();
-      void parts.saving.now();
-    }
-  }
 </script>
 
 <svelte:head><title>Parts · Hardy Bench</title></svelte:head>
-<svelte:window onkeydown={keys} onpagehide={() => void parts.saving.now()} />
+<svelte:window onkeydown={parts.saving.keys} onpagehide={() => void parts.saving.now()} />
 <div class="p-4 text-sm">
   <div class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
     <h1 class="text-lg font-semibold">Parts</h1>

@@ -49,7 +49,7 @@
         {#each Object.entries(tells) as [name, words] (name)}<option value={name}>{words}</option>{/each}
       </select>
     </label>
-    <span class="quiet">take away as <a class="link mx-1" href="/api/grid/table.csv{query}" download>csv</a><a class="link" href="/api/grid{query}" download="grid.json">json</a></span>
+    <span class="quiet">export as <a class="link mx-1" href="/api/grid/table.csv{query}" download>csv</a><a class="link" href="/api/grid{query}" download="grid.json">json</a></span>
     {#if timeline}
       <a class="btn btn-sm {chosen.length >= 2 && chosen.length <= 6 ? 'btn-primary' : 'btn-disabled'}" aria-disabled={chosen.length < 2 || chosen.length > 6} href="/compare?{chosen.map((run) => `run=${run}`).join('&')}">Compare {chosen.length || ''}</a>
     {/if}

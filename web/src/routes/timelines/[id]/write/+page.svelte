@@ -7,7 +7,7 @@
   import PassageForm from '#lib/editor/PassageForm.svelte';
   import RelinkPanel from '#lib/editor/RelinkPanel.svelte';
   import RowList from '#lib/editor/RowList.svelte';
-  import TakeAway from '#lib/editor/TakeAway.svelte';
+  import ExportLinks from '#lib/editor/ExportLinks.svelte';
   import SeriesDialog from '#lib/editor/SeriesDialog.svelte';
   import { isTyping } from '#lib/keys.ts';
   import { imported } from '#lib/editor/imported.svelte.ts';
@@ -135,7 +135,7 @@
     <div class="quiet border-t border-base-300 px-4 py-1 text-xs">
       Arrows choose, <kbd class="figure">Enter</kbd> writes, <kbd class="figure">[</kbd> and <kbd class="figure">]</kbd> move.
       <a class="link ml-3" href="/timelines/{id}">To the sheet</a>
-      <TakeAway {id} />
+      <ExportLinks {id} />
     </div>
   </div>
   <SeriesDialog bind:this={series} {editor} onbuilt={(built) => { const at = shown.length ? Math.max(...shown) + 1 : editor.timeline.passages.length; editor.change((timeline) => insert(timeline, at, built)); choose(range(at, built.length)); }} />
