@@ -50,7 +50,7 @@ public sealed class ShortlistTests
             {
                 kinds.Add(quick.Steps.Count);
             }
-        }, iter: 200);
+        }, iter: 500);
 
         Assert.True(answered > 60 && kinds.Count > 2, $"{answered} steps of {kinds.Count} kinds say too little");
     }
@@ -82,7 +82,7 @@ public sealed class ShortlistTests
                 step.Offer.Price < recommended!.Offer.Price && step.Weakest.Headroom >= Shortlist.Margin);
             Assert.True(recommended is null || recommended.Weakest.Headroom >= Shortlist.Margin || recommended == affordable[^1]);
             Interlocked.Increment(ref recommended?.Weakest.Headroom >= Shortlist.Margin ? ref withMargin : ref without);
-        }, iter: 60);
+        }, iter: 200);
 
         Assert.True(withMargin > 5 && without > 5, $"{withMargin} and {without} say too little");
     }
