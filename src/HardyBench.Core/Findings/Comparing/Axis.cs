@@ -44,7 +44,7 @@ public sealed partial record Axis(Condition What, string? Of, IReadOnlyList<Axis
         }
 
         var first = others[0].Differences[0];
-        var texts = others.Select(side => side.Differences[0].Other).Prepend(first.Base).ToList();
+        var texts = others.Select(side => side.Differences[0].Other).Prepend(first.Base).Select(HeadOf).ToList();
         var points = sides
             .Select((side, place) => PointOf(side, place, texts[place], programs ? 0 : ValueOf(texts[place])))
             .OfType<AxisPoint>()
@@ -83,10 +83,14 @@ public sealed partial record Axis(Condition What, string? Of, IReadOnlyList<Axis
     /// there is none such.</summary>
     public static double? ValueOf(string? text)
     {
+        text = HeadOf(text);
         var (begins, withUnit) = (NumberFirst().Match(text ?? string.Empty), NumberWithUnit().Matches(text ?? string.Empty));
         var digits = begins.Success ? begins.Value : withUnit.Count == 1 ? withUnit[0].Groups[1].Value : null;
         return double.TryParse(digits, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number) ? number : null;
     }
+
+    /// <summary>What a value is called by: what stands behind a semicolon tells values apart and orders none.</summary>
+    public static string? HeadOf(string? text) => text?.Split(';')[0];
 
     [GeneratedRegex(@"^\d+(\.\d+)?")]
     private static partial Regex NumberFirst();

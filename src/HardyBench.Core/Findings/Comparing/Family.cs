@@ -29,7 +29,7 @@ public sealed record Family(Condition What, string? Of, IReadOnlyList<FamilyMemb
                 {
                     var rest = (fact.What, fact.Of, unchecked(all - Hash(fact, text)));
                     (byRest.TryGetValue(rest, out var members) ? members : byRest[rest] = []).Add(
-                        new FamilyMember(run.Run, run.Header.Machine.Name, value, text!)
+                        new FamilyMember(run.Run, run.Header.Machine.Name, value, Axis.HeadOf(text)!)
                     );
                 }
             }

@@ -132,8 +132,8 @@ public static class LikeForLike
                 ? "none"
                 : string.Join(
                     " + ",
-                    machine.MediaEngines.Select(Text)
-                )
+                    machine.MediaEngines.Select(engine => Invariant($"{engine.Name} ({engine.MegapixelsPerSecond:0} Mpixel/s)"))
+                ) + $"; {string.Join(" + ", machine.MediaEngines.Select(Text))}"
         );
         add(Condition.MediaDrive, machine.DriveFor(DriveRole.Media) is { } drive ? Text(drive) : null);
         add(
@@ -157,7 +157,7 @@ public static class LikeForLike
     }
 
     private static string Text(Drive drive) => Invariant(
-        $"{drive.Kind}, {drive.ReadMegabytesPerSecond:0} / {drive.WriteMegabytesPerSecond:0} MB/s, {drive.LatencyMilliseconds:0.##} ms")
+        $"{drive.Kind}, {drive.ReadMegabytesPerSecond:0} MB/s; writes {drive.WriteMegabytesPerSecond:0} MB/s, {drive.LatencyMilliseconds:0.##} ms")
             + $", for {string.Join(", ", drive.Roles.Order().Select(role => role.ToString().ToLowerInvariant()))}";
 
     private static string Bus(Graphics unit) =>
@@ -166,7 +166,7 @@ public static class LikeForLike
     private static string Text(MediaEngine engine)
     {
         var encodes = engine.Encodes is { Count: > 0 } rows ? $", encodes {Text(rows)}" : string.Empty;
-        return Invariant($"{engine.Name} ({engine.MegapixelsPerSecond:0} Mpixel/s, decodes {Text(engine.Capabilities)}{encodes})");
+        return $"decodes {Text(engine.Capabilities)}{encodes}";
     }
 
     private static string Text(IReadOnlyList<FormatCapability> rows) => rows.Count == 0 ? "nothing" : string.Join(", ", rows

@@ -108,6 +108,7 @@ public sealed class AxisTests
     [InlineData("8 GB", 8.0)]
     [InlineData("29.97", 29.97)]
     [InlineData("SATA, 500 MB/s", 500.0)]
+    [InlineData("SATA, 500 MB/s; writes 450 MB/s, 0.1 ms, for media", 500.0)]
     [InlineData("one (900 Gflop/s, 4 GB)", null)]
     [InlineData("battery", null)]
     [InlineData(null, null)]
