@@ -49,7 +49,7 @@
       {:else if cell && cell.slots}
         <Comb teeth={cell.comb} {frames} frameMs={1000 / rate} class="h-3.5 w-full" />
         <span class="flex items-baseline justify-between gap-1">
-          {#if cell.failure}<span class="text-warning text-sm" title={cell.failure}>not played</span>{:else}<span class={counts ? '' : 'opacity-45'}><VerdictMark verdict={cell.verdict ?? null} /></span>{/if}
+          {#if cell.failure}<span class="text-warning text-sm" title={cell.failure}>not played</span>{:else}<span class={counts ? '' : 'line-through'}><VerdictMark verdict={cell.verdict ?? null} /></span>{/if}
           <span class="figure text-sm whitespace-nowrap">{fixed(cell.shownRate)} <span class="quiet text-xs">of {rate}</span></span>
         </span>
         <span class="quiet block truncate text-xs leading-[0.95rem]" title={cell.decodedOn.length ? `decoded on: ${cell.decodedOn.join(', ')}` : null}>
