@@ -585,7 +585,8 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     {
         await using var database = databases.CreateDbContext();
         return await database
-            .Runs.Where(run => run.ConditionsDigest == conditionsDigest && run.Ending == RunEnding.Finished && run.DeletedAtUtc == null && !run.Disturbed)
+            .Runs.Where(run => run.ConditionsDigest == conditionsDigest && run.Ending == RunEnding.Finished
+                && run.DeletedAtUtc == null && !run.Disturbed)
             .OrderByDescending(run => run.Id).Select(run => run.Id).Take(most).ToListAsync();
     }
 

@@ -14,7 +14,8 @@ internal sealed class NewIds(int longest, string kind, params string[] reserved)
     public async Task<IReadOnlyList<T>> GiveAsync<T>(
         ShelfStore<T> shelf, IEnumerable<T> things, Func<T, (string Id, string Name)> of, Func<T, string, T> with)
     {
-        var (taken, deleted) = (new HashSet<string>([.. await shelf.IdsAsync(), .. reserved]), new HashSet<string>(await shelf.DeletedIdsAsync()));
+        var (taken, deleted) = (new HashSet<string>([.. await shelf.IdsAsync(), .. reserved]),
+            new HashSet<string>(await shelf.DeletedIdsAsync()));
         var named = new List<T>();
         foreach (var thing in things)
         {

@@ -52,7 +52,8 @@ public sealed class DamageTests : IAsyncLifetime
     {
         var fresh = new BenchDatabaseFactory(file + ".fresh");
 
-        await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => Task.Run(() => fresh.MigrateAsync(CancellationToken.None)))).WaitAsync(Patience);
+        await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => Task.Run(() =>
+            fresh.MigrateAsync(CancellationToken.None)))).WaitAsync(Patience);
 
         await using var now = fresh.CreateDbContext();
         Assert.Empty(await now.Database.GetPendingMigrationsAsync());
@@ -195,7 +196,8 @@ public sealed class DamageTests : IAsyncLifetime
             new Dictionary<string, string>(),
             DateTimeOffset.UnixEpoch);
         var frames = Enumerable.Range(0, 50).Select(n => new FrameRecord(
-            n, rate.StartOf(n), rate.StartOf(n), rate.StartOf(n), FrameStatus.OnTime, DropReason.None, default, default, default, default, 2));
+            n, rate.StartOf(n), rate.StartOf(n), rate.StartOf(n), FrameStatus.OnTime, DropReason.None, default, default, default,
+                default, 2));
         return new Run(header, RunEnding.Finished, TimeSpan.Zero, [.. frames], [], []);
     }
 }

@@ -19,8 +19,8 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
     /// source.</summary>
     private const double LeastBand = 0.05;
 
-    /// <summary>Predictions that may be off by as much as they say are of no use. With so few clips a codec the band of a good calibration is
-    /// about ±60 %, most of it because nine clips leave three degrees of freedom. Common practice, no source.</summary>
+    /// <summary>Predictions that may be off by as much as they say are of no use. With so few clips a codec the band of a good
+    /// calibration is about ±60 %, most of it because nine clips leave three degrees of freedom. Common practice, no source.</summary>
     private const double MostBand = 1;
 
     /// <summary>No twin is made of measurements that contradict each other.</summary>

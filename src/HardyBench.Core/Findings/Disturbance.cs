@@ -7,8 +7,8 @@ namespace HardyBench.Core.Findings;
 /// comparison, answer or advice rests on it.</summary>
 public abstract record Disturbance
 {
-    /// <summary>Whether its figures are wrong, so that no comparison and no trial counts them either. Else they are right for the conditions
-    /// under which it was played, which differ from those that a machine is judged by.</summary>
+    /// <summary>Whether its figures are wrong, so that no comparison and no trial counts them either. Else they are right for the
+    /// conditions under which it was played, which differ from those that a machine is judged by.</summary>
     public virtual bool AffectsFigures => false;
 
     /// <summary>The part of main memory that footage may take and still lie in the file cache at the next play. Common practice, no

@@ -54,8 +54,8 @@ public static class StandInAids
                     : clip.Value with { Format = Intra(clip.Value.Format.Raster, clip.Value.Format.Rate) }),
         };
 
-    /// <summary>Disk that copies and pre-renders take: of a clip its copy, whole and once however often it is used, of a passage its render.
-    /// Footage that is played as it was takes none.</summary>
+    /// <summary>Disk that copies and pre-renders take: of a clip its copy, whole and once however often it is used, of a passage its
+    /// render. Footage that is played as it was takes none.</summary>
     /// <param name="plan">Without them.</param>
     /// <param name="aided">With them.</param>
     public static double Bytes(PlaybackPlan plan, PlaybackPlan aided) =>

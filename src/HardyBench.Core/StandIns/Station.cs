@@ -113,7 +113,8 @@ public sealed record PassageDemand(
     /// <summary>Mean seconds a frame that the whole processor works, as power counts it: a core that works alone is a part of it.</summary>
     /// <param name="cores">All of the processor's.</param>
     public double ProcessorSeconds(int cores) =>
-        DemandSeconds(Station.Processor) + DemandSeconds(Station.OneCore) / cores + DemandSeconds(Station.DecoderCores) * CoresDecoding / cores;
+        DemandSeconds(Station.Processor) + DemandSeconds(Station.OneCore) / cores
+            + DemandSeconds(Station.DecoderCores) * CoresDecoding / cores;
 
     /// <summary>Mean seconds a frame that each station takes of the time, several servers sharing them out; by the number of the
     /// station.</summary>

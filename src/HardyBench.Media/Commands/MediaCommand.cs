@@ -24,7 +24,8 @@ internal sealed record CommandOutcome(int ExitCode, string Output, string Errors
 /// <param name="Writes">The file that it writes; null for none.</param>
 internal sealed record MediaCall(IReadOnlyList<string> Arguments, string? Reads, string? Writes);
 
-/// <summary>Runs FFmpeg's commands in confined processes, each of which can open the files that it is handed and no others. Arguments are only ever a list, so that no name of a file can become one; what a
+/// <summary>Runs FFmpeg's commands in confined processes, each of which can open the files that it is handed and no others. Arguments
+/// are only ever a list, so that no name of a file can become one; what a
 /// command reads is a file or what is piped to it, in a container that holds pictures itself; and what it takes has limits.</summary>
 internal static class MediaCommand
 {

@@ -73,7 +73,8 @@ public sealed class ThisMachineInUse : IDisposable
         string what, CancellationToken stop, bool isMeasured = false, Func<double?>? secondsLeft = null)
     {
         stop.ThrowIfCancellationRequested();
-        var one = new Waiting(what, isMeasured, secondsLeft, new TaskCompletionSource<IDisposable>(TaskCreationOptions.RunContinuationsAsynchronously));
+        var one = new Waiting(
+            what, isMeasured, secondsLeft, new TaskCompletionSource<IDisposable>(TaskCreationOptions.RunContinuationsAsynchronously));
         lock (gate)
         {
             if (CanTake(isMeasured))

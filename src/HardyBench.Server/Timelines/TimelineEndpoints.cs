@@ -132,7 +132,8 @@ internal static class TimelineEndpoints
             {
                 using var reader = new StreamReader(request.Body, Encoding.UTF8);
                 return TypedResults.Ok(
-                    await bench.Timelines.ImportAsync(name, await reader.ReadToEndAsync(stop), rate is null ? null : Rates.Parse(rate), stop)
+                    await bench.Timelines.ImportAsync(name, await reader.ReadToEndAsync(stop), rate
+                        is null ? null : Rates.Parse(rate), stop)
                 );
             })
             .Accepts<Stream>("application/octet-stream")

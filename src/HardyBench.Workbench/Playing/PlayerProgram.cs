@@ -13,7 +13,8 @@ namespace HardyBench.Workbench.Playing;
 /// <param name="folder">Where it is made; null for beside this program.</param>
 public sealed class PlayerProgram(IReadOnlyList<string> folders, string homes, string? folder = null)
 {
-    /// <summary>What tells how a machine stands. Of other processes nothing is to be read but how long the threads of this one ran.</summary>
+    /// <summary>What tells how a machine stands. Of other processes nothing is to be read but how long the threads of this one
+    /// ran.</summary>
     private static readonly string[] State =
     [
         "/sys", "/run/udev", "/proc/self", "/proc/stat", "/proc/meminfo", "/proc/cpuinfo", "/proc/loadavg", "/proc/vmstat", "/proc/diskstats",

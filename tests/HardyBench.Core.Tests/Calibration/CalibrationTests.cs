@@ -242,7 +242,8 @@ public sealed class CalibrationTests
         var plan = Plans().For(Known, Cores)[0].Plan;
         var run = Play(plan);
         var shown = run.FramesOf(1).Select(frame => frame.Shown).OfType<TimeSpan>().ToList();
-        run = run with { Loads = [.. run.Frames.Select(frame => frame.Shown).OfType<TimeSpan>().Order().SelectMany(at => Loads(at, at >= shown[0] && at <= shown[^1]))] };
+        run = run with { Loads = [.. run.Frames.Select(frame => frame.Shown).OfType<TimeSpan>().Order().SelectMany(at =>
+            Loads(at, at >= shown[0] && at <= shown[^1]))] };
 
         Assert.Equal([1], CalibrationPlan.Disturbed(run));
         Assert.Empty(CalibrationPlan.Disturbed(run with { Loads = [] }));

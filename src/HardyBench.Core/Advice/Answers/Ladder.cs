@@ -73,7 +73,8 @@ public sealed record Ladder(
                 .. single.GroupBy(rung => rung.Parts[0].GetType()).Where(kind => kind.All(rung => rung.GainsNothing))
                     .Select(kind => kind.MinBy(rung => rung.Price)!),
             ],
-            all.Find(rung => !rung.IsUnsure && rung.After.Headroom >= asked.Headroom && asked.Late(() => forecaster.Wait(rung.Machine)) is null
+            all.Find(rung => !rung.IsUnsure && rung.After.Headroom >= asked.Headroom
+                && asked.Late(() => forecaster.Wait(rung.Machine)) is null
                 && !forecaster.CannotHold(rung.After) && forecaster.Holds(rung.Machine)),
             [
                 .. better.Except(fitting).Where(part => !withRoom.Exists(rung => rung.Parts.Contains(part)))

@@ -22,8 +22,8 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
     /// <summary>A step has so much more headroom than the one before: less is not worth money.</summary>
     public const double WorthMore = 1.1;
 
-    /// <summary>Headroom that a recommended machine has at least, where the money suffices: the model's costs are within a quarter, and work
-    /// that only just plays today does not after the next effect. Common practice, no source.</summary>
+    /// <summary>Headroom that a recommended machine has at least, where the money suffices: the model's costs are within a quarter, and
+    /// work that only just plays today does not after the next effect. Common practice, no source.</summary>
     public const double Margin = 1.2;
 
     /// <summary>What to buy: the cheapest within the budget that has the margin; where none has, the one within the budget that has most to
@@ -80,7 +80,8 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
         }
 
         return new Shortlist(
-            steps, steps.Count == 0 && nearest is var (near, its) ? StepOf(near, its, null) : null, counts, [.. Unknown().Take(MostUnknown)]);
+            steps, steps.Count == 0 && nearest is var (near, its) ? StepOf(near, its, null) : null, counts,
+                [.. Unknown().Take(MostUnknown)]);
 
         IEnumerable<UnknownOffer> Unknown() =>
             from offer in offers
