@@ -1,8 +1,8 @@
-<script lang="ts">
+<script lang="ts" generics="T">
   import type { AutoSave } from './autosave.svelte';
 
   /** How saving stands, and what can be done where two windows changed the same thing. */
-  let { saving, onreload, oncopy }: { saving: AutoSave<never>; onreload: () => void; oncopy: () => void } = $props();
+  let { saving, onreload, oncopy }: { saving: AutoSave<T>; onreload: () => void; oncopy: () => void } = $props();
   const words = { saved: 'saved', changed: 'saving…', saving: 'saving…', conflict: 'not saved', refused: 'not saved', offline: 'not saved yet' };
 </script>
 

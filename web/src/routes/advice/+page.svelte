@@ -1,6 +1,7 @@
 <script lang="ts">
-  import { onDestroy, onMount, untrack } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import { page } from '$app/state';
+  import SaveOnLeave from '#lib/SaveOnLeave.svelte';
   import SaveStatus from '#lib/SaveStatus.svelte';
   import AllAnswers from '#lib/advice/AllAnswers.svelte';
   import AnswerPanel from '#lib/advice/AnswerPanel.svelte';
@@ -33,7 +34,6 @@
     void JSON.stringify(briefs.draft);
     untrack(() => briefs.watch());
   });
-  onDestroy(() => void briefs.saving.now());
 
   /** Hands a chosen file on; the same one can be chosen again. */
   function taken(input: HTMLInputElement, bringIn: (file: File) => void) {
@@ -43,7 +43,6 @@
   }
 
   function keys(event: KeyboardEvent) {
-    briefs.saving.keys(event);
     // In a field the browser takes back what was typed there.
     if ((event.ctrlKey || event.metaKey) && event.key === 'z' && !(event.target instanceof HTMLInputElement && event.target.type === 'text')) {
       event.preventDefault();
@@ -53,7 +52,8 @@
 </script>
 
 <svelte:head><title>Advice · Hardy Bench</title></svelte:head>
-<svelte:window onkeydown={keys} onpagehide={() => void briefs.saving.now()} />
+<svelte:window onkeydown={keys} />
+<SaveOnLeave saving={briefs.saving} />
 {#if timeline}
   <PlayedAdvice {timeline} />
 {:else}
@@ -88,7 +88,7 @@
           <div class="flex flex-wrap items-center gap-2">
             <button class="btn btn-sm" disabled={!briefs.canUndo} onclick={briefs.undo}>Undo</button>
             {#if briefs.open}<button class="btn btn-sm" onclick={briefs.putAside}>Delete</button>{/if}
-            <SaveStatus saving={briefs.saving as never} onreload={briefs.readTheirs} oncopy={briefs.saveCopy} />
+            <SaveStatus saving={briefs.saving} onreload={briefs.readTheirs} oncopy={briefs.saveCopy} />
           </div>
         {/if}
       </div>

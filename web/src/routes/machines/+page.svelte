@@ -1,9 +1,10 @@
 <script lang="ts">
-  import { onDestroy, onMount, untrack } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import MachineForm from '#lib/machines/MachineForm.svelte';
   import ThisMachine from '#lib/machines/ThisMachine.svelte';
+  import SaveOnLeave from '#lib/SaveOnLeave.svelte';
   import SaveStatus from '#lib/SaveStatus.svelte';
   import { Shelf } from '#lib/machines/shelf.svelte.ts';
   import { money } from '#lib/words.ts';
@@ -25,7 +26,6 @@
     void JSON.stringify(draft?.machine);
     if (draft && draft.machine.kind !== 'this') untrack(() => shelf.watch(chosen));
   });
-  onDestroy(() => void shelf.saving.now());
 
   const show = (id: string) => goto(`?id=${id}`, { reset: false });
   const doing = (work: () => Promise<string | undefined | void>) => () =>
@@ -53,7 +53,7 @@
 </script>
 
 <svelte:head><title>Machines · Hardy Bench</title></svelte:head>
-<svelte:window onkeydown={shelf.saving.keys} onpagehide={() => void shelf.saving.now()} />
+<SaveOnLeave saving={shelf.saving} />
 <div class="flex h-full min-h-0 flex-wrap md:flex-nowrap">
   <section class="flex w-full flex-col border-base-300 md:w-80 md:shrink-0 md:border-r" aria-label="The shelf">
     <div class="grid gap-2 p-3">
@@ -104,7 +104,7 @@
         <h2 class="text-base font-semibold">{draft.machine.name}</h2>
         <span class="quiet">a stand-in: simulated from these figures</span>
         <span class="ml-auto flex items-center gap-3">
-          <SaveStatus saving={shelf.saving as never} onreload={readTheirs} oncopy={saveCopy} />
+          <SaveStatus saving={shelf.saving} onreload={readTheirs} oncopy={saveCopy} />
           <button class="btn btn-sm" disabled={!shelf.canUndo(chosen)} onclick={undo}>Undo</button>
           <button class="btn btn-sm" onclick={duplicate}>Duplicate</button>
           <button class="btn btn-sm" onclick={putAside}>Delete</button>

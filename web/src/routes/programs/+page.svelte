@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { onDestroy, onMount, untrack } from 'svelte';
+  import { onMount, untrack } from 'svelte';
+  import SaveOnLeave from '#lib/SaveOnLeave.svelte';
   import SaveStatus from '#lib/SaveStatus.svelte';
   import ProgramForm from '#lib/programs/ProgramForm.svelte';
   import { plain, Programs } from '#lib/programs/programs.svelte.ts';
@@ -15,7 +16,6 @@
     void JSON.stringify(programs.draft);
     untrack(() => programs.watch());
   });
-  onDestroy(() => void programs.saving.now());
 
   function bringIn(input: HTMLInputElement) {
     const file = input.files?.[0];
@@ -25,7 +25,7 @@
 </script>
 
 <svelte:head><title>Editing programs · Hardy Bench</title></svelte:head>
-<svelte:window onkeydown={programs.saving.keys} onpagehide={() => void programs.saving.now()} />
+<SaveOnLeave saving={programs.saving} />
 <div class="p-4 text-sm">
   <div class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
     <h1 class="text-lg font-semibold">Editing programs</h1>
@@ -66,7 +66,7 @@
       <div class="mb-3 flex flex-wrap items-center gap-3">
         <h2 class="text-base font-semibold">{name}</h2>
         <span class="ml-auto flex items-center gap-3">
-          <SaveStatus saving={programs.saving as never} onreload={programs.readTheirs} oncopy={programs.saveCopy} />
+          <SaveStatus saving={programs.saving} onreload={programs.readTheirs} oncopy={programs.saveCopy} />
           <button class="btn btn-sm" disabled={!programs.canUndo} onclick={programs.undo}>Undo</button>
           <button class="btn btn-sm" onclick={() => programs.add($state.snapshot(programs.draft!))}>Duplicate</button>
           <button class="btn btn-sm" onclick={programs.putAside}>Delete</button>

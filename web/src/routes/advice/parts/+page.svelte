@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { onDestroy, onMount, untrack } from 'svelte';
+  import { onMount, untrack } from 'svelte';
+  import SaveOnLeave from '#lib/SaveOnLeave.svelte';
   import SaveStatus from '#lib/SaveStatus.svelte';
   import PartForm from '#lib/advice/PartForm.svelte';
   import { Parts } from '#lib/advice/parts.svelte.ts';
@@ -15,7 +16,6 @@
     void JSON.stringify(parts.draft);
     untrack(() => parts.watch());
   });
-  onDestroy(() => void parts.saving.now());
 
   function bringIn(input: HTMLInputElement) {
     const file = input.files?.[0];
@@ -30,7 +30,7 @@
 </script>
 
 <svelte:head><title>Parts · Hardy Bench</title></svelte:head>
-<svelte:window onkeydown={parts.saving.keys} onpagehide={() => void parts.saving.now()} />
+<SaveOnLeave saving={parts.saving} />
 <div class="p-4 text-sm">
   <div class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
     <h1 class="text-lg font-semibold">Parts</h1>
@@ -71,7 +71,7 @@
       <div class="mb-3 flex flex-wrap items-center gap-3">
         <h2 class="text-base font-semibold">{parts.open?.name}</h2>
         <span class="ml-auto flex items-center gap-3">
-          <SaveStatus saving={parts.saving as never} onreload={parts.readTheirs} oncopy={parts.saveCopy} />
+          <SaveStatus saving={parts.saving} onreload={parts.readTheirs} oncopy={parts.saveCopy} />
           <button class="btn btn-sm" disabled={!parts.canUndo} onclick={parts.undo}>Undo</button>
           <button class="btn btn-sm" onclick={() => parts.add($state.snapshot(parts.draft!))}>Duplicate</button>
           <button class="btn btn-sm" onclick={parts.putAside}>Delete</button>
