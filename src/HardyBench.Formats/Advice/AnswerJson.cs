@@ -56,8 +56,12 @@ public sealed record AnswerDocument(
                 rung.GainPerThousand, rung.GainsNothing, rung == answer.Ladder.Path, rung.IsUnsure)),
         ],
         [.. answer.Ladder.Refused.Select(AnswerWords.Refusal)],
-        [.. answer.Shortlist.Steps.Select(step => StepRow.Of(step, answer.Brief,
-            timelines) with { IsRecommended = answer.Kind == AnswerKind.Buy && step == answer.Recommended })],
+        [
+            .. answer.Shortlist.Steps.Select(step => StepRow.Of(step, answer.Brief, timelines) with
+            {
+                IsRecommended = answer.Kind == AnswerKind.Buy && step == answer.Recommended,
+            }),
+        ],
         answer.Shortlist.Nearest is { } nearest ? StepRow.Of(nearest, answer.Brief, timelines) : null,
         answer.Pick is { } pick ? CheckRow.Of(pick, answer.Brief, timelines) : null,
         AnswerWords.Of(answer.Shortlist.Counts),

@@ -8,9 +8,6 @@ namespace HardyBench.Formats.Advice;
 /// whose id is there already changes what it names, so that ids and prices alone are a new list of prices.</summary>
 public static class CatalogueCsv
 {
-    /// <summary>More lines than this are not read.</summary>
-    public const int MostLines = 20_000;
-
     public static string Write(IReadOnlyList<Part> parts)
     {
         var rows = parts.Select(PartCells.Of).ToList();
@@ -23,44 +20,21 @@ public static class CatalogueCsv
     /// <exception cref="ShelfException">There is no head line that names ids or kinds, or far too many lines.</exception>
     public static (IReadOnlyList<Part> Parts, IReadOnlyList<RowProblem> Problems) Read(string text, IReadOnlyList<Part> present)
     {
-        IReadOnlyList<string> head;
-        IEnumerable<CsvLine> lines;
-        try
-        {
-            (head, lines) = CsvText.Read(text, NameOf);
-        }
-        catch (InterchangeTableException wrong)
-        {
-            throw new ShelfException(wrong.Message);
-        }
-
-        if (!head.Contains("id") && !head.Contains("kind"))
+        var table = ShelfTable.Read(text, NameOf, PartCells.Columns);
+        if (!table.Columns.Contains("id") && !table.Columns.Contains("kind"))
         {
             throw new ShelfException(
                 "The head line names neither id nor kind. A list of prices has id and price; export the parts to see every column.");
         }
 
-        var unknown = head.Where(name => name.Length > 0 && !PartCells.Columns.Contains(name)).ToList();
-        var (parts, problems) = (new List<Part>(), new List<RowProblem>());
-        if (unknown.Count > 0)
-        {
-            problems.Add(new RowProblem("line 1", null, $"There is no column {string.Join(", ", unknown)}; it was ignored."));
-        }
-
+        var (parts, problems) = (new List<Part>(), table.Problems.ToList());
         var known = present.ToDictionary(part => part.Id);
-        foreach (var line in lines)
+        foreach (var line in table.Lines)
         {
-            if (parts.Count + problems.Count > MostLines)
-            {
-                throw new ShelfException($"The table has more than {MostLines} lines. Nothing was read; divide it.");
-            }
-
             var cells = line.Cells.Where(cell => PartCells.Columns.Contains(cell.Key)).Select(cell => (cell.Key, cell.Value)).ToList();
-            var (part, problem) = line.TooMany == 0
-                ? Read($"line {line.Line}", cells, known)
-                : (null, new RowProblem(
-                    $"line {line.Line}", line.Cells.GetValueOrDefault("name"),
-                    $"The line has {line.TooMany} more cells than there are columns."));
+            var (part, problem) = line.Problem is { } wrong
+                ? (null, new RowProblem($"line {line.Line}", line.Cells.GetValueOrDefault("name"), wrong))
+                : Read($"line {line.Line}", cells, known);
             parts.AddRange(part is null ? [] : [part]);
             problems.AddRange(problem is null ? [] : [problem]);
         }

@@ -9,7 +9,11 @@ namespace HardyBench.Formats.Files;
 /// <param name="Line">Its number in the text, from 1.</param>
 /// <param name="Cells">By column; those that are empty are left out.</param>
 /// <param name="TooMany">Cells beyond the last column.</param>
-internal sealed record CsvLine(int Line, IReadOnlyDictionary<string, string> Cells, int TooMany);
+internal sealed record CsvLine(int Line, IReadOnlyDictionary<string, string> Cells, int TooMany)
+{
+    /// <summary>Why nothing can be made of it, whatever it holds, a sentence; null where something may.</summary>
+    public string? Problem => TooMany == 0 ? null : $"The line has {TooMany} more cells than there are columns.";
+}
 
 /// <summary>Rows as comma-separated text with a head line (RFC 4180). Programs for tables take a cell that begins with certain signs for a
 /// formula and carry it out, so such a cell is written with an apostrophe before it, which is taken off again when it is read.</summary>
@@ -54,7 +58,6 @@ internal static class CsvText
     /// <summary>Reads a table.</summary>
     /// <param name="nameOf">A column's name as it is written here, however somebody else wrote it.</param>
     /// <returns>The columns, and the lines, which are read as they are asked for.</returns>
-    /// <exception cref="InterchangeTableException">A column stands twice.</exception>
     public static (IReadOnlyList<string> Columns, IEnumerable<CsvLine> Lines) Read(string text, Func<string, string> nameOf)
     {
         var csv = new CsvReader(new StringReader(text), new CsvConfiguration(CultureInfo.InvariantCulture)
@@ -62,9 +65,7 @@ internal static class CsvText
             BadDataFound = null, MissingFieldFound = null, TrimOptions = TrimOptions.Trim, DetectColumnCountChanges = false,
         });
         IReadOnlyList<string> columns = csv.Read() && csv.ReadHeader() ? [.. csv.HeaderRecord!.Select(head => nameOf(Read(head)))] : [];
-        return columns.Where(column => column.Length > 0).GroupBy(column => column).FirstOrDefault(same => same.Count() > 1) is { } twice
-            ? throw new InterchangeTableException($"The column {twice.Key} stands twice. Nothing was read; delete one of the two.")
-            : (columns, Lines());
+        return (columns, Lines());
 
         IEnumerable<CsvLine> Lines()
         {
@@ -98,6 +99,3 @@ internal static class CsvText
             value is string text ? Written(text) : base.ConvertToString(value, row, memberMapData);
     }
 }
-
-/// <summary>A table that cannot be read at all; the message says why.</summary>
-internal sealed class InterchangeTableException(string message) : Exception(message);

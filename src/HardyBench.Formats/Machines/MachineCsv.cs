@@ -7,9 +7,6 @@ namespace HardyBench.Formats.Machines;
 /// machine with several units of a kind has their columns again, with a number behind.</summary>
 public static class MachineCsv
 {
-    /// <summary>More lines than this are not read.</summary>
-    public const int MostLines = 20_000;
-
     private static readonly string[] Needed = ["name", "cores", "memory_gb"];
 
     public static string Write(IReadOnlyList<Machine> machines)
@@ -24,18 +21,8 @@ public static class MachineCsv
     /// <exception cref="ShelfException">There is no head line that names the columns needed, or far too many lines.</exception>
     public static ShelfReading Read(string text)
     {
-        IReadOnlyList<string> head;
-        IEnumerable<CsvLine> lines;
-        try
-        {
-            (head, lines) = CsvText.Read(text, name => name.Trim().ToLowerInvariant());
-        }
-        catch (InterchangeTableException wrong)
-        {
-            throw new ShelfException(wrong.Message);
-        }
-
-        var missing = Needed.Except(head).ToList();
+        var table = ShelfTable.Read(text, name => name.Trim().ToLowerInvariant(), MachineRow.Columns);
+        var missing = Needed.Except(table.Columns).ToList();
         if (missing.Count > 0)
         {
             throw new ShelfException(
@@ -44,25 +31,13 @@ public static class MachineCsv
             );
         }
 
-        var unknown = head.Where(name => name.Length > 0 && !MachineRow.Columns.Contains(name)).ToList();
-        var problems =
-            unknown.Count == 0
-                ? []
-                : new List<RowProblem> { new("line 1", null, $"There is no column {string.Join(", ", unknown)}; it was ignored.") };
-        var machines = new List<Machine>();
-        foreach (var line in lines)
+        var (machines, problems) = (new List<Machine>(), table.Problems.ToList());
+        foreach (var line in table.Lines)
         {
-            if (machines.Count + problems.Count > MostLines)
-            {
-                throw new ShelfException($"The table has more than {MostLines} lines. Nothing was read; divide it.");
-            }
-
             var row = new MachineRow(new Dictionary<string, string>(line.Cells));
             try
             {
-                machines.Add(line.TooMany == 0
-                    ? MachineLimits.Checked(row.ToMachine())
-                    : throw new MachineRefusedException($"The line has {line.TooMany} more cells than there are columns."));
+                machines.Add(line.Problem is null ? MachineLimits.Checked(row.ToMachine()) : throw new MachineRefusedException(line.Problem));
             }
             catch (MachineRefusedException wrong)
             {

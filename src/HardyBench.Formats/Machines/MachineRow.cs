@@ -185,7 +185,7 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
             OperatingSystem = Text("operating_system"), DriverDate = Day("driver_date"), PricedOn = Day("priced_on"),
             Places = Places(),
         };
-        if (machine.OnBattery && machine.Cooling?.BatteryWatts is null)
+        if (machine is { OnBattery: true, HasBattery: false })
         {
             wrong.Add("on_battery is yes, and battery_w is empty.");
         }
