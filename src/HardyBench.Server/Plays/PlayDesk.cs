@@ -31,6 +31,9 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
     );
     private readonly NewsPace pace = new(TimeProvider.System);
     private CancellationTokenSource? stop;
+
+    /// <summary>What was taken from the queue and is not shown as playing yet: it still waits for everybody who asks.</summary>
+    private WaitingView? beginning;
     private StoredTrial? trial;
     private PlayView? now;
 
@@ -43,7 +46,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
             {
                 return now is null ? null : now with
                 {
-                    Teeth = teeth.ToString(), Frames = now.ByHand ? now.Frames : teeth.Length, Waiting = [.. waiting],
+                    Teeth = teeth.ToString(), Frames = now.ByHand ? now.Frames : teeth.Length, Waiting = beginning is null ? [.. waiting] : [beginning, .. waiting],
                     WaitsFor = WaitsFor(),
                 };
             }
@@ -73,7 +76,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         lock (gate)
         {
             waiting.Add(WaitingView.Of(stored, machine));
-            if (now is not { Running: true } && waiting.Count == 1)
+            if (now is not { Running: true } && beginning is null && waiting.Count == 1)
             {
                 // The page sees at once that its asking came through, even before the player has started.
                 now = PlayView.Before(stored, machine);
@@ -245,6 +248,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
             }
 
             // From here on stopping is meant for this one.
+            beginning = next;
             stop = CancellationTokenSource.CreateLinkedTokenSource(stopping, lifetime.ApplicationStopping);
         }
 
@@ -255,6 +259,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
             lock (gate)
             {
                 trial = report.Trial;
+                beginning = null;
                 teeth.Clear();
                 now = PlayView.Before(report.Trial, machine);
             }
@@ -273,7 +278,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
             // One that could not even begin has no view; the list of trials says why.
             now = now?.TrialId == next.TrialId ? now with { Running = false, Problem = problem } : now;
             stop?.Dispose();
-            stop = null;
+            (stop, beginning) = (null, null);
         }
 
         _ = live.Tell(page => page.Play(Now));
