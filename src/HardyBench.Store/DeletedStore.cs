@@ -28,8 +28,8 @@ public sealed class DeletedStore(BenchDatabaseFactory databases)
             .Select(run => new { run.Id, run.DeletedAtUtc, run.Line!.Timeline, run.Line.Machine }).ToListAsync();
         return
         [
-            .. documents.Select(document => new DeletedThing(document.Kind, document.Id, NameOf(document),
-                At(document.DeletedAtUtc!.Value)))
+            .. documents.Select(document => 
+                    new DeletedThing(document.Kind, document.Id, NameOf(document), At(document.DeletedAtUtc!.Value)))
                 .Concat(runs.Select(run =>
                     new DeletedThing(Run, $"{run.Id}", $"{run.Timeline} on {run.Machine}", At(run.DeletedAtUtc!.Value))))
                 .OrderByDescending(thing => thing.DeletedAt),

@@ -52,8 +52,8 @@ public sealed class DamageTests : IAsyncLifetime
     {
         var fresh = new BenchDatabaseFactory(file + ".fresh");
 
-        await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => Task.Run(() =>
-            fresh.MigrateAsync(CancellationToken.None)))).WaitAsync(Patience);
+        var all = Enumerable.Range(0, 6).Select(_ => Task.Run(() => fresh.MigrateAsync(CancellationToken.None)));
+        await Task.WhenAll(all).WaitAsync(Patience);
 
         await using var now = fresh.CreateDbContext();
         Assert.Empty(await now.Database.GetPendingMigrationsAsync());

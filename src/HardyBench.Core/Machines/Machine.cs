@@ -56,6 +56,10 @@ public sealed record Machine(
     [JsonIgnore]
     public bool IsTwin => Kind == MachineKind.StandIn && Costs is not null;
 
+    /// <summary>Whether it can work on a battery, and what it may draw then is known.</summary>
+    [JsonIgnore]
+    public bool HasBattery => Cooling?.BatteryWatts is not null;
+
     /// <summary>The drive on which something lies; the first one where none is said to hold it, null without drives.</summary>
     public Drive? DriveFor(DriveRole role) =>
         Drives.FirstOrDefault(drive => drive.Roles.Contains(role)) ?? (Drives is [var first, ..] ? first : null);

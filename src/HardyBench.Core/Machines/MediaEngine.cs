@@ -48,6 +48,10 @@ public sealed record EngineRefusal(Lack Lack, ClipFormat Format);
 /// A.3).</param>
 public sealed record FormatCapability(Codec Codec, ChromaSubsampling Chroma, int MaxBitDepth, Raster MaxRaster)
 {
+    /// <summary>"AVC 4:2:0 to 8 bit, up to 3840×2160".</summary>
+    [JsonIgnore]
+    public string Notation => $"{Codec.StandardName} {Chroma.Notation} to {MaxBitDepth} bit, up to {MaxRaster}";
+
     /// <summary>Whether a format lies within it.</summary>
     public bool Covers(ClipFormat format) => CoversProfile(format) && format.Raster.FitsIn(MaxRaster);
 

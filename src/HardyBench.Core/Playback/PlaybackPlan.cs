@@ -80,6 +80,10 @@ public sealed record PlaybackPlan(
     public IReadOnlyList<string> PlayedClipIds => [.. Enumerable.Range(0, Timeline.Passages.Count).SelectMany(index => Played(index).Layers)
         .Select(layer => layer.ClipId).Distinct()];
 
+    /// <summary>The part of the processor that other programs take while nothing else works, 0 to 1.</summary>
+    [JsonIgnore]
+    public double ShareOfOthers => Settings.Others?.ShareAlone(Machine.Processor.Cores) ?? 0;
+
     /// <summary>SHA-256 of the files played, by clip id; clips that are not made have none.</summary>
     [JsonIgnore]
     public IReadOnlyDictionary<string, string> ClipChecksums => PlayedClipIds

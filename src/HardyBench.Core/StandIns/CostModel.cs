@@ -28,6 +28,10 @@ public static class CostModel
 
     private static readonly OtherPrograms Nothing = new(0, 0);
 
+    /// <summary>Of every passage, as it is played.</summary>
+    public static IReadOnlyList<PassageDemand> DemandsOf(PlaybackPlan plan) =>
+        [.. plan.Timeline.Passages.Select((_, index) => DemandOf(plan, plan.Played(index)))];
+
     public static PassageDemand DemandOf(PlaybackPlan plan, Passage passage)
     {
         var machine = plan.Machine;

@@ -60,9 +60,8 @@ public static class StandInAids
     /// <param name="aided">With them.</param>
     public static double Bytes(PlaybackPlan plan, PlaybackPlan aided) =>
         Copies(plan, aided).Sum(clip => BytesOf(clip, SecondsOf(clip)))
-            + aided.Timeline.Passages.Index().Where(passage => IsRendered(aided.Played(passage.Index))).Sum(passage =>
-                aided.ClipsOf(aided.Played(passage.Index))
-                    .Sum(clip => BytesOf(clip, passage.Item.FrameCount / aided.Timeline.Rate.FramesPerSecond)));
+            + Rendered(aided).Sum(passage => aided.ClipsOf(aided.Played(passage.Index))
+                .Sum(clip => BytesOf(clip, passage.Item.FrameCount / aided.Timeline.Rate.FramesPerSecond)));
 
     private static double BytesOf(Clip clip, double seconds) => clip.Format.DataRate.BitsPerSecond / 8.0 * seconds;
 
@@ -76,9 +75,12 @@ public static class StandInAids
             .Where(clip => plan.Clips.GetValueOrDefault(clip.Id)?.Format != clip.Format),
     ];
 
+    private static IEnumerable<(int Index, Passage Item)> Rendered(PlaybackPlan aided) =>
+        aided.Timeline.Passages.Index().Where(passage => IsRendered(aided.Played(passage.Index)));
+
     /// <summary>What the work plays of footage, each clip once and whole.</summary>
     public static TimeSpan Footage(PlaybackPlan plan) =>
-        TimeSpan.FromSeconds(plan.PlayedClipIds.Distinct().Sum(id => SecondsOf(plan.Clips[id])));
+        TimeSpan.FromSeconds(plan.PlayedClipIds.Sum(id => SecondsOf(plan.Clips[id])));
 
     /// <summary>How long the machine takes to make them, by the bottleneck law (Denning and Buzen 1978): every copy is an export of its
     /// whole clip at the copy's raster, every pre-render one of its passage.</summary>
@@ -87,7 +89,7 @@ public static class StandInAids
     public static TimeSpan Preparation(PlaybackPlan plan, PlaybackPlan aided) => TimeSpan.FromSeconds(
         Copies(plan, aided).Sum(clip => ExportSeconds(
             plan, clip.Format.Raster, clip.Format.Rate, new Passage(clip.Title, 1, [new Layer(clip.Id, [])], []), SecondsOf(clip)))
-        + aided.Timeline.Passages.Index().Where(passage => IsRendered(aided.Played(passage.Index))).Sum(passage => ExportSeconds(
+        + Rendered(aided).Sum(passage => ExportSeconds(
             plan, plan.Timeline.Raster, plan.Timeline.Rate, plan.Timeline.Passages[passage.Index].WithoutOff(),
             aided.Timeline.Rate.StartOf(passage.Item.FrameCount).TotalSeconds)));
 

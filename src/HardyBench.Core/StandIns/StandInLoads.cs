@@ -42,7 +42,7 @@ public static class StandInLoads
     {
         var (machine, busy) = (plan.Machine, simulation.Busy);
         var cores = machine.Processor.Cores;
-        var (others, taken) = (plan.Settings.Others, plan.Settings.Others?.ShareAlone(cores) ?? 0);
+        var (others, taken) = (plan.Settings.Others, plan.ShareOfOthers);
         for (var core = 0; core < cores; core++)
         {
             loads.Add(new LoadReading(at, LoadKind.Core, core, (float)BusyLedger.WithOthers(busy.CoreShare(core, index, cores), taken)));

@@ -34,13 +34,13 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
     internal Run PlayedOnly(PlaybackPlan plan, CancellationToken stop = default)
     {
         var played = plan with { Settings = plan.Settings.InFact() };
-        var (simulation, frames) = Simulated(played, DemandsOf(played), stop);
+        var (simulation, frames) = Simulated(played, CostModel.DemandsOf(played), stop);
         return new Run(HeaderOf(played), RunEnding.Finished, simulation.StartLag, frames, [], []);
     }
 
     private Run Play(PlaybackPlan plan, CancellationToken stop)
     {
-        var demands = DemandsOf(plan);
+        var demands = CostModel.DemandsOf(plan);
         if (plan.Hand is { } moves)
         {
             var lags = new HandModel(plan, demands, new ServiceSpread(plan.Occasion, Sigma, StallChance, Stall)).Carry(moves);
@@ -67,23 +67,20 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
             CostModel.UnitsSharing(plan),
             plan.Settings.AutomaticScale
                 ? Enum.GetValues<PreviewScale>().Where(scale => scale > plan.Settings.Scale)
-                    .ToDictionary(scale => scale, scale => DemandsOf(plan with { Settings = plan.Settings with { Scale = scale } }))
+                    .ToDictionary(scale => scale, scale => CostModel.DemandsOf(plan with { Settings = plan.Settings with { Scale = scale } }))
                 : null,
-            plan.Settings.Others?.ShareAlone(machine.Processor.Cores) ?? 0);
+            plan.ShareOfOthers);
         var longest = BusyLedger.Interval * (MostReadings / (machine.Processor.Cores + LoadsBesideCores));
         return (simulation, simulation.Play(longest, stop));
     }
-
-    private static IReadOnlyList<PassageDemand> DemandsOf(PlaybackPlan plan) =>
-        [.. Enumerable.Range(0, plan.Timeline.Passages.Count).Select(index => CostModel.DemandOf(plan, plan.Played(index)))];
 
     private RunHeader HeaderOf(PlaybackPlan plan) => new(
         plan.Timeline, plan.Machine, plan.Settings,
         new Conditions(
             "stand-in model", null, [.. Enumerable.Range(0, plan.Machine.Processor.Cores)], plan.Settings.Others?.Cores, null, plan.Occasion,
-            plan.Machine.Cooling?.BatteryWatts is null
-                ? null
-                : new MachineState(null, !plan.Machine.OnBattery, null, null, null, null, null, plan.Machine.Processor.Threads),
+            plan.Machine.HasBattery
+                ? new MachineState(null, !plan.Machine.OnBattery, null, null, null, null, null, plan.Machine.Processor.Threads)
+                : null,
             Footage: plan.PlayedClipIds.ToDictionary(id => id, id => StateOf(plan, plan.Clips[id].Format)),
             Sources: SourcesOf(plan.Machine)),
         plan.ClipChecksums, time.GetUtcNow()) { ByHand = plan.Hand is not null };

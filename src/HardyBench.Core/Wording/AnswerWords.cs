@@ -33,7 +33,7 @@ public static class AnswerWords
         AnswerKind.KeepIt => $"It plays every passage of the work in real time{Growing(answer)}. There is nothing to buy.",
         AnswerKind.ChangeMethod => Invariant($"So every passage holds, and nothing has to be bought.{Instead(answer)}"),
         AnswerKind.Upgrade => $"With that, {Money(answer.Ladder.Path!.Price)}, it plays every passage{Growing(answer)}.{Dearer(answer)}",
-        AnswerKind.Buy => Buying(answer, answer.Recommended!, answer.Shortlist.Steps[0]),
+        AnswerKind.Buy => Buying(answer, answer.Recommended!, answer.Shortlist.Cheapest!),
         AnswerKind.OverBudget => Beyond(answer),
         _ => answer.Shortlist.Nearest is { } nearest
             ? Invariant($"{nearest.Offer.Machine.Name} comes nearest, {Money(nearest.Offer.Price)}: {Place(nearest.Weakest, answer)} ")
@@ -176,7 +176,7 @@ public static class AnswerWords
     /// <summary>Whether parts are the way to go, a sentence; null where none can be put in.</summary>
     public static string? Path(Answer answer)
     {
-        var cheapest = (answer.Recommended ?? (answer.Shortlist.Steps is [var first, ..] ? first : null))?.Offer;
+        var cheapest = answer.Shortlist.Best(answer.Brief.Budget)?.Offer;
         return answer.Ladder switch
         {
             { Path: { } path } when cheapest is not null && cheapest.Price < path.Price =>
@@ -249,7 +249,7 @@ public static class AnswerWords
 
     private static string Beyond(Answer answer)
     {
-        var offer = answer.Shortlist.Steps is [var first, ..] ? first.Offer : null;
+        var offer = answer.Shortlist.Cheapest?.Offer;
         var (what, price) = answer.Ladder.Path is { } path && !(offer?.Price < path.Price)
             ? ($"{Of(path)} in {answer.Owned?.Machine.Name}", path.Price)
             : (offer!.Machine.Name, offer.Price);
@@ -257,11 +257,11 @@ public static class AnswerWords
             + $"{Money(price - (answer.Brief.Budget ?? 0))} more.";
     }
 
-    private static string Dearer(Answer answer) => answer.Shortlist.Steps is [var step, ..]
+    private static string Dearer(Answer answer) => answer.Shortlist.Cheapest is { } step
         ? $" The cheapest machine that does is {step.Offer.Machine.Name}, {Money(step.Offer.Price)}."
         : " No machine on offer does.";
 
-    private static string Instead(Answer answer) => answer.Shortlist.Steps is [var step, ..]
+    private static string Instead(Answer answer) => answer.Shortlist.Cheapest is { } step
         ? Invariant($" The cheapest that plays it as it is would be {step.Offer.Machine.Name}, {Money(step.Offer.Price)}.")
         : string.Empty;
 

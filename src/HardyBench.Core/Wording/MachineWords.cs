@@ -14,8 +14,4 @@ public static class MachineWords
         Lack.Program => $"the editing program does not hand {refusal.Format.Codec.StandardName} over",
         _ => $"no raster as large as {refusal.Format.Raster} for {refusal.Format.Codec.StandardName}",
     };
-
-    /// <summary>A row of a media engine's table: "AVC 4:2:0 to 8 bit, up to 3840×2160".</summary>
-    public static string Of(FormatCapability capability) =>
-        $"{capability.Codec.StandardName} {capability.Chroma.Notation} to {capability.MaxBitDepth} bit, up to {capability.MaxRaster}";
 }

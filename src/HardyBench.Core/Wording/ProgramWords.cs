@@ -17,7 +17,7 @@ public static class ProgramWords
             {
                 null => "hands over all that a media engine takes",
                 [] => "decodes everything on the processor",
-                var rows => $"hands a media engine {string.Join(", ", rows.Select(MachineWords.Of))}",
+                var rows => $"hands a media engine {string.Join(", ", rows.Select(row => row.Notation))}",
             },
             program.DecoderCores is { } cores ? $"{(cores == 1 ? "one core" : $"{cores} cores")} for each decoder" : null,
             program.DecodesSmaller ? "wavelets and camera raw decoded at the preview scale" : null,

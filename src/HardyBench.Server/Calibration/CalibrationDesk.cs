@@ -78,8 +78,7 @@ public sealed class CalibrationDesk(
 
     private void Report(CalibrationProgress progress)
     {
-        var spent = (time.GetUtcNow() - began).TotalSeconds;
-        var left = progress.Share > 0.02 ? spent / progress.Share * (1 - progress.Share) : (double?)null;
+        var left = MakingView.Left(time.GetUtcNow() - began, progress.Share);
         Now = Nothing with { Running = true, Clip = progress.What, Share = progress.Share, SecondsLeft = left };
         if (time.GetUtcNow() - told > TellEvery)
         {

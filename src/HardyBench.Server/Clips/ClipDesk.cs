@@ -75,8 +75,7 @@ public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
     private void Report(MakingProgress progress)
     {
         var now = DateTime.UtcNow;
-        var spent = (now - began).TotalSeconds;
-        var left = progress.Share > 0.02 ? spent / progress.Share * (1 - progress.Share) : (double?)null;
+        var left = MakingView.Left(now - began, progress.Share);
         Now = new MakingView(true, progress.Clip, progress.Done, progress.Of, progress.Share, left, null);
         if (now - told > TellEvery)
         {

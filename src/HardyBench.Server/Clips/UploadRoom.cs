@@ -8,12 +8,15 @@ public static class UploadRoom
     /// <summary>The largest file, and the most bytes that may lie half sent at once.</summary>
     public const long LargestFile = 64L << 30, MostUnderWay = 128L << 30;
 
-    /// <summary>Half sent files are let go after this long without a byte.</summary>
+    /// <summary>Bytes after which room is looked at again: several files that come in at once share it.</summary>
+    private const long LookEvery = 8 << 20;
+
+    /// <summary>Half sent files are deleted after this long without a byte.</summary>
     public static readonly TimeSpan KeptFor = TimeSpan.FromHours(48);
 
     /// <summary>Copies at most what there is room for.</summary>
-    /// <exception cref="DataFolderException">More came.</exception>
     /// <param name="promised">Bytes that others were promised room for.</param>
+    /// <exception cref="DataFolderException">More came.</exception>
     public static async Task CopyAsync(Stream from, Stream into, DataFolder folder, Func<long> promised, CancellationToken stop)
     {
         var taken = await CopyAsync(from, into, LargestFile, stop, () => folder.Room > promised());
@@ -22,9 +25,6 @@ public static class UploadRoom
             throw new DataFolderException($"The file is larger than there is room for in {folder.Path}. Nothing was saved.");
         }
     }
-
-    /// <summary>Bytes after which room is looked at again: several files that come in at once share it.</summary>
-    private const long LookEvery = 8 << 20;
 
     /// <summary>Copies until the end or the limit.</summary>
     /// <param name="hasRoom">Whether there is room for more; null for always.</param>

@@ -226,8 +226,8 @@ internal static class Uploads
         var uploads = Directory.EnumerateFiles(bench.Folder.Incoming, "*.info")
             .Select(info => Find(bench, Path.GetFileNameWithoutExtension(info))).OfType<Upload>().ToList();
         return (
-            uploads.Count, uploads.Sum(upload => upload.Length), uploads.Sum(upload =>
-                Math.Max(0, upload.Length - new FileInfo(upload.File).Length)));
+            uploads.Count, uploads.Sum(upload => upload.Length),
+            uploads.Sum(upload => Math.Max(0, upload.Length - new FileInfo(upload.File).Length)));
     }
 
     /// <summary>Bytes that half sent files may still bring.</summary>

@@ -17,8 +17,8 @@ namespace HardyBench.Server.Health;
 /// <param name="Confinement">What was in force when a player started last; null before the first.</param>
 /// <param name="StorageProblem">Why what has to be saved waits, or null.</param>
 /// <param name="DamagedRuns">Runs that were found damaged at the start.</param>
-public sealed record HealthView(bool QueueLives, int Waiting, long? Playing, IReadOnlyList<UnreadableTimeline> Unreadable,
-    IReadOnlyList<UnreadableRun> DamagedRuns,
+public sealed record HealthView(
+    bool QueueLives, int Waiting, long? Playing, IReadOnlyList<UnreadableTimeline> Unreadable, IReadOnlyList<UnreadableRun> DamagedRuns,
     string? StorageProblem, ConfinementView? Confinement);
 
 /// <summary>What keeps the player from doing more than playing.</summary>
@@ -40,8 +40,9 @@ internal static class HealthEndpoints
             var view = new HealthView(queue.Lives, queue.Waiting, queue.Playing, await bench.Timelines.UnreadableAsync(), bench.Unreadable,
                 bench.Storage.Problem,
                 bench.Players.Greeting is { } greeting ? ConfinementView.Of(greeting) : null);
-            return view is { QueueLives: true, StorageProblem: null } ? TypedResults.Ok(view) : TypedResults.Json(view,
-                statusCode: StatusCodes.Status503ServiceUnavailable);
+            return view is { QueueLives: true, StorageProblem: null }
+                ? TypedResults.Ok(view)
+                : TypedResults.Json(view, statusCode: StatusCodes.Status503ServiceUnavailable);
         })
         .WithTags("Health").WithName("health");
 }

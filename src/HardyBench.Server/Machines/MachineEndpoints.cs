@@ -1,6 +1,5 @@
 using System.Text;
 using HardyBench.Core.Machines;
-using HardyBench.Core.Wording;
 using HardyBench.Formats.Machines;
 using HardyBench.Store;
 using HardyBench.Workbench;
@@ -28,7 +27,7 @@ public sealed record MachineView(
     public static MachineView Of(Machine machine) => new(
         machine.Id, machine.Name, machine.Kind, machine.Summary, machine.Processor.Cores, machine.Memory.Gigabytes,
         machine.MainGraphics?.Name, machine.DriveFor(DriveRole.Media)?.Kind, machine.Form,
-        [.. machine.MediaEngines.SelectMany(engine => engine.Capabilities).Select(MachineWords.Of).Distinct()],
+        [.. machine.MediaEngines.SelectMany(engine => engine.Capabilities).Select(row => row.Notation).Distinct()],
         machine.Price,
         Machine.Currency
     );

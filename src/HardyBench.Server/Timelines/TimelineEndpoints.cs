@@ -131,10 +131,8 @@ internal static class TimelineEndpoints
                 string name, string? rate, HttpRequest request, Bench bench, CancellationToken stop) =>
             {
                 using var reader = new StreamReader(request.Body, Encoding.UTF8);
-                return TypedResults.Ok(
-                    await bench.Timelines.ImportAsync(name, await reader.ReadToEndAsync(stop), rate
-                        is null ? null : Rates.Parse(rate), stop)
-                );
+                var text = await reader.ReadToEndAsync(stop);
+                return TypedResults.Ok(await bench.Timelines.ImportAsync(name, text, rate is null ? null : Rates.Parse(rate), stop));
             })
             .Accepts<Stream>("application/octet-stream")
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity)

@@ -61,7 +61,7 @@ public sealed class AnswerJobs(
         var check = (owned is { Kind: MachineKind.This } ? await MeasuredAsync(brief, plans, owned) : null) is { } measured
             ? measured with { Wait = simulated?.Wait }
             : simulated;
-        var best = shortlist.Recommended(brief.Budget) ?? (shortlist.Steps is [var first, ..] ? first : shortlist.Nearest);
+        var best = shortlist.Best(brief.Budget) ?? shortlist.Nearest;
         var pick = best is null ? null
             : Reckoned(plans, best.Offer.Machine, forecaster) with { IsBuild = best.Offer.Build is not null };
         var kind = Answer.KindOf(brief, check, remedies, ladder.Path, shortlist);

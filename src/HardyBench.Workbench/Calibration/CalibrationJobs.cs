@@ -85,10 +85,10 @@ public sealed class CalibrationJobs(
                 MeasureKind.AllThreads => "decoding on every core",
                 _ => "effects",
             };
+            var (before, share) = (played, (1 - from) / frames);
             var (read, left) = await PlayAsync(
                 plan, asked,
-                done => progress?.Report(new CalibrationProgress(what, from + (1 - from) * Math.Min(played
-                    + done, frames) / frames)), stop);
+                done => progress?.Report(new CalibrationProgress(what, from + share * Math.Min(before + done, frames))), stop);
             measures.AddRange(read);
             rejected += left;
             played += plan.Timeline.FrameCount;
@@ -124,8 +124,8 @@ public sealed class CalibrationJobs(
         for (var time = 0; time <= MostRepeats && left.Count > 0; time++)
         {
             var part = plan with { Timeline = plan.Timeline with { Passages = [.. left.Select(place => plan.Timeline.Passages[place])] } };
-            var run = await new HostPlayback(players, clips, effects, folder, PagesHere?.Invoke()).PlayAsync(part,
-                new Listener(shown), stop);
+            var run = await new HostPlayback(players, clips, effects, folder, PagesHere?.Invoke()).PlayAsync(
+                part, new Listener(shown), stop);
             stop.ThrowIfCancellationRequested();
             var read = CalibrationPlan.Read(run, [.. left.Select(place => asked[place])]);
             var disturbed = CalibrationPlan.Disturbed(run);

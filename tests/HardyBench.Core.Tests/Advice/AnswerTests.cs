@@ -68,14 +68,14 @@ public sealed class AnswerTests
     {
         var once = Plan(Samples.Machine());
         var passage = once.Timeline.Passages[0];
-        var twice = once with { Timeline = once.Timeline with { Passages = [passage,
-            passage with { FrameCount = passage.FrameCount / 2 }] } };
+        var half = passage with { FrameCount = passage.FrameCount / 2 };
+        var twice = once with { Timeline = once.Timeline with { Passages = [passage, half] } };
 
         Assert.Equal(
             StandInAids.Bytes(once, StandInAids.AsIntermediates(once)), StandInAids.Bytes(twice, StandInAids.AsIntermediates(twice)), 6);
         Assert.Equal(
-            StandInAids.Preparation(once, StandInAids.AsIntermediates(once)), StandInAids.Preparation(twice,
-                StandInAids.AsIntermediates(twice)));
+            StandInAids.Preparation(once, StandInAids.AsIntermediates(once)),
+            StandInAids.Preparation(twice, StandInAids.AsIntermediates(twice)));
     }
 
     /// <summary>What it takes to make copies and pre-renders, by the law, is how long the simulation takes to export them.</summary>

@@ -26,7 +26,7 @@ public sealed record MachineCheck(Machine Machine, IReadOnlyList<CheckedPassage>
     public bool Holds => FirstFailure is null && Judged.Any(passage => passage.Finding.Verdict == Verdict.Holds);
 
     /// <summary>What keeps a machine that holds from answering a brief; null where nothing does.</summary>
-    public OutsideOf? Lacks(Brief brief) => brief.Outside(Machine.Form, Machine.NoiseDecibels, Machine.Cooling?.BatteryWatts is not null)
+    public OutsideOf? Lacks(Brief brief) => brief.Outside(Machine.Form, Machine.NoiseDecibels, Machine.HasBattery)
         ?? (!Judged.Where(passage => passage.Finding.Verdict is not null)
             .All(passage => !((passage.Forecast?.Headroom ?? passage.Finding.Headroom) < brief.Growth))
             ? OutsideOf.Room
@@ -87,8 +87,7 @@ public sealed record Answer(
         var canStay = owned?.Lacks(brief) is not (OutsideOf.Form or OutsideOf.Noise or OutsideOf.Battery or OutsideOf.FormUnknown
             or OutsideOf.NoiseUnknown or OutsideOf.WaitUnknown);
         var parts = canStay ? path?.Price : null;
-        var cheapest = shortlist.Steps is [var first, ..] ? first : null;
-        var machine = (shortlist.Recommended(brief.Budget) ?? cheapest)?.Offer.Price;
+        var machine = shortlist.Best(brief.Budget)?.Offer.Price;
         return owned?.Answers(brief) == true ? AnswerKind.KeepIt
             : canStay && remedies.Any(remedy => remedy.IsAcceptable(brief)) ? AnswerKind.ChangeMethod
             : parts is { } sum && !(sum > brief.Budget) && !(machine < sum) ? AnswerKind.Upgrade

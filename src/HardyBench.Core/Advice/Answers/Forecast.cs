@@ -127,9 +127,9 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
         {
             var plan = PlanOn(machine, of);
             var (units, rate) = (CostModel.UnitsSharing(plan), plan.Timeline.Rate.FramesPerSecond);
-            var demands = DemandsOf(plan);
+            var demands = CostModel.DemandsOf(plan);
             // Of builds this is nothing: their coolers carry away what their processors draw (BuildRules).
-            var sustained = ofDrives is null ? SustainedOn(plan) : null;
+            var sustained = ofDrives is null ? Sustained.Of(plan.Machine, Day.Session, plan.ShareOfOthers) : null;
             foreach (var (index, passage) in plan.Timeline.Passages.Index())
             {
                 if (VerdictLimits.Default.Judges(passage.FrameCount, plan.Timeline.Rate))
@@ -163,12 +163,6 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
     private PlaybackPlan PlanOn(Machine machine, PlaybackPlan of) =>
         of with { Machine = Day.Used(machine), Settings = of.Settings.InFact() };
 
-    private static IReadOnlyList<PassageDemand> DemandsOf(PlaybackPlan plan) =>
-        [.. plan.Timeline.Passages.Select((_, index) => CostModel.DemandOf(plan, plan.Played(index)))];
-
-    private Sustained SustainedOn(PlaybackPlan plan) =>
-        Sustained.Of(plan.Machine, Day.Session, plan.Settings.Others?.ShareAlone(plan.Machine.Processor.Cores) ?? 0);
-
     /// <summary>Of a frame, on average over the timeline: heat is slow, and goes by all of the work, not by one passage.</summary>
     private static double MeanProcessorSeconds(PlaybackPlan plan, IReadOnlyList<PassageDemand> demands) =>
         demands.Sum(demand => demand.ProcessorSeconds(plan.Machine.Processor.Cores) * demand.FrameCount)
@@ -183,9 +177,8 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
             return plan;
         }
 
-        var busy = Math.Min(1, MeanProcessorSeconds(plan, DemandsOf(plan)) * plan.Timeline.Rate.FramesPerSecond);
-        var others = plan.Settings.Others?.ShareAlone(plan.Machine.Processor.Cores) ?? 0;
-        return plan with { StartCelsius = Sustained.CelsiusAfter(cooling, Day.Session, BusyLedger.WithOthers(busy, others)) };
+        var busy = Math.Min(1, MeanProcessorSeconds(plan, CostModel.DemandsOf(plan)) * plan.Timeline.Rate.FramesPerSecond);
+        return plan with { StartCelsius = Sustained.CelsiusAfter(cooling, Day.Session, BusyLedger.WithOthers(busy, plan.ShareOfOthers)) };
     }
 
     /// <summary>Whether a passage cannot hold whatever chance does: even with as many frames ready as may wait when it begins, more are

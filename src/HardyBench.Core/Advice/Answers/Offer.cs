@@ -22,7 +22,7 @@ public sealed class Offer
     public MachineForm? Form => Build is { } build ? build.Case.Form : Machine.Form;
 
     /// <summary>Whether it can work on a battery, and what it may draw then is known.</summary>
-    public bool HasBattery => Build is null && Machine.Cooling?.BatteryWatts is not null;
+    public bool HasBattery => Build is null && Machine.HasBattery;
 
     public double? Decibels => Build is { } build ? build.Cooler.Decibels : Machine.NoiseDecibels;
 

@@ -26,6 +26,12 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
     /// work that only just plays today does not after the next effect. Common practice, no source.</summary>
     public const double Margin = 1.2;
 
+    /// <summary>The bare minimum, whatever is recommended and whatever the budget; null where nothing answers.</summary>
+    public Step? Cheapest => Steps is [var first, ..] ? first : null;
+
+    /// <summary>What is recommended, or beyond the budget the cheapest that answers; null where nothing does.</summary>
+    public Step? Best(decimal? budget) => Recommended(budget) ?? Cheapest;
+
     /// <summary>What to buy: the cheapest within the budget that has the margin; where none has, the one within the budget that has most to
     /// spare. Null where the budget buys nothing that answers.</summary>
     public Step? Recommended(decimal? budget) => Within(budget).Steps is { Count: > 0 } steps

@@ -1,4 +1,3 @@
-using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using static System.FormattableString;
@@ -169,8 +168,7 @@ public static class LikeForLike
         return $"decodes {Text(engine.Capabilities)}{encodes}";
     }
 
-    private static string Text(IReadOnlyList<FormatCapability> rows) => rows.Count == 0 ? "nothing" : string.Join(", ", rows
-        .Select(row => $"{row.Codec} {row.Chroma.Notation} {row.MaxBitDepth} bit to {row.MaxRaster}"));
+    private static string Text(IReadOnlyList<FormatCapability> rows) => rows.Count == 0 ? "nothing" : string.Join(", ", rows.Select(row => row.Notation));
 
     private static string YesNo(bool value) => value ? "yes" : "no";
 
