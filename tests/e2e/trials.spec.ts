@@ -15,22 +15,23 @@ test.beforeAll(async ({ request }) => {
   expect((await request.put('/api/timelines/short-call', { data: { version: made.version, timeline } })).ok()).toBe(true);
 });
 
-async function choose(page: Page, trial: string) {
+/** Figures are asked of stand-ins: those of this machine count only while no other program disturbs it, which a test can't promise. */
+async function choose(page: Page, trial: string, machine = 'this') {
   await page.goto(short);
+  await page.locator('[data-plays] select').first().selectOption(machine);
   await page.getByLabel('trial').selectOption(trial);
 }
 
 /** Plays what is chosen and opens its trial when it has ended. */
 async function playOut(page: Page) {
   await page.getByRole('button', { name: /^Play Space/ }).click();
-  await expect(page.getByTestId('now-playing')).toBeVisible();
-  await expect(page.getByTestId('now-playing')).toBeHidden({ timeout: 100_000 });
+  await expect(page.getByTestId('answered')).toBeVisible({ timeout: 100_000 });
   await page.goto('/trials');
   await page.getByTestId('trials').getByRole('link').first().click();
   await expect(page.getByTestId('answer')).not.toBeEmpty();
 }
 
-test('a scrub says how long the hand waits, and its lags can be taken away', async ({ page }) => {
+test('a scrub on this machine shows the places it has been to', async ({ page }) => {
   await choose(page, 'scrub');
   await expect(page.getByTestId('about-to')).toContainText('Does the picture keep up with the hand?');
   await page.getByRole('button', { name: /^Play Space/ }).click();
@@ -38,16 +39,22 @@ test('a scrub says how long the hand waits, and its lags can be taken away', asy
   await expect(page.getByTestId('now-playing')).toContainText('ms, the last');
   await page.getByTestId('answered').getByRole('link').click({ timeout: 60_000 });
   await expect(page.getByTestId('answer')).toContainText(/came at once|No run counts/);
+});
+
+test('a scrub says how long the picture takes, with its lags as tables', async ({ page }) => {
+  await choose(page, 'scrub', 'curlew-desk');
+  await playOut(page);
+  await expect(page.getByTestId('answer')).toContainText('came at once');
   await expect(page.getByTestId('lags')).toHaveCount(2);
   await expect(page.getByTestId('lags').first().getByRole('row')).toHaveCount(6);
   await expectAccessible(page);
 });
 
 test('a step down ends at the first preview scale that holds, or says that none does', async ({ page }) => {
-  await choose(page, 'step down');
+  await choose(page, 'step down', 'curlew-desk');
   await playOut(page);
 
-  await expect(page.getByTestId('answer')).toContainText(/Every passage holds from (full|half|quarter|eighth) scale on|do not hold|No run counts/);
+  await expect(page.getByTestId('answer')).toContainText(/Every passage holds from (full|half|quarter|eighth) scale on|do not hold/);
   const columns = page.getByTestId('trial-table').getByRole('columnheader');
   await expect(columns.nth(2)).toContainText('full scale');
   const last = await columns.last().innerText();
@@ -121,7 +128,7 @@ test('a mark pinned while it plays stands at its frame and in the exports', asyn
   await expect(page.getByTestId('detail').getByTestId('marks')).toContainText('fan');
   await page.getByTestId('detail').getByRole('button', { name: 'Delete the mark fan' }).click();
   await expect(page.getByTestId('detail').getByTestId('marks').getByText('fan', { exact: true })).toBeHidden();
-  await page.getByTestId('detail').getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByTestId('detail').getByRole('button', { name: 'Restore' }).click();
   await expect(page.getByTestId('detail').getByTestId('marks').getByText('fan', { exact: true })).toBeVisible();
 
   // From the run to its trial and back; one passage of it once more.
@@ -174,7 +181,7 @@ test('passages are rendered beforehand when asked, and say what it cost', async 
   await expect(page.getByTestId('renders')).toContainText(/2 of 2 passages are rendered: \d+\.\d MB in \d+\.\d s/);
 });
 
-test('the runs list filters, sorts, groups, deletes with a way back, and is written out', async ({ page }) => {
+test('the runs list filters, sorts, groups, deletes and restores, and is written out', async ({ page }) => {
   await page.goto('/runs');
   const runs = page.getByTestId('runs');
   await expect(runs.getByRole('checkbox', { name: /^Run / }).first()).toBeVisible();
@@ -198,7 +205,7 @@ test('the runs list filters, sorts, groups, deletes with a way back, and is writ
   await page.getByRole('button', { name: 'Delete' }).click();
   await expect(page.getByTestId('aside')).toContainText('One run is deleted.');
   await expect(counts).toContainText(`${few - 1} of ${all - 1} runs`);
-  await page.getByRole('button', { name: 'Bring back' }).click();
+  await page.getByRole('button', { name: 'Restore' }).click();
   await expect(counts).toContainText(`${few} of ${all} runs`);
 
   await page.getByLabel('Show only runs with').fill('nothing of the kind');

@@ -243,10 +243,10 @@ test('a pack goes out and comes back through the page', async ({ page }) => {
   await expect(page.getByRole('link', { name: 'Touring night' })).toHaveCount(2);
 });
 
-test('a deleted timeline can be brought back', async ({ page }) => {
+test('a deleted timeline can be restored', async ({ page }) => {
   await page.goto('/timelines');
   await page.getByRole('button', { name: 'Delete Long' }).click();
   await expect(page.getByTestId('timelines')).not.toContainText('Long');
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByRole('button', { name: 'Restore' }).click();
   await expect(page.getByTestId('timelines')).toContainText('Long');
 });

@@ -67,7 +67,10 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
             CostModel.UnitsSharing(plan),
             plan.Settings.AutomaticScale
                 ? Enum.GetValues<PreviewScale>().Where(scale => scale > plan.Settings.Scale)
-                    .ToDictionary(scale => scale, scale => CostModel.DemandsOf(plan with { Settings = plan.Settings with { Scale = scale } }))
+                    .ToDictionary(
+                        scale => scale,
+                        scale => CostModel.DemandsOf(plan with { Settings = plan.Settings with { Scale = scale } })
+                    )
                 : null,
             plan.ShareOfOthers);
         var longest = BusyLedger.Interval * (MostReadings / (machine.Processor.Cores + LoadsBesideCores));

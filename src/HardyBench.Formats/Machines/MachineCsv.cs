@@ -37,7 +37,9 @@ public static class MachineCsv
             var row = new MachineRow(new Dictionary<string, string>(line.Cells));
             try
             {
-                machines.Add(line.Problem is null ? MachineLimits.Checked(row.ToMachine()) : throw new MachineRefusedException(line.Problem));
+                machines.Add(
+                    line.Problem is null ? MachineLimits.Checked(row.ToMachine()) : throw new MachineRefusedException(line.Problem)
+                );
             }
             catch (MachineRefusedException wrong)
             {

@@ -46,7 +46,8 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
             {
                 return now is null ? null : now with
                 {
-                    Teeth = teeth.ToString(), Frames = now.ByHand ? now.Frames : teeth.Length, Waiting = beginning is null ? [.. waiting] : [beginning, .. waiting],
+                    Teeth = teeth.ToString(), Frames = now.ByHand ? now.Frames : teeth.Length,
+                    Waiting = beginning is null ? [.. waiting] : [beginning, .. waiting],
                     WaitsFor = WaitsFor(),
                 };
             }

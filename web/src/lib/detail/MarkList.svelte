@@ -31,7 +31,7 @@
   </h3>
   {#if pinned !== null}<MarkForm {runId} frame={pinned} onclose={(words) => ([pinned, said] = [null, words ?? ''])} />{/if}
   {#if said}<p role="status" class="quiet" data-testid="pinned">{said}</p>{/if}
-  {#if gone}<p role="status" class="quiet">The mark “{markKinds[gone.kind]}{gone.text ? ` ${gone.text}` : ''}” is gone. <button class="link" onclick={bringBack}>Bring it back</button></p>{/if}
+  {#if gone}<p role="status" class="quiet">The mark “{markKinds[gone.kind]}{gone.text ? ` ${gone.text}` : ''}” is gone. <button class="link" onclick={bringBack}>Restore</button></p>{/if}
   {#if marks.length}
     <ul data-testid="marks">
       {#each marks as mark (mark.id)}

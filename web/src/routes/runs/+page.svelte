@@ -94,7 +94,7 @@
   </div>
   {#if aside.length}
     <p role="status" class="mb-2 text-sm" data-testid="aside">
-      {aside.length === 1 ? 'One run is' : `${aside.length} runs are`} deleted. <button class="link" onclick={() => put(aside, false)}>Bring back</button>
+      {aside.length === 1 ? 'One run is' : `${aside.length} runs are`} deleted. <button class="link" onclick={() => put(aside, false)}>Restore</button>
     </p>
   {:else if said}
     <p role="status" class="quiet mb-2 text-sm">{said}</p>
