@@ -23,8 +23,14 @@ internal static class SettingsOptions
         Description = "An aid: rendered passages are played from their renders.",
     };
     private static readonly Option<FileCache> Cache = Choices.Option("--cache", "Footage in the file cache:", FileCache.AsFound);
-    private static readonly Option<string?> DecodeOn = new("--decode-on") { Description = "A device by FFmpeg's name, such as vaapi." };
-    private static readonly Option<string?> EffectsOn = new("--effects-on") { Description = "A device by FFmpeg's name, such as opencl." };
+    private static readonly Option<string?> DecodeOn = new("--decode-on")
+    {
+        Description = "In place of the machine's devices: 'processor' for nothing else, or on this machine a device by FFmpeg's name, such as vaapi.",
+    };
+    private static readonly Option<string?> EffectsOn = new("--effects-on")
+    {
+        Description = "The same for effects: 'processor', or on this machine a device, such as opencl.",
+    };
     private static readonly Option<int?> Threads = new("--threads") { Description = "For each decoder and for effects." };
     private static readonly Option<int> LookAhead = new("--look-ahead")
     {

@@ -41,7 +41,7 @@ internal sealed class Talk(Stream input, Stream output) : IDisposable
         }
         else if (ask.Devices)
         {
-            _ = Answer(() => Tell(new PlayerTold { Devices = Devices.All }));
+            _ = Answer(() => Tell(new PlayerTold { Devices = Devices.On(SystemFiles.Live) }));
         }
         else if (ask.Play is { } play)
         {

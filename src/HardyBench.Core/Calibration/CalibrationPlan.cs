@@ -171,7 +171,10 @@ public sealed class CalibrationPlan(
         var timeline = new Timeline(
             "calibration", "Calibration", raster, clips.Values.First().Format.Rate,
             [.. all.Select(one => one.Passage with { FrameCount = FramesFor(one.Passage, raster, threads) })]);
-        var settings = new PlaybackSettings(Policy: PlayingPolicy.Unpaced, LookAhead: Ahead, Threads: threads, Cache: FileCache.Warm);
+        // Costs are those of the processor, whatever devices the machine has.
+        var settings = new PlaybackSettings(
+            Policy: PlayingPolicy.Unpaced, LookAhead: Ahead, Threads: threads, Cache: FileCache.Warm,
+            DecodeOn: WorkPlace.Processor, EffectsOn: WorkPlace.Processor);
         return (new PlaybackPlan(timeline, clips, machine, settings), [.. all.Select(one => one.Measure)]);
     }
 

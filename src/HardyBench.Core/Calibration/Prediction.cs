@@ -17,7 +17,9 @@ public sealed record Prediction(
     /// <summary>Whether the twin can speak of a run: played through, by the product's own player on the processor.</summary>
     public static bool Speaks(Run run) =>
         run.Ending == RunEnding.Finished
-        && run.Header is { ByHand: false, Settings: { DecodeOn: null, EffectsOn: null, Pictures: false } };
+        && run.Header is { ByHand: false, Settings.Pictures: false, Conditions: var conditions }
+        && (conditions.Footage?.Values.All(clip => clip.DecodedOn == WorkPlace.Processor) ?? true)
+        && (conditions.Effects?.Values.All(effect => effect.RanOn == WorkPlace.Processor) ?? true);
 
     /// <param name="runId">The number of the run.</param>
     /// <param name="plan">As it was played, aids with it.</param>

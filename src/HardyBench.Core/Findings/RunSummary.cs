@@ -32,7 +32,7 @@ public sealed record RunSummary(IReadOnlyList<PassageSummary> Passages, Disturba
 
 /// <summary>The same of one passage.</summary>
 /// <param name="Second">What would limit it next, as in <see cref="LimiterFinding"/>.</param>
-/// <param name="DecodedOn">Devices, or "processor"; empty where it was not told.</param>
+/// <param name="DecodedOn">Devices by FFmpeg's names, or <see cref="WorkPlace"/>s; empty where it was not told.</param>
 /// <param name="Teeth">As <see cref="CombTeeth"/> writes them.</param>
 public sealed record PassageSummary(
     int Index,

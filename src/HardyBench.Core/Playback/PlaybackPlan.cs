@@ -16,6 +16,11 @@ public sealed record PlaybackPlan(
     /// <summary>Passages, by place from 0, that are played from something rendered before; null for none.</summary>
     public IReadOnlyDictionary<int, Passage>? Rendered { get; init; }
 
+    /// <summary>For a real machine: the devices that decode, by clip id and FFmpeg's name; clips without one are decoded on the
+    /// processor.</summary>
+    [JsonIgnore]
+    public IReadOnlyDictionary<string, string>? Decoders { get; init; }
+
     /// <summary>For stand-ins: the temperature that earlier rounds left, degrees Celsius; null for a rested machine.</summary>
     public double? StartCelsius { get; init; }
 
@@ -33,6 +38,12 @@ public sealed record PlaybackPlan(
 
     private IEnumerable<string> OfTheMachine()
     {
+        if (Machine.Kind != MachineKind.This
+            && new[] { Settings.DecodeOn, Settings.EffectsOn }.OfType<string>().FirstOrDefault(on => on != WorkPlace.Processor) is { } device)
+        {
+            yield return $"A stand-in works on its own devices or on the processor only; '{device}' is a device of a real machine.";
+        }
+
         if (Settings.Export?.Lack(Machine, Timeline.Raster, Timeline.Rate) is { } lack)
         {
             yield return lack;

@@ -52,14 +52,15 @@ public enum Proxies
     Quarter,
 }
 
-/// <summary>How a timeline is to be played. The defaults are a bare run: every aid off, everything on the processor.</summary>
+/// <summary>How a timeline is to be played. The defaults are a bare run: every aid off, on the machine as it is, with its devices.</summary>
 /// <param name="LookAhead">Treated frames that may wait for their slots.</param>
 /// <param name="Pictures">Whether small pictures go to the page while it plays, which costs some of what is measured.</param>
 /// <param name="AutomaticScale">An aid: the scale steps down by itself when frames are dropped.</param>
 /// <param name="Proxies">An aid.</param>
 /// <param name="PreRenders">An aid: passages that are rendered already are played from their renders.</param>
-/// <param name="DecodeOn">Device that decodes, by FFmpeg's name of it; null for the processor.</param>
-/// <param name="EffectsOn">Device that effects run on where there is a filter for it; null for the processor.</param>
+/// <param name="DecodeOn">Null for the machine's own devices and, for what they refuse, the processor;
+/// <see cref="WorkPlace.Processor"/> for nothing else; on a real machine also one device, by FFmpeg's name.</param>
+/// <param name="EffectsOn">The same for effects.</param>
 /// <param name="Threads">Threads for each decoder and for effects; null for one a usable core.</param>
 public sealed record PlaybackSettings(
     PreviewScale Scale = PreviewScale.Full,

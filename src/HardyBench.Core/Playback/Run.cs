@@ -116,12 +116,9 @@ public sealed record FootageState(
 );
 
 /// <summary>Where an effect ran.</summary>
-/// <param name="RanOn">The device, by FFmpeg's name of it, or <see cref="Processor"/>.</param>
+/// <param name="RanOn">The device, by FFmpeg's name of it, or a <see cref="WorkPlace"/>.</param>
 /// <param name="Refusal">Why the device asked for did not do it, or null.</param>
-public sealed record EffectState(string RanOn, string? Refusal)
-{
-    public const string Processor = "processor";
-}
+public sealed record EffectState(string RanOn, string? Refusal);
 
 /// <summary>Something that went wrong in a passage.</summary>
 /// <param name="Overcome">Whether it was played to its end all the same.</param>

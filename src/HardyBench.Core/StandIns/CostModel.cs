@@ -35,7 +35,7 @@ public static class CostModel
     public static PassageDemand DemandOf(PlaybackPlan plan, Passage passage)
     {
         var machine = plan.Machine;
-        var layers = plan.ClipsOf(passage).Zip(passage.Layers, (clip, layer) => new Stream(clip.Format, layer.Retime)).ToList();
+        var layers = LayersOf(plan, passage);
         var program = plan.Settings.Program;
         var onEngine = layers.Where(stream => EnginesFor(plan, stream.Format).Count > 0).ToList();
         var onProcessor = layers
@@ -45,7 +45,7 @@ public static class CostModel
         // A stream keeps to one engine, so no more of them work than there are streams.
         var engines = machine.MediaEngines.Where(engine => onEngine.TrueForAll(stream => engine.RefusalOf(stream.Format) is null)).ToList();
         engines = [.. (engines.Count > 0 ? engines : machine.MediaEngines).Take(Math.Max(1, onEngine.Count))];
-        var composesOnGraphics = program?.ComposesOn != ComposingPlace.Processor;
+        var composesOnGraphics = program?.ComposesOn != ComposingPlace.Processor && plan.Settings.EffectsOn != WorkPlace.Processor;
         var graphics = composesOnGraphics ? machine.MainGraphics : null;
         var (media, swapDrive) = (
             machine.DriveFor(StandInAids.IsRendered(passage) ? DriveRole.Renders : DriveRole.Media),
@@ -122,25 +122,43 @@ public static class CostModel
         }
     }
 
-    /// <summary>The engines that decode a format: those that take it, where the editing program hands it over.</summary>
+    /// <summary>The engines that decode a format: those that take it, where the editing program hands it over and engines may work at
+    /// all.</summary>
     internal static IReadOnlyList<MediaEngine> EnginesFor(PlaybackPlan plan, ClipFormat format) =>
-        plan.Settings.Program?.HandsOver(format) == false ? [] : plan.Machine.EnginesFor(format);
+        plan.Settings.DecodeOn == WorkPlace.Processor || plan.Settings.Program?.HandsOver(format) == false
+            ? []
+            : plan.Machine.EnginesFor(format);
 
-    /// <summary>Why none does though there is one; null where one does.</summary>
+    /// <summary>Why none does though there is one and it may work; null where one does.</summary>
     internal static EngineRefusal? RefusalOf(PlaybackPlan plan, ClipFormat format) =>
-        plan.Machine.RefusalOf(format)
+        plan.Settings.DecodeOn == WorkPlace.Processor ? null
+        : plan.Machine.RefusalOf(format)
         ?? (plan.Machine.MediaEngines.Count > 0 && EnginesFor(plan, format).Count == 0 ? new EngineRefusal(Lack.Program, format) : null);
 
     /// <summary>Graphics units that share frames out: one where none composes.</summary>
     internal static int UnitsSharing(PlaybackPlan plan) => Math.Max(1, UnitsComposing(plan));
 
     /// <summary>Graphics units that compose pictures together.</summary>
-    internal static int UnitsComposing(PlaybackPlan plan) => plan.Settings.Program switch
+    internal static int UnitsComposing(PlaybackPlan plan) => plan.Settings switch
     {
-        { ComposesOn: ComposingPlace.Processor } => 0,
-        { GraphicsUnits: var most } => Math.Min(most, plan.Machine.Composing.Count),
-        null => plan.Machine.Composing.Count,
+        { EffectsOn: WorkPlace.Processor } or { Program.ComposesOn: ComposingPlace.Processor } => 0,
+        { Program.GraphicsUnits: var most } => Math.Min(most, plan.Machine.Composing.Count),
+        _ => plan.Machine.Composing.Count,
     };
+
+    /// <summary>Where the effects of a passage run, by their ids: <see cref="WorkPlace.Graphics"/> or
+    /// <see cref="WorkPlace.Processor"/>.</summary>
+    internal static IEnumerable<(string Effect, string Place)> PlacesOf(PlaybackPlan plan, Passage passage)
+    {
+        var effects = Effects(plan, passage, LayersOf(plan, passage));
+        return effects.OnGraphics.Select(piece => (piece.Work, Place: WorkPlace.Graphics))
+            .Concat(effects.OnProcessor.Concat(effects.OnOneCore).Select(piece => (piece.Work, Place: WorkPlace.Processor)))
+            .Where(piece => piece.Work is not null)
+            .Select(piece => (piece.Work!, piece.Place));
+    }
+
+    private static List<Stream> LayersOf(PlaybackPlan plan, Passage passage) =>
+        [.. plan.ClipsOf(passage).Zip(passage.Layers, (clip, layer) => new Stream(clip.Format, layer.Retime))];
 
     /// <summary>Codecs by wavelets hold smaller pictures inside, and camera raw is put together at any size; a program that makes use of it
     /// saves samples and no bits. Common practice, no source.</summary>

@@ -2,6 +2,7 @@ using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Core.Timelines.Effects;
 
 namespace HardyBench.Core.StandIns;
 
@@ -85,6 +86,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
                 ? new MachineState(null, !plan.Machine.OnBattery, null, null, null, null, null, plan.Machine.Processor.Threads)
                 : null,
             Footage: plan.PlayedClipIds.ToDictionary(id => id, id => StateOf(plan, plan.Clips[id].Format)),
+            Effects: PlacesOf(plan),
             Sources: SourcesOf(plan.Machine)),
         plan.ClipChecksums, time.GetUtcNow()) { ByHand = plan.Hand is not null };
 
@@ -93,10 +95,19 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
         MediaDrive,
         null,
         null,
-        CostModel.EnginesFor(plan, format).Count > 0 ? "media engine" : "processor",
+        CostModel.EnginesFor(plan, format).Count > 0 ? WorkPlace.MediaEngine : WorkPlace.Processor,
         null,
         Lacks: CostModel.RefusalOf(plan, format)
     );
+
+    private static Dictionary<string, EffectState> PlacesOf(PlaybackPlan plan)
+    {
+        var catalogued = EffectCatalogue.All.Select(kind => kind.Id).ToHashSet();
+        return plan.Timeline.Passages.SelectMany((_, index) => CostModel.PlacesOf(plan, plan.Played(index)))
+            .Where(piece => catalogued.Contains(piece.Effect))
+            .GroupBy(piece => piece.Effect, piece => piece.Place)
+            .ToDictionary(effect => effect.Key, effect => new EffectState(effect.First(), null));
+    }
 
     /// <summary>Drives by the order in which they are read.</summary>
     private static IReadOnlyList<LoadSource> SourcesOf(Machine machine) => machine.Drives.Count == 0 ? []

@@ -85,17 +85,18 @@ public static class ComparisonWords
         Condition.Proxies => "proxies",
         Condition.PreRenders => "pre-renders used",
         Condition.FileCache => "file cache",
-        Condition.DecodeAskedOn => "decoding asked on",
-        Condition.EffectsAskedOn => "effects asked on",
+        Condition.DecodeAskedOn => "decoding",
+        Condition.EffectsAskedOn => "effects",
         Condition.Threads => "threads",
         Condition.Player => "player",
         Condition.Program => "editing program",
+        Condition.ProgramSetting => "editing program:",
         Condition.Kernel => "kernel",
         Condition.UsableCores => "usable cores",
         Condition.OtherLoad => "other programs",
         Condition.Power => "powered by",
         Condition.Governor => "clock governor",
-        Condition.DecodedOn => "decoder of",
+        Condition.DecodedOn => "decoding of",
         Condition.Cached => "footage of",
         Condition.EffectRanOn => "place of",
         Condition.PresenterPriority => "presenter's priority",
@@ -117,6 +118,13 @@ public static class ComparisonWords
         Condition.OperatingSystem => "operating system",
         _ => "graphics driver of",
     }) + (of is null ? string.Empty : $" {of}");
+
+    /// <summary>Where a run's work was done, a sentence; empty where it was not told.</summary>
+    public static string Of(WhereWorkRan where) => string.Join("; ", new[]
+    {
+        where.Decoding.Count == 0 ? null : $"decoding on {Listed(where.Decoding)}",
+        where.Effects.Count == 0 ? null : $"effects on {Listed(where.Effects)}",
+    }.OfType<string>()) is { Length: > 0 } said ? $"{char.ToUpperInvariant(said[0])}{said[1..]}." : string.Empty;
 
     private static string Passages(IReadOnlyList<int> places) =>
         $"{(places.Count == 1 ? "passage" : "passages")} {Listed([.. places.Select(place => $"{place + 1}")])}";

@@ -9,7 +9,7 @@ public static class SettingWords
     /// <summary>With this the differences begin where an editing program plays.</summary>
     public const string PlaysAs = "as ";
 
-    /// <summary>What differs from the defaults, a phrase each; nothing for a bare run on the processor.</summary>
+    /// <summary>What differs from the defaults, a phrase each; nothing for a bare run.</summary>
     public static IReadOnlyList<string> Differences(this PlaybackSettings asked)
     {
         // What an editing program decides is said by its name.
@@ -32,13 +32,18 @@ public static class SettingWords
             },
             settings.Pictures ? "preview pictures on, which cost some of what is measured" : null,
             settings.Cache switch { FileCache.Cold => "footage cold", FileCache.Warm => "footage warm", _ => null },
-            settings.DecodeOn is { } decoder ? $"decoding on {decoder}" : null,
-            settings.EffectsOn is { } device ? $"effects on {device}" : null,
+            IsOnProcessorOnly(settings) ? "processor only" : settings.DecodeOn is { } decoder ? $"decoding on {Only(decoder)}" : null,
+            IsOnProcessorOnly(settings) ? null : settings.EffectsOn is { } device ? $"effects on {Only(device)}" : null,
             settings.Threads is { } threads ? $"{threads} threads" : null,
             settings.LookAhead == usual.LookAhead ? null : $"look-ahead {settings.LookAhead}",
         ];
         return [.. all.OfType<string>()];
     }
+
+    private static bool IsOnProcessorOnly(PlaybackSettings settings) =>
+        settings is { DecodeOn: WorkPlace.Processor, EffectsOn: WorkPlace.Processor };
+
+    private static string Only(string place) => place == WorkPlace.Processor ? "the processor only" : place;
 
     private static string OthersWords(OtherPrograms others) => "beside other programs: " + string.Join(", ", new[]
     {

@@ -2,6 +2,7 @@ using System.Runtime.InteropServices;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Player.Native;
+using HardyBench.Telemetry;
 
 namespace HardyBench.Player.Decoding;
 
@@ -19,6 +20,18 @@ public static class Devices
             PlayerLibraries.Versions();
             return [.. Found.Value.OrderBy(device => device.Refusal is not null)];
         }
+    }
+
+    /// <summary>Nodes of graphics hardware. Without any of them what opens is software, which works on the processor.</summary>
+    private static readonly (string Folder, string Begins)[] Nodes = [("dev/dri", "renderD"), ("dev", "nvidia0"), ("dev", "kfd")];
+
+    /// <summary>The same, with those that the machine works on unless a run asks otherwise.</summary>
+    /// <exception cref="PlayerUnavailableException">The libraries are missing.</exception>
+    public static IReadOnlyList<Device> On(SystemFiles system)
+    {
+        var hasHardware = Array.Exists(
+            Nodes, node => system.Names(node.Folder).Any(name => name.StartsWith(node.Begins, StringComparison.Ordinal)));
+        return hasHardware ? [.. All.Select(device => device with { IsOwn = device.Refusal is null })] : All;
     }
 
     private static IEnumerable<string> Names()

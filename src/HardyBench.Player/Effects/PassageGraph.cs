@@ -25,28 +25,25 @@ public class PassageGraph(EffectFilters filters)
             description, like, plan.Timeline.Rate, threads, DeviceFilters.IsUsedIn(description) ? plan.Settings.EffectsOn : null);
     }
 
-    /// <summary>Where each effect of a timeline runs; empty when no device is asked for.</summary>
-    public static IReadOnlyDictionary<string, EffectState> PlacesOf(PlaybackPlan plan, string? deviceRefusal)
+    /// <summary>Where each effect of a timeline runs.</summary>
+    /// <param name="device">Null for the processor.</param>
+    /// <param name="deviceRefusal">Why the device can't be used at all; null where it can.</param>
+    public static IReadOnlyDictionary<string, EffectState> PlacesOf(PlaybackPlan plan, string? device, string? deviceRefusal)
     {
-        if (plan.Settings.EffectsOn is not { } device)
-        {
-            return new Dictionary<string, EffectState>();
-        }
-
         return plan.Timeline.Passages.Index().Select(passage => plan.Played(passage.Index))
             .SelectMany(passage => passage.AllEffects().Select(effect =>
-                (effect.Id, Refusal: deviceRefusal ?? DeviceFilters.RefusalOf(device, effect, plan.IsDeep(passage)))))
+                (effect.Id, Refusal: device is null ? null : deviceRefusal ?? DeviceFilters.RefusalOf(device, effect, plan.IsDeep(passage)))))
             .Where(effect => effect.Id != EffectCatalogue.Placement)
             .GroupBy(effect => effect.Id, effect => effect.Refusal)
             .ToDictionary(effect => effect.Key, effect => StateOf(device, [.. effect]));
     }
 
-    private static EffectState StateOf(string device, IReadOnlyList<string?> refusals)
+    private static EffectState StateOf(string? device, IReadOnlyList<string?> refusals)
     {
         var refusal = refusals.FirstOrDefault(one => one is not null);
-        return refusal is null ? new EffectState(device, null)
-            : refusals.Contains(null) ? new EffectState($"{EffectState.Processor} in part", refusal)
-            : new EffectState(EffectState.Processor, refusal);
+        return refusal is null ? new EffectState(device ?? WorkPlace.Processor, null)
+            : refusals.Contains(null) ? new EffectState($"{WorkPlace.Processor} in part", refusal)
+            : new EffectState(WorkPlace.Processor, refusal);
     }
 
     private sealed class Writer(EffectFilters filters, PlaybackPlan plan, Passage passage)

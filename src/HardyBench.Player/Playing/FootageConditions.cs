@@ -8,10 +8,8 @@ namespace HardyBench.Player.Playing;
 
 /// <summary>Sees to the footage of a plan before it is played: brings it into the cache or out of it where asked, and finds out
 /// where it lies and on what it is decoded in fact.</summary>
-public sealed class FootageConditions(SystemFiles system, IClipFiles files)
+public sealed class FootageConditions(SystemFiles system, IClipFiles files, OwnDevices devices)
 {
-    private const string Processor = "processor";
-
     /// <summary>By clip id; clips whose file is missing have no entry and fail when they are played.</summary>
     public IReadOnlyDictionary<string, FootageState> Prepare(PlaybackPlan plan)
     {
@@ -36,7 +34,7 @@ public sealed class FootageConditions(SystemFiles system, IClipFiles files)
     {
         var source = ClipSource.Of(clip, files);
         var path = source.Path;
-        var refusal = settings.DecodeOn is { } device ? RefusalOf(source, device) : null;
+        var (device, refusal) = devices.DecoderFor(source, clip.Format.IsAllIntra, settings.DecodeOn);
         if (settings.Cache != FileCache.AsFound)
         {
             Outcome.Check(NativeMethods.Cache(path, settings.Cache == FileCache.Warm ? 1 : 0), $"preparing {Path.GetFileName(path)}");
@@ -44,21 +42,8 @@ public sealed class FootageConditions(SystemFiles system, IClipFiles files)
 
         var (drive, kind) = drives.Of(path);
         return new FootageState(
-            drive, kind, FileCaching.ShareOf(path), settings.DecodeOn is { } asked && refusal is null ? asked : Processor, refusal,
+            drive, kind, FileCaching.ShareOf(path), device ?? WorkPlace.Processor, refusal,
             new FileInfo(path) is { Exists: true } file ? file.Length : null);
-    }
-
-    /// <summary>The first frame tells: only then does a device see what it is asked to decode.</summary>
-    private static string? RefusalOf(ClipSource source, string device)
-    {
-        using var decoder = new ClipDecoder(source, 1, device);
-        if (decoder.Refusal is { } refusal)
-        {
-            return refusal;
-        }
-
-        decoder.Next().Dispose();
-        return decoder.Refusal;
     }
 }
 

@@ -28,8 +28,15 @@ public sealed class LocalPlayback(
     /// <exception cref="PlanRefusedException">The timeline cannot be played as it stands.</exception>
     public async Task<Run> PlayAsync(PlaybackPlan plan, IRunObserver observer, CancellationToken stop)
     {
-        var header = await HeaderAsync(plan.Checked(), stop);
+        var (header, effectsOn) = await HeaderAsync(plan.Checked(), stop);
         observer.Started(header);
+        plan = plan with
+        {
+            Settings = plan.Settings with { EffectsOn = effectsOn },
+            Decoders = header.Conditions.Footage!
+                .Where(clip => clip.Value.DecodedOn != WorkPlace.Processor)
+                .ToDictionary(clip => clip.Key, clip => clip.Value.DecodedOn),
+        };
         var isAlone = await Leftovers.OfProgram.EndedAsync(stop);
         await RestAsync(stop);
         var (clock, journal) = (new RunClock(), new RunJournal());
@@ -140,11 +147,14 @@ public sealed class LocalPlayback(
 
     private Task<Quiet> RestAsync(CancellationToken stop) => Quiet.WaitAsync(system, rest ?? Quiet.Longest, owner, stop);
 
-    private async Task<RunHeader> HeaderAsync(PlaybackPlan plan, CancellationToken stop)
+    /// <returns>The header, and the device that effects run on, null for the processor.</returns>
+    private async Task<(RunHeader Header, string? EffectsOn)> HeaderAsync(PlaybackPlan plan, CancellationToken stop)
     {
         var libraries = PlayerLibraries.Versions();
         var cores = ThisMachine.UsableCores(system);
-        var footage = await Task.Run(() => new FootageConditions(system, files).Prepare(plan), stop).WaitAsync(stop);
+        var devices = new OwnDevices(system, filters);
+        var footage = await Task.Run(() => new FootageConditions(system, files, devices).Prepare(plan), stop).WaitAsync(stop);
+        var (device, refusal) = await Task.Run(() => devices.ForEffects(plan, files), stop).WaitAsync(stop);
         var conditions = new Conditions(
             $"Hardy Bench {typeof(LocalPlayback).Assembly.GetName().Version?.ToString(3)}, {libraries}",
             system.ReadText("proc/sys/kernel/osrelease")?.Trim(),
@@ -155,15 +165,16 @@ public sealed class LocalPlayback(
             MachineConditions.Read(system, dataFolder, plan.Settings.Threads ?? cores.Count),
             footage,
             plan.Rendered is { } rendered ? [.. rendered.Keys.Order()] : null,
-            PassageGraph.PlacesOf(plan, plan.Settings.EffectsOn is { } device ? Devices.RefusalOf(device) : null),
+            PassageGraph.PlacesOf(plan, device, refusal),
             LoadSampler.SourcesOf(system))
         {
             PagesHere = pagesHere,
         };
-        return new RunHeader(plan.Timeline, plan.Machine, plan.Settings, conditions, plan.ClipChecksums, time.GetUtcNow())
+        var header = new RunHeader(plan.Timeline, plan.Machine, plan.Settings, conditions, plan.ClipChecksums, time.GetUtcNow())
         {
             ByHand = plan.Hand is not null,
         };
+        return (header, refusal is null ? device : null);
     }
 
     private static void Tell(RunJournal journal, IRunObserver observer, CancellationToken over)

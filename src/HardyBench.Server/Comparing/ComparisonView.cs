@@ -14,8 +14,9 @@ public sealed record ComparisonView(IReadOnlyList<SideView> Sides, IReadOnlyList
     public static ComparisonView Of(Comparison comparison)
     {
         var first = comparison.Sides[0];
+        var differ = WhereWorkRan.Differ([.. comparison.Sides.Select(side => side.WorkRan)]);
         return new ComparisonView(
-            [.. comparison.Sides.Select(side => SideView.Of(side, first))],
+            [.. comparison.Sides.Select(side => SideView.Of(side, first, differ))],
             [.. first.Header.Timeline.Passages.Select((passage, place) => new ComparedRow(
                 place + 1, passage.Question, passage.FrameCount,
                 [.. comparison.Sides.Select(side => side.Passages[place] is { } found
@@ -58,7 +59,10 @@ public sealed record SideView(
     /// <summary>Why it says nothing of its machine, and what to do, in words; null where it counts.</summary>
     public string? NotCounting { get; init; }
 
-    public static SideView Of(ComparedSide side, ComparedSide first)
+    /// <summary>Where its decoding and effects ran, a sentence; null where all sides are alike in it.</summary>
+    public string? WorkRan { get; init; }
+
+    public static SideView Of(ComparedSide side, ComparedSide first, bool differInPlaces)
     {
         var differences = side.Differences.ToLookup(difference => difference.IsOfMachine, DifferenceView.Of);
         return new SideView(
@@ -77,6 +81,7 @@ public sealed record SideView(
                 : $"Nothing is compared: {(side.Judged.Disturbed ? "this run" : "the base")} does not count.")
         {
             NotCounting = side.Judged.NotCounting,
+            WorkRan = differInPlaces ? ComparisonWords.Of(side.WorkRan) : null,
         };
     }
 

@@ -17,7 +17,7 @@ public sealed record PlayRequest(
     double Minutes = 10, PlaybackSettings? Other = null, string? WithoutEffect = null, bool AtClock = false);
 
 /// <summary>What a play would be, before it is asked for.</summary>
-/// <param name="Differences">What differs from a bare run on the processor, a phrase each.</param>
+/// <param name="Differences">What differs from a bare run, a phrase each.</param>
 /// <param name="Problem">Why it makes no sense as it stands, or null.</param>
 /// <param name="Seconds">How long it takes; null where that depends on how it goes, and for stand-ins.</param>
 /// <param name="Change">What the second side of a comparison changes; null for other trials.</param>

@@ -27,6 +27,8 @@ public sealed record ComparedSide(
 {
     /// <summary>Of each repeat: frames shown of those asked, the mean over its passages.</summary>
     public IReadOnlyList<double> Shares { get; init; } = [];
+
+    public WhereWorkRan WorkRan => WhereWorkRan.Of(Header.Conditions);
 }
 
 /// <summary>Puts runs side by side.</summary>

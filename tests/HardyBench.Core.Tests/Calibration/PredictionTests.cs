@@ -53,10 +53,19 @@ public sealed class PredictionTests
         Assert.True(Prediction.Speaks(run));
         Assert.False(Prediction.Speaks(run with { Ending = RunEnding.Stopped }));
         Assert.False(Prediction.Speaks(run with { Header = run.Header with { ByHand = true } }));
-        Assert.False(Prediction.Speaks(run with { Header = run.Header with { Settings = new PlaybackSettings(DecodeOn: "vaapi") } }));
-        Assert.False(Prediction.Speaks(run with { Header = run.Header with { Settings = new PlaybackSettings(EffectsOn: "opencl") } }));
+        Assert.False(Prediction.Speaks(Under(run, conditions => conditions with
+        {
+            Footage = new Dictionary<string, FootageState> { ["c"] = new(null, null, null, "vaapi", null) },
+        })));
+        Assert.False(Prediction.Speaks(Under(run, conditions => conditions with
+        {
+            Effects = new Dictionary<string, EffectState> { ["blur"] = new("opencl", null) },
+        })));
         Assert.False(Prediction.Speaks(run with { Header = run.Header with { Settings = new PlaybackSettings(Pictures: true) } }));
     }
+
+    private static Run Under(Run run, Func<Conditions, Conditions> change) =>
+        run with { Header = run.Header with { Conditions = change(run.Header.Conditions) } };
 
     /// <summary>Rates count where there was no clock, verdicts where there was one; disturbed runs count for nothing.</summary>
     [Fact]

@@ -14,7 +14,7 @@ export const glossary: [word: string, meaning: string][] = [
   ['headroom', 'How many times what a passage asks a part of the machine could do; of a passage that holds, that of its tightest part.'],
   ['capacity', 'How many frames a second a machine gets through when no clock holds it back.'],
   ['export', 'The film is written to a file, whole and without a clock. How long that takes is the result; the file is looked at and thrown away.'],
-  ['bare run', 'Every aid off, everything on the processor: what the machine does by itself.'],
+  ['bare run', 'Every aid off, on the machine as it is, with its media engines and graphics.'],
   ['aid', 'What makes playing easier: a smaller preview scale, proxies, pre-renders.'],
   ['preview scale', 'The size at which effects work: full, half, quarter or eighth of each side. Decoding costs the own player the same at all of them.'],
   ['proxy', 'A smaller all-intra copy of a clip, played in its place.'],

@@ -21,6 +21,7 @@ public enum Condition
     Threads,
     Player,
     Program,
+    ProgramSetting,
     Kernel,
     UsableCores,
     OtherLoad,
@@ -59,7 +60,22 @@ public static class ConditionCauses
     /// <summary>Whether an editing program decides it.</summary>
     /// <param name="value">As it was.</param>
     public static bool IsOfProgram(this Condition what, string? value) =>
-        what is Condition.LookAhead or Condition.DecodedOn or Condition.EffectRanOn || (what == Condition.Policy && value != NoClock);
+        what is Condition.LookAhead or Condition.DecodedOn or Condition.EffectRanOn or Condition.ProgramSetting
+            || (what == Condition.Policy && value != NoClock);
+
+    /// <summary>Conditions of which each decides this one, so that where one of them differs this says nothing more.</summary>
+    public static IReadOnlyList<Condition> Causes(this ConditionDifference difference) =>
+    [
+        .. difference.What switch
+        {
+            Condition.DecodedOn => [Condition.DecodeAskedOn, Condition.MediaEngine],
+            Condition.EffectRanOn => [Condition.EffectsAskedOn, Condition.Graphics],
+            _ => Array.Empty<Condition>(),
+        },
+        .. difference.What.IsOfProgram(difference.Base) && difference.What.IsOfProgram(difference.Other)
+            ? [Condition.Program]
+            : Array.Empty<Condition>(),
+    ];
 }
 
 /// <summary>One thing in which two runs differ.</summary>

@@ -8,14 +8,18 @@ namespace HardyBench.Core.Findings.Comparing;
 /// comparison.</summary>
 public static class LikeForLike
 {
+    /// <summary>A consequence is left out where its cause differs.</summary>
     /// <param name="baseTimeline">Digest of the timeline as it was played.</param>
     /// <param name="otherTimeline">The same of the other run.</param>
     public static IReadOnlyList<ConditionDifference> Differences(RunHeader one, string baseTimeline, RunHeader other, string otherTimeline)
     {
         var (first, second) = (Facts(one, baseTimeline), Facts(other, otherTimeline));
-        return [.. first.Keys.Union(second.Keys).OrderBy(fact => fact.What).ThenBy(fact => fact.Of, StringComparer.Ordinal)
+        var all = first.Keys.Union(second.Keys).OrderBy(fact => fact.What).ThenBy(fact => fact.Of, StringComparer.Ordinal)
             .Select(fact => new ConditionDifference(fact.What, fact.Of, first.GetValueOrDefault(fact), second.GetValueOrDefault(fact)))
-            .Where(difference => difference.Base != difference.Other)];
+            .Where(difference => difference.Base != difference.Other)
+            .ToList();
+        var whats = all.Select(difference => difference.What).ToHashSet();
+        return [.. all.Where(difference => !difference.Causes().Any(whats.Contains))];
     }
 
     /// <summary>Everything in which two runs are compared, in words.</summary>
@@ -51,6 +55,11 @@ public static class LikeForLike
     private static void OfSettings(PlaybackSettings settings, Adding add)
     {
         add(Condition.Program, settings.Program?.Name ?? "own player");
+        foreach (var (member, value) in settings.Program is { } program ? ProgramSettings.Of(program) : [])
+        {
+            add(Condition.ProgramSetting, value, member);
+        }
+
         add(Condition.WrittenAs, settings.Export?.Name);
         add(Condition.PreviewScale, settings.Scale.ToString().ToLowerInvariant());
         add(Condition.AutomaticScale, YesNo(settings.AutomaticScale));
@@ -65,8 +74,8 @@ public static class LikeForLike
         add(Condition.Proxies, settings.Proxies.ToString().ToLowerInvariant());
         add(Condition.PreRenders, YesNo(settings.PreRenders));
         add(Condition.FileCache, settings.Cache switch { FileCache.Cold => "cold", FileCache.Warm => "warm", _ => "as found" });
-        add(Condition.DecodeAskedOn, settings.DecodeOn);
-        add(Condition.EffectsAskedOn, settings.EffectsOn);
+        add(Condition.DecodeAskedOn, AskedOn(settings.DecodeOn));
+        add(Condition.EffectsAskedOn, AskedOn(settings.EffectsOn));
         add(Condition.Threads, settings.Threads is { } threads ? Invariant($"{threads}") : null);
     }
 
@@ -169,6 +178,13 @@ public static class LikeForLike
     }
 
     private static string Text(IReadOnlyList<FormatCapability> rows) => rows.Count == 0 ? "nothing" : string.Join(", ", rows.Select(row => row.Notation));
+
+    private static string AskedOn(string? device) => device switch
+    {
+        null => "the machine's devices",
+        WorkPlace.Processor => "the processor only",
+        _ => device,
+    };
 
     private static string YesNo(bool value) => value ? "yes" : "no";
 

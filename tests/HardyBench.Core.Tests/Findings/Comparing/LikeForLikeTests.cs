@@ -3,6 +3,7 @@ using HardyBench.Core.Findings.Comparing;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Programs;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Wording;
 
@@ -124,6 +125,51 @@ public sealed class LikeForLikeTests
         Assert.NotEqual(difference.Base, difference.Other);
         Assert.NotEmpty(ComparisonWords.About(difference));
     }
+
+    /// <summary>Where a clip was decoded follows from what was asked, from the engine and from the program; the cause is enough.</summary>
+    [Theory]
+    [MemberData(nameof(Causes))]
+    public void A_consequence_is_not_listed_beside_its_cause(Condition cause, Func<RunHeader, RunHeader> change)
+    {
+        var elsewhere = Under(change(Base), conditions => conditions with
+        {
+            Footage = Footage(state => state with { DecodedOn = WorkPlace.MediaEngine }),
+        });
+
+        Assert.Equal(cause, Assert.Single(LikeForLike.Differences(Base, "same", elsewhere, "same")).What);
+    }
+
+    public static TheoryData<Condition, Func<RunHeader, RunHeader>> Causes => new()
+    {
+        { Condition.DecodeAskedOn, run => run with { Settings = run.Settings with { DecodeOn = WorkPlace.Processor } } },
+        { Condition.MediaEngine, run => Engine(run, engine => engine with { Capabilities = [Hevc] }) },
+        { Condition.Program, run => run with { Settings = run.Settings with { Program = Cutter } } },
+    };
+
+    [Fact]
+    public void Programs_of_one_name_with_other_settings_are_told_apart()
+    {
+        var one = Base with { Settings = Base.Settings with { Program = Cutter } };
+        var other = Base with { Settings = Base.Settings with { Program = Cutter with { DecoderCores = 4, InColour = true } } };
+
+        Assert.Equal(
+            ["editing program: decoder cores: not stated → 4", "editing program: in colour: false → true"],
+            LikeForLike.Differences(one, "same", other, "same")
+                .Select(one => $"{ComparisonWords.About(one)}: {one.Base ?? "not stated"} → {one.Other}"));
+    }
+
+    [Fact]
+    public void Sides_say_where_their_work_ran_when_they_differ_in_it()
+    {
+        var first = WhereWorkRan.Of(Base.Conditions);
+        var second = WhereWorkRan.Of(Base.Conditions with { Footage = Footage(state => state with { DecodedOn = WorkPlace.MediaEngine }) });
+
+        Assert.False(WhereWorkRan.Differ([first, WhereWorkRan.Of(Base.Conditions)]));
+        Assert.True(WhereWorkRan.Differ([first, second]));
+        Assert.Equal("Decoding on media engine; effects on processor.", ComparisonWords.Of(second));
+    }
+
+    private static readonly EditingProgram Cutter = new("cutter", "Cutter");
 
     [Fact]
     public void Like_is_like() =>

@@ -1,32 +1,46 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { api, type Scale, type Schemas } from '../api/client';
+  import { api, type Machine, type Scale, type Schemas } from '../api/client';
   import { exportFormats, kinds, scales } from '../words';
   import NumberField from '../NumberField.svelte';
   import type { Ask, Change } from './ask.svelte';
+  import { decidedBy, decodingPlaces, effectPlaces } from './devices';
   import PreRenders from './PreRenders.svelte';
 
-  let { ask, timeline, scale }: { ask: Ask; timeline: { id: string; effects: string[] }; scale: Scale } = $props();
+  let { ask, machine, timeline, scale }: { ask: Ask; machine: Machine; timeline: { id: string; effects: string[] }; scale: Scale } = $props();
   let devices = $state<Schemas['Device'][]>([]);
-  const usable = $derived(devices.filter((device) => !device.refusal));
+  const decoding = $derived(decodingPlaces(machine, devices));
+  const effects = $derived(effectPlaces(machine, devices));
+  const decided = $derived(machine.kind === 'this' ? null : decidedBy(ask.programNamed(ask.program)));
+  // Another machine has other devices.
+  $effect(() => {
+    if (!decoding.some(([value]) => value === ask.decodeOn)) ask.decodeOn = '';
+    if (!effects.some(([value]) => value === ask.effectsOn)) ask.effectsOn = '';
+  });
   const about = $derived(kinds[ask.kind]);
 
   onMount(async () => (devices = (await api.GET('/api/play/devices')).data ?? []));
   onMount(async () => (ask.programs = ((await api.GET('/api/programs')).data ?? []).map((one) => one.program)));
 
-  const deviceNames = $derived(['', ...usable.map((device) => device.name)]);
   const choices: Record<Change, { name: string; values: () => string[] }> = {
     scale: { name: 'preview scale', values: () => scales.filter((one) => one !== scale) },
     proxies: { name: 'proxies', values: () => ['none', 'half', 'quarter'].filter((one) => one !== ask.proxies) },
     preRenders: { name: 'pre-renders', values: () => [ask.preRenders ? 'off' : 'on'] },
     cache: { name: 'file cache', values: () => ['asFound', 'cold', 'warm'].filter((one) => one !== ask.cache) },
-    decodeOn: { name: 'decode on', values: () => devices.map((device) => device.name) },
-    effectsOn: { name: 'effects on', values: () => deviceNames.filter((one) => one !== ask.effectsOn) },
+    decodeOn: { name: 'decode on', values: () => decoding.map(([value]) => value).filter((one) => one !== ask.decodeOn) },
+    effectsOn: { name: 'effects on', values: () => effects.map(([value]) => value).filter((one) => one !== ask.effectsOn) },
     threads: { name: 'threads', values: () => ['1', '2', '4', '8', '16'] },
     program: { name: 'editing program', values: () => ['', ...ask.programs.map((one) => one.id)].filter((one) => one !== ask.program) },
     effect: { name: 'without the effect', values: () => timeline.effects }
   };
   const values = $derived(choices[ask.change].values());
+
+  function named(change: Change, value: string) {
+    if (change === 'program') return ask.programNamed(value)?.name ?? 'own player';
+    const place = change === 'decodeOn' ? decoding : change === 'effectsOn' ? effects : [];
+    return place.find(([one]) => one === value)?.[1] ?? value;
+  }
+
   $effect(() => {
     if (!values.includes(ask.to)) ask.to = values[0] ?? '';
   });
@@ -38,7 +52,7 @@
     ['pre-renders', 'Passages rendered beforehand are played from their files. An edit of a passage leaves its render unused.'],
     ['show pictures', 'Small pictures of what plays come to this page. Making them takes some of what is measured.'],
     ['the pace of the clock', 'A stand-in’s run is reckoned at once. At the pace of the clock it comes as it would have played; what it brings is the same.'],
-    ['decode on, effects on', 'A device of this machine by FFmpeg’s name of it. What it refuses the processor does, and the run says so.'],
+    ['decode on, effects on', 'A bare run uses the devices of the machine. Processor only uses none of them. On this machine one device can be chosen by FFmpeg’s name. What a device refuses the processor does, and the run says so.'],
     ['plays as', 'A stand-in can use its parts as an editing program would. This machine plays with the own player only.'],
     ['other programs', 'Cores that they keep busy on a stand-in and memory that they hold. On this machine it is what really runs.'],
     ['threads', 'For each decoder and for effects; empty for one a core.'],
@@ -72,7 +86,7 @@
       <label class="row">
         to
         <select class="select select-sm w-36" bind:value={ask.to}>
-          {#each values as one (one)}<option value={one}>{ask.change === 'program' ? (ask.programNamed(one)?.name ?? 'own player') : one || 'processor'}</option>{/each}
+          {#each values as one (one)}<option value={one}>{named(ask.change, one)}</option>{/each}
         </select>
       </label>
     {/if}
@@ -123,17 +137,16 @@
     <label class="row">
       decode on
       <select class="select select-sm w-40" bind:value={ask.decodeOn}>
-        <option value="">processor</option>
-        {#each devices as device (device.name)}<option value={device.name} title={device.refusal}>{device.name}{device.refusal ? ', not here' : ''}</option>{/each}
+        {#each decoding as [value, name] (value)}<option {value}>{name}</option>{/each}
       </select>
     </label>
     <label class="row">
       effects on
       <select class="select select-sm w-40" bind:value={ask.effectsOn}>
-        <option value="">processor</option>
-        {#each usable as device (device.name)}<option value={device.name}>{device.name}</option>{/each}
+        {#each effects as [value, name] (value)}<option {value}>{name}</option>{/each}
       </select>
     </label>
+    {#if decided}<p class="quiet text-xs" data-testid="decided">{decided}</p>{/if}
     <div class="row">
       other programs
       <span class="flex items-center gap-1">

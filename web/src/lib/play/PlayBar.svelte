@@ -17,6 +17,7 @@
     $props();
 
   let open = $state(false);
+  const machine = $derived(columns.find((column) => column.machine.id === ask.machineId)?.machine);
   const running = $derived(live.play?.running ? live.play : null);
   const differences = $derived(ask.preview?.differences ?? []);
 
@@ -63,4 +64,4 @@
 {#if ask.problem ?? ask.preview?.problem}
   <p role="alert" class="mt-1 text-right text-sm text-error">{ask.problem ?? ask.preview?.problem}</p>
 {/if}
-{#if open}<Conditions {ask} {timeline} {scale} />{/if}
+{#if open && machine}<Conditions {ask} {machine} {timeline} {scale} />{/if}
