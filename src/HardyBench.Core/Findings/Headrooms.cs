@@ -21,9 +21,12 @@ public static class Headrooms
     /// 1978.)</summary>
     /// <param name="loads">Means over the whole passage.</param>
     /// <param name="worked">Frames that were worked on ÷ slots: what of the demand was met.</param>
-    public static IReadOnlyList<PartHeadroom> Of(LoadMeans loads, Conditions conditions, double worked)
+    /// <param name="decodeCost">What they cost to decode, as a share of what frames of whole GOPs do.</param>
+    public static IReadOnlyList<PartHeadroom> Of(LoadMeans loads, Conditions conditions, double worked, double decodeCost = 1)
     {
         var parts = new List<PartHeadroom>();
+        var (decode, effects) = (loads.Of(LoadKind.OwnDecode) ?? 0, loads.Of(LoadKind.OwnEffects) ?? 0);
+        var processorCost = decode + effects > 0 ? (decode * decodeCost + effects) / (decode + effects) : 1;
         Add(LoadKind.Core, 0, loads.Cores(conditions.UsableCores) is { Count: > 0 } cores ? cores.Average() : null);
         if (loads.HighestOf(LoadKind.OwnThread) is { } thread)
         {
@@ -52,13 +55,19 @@ public static class Headrooms
         {
             if (use is { } busy)
             {
-                parts.Add(new PartHeadroom(part, index, busy, busy > Idle && worked > 0 ? worked / busy : null));
+                var cost = part switch { LoadKind.Core => processorCost, LoadKind.MediaEngineBusy => decodeCost, _ => 1 };
+                parts.Add(new PartHeadroom(part, index, busy, busy > Idle && worked > 0 ? worked * cost / busy : null));
             }
         }
     }
 
-    /// <summary>That of the tightest part of a passage that holds, memory left aside; at least 1, as it does hold. Null where no load could
-    /// be read or all parts are idle.</summary>
+    /// <summary>Without headroom, room left aside: where frames of a GOP were left out, nobody knows how many others were decoded for those
+    /// that were shown.</summary>
+    public static IReadOnlyList<PartHeadroom> Untold(IReadOnlyList<PartHeadroom> parts) =>
+        [.. parts.Select(part => part.Part == LoadKind.MemoryUsed ? part : part with { Headroom = null })];
+
+    /// <summary>That of the tightest part, memory left aside. Below 1 also where a short passage holds by what was prepared before it. Null
+    /// where no load could be read or all parts are idle.</summary>
     public static double? Least(IReadOnlyList<PartHeadroom> parts) =>
-        parts.Where(part => part.Part != LoadKind.MemoryUsed).Min(part => part.Headroom) is { } least ? Math.Max(1, least) : null;
+        parts.Where(part => part.Part != LoadKind.MemoryUsed).Min(part => part.Headroom);
 }

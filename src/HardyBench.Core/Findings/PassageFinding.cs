@@ -10,8 +10,8 @@ namespace HardyBench.Core.Findings;
 /// <param name="Verdict">Null while too little of it was played, where it could not be played, and where there was no clock to
 /// keep.</param>
 /// <param name="Limiter">Null when it holds, or when nothing of it was played. Without a clock: what sets the pace.</param>
-/// <param name="Headroom">Capacity ÷ demand: of the tightest part where it holds; measured where it was played without a clock, also below
-/// 1; null where unknown.</param>
+/// <param name="Headroom">The rate that the machine sustains ÷ the rate that the passage requires: by its tightest part, or measured where
+/// there was no clock. Null where it is not known: no load could be read, or frames of a GOP were left out.</param>
 /// <param name="Failure">Why it could not be played, or null.</param>
 /// <param name="InVain">Work on frames that were not shown.</param>
 public sealed record PassageFinding(
@@ -93,14 +93,22 @@ public static class RunFindings
         if (!isPaced)
         {
             // Without a clock something is always at its ceiling, and every moment in which a frame was done says what.
+            var moments = MissWindows.Of(frames.Select(frame => frame.Ready).OfType<TimeSpan>(), run.Loads, whole);
+            var limiter = LimiterRules.Find(moments, false, whole, header.Conditions);
+            if (limiter is { Limiter: Limiter.ProcessorDecode or Limiter.MediaEngine })
+            {
+                var done = frames.Where(frame => frame.Shown is not null).ToList();
+                var cost = WorkWindow.CostOf(SustainedRate.Counted(done, header.Settings), done, WorkWindow.GopOf(header, passage));
+                counts = counts with { ShownRate = counts.ShownRate * cost };
+            }
+
             var throughput = counts.ShownRate / rate.FramesPerSecond;
-            var done = MissWindows.Of(frames.Select(frame => frame.Ready).OfType<TimeSpan>(), run.Loads, whole);
             return new PassageFinding(
                 index,
                 passage,
                 counts,
                 null,
-                LimiterRules.Find(done, false, whole, header.Conditions),
+                limiter,
                 throughput,
                 null
             )
@@ -109,24 +117,29 @@ public static class RunFindings
             };
         }
 
-        var (moments, areMisses) = Judged(frames, rate);
+        var (misses, areMisses) = Judged(frames, rate);
         // What a passage could still take is a matter of all of it, not of the moments in which a frame was late.
-        var worked =
-            (double)frames.Count(frame => frame.Ready is not null) / frames.Count * (counts.Length / (counts.Length + counts.Slip));
-        var parts = Headrooms.Of(whole, header.Conditions, worked);
-        return verdict == Verdict.Holds
-            ? new PassageFinding(index, passage, counts, verdict, null, Headrooms.Least(parts), null) { Parts = parts }
-            : new PassageFinding(
-                index,
-                passage,
-                counts,
-                verdict,
-                LimiterRules.Find(MissWindows.Of(moments, run.Loads, whole), areMisses, whole, header.Conditions),
-                null,
-                null
-            )
-            { Parts = parts };
+        var gop = WorkWindow.GopOf(header, passage);
+        var window = WorkWindow.Of(frames, run.Loads, gop);
+        var parts = Headrooms.Of(
+            window is null ? whole : LoadMeans.Over(run.Loads, window.From, window.To),
+            header.Conditions,
+            window is null ? FinishedShare(frames, counts) : window.Rate / rate.FramesPerSecond,
+            window?.DecodeCost ?? 1);
+        if (verdict != Verdict.Holds && gop > 1 && counts.Shown < counts.Slots)
+        {
+            parts = Headrooms.Untold(parts);
+        }
+
+        var limitedBy = verdict == Verdict.Holds
+            ? null
+            : LimiterRules.Find(MissWindows.Of(misses, run.Loads, whole), areMisses, whole, header.Conditions);
+        return new PassageFinding(index, passage, counts, verdict, limitedBy, Headrooms.Least(parts), null) { Parts = parts };
     }
+
+    /// <summary>Share of the demand that was met, where too few frames were finished to tell a rate.</summary>
+    private static double FinishedShare(IReadOnlyList<FrameRecord> frames, PassageCounts counts) =>
+        (double)frames.Count(frame => frame.Ready is not null) / frames.Count * (counts.Length / (counts.Length + counts.Slip));
 
     /// <summary>By when work was wanted and not there: where slots were missed, or began with a late frame. Those given up in a row may
     /// pass while the look-ahead is full and nothing is busy, so where they are most, the moments count in which frames became ready,

@@ -18,6 +18,13 @@ public static class SustainedRate
         return last - first >= FewestGaps && shown[last] > shown[first] ? (last - first) / (shown[last] - shown[first]).TotalSeconds : 0;
     }
 
+    /// <summary>The frames that <see cref="Of"/> counts.</summary>
+    public static IReadOnlyList<FrameRecord> Counted(IReadOnlyList<FrameRecord> done, PlaybackSettings settings)
+    {
+        var (first, last) = Between([.. done.Select(frame => frame.Shown!.Value)], settings);
+        return [.. done.Skip(first + 1).Take(last - first)];
+    }
+
     /// <summary>The places of the first and the last frame that had the machine to themselves.</summary>
     /// <inheritdoc cref="Of"/>
     public static (int First, int Last) Between(IReadOnlyList<TimeSpan> shown, PlaybackSettings settings)

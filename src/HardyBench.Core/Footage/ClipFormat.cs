@@ -16,6 +16,9 @@ public sealed record ClipFormat(
     /// <summary>Whether every frame stands alone.</summary>
     public bool IsAllIntra => GopLength <= 1;
 
+    /// <summary>Seconds from one picture that stands alone to the next; null where every one does.</summary>
+    public double? KeySeconds => IsAllIntra ? null : GopLength / Rate.FramesPerSecond;
+
     /// <summary>Samples in one frame: pixels × samples a pixel.</summary>
     public double SamplesPerFrame => Raster.Pixels * Chroma.SamplesPerPixel;
 

@@ -104,6 +104,8 @@ public sealed record MachineState(
 /// <param name="DecodedOn">Where it was decoded in fact.</param>
 /// <param name="Refusal">Why the device asked for did not decode it, or null.</param>
 /// <param name="Bytes">Size of the file; null where it was not kept.</param>
+/// <param name="KeySeconds">Time of the footage from one frame that stands alone to the next; null where every frame does, and where it was
+/// not kept.</param>
 /// <param name="Lacks">What the media engines lack for it; null where one took it, or there are none.</param>
 public sealed record FootageState(
     string? Drive,
@@ -112,7 +114,8 @@ public sealed record FootageState(
     string DecodedOn,
     string? Refusal,
     long? Bytes = null,
-    EngineRefusal? Lacks = null
+    EngineRefusal? Lacks = null,
+    double? KeySeconds = null
 );
 
 /// <summary>Where an effect ran.</summary>

@@ -33,11 +33,18 @@ public static class RunMoments
             : (run.StartLag ?? TimeSpan.Zero) + run.Header.Timeline.Rate.StartOf(frame);
     }
 
-    /// <summary>The frame whose slot it was; null before the first.</summary>
+    /// <summary>The frame whose slot it was, by the rate where that slot is not known yet; null before the first.</summary>
     private static int? FrameAt(Run run, TimeSpan moment)
     {
         var place = LastWhere(run, record => record.SlotStart <= moment);
-        return place >= 0 ? run.Frames[place].Frame : null;
+        if (place < 0)
+        {
+            return null;
+        }
+
+        var (known, rate) = (run.Frames[place], run.Header.Timeline.Rate);
+        var later = place == run.Frames.Count - 1 ? (long)((moment - known.SlotStart).TotalSeconds * rate.FramesPerSecond) : 0;
+        return (int)Math.Min(known.Frame + later, run.Header.Timeline.FrameCount - 1);
     }
 
     private static TimeSpan Newest(Run run) =>

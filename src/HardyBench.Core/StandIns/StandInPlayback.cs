@@ -97,7 +97,8 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
         null,
         CostModel.EnginesFor(plan, format).Count > 0 ? WorkPlace.MediaEngine : WorkPlace.Processor,
         null,
-        Lacks: CostModel.RefusalOf(plan, format)
+        Lacks: CostModel.RefusalOf(plan, format),
+        KeySeconds: format.KeySeconds
     );
 
     private static Dictionary<string, EffectState> PlacesOf(PlaybackPlan plan)

@@ -43,7 +43,7 @@ public sealed class FootageConditions(SystemFiles system, IClipFiles files, OwnD
         var (drive, kind) = drives.Of(path);
         return new FootageState(
             drive, kind, FileCaching.ShareOf(path), device ?? WorkPlace.Processor, refusal,
-            new FileInfo(path) is { Exists: true } file ? file.Length : null);
+            new FileInfo(path) is { Exists: true } file ? file.Length : null, KeySeconds: clip.Format.KeySeconds);
     }
 }
 

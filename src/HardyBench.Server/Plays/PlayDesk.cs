@@ -30,6 +30,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
     );
     private readonly NewsPace pace = new(TimeProvider.System);
+    private readonly HeardClock heard = new(TimeProvider.System);
     private CancellationTokenSource? stop;
 
     /// <summary>What was taken from the queue and is not shown as playing yet: it still waits for everybody who asks.</summary>
@@ -102,6 +103,9 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         }
     }
 
+    /// <summary>The moment of a run in play, or of the last one, that was so long ago; null where it is another.</summary>
+    public TimeSpan? MomentOf(long runId, TimeSpan ago) => heard.MomentOf(runId, ago);
+
     /// <summary>Stops the trial that plays, or takes back the one that is about to; what was played is kept.</summary>
     public async Task StopAsync()
     {
@@ -158,12 +162,15 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
             pace.Begin(trial!.Asked.MachineId == Machine.ThisId);
         }
 
+        heard.Begin(id);
+
         Change(play => play with { RunId = id, Notes = RunWords.NotesOf(header.Conditions) });
         _ = live.Tell(page => page.Play(Now));
     }
 
     public void Progressed(long id, RunProgress progress)
     {
+        heard.Hear(progress);
         RunProgress? news;
         lock (gate)
         {

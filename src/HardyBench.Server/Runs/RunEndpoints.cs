@@ -3,6 +3,7 @@ using HardyBench.Core;
 using HardyBench.Core.Findings;
 using HardyBench.Formats.Json;
 using HardyBench.Formats.Runs;
+using HardyBench.Server.Plays;
 using HardyBench.Store;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
@@ -65,10 +66,10 @@ internal static class RunEndpoints
         runs.MapPost("/aside", async Task<Ok<int>> (RunIds asked, Bench bench) =>
                 TypedResults.Ok(await bench.Runs.PutAsideAsync(asked.Ids, asked.Aside, DateTimeOffset.UtcNow)))
             .WithName("putRunsAside");
-        runs.MapPost("/{id:long}/marks", async Task<Ok<MarkRow>> (long id, MarkRequest request, Bench bench) =>
+        runs.MapPost("/{id:long}/marks", async Task<Ok<MarkRow>> (long id, MarkRequest request, Bench bench, PlayDesk desk) =>
                 TypedResults.Ok(MarkRow.Of(await bench.Plays.MarkAsync(
                     id,
-                    request.AtMs is { } ms ? TimeSpan.FromMilliseconds(Math.Clamp(ms, -1e12, 1e12)) : null,
+                    request.At(ago => desk.MomentOf(id, ago)),
                     request.Frame,
                     request.Kind,
                     request.Text

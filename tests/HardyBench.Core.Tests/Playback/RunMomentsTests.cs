@@ -36,6 +36,16 @@ public sealed class RunMomentsTests
         Assert.Equal(Samples.Ms(500 + 150 * 40), RunMoments.Mark(running, null, 150, MarkKind.Fan, "").At);
     }
 
+    /// <summary>While it plays the newest frames are not known yet; the moment of a key press lies after those that are.</summary>
+    [Fact]
+    public void A_moment_that_is_not_known_yet_belongs_to_the_slot_that_the_rate_gives()
+    {
+        var running = Played with { Frames = [.. Played.Frames.Take(10)] };
+
+        Assert.Equal(150, RunMoments.Mark(running, Samples.Ms(500 + 150 * 40 + 7), null, MarkKind.Fan, "").Frame);
+        Assert.Equal(199, RunMoments.Mark(running, TimeSpan.FromHours(1), null, MarkKind.Fan, "").Frame);
+    }
+
     [Fact]
     public void A_moment_outside_the_run_and_a_text_too_long_are_refused()
     {

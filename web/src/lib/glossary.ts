@@ -11,7 +11,7 @@ export const glossary: [word: string, meaning: string][] = [
   ['freeze', 'One picture stands while others should have been shown.'],
   ['comb', 'A tooth a frame. Up: on time. Short: late. Below the line: dropped. A bracket is a freeze, a flag something that was pinned there.'],
   ['limiter', 'The one part of a machine that holds a passage back, found from the loads just before each miss.'],
-  ['headroom', 'How many times what a passage asks a part of the machine could do; of a passage that holds, that of its tightest part.'],
+  ['headroom', 'The rate that the machine sustains ÷ the rate that the passage requires, by the busiest part. Below 1 a passage does not hold, or only because it is short.'],
   ['capacity', 'How many frames a second a machine gets through when no clock holds it back.'],
   ['export', 'The film is written to a file, whole and without a clock. How long that takes is the result; the file is looked at and thrown away.'],
   ['bare run', 'Every aid off, on the machine as it is, with its media engines and graphics.'],

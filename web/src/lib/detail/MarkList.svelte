@@ -18,7 +18,7 @@
 
   async function bringBack() {
     const { atMs, frame, kind, text } = gone!;
-    await api.POST('/api/runs/{id}/marks', { params: { path: { id: runId } }, body: { atMs: frame === null ? atMs : null, frame, kind, text } });
+    await api.POST('/api/runs/{id}/marks', { params: { path: { id: runId } }, body: { atMs: frame === null ? atMs : null, agoMs: null, frame, kind, text } });
     gone = null;
     live.marked++;
   }

@@ -63,8 +63,11 @@
     </header>
     <p class="text-lg">
       <VerdictMark verdict={detail.row.verdict ?? null} />
-      <span class="figure ml-2">{fixed(detail.row.shownRate)}</span>
-      <span class="quiet text-sm">of {fixed(1000 / detail.frameMs, 0)} frames a second shown</span>
+      {#if detail.row.headroom != null}<span class="figure ml-2">{fixed(detail.row.headroom, 2)}×</span> <span class="quiet text-sm">the required rate{detail.row.verdict ? ';' : ', without a clock'}</span>{/if}
+      {#if detail.row.verdict || detail.row.headroom == null}
+        <span class="figure ml-1">{fixed(detail.row.shownRate)}</span>
+        <span class="quiet text-sm">of {fixed(1000 / detail.frameMs, 0)} frames a second shown</span>
+      {/if}
     </p>
     {#if detail.row.evidence}
       <div class="border-l-2 border-base-content/40 pl-3 text-sm">
@@ -73,11 +76,9 @@
         {#if detail.helps}<p class="mt-1"><b class="font-semibold">Would help:</b> {detail.helps}</p>{/if}
         {#if detail.helpsNot}<p class="mt-1"><b class="font-semibold">Would not:</b> {detail.helpsNot}</p>{/if}
       </div>
-    {:else if detail.row.headroom}
-      <p class="text-sm">The busiest part of the machine could do {fixed(detail.row.headroom)} times what this asks.</p>
     {/if}
-    {#if !detail.row.verdict && detail.row.headroom}
-      <p class="text-sm">Without a clock: {fixed(detail.row.headroom, 2)} times the rate it is played at.</p>
+    {#if detail.row.verdict === 'holds' && detail.row.headroom != null && detail.row.headroom < 0.97}
+      <p class="text-sm">It holds because it is short: frames that were prepared before it began make up for what the machine lacks.</p>
     {/if}
     {#each detail.notes as note, at (at)}<p class="text-sm text-warning">Note: {note}.</p>{/each}
     <FrameComb frames={detail.frames} frameMs={detail.frameMs} marks={detail.marks} bind:chosen={tooth} />

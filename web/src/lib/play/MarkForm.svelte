@@ -5,7 +5,8 @@
   import { live } from '../live.svelte';
   import { markKinds } from '../words';
 
-  let { runId, frame, onclose }: { runId: number; frame: number | null; onclose: (said?: string) => void } = $props();
+  /** @prop pressedAt When the key was pressed while it plays, by the page's clock; null to mark a frame. */
+  let { runId, frame, pressedAt = null, onclose }: { runId: number; frame: number | null; pressedAt?: number | null; onclose: (said?: string) => void } = $props();
   let kind = $state<MarkKind>('stutter');
   let text = $state('');
   let problem = $state<string | null>(null);
@@ -25,9 +26,10 @@
   async function keep(event: SubmitEvent) {
     event.preventDefault();
     try {
-      orThrow(await api.POST('/api/runs/{id}/marks', { params: { path: { id: runId } }, body: { atMs: null, frame, kind, text } }));
+      const agoMs = pressedAt === null ? null : performance.now() - pressedAt;
+      const mark = orThrow(await api.POST('/api/runs/{id}/marks', { params: { path: { id: runId } }, body: { atMs: null, agoMs, frame, kind, text } }));
       live.marked++;
-      onclose(`Pinned: ${markKinds[kind]}${frame === null ? ', at the moment it was noticed' : `, at frame ${frame}`}.`);
+      onclose(`Pinned: ${markKinds[kind]}${mark.frame === null ? ', at the moment it was noticed' : `, at frame ${mark.frame}`}.`);
     } catch (failure) {
       problem = (failure as Error).message;
     }

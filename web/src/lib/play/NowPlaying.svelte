@@ -14,7 +14,7 @@
   const worth = $derived(few(live.loads.filter((load) => watched.includes(load.group))));
   const dropped = $derived(play ? play.teeth.split('d').length - 1 : 0);
   let said = $state('');
-  let marking = $state<{ runId: number; frame: number | null } | null>(null);
+  let marking = $state<{ runId: number; frame: null; pressedAt: number } | null>(null);
 
   /** Of many cores their mean. */
   function few(loads: typeof live.loads) {
@@ -24,8 +24,8 @@
     return [{ ...cores[0], name: `${cores.length} cores, mean`, value: mean }, ...loads.filter((load) => load.group !== 'Processor')];
   }
 
-  /** The moment counts at which the key was pressed, not that at which the words were found. */
-  const mark = () => play?.runId && (said = '', marking = { runId: play.runId, frame: play.byHand ? null : Math.max(0, play.frames - 1) });
+  /** The moment counts at which the key was pressed, not that at which the words were found or news came. */
+  const mark = () => play?.runId && (said = '', marking = { runId: play.runId, frame: null, pressedAt: performance.now() });
   const withdraw = (trialId: number) => api.DELETE('/api/play/waiting/{trialId}', { params: { path: { trialId } } });
 </script>
 

@@ -50,10 +50,14 @@
         <Comb teeth={cell.comb} {frames} frameMs={1000 / rate} class="h-3.5 w-full" />
         <span class="flex items-baseline justify-between gap-1">
           {#if cell.failure}<span class="text-warning text-sm" title={cell.failure}>not played</span>{:else}<span class={counts ? '' : 'line-through'}><VerdictMark verdict={cell.verdict ?? null} /></span>{/if}
-          <span class="figure text-sm whitespace-nowrap">{fixed(cell.shownRate)} <span class="quiet text-xs">of {rate}</span></span>
+          {#if cell.headroom != null}
+            <span class="figure text-sm whitespace-nowrap" title="headroom: what the machine sustains ÷ what is required">{fixed(cell.headroom, cell.headroom < 10 ? 2 : 0)}×</span>
+          {:else}
+            <span class="figure text-sm whitespace-nowrap">{fixed(cell.shownRate)} <span class="quiet text-xs">of {rate}</span></span>
+          {/if}
         </span>
         <span class="quiet block truncate text-xs leading-[0.95rem]" title={cell.decodedOn.length ? `decoded on: ${cell.decodedOn.join(', ')}` : null}>
-          {#if cell.limiter}{limiterWord(cell.limiter)}{#if cell.second}, then {limiterWord(cell.second)}{/if}{:else if cell.headroom}{fixed(cell.headroom)}× headroom{:else}&nbsp;{/if}
+          {#if cell.limiter}{limiterWord(cell.limiter)}{#if cell.second}, then {limiterWord(cell.second)}{/if}{#if cell.headroom != null}, {/if}{/if}{#if cell.headroom != null}<span class="figure">{fixed(cell.shownRate)}</span> of {rate} shown{:else}&nbsp;{/if}
         </span>
       {:else}
         <span class="quiet block py-3 text-sm">{cell ? 'not reached' : '—'}</span>
