@@ -28,11 +28,17 @@ public static class CostModel
 
     private static readonly OtherPrograms Nothing = new(0, 0);
 
-    /// <summary>Of every passage, as it is played.</summary>
-    public static IReadOnlyList<PassageDemand> DemandsOf(PlaybackPlan plan) =>
-        [.. plan.Timeline.Passages.Select((_, index) => DemandOf(plan, plan.Played(index)))];
+    /// <summary>In place of a position of a GOP: the mean over all of them.</summary>
+    private const int Mean = -1;
 
-    public static PassageDemand DemandOf(PlaybackPlan plan, Passage passage)
+    /// <summary>Of every passage, as it is played.</summary>
+    /// <param name="meansOnly">Whether only means over GOPs are wanted, which are found without looking at each position where work adds
+    /// up.</param>
+    public static IReadOnlyList<PassageDemand> DemandsOf(PlaybackPlan plan, bool meansOnly = false) =>
+        [.. plan.Timeline.Passages.Select((_, index) => DemandOf(plan, plan.Played(index), meansOnly))];
+
+    /// <inheritdoc cref="DemandsOf"/>
+    public static PassageDemand DemandOf(PlaybackPlan plan, Passage passage, bool meansOnly = false)
     {
         var machine = plan.Machine;
         var layers = LayersOf(plan, passage);
@@ -51,7 +57,6 @@ public static class CostModel
             machine.DriveFor(StandInAids.IsRendered(passage) ? DriveRole.Renders : DriveRole.Media),
             machine.DriveFor(DriveRole.System)
         );
-        var positions = Math.Min(MostPositions, KeyInterval(layers, plan.Timeline.Rate));
         var (memory, reserved) = (MemoryBytes(plan, passage, layers), (program?.ReservesGigabytes ?? 0) * 1e9);
         var (others, cores) = (plan.Settings.Others ?? Nothing, machine.Processor.Cores);
         var swap = SwapBytes(machine.Memory, memory, reserved + others.Gigabytes * 1e9, layers);
@@ -60,6 +65,10 @@ public static class CostModel
         );
         var effects = Effects(plan, passage, layers);
 
+        var fewCores = FewCores(onProcessor, plan);
+        // Of several decoders side by side the longest counts, which is another one at each position.
+        var addsUp = onProcessor.Count <= 1 || (fewCores is null && MeasuredCores(plan) is null);
+        int[] positions = meansOnly && addsUp ? [Mean] : [.. Enumerable.Range(0, Math.Min(MostPositions, KeyInterval(layers, plan.Timeline.Rate)))];
         var visits = new List<Visit>();
         var sameDrive = ReferenceEquals(media, swapDrive);
         Add(Station.Drive, VisitKind.Read, _ => media is { } drive
@@ -69,7 +78,6 @@ public static class CostModel
         Add(Station.MediaEngine, VisitKind.Decode, _ => onEngine.Sum(stream =>
             stream.DecodedPerFrame(plan.Timeline.Rate) * stream.Format.Raster.Pixels
             / (engines.Average(engine => engine.MegapixelsPerSecond) * 1e6)));
-        var fewCores = FewCores(onProcessor, plan);
         Add(
             fewCores is null ? Station.Processor : Station.DecoderCores, VisitKind.Decode,
             position => fewCores is var (most, busy)
@@ -112,9 +120,7 @@ public static class CostModel
 
         void Add(Station station, VisitKind kind, Func<int, double> seconds)
         {
-            var byPosition = kind == VisitKind.Decode && positions > 1
-                ? Enumerable.Range(0, positions).Select(seconds).ToArray()
-                : [seconds(0)];
+            double[] byPosition = kind == VisitKind.Decode ? [.. positions.Select(seconds)] : [seconds(0)];
             if (byPosition.Max() > 0)
             {
                 visits.Add(new Visit(station, kind, [.. byPosition.Select(s => TimeSpan.FromSeconds(s))]));
@@ -211,8 +217,8 @@ public static class CostModel
         var cost = DecodeCost.Of(format, plan.Machine);
         var perFrame = stream.DecodedPerFrame(plan.Timeline.Rate);
         cores = Math.Min(cores, processor.InFastCores);
-        var seconds = format.IsAllIntra
-            ? perFrame * cost.Seconds(format, 0, cores)
+        var seconds = format.IsAllIntra ? perFrame * cost.Seconds(format, 0, cores)
+            : position == Mean ? perFrame * cost.MeanSeconds(format, cores)
             : SourceFramesAt(position, perFrame).Sum(frame => cost.Seconds(format, frame % format.GopLength, cores));
         return seconds / processor.FastSpeed;
     }

@@ -53,10 +53,15 @@ public sealed record DecodeCost(double PerSampleByte, double PerBit, double Seri
     public double CoreSeconds(ClipFormat format, int position) => Seconds(format, position, 1);
 
     /// <summary>Seconds that it takes on so many reference cores.</summary>
-    public double Seconds(ClipFormat format, int position, double cores) =>
+    public double Seconds(ClipFormat format, int position, double cores) => Seconds(format, BitShare(position, format.GopLength), cores);
+
+    private double Seconds(ClipFormat format, double bitShare, double cores) =>
         PerSampleByte * format.SamplesPerFrame * format.BytesPerSample / SpeedUp(cores)
-        + PerBit * format.BitsPerFrame * BitShare(position, format.GopLength)
+        + PerBit * format.BitsPerFrame * bitShare
             / Amdahl.SpeedUp(BitsSerialPart ?? SerialPart, cores, UsableThreads);
+
+    /// <summary>The same on average over a GOP.</summary>
+    public double MeanSeconds(ClipFormat format, double cores) => Seconds(format, 1.0, cores);
 
     /// <summary>Mean core-seconds on the reference core over a GOP.</summary>
     public double MeanCoreSeconds(ClipFormat format) =>

@@ -1,5 +1,7 @@
 using HardyBench.Core.Machines;
+using HardyBench.Formats.Runs;
 using HardyBench.Server.Live;
+using HardyBench.Server.Runs;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Http;
@@ -39,6 +41,10 @@ internal static class PlayEndpoints
             await desk.WithdrawAsync(trialId);
             return TypedResults.NoContent();
         }).WithName("withdrawPlay");
+        routes.MapPost("/api/runs/{id:long}/marks", async Task<Ok<MarkRow>> (long id, MarkRequest request, Bench bench, PlayDesk desk) =>
+                TypedResults.Ok(MarkRow.Of(await bench.Plays.MarkAsync(
+                    id, request.At(ago => desk.MomentOf(id, ago)), request.Frame, request.Kind, request.Text))))
+            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addMark");
         routes.MapPost("/api/runs/{id:long}/again", async Task<Accepted<PlayView>> (long id, int? passage, PlayDesk desk) =>
                 TypedResults.Accepted((string?)null, await desk.AskAgainAsync(id, passage - 1)))
             .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity)

@@ -3,7 +3,6 @@ using HardyBench.Core;
 using HardyBench.Core.Findings;
 using HardyBench.Formats.Json;
 using HardyBench.Formats.Runs;
-using HardyBench.Server.Plays;
 using HardyBench.Store;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
@@ -66,18 +65,6 @@ internal static class RunEndpoints
         runs.MapPost("/aside", async Task<Ok<int>> (RunIds asked, Bench bench) =>
                 TypedResults.Ok(await bench.Runs.PutAsideAsync(asked.Ids, asked.Aside, DateTimeOffset.UtcNow)))
             .WithName("putRunsAside");
-        runs.MapPost("/{id:long}/marks", async Task<Ok<MarkRow>> (long id, MarkRequest request, Bench bench, PlayDesk desk) =>
-                TypedResults.Ok(MarkRow.Of(await bench.Plays.MarkAsync(
-                    id,
-                    request.At(ago => desk.MomentOf(id, ago)),
-                    request.Frame,
-                    request.Kind,
-                    request.Text
-                )
-                )
-                )
-        )
-            .ProducesProblem(StatusCodes.Status404NotFound).ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addMark");
         runs.MapDelete("/{id:long}/marks/{mark:long}", async Task<NoContent> (long id, long mark, Bench bench) =>
             {
                 await bench.Runs.UnmarkAsync(id, mark);

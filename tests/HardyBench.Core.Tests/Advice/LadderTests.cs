@@ -10,7 +10,7 @@ using HardyBench.Core.Wording;
 
 namespace HardyBench.Core.Tests.Advice;
 
-/// <summary>The ladder is what trying every part and every pair of parts comes to.</summary>
+/// <summary>The ladder is what trying every part, every pair and every part with a larger supply and cooler comes to.</summary>
 public sealed class LadderTests
 {
     private static readonly Brief Plain = new("b", "B", ["t"]);
@@ -30,7 +30,7 @@ public sealed class LadderTests
     [Fact]
     public void A_ladder_is_what_brute_force_over_every_part_and_pair_comes_to()
     {
-        var (rungs, paths, pairs, refused, roomy) = (0, 0, 0, 0, 0);
+        var (rungs, paths, pairs, refused, roomy, triples) = (0, 0, 0, 0, 0, 0);
         Gen.Select(ShortlistTests.AnyCatalogue(), Gen.Int[0, 100_000], Gen.Double[1, 1.5], Gen.Double[0.05, 2]).Sample((
             parts, work, growth, start) =>
         {
@@ -56,13 +56,14 @@ public sealed class LadderTests
             Assert.Equal(path, ladder.Path?.Price);
             Interlocked.Add(ref rungs, ladder.Rungs.Count);
             Interlocked.Add(ref pairs, ladder.Rungs.Count(rung => rung.Parts.Count == 2));
+            Interlocked.Add(ref triples, ladder.Rungs.Count(rung => rung.Parts.Count == 3));
             Interlocked.Add(ref refused, ladder.Refused.Count);
             Interlocked.Add(ref roomy, ladder.Rungs.Count(rung => rung.Parts.Any(part => part is SupplyPart or CoolerPart)));
             Interlocked.Add(ref paths, path is null ? 0 : 1);
         }, iter: 400);
 
-        Assert.True(rungs > 50 && paths > 20 && pairs > 5 && refused > 20 && roomy > 3,
-            $"{rungs} rungs, {pairs} of them pairs, {roomy} with room made, {refused} refused, {paths} paths say too little");
+        Assert.True(rungs > 50 && paths > 20 && pairs > 5 && refused > 20 && roomy > 3 && triples > 3,
+            $"{rungs} rungs, {pairs} of them pairs, {triples} of three, {roomy} with room made, {refused} refused, {paths} paths say too little");
     }
 
     [Fact]
@@ -72,6 +73,25 @@ public sealed class LadderTests
 
         Assert.Throws<OperationCanceledException>(() =>
             Ladder.For(Old, Asked.Nothing, Demo(), new Forecaster(plans), new CancellationToken(canceled: true)));
+    }
+
+    /// <summary>What is put together of two parts needs only those that none replaces. Work is counted here; how long it takes is measured
+    /// (<c>make bench WHAT=answer</c>).</summary>
+    [Fact]
+    public void Of_a_long_price_list_few_parts_are_put_together_in_pairs()
+    {
+        var random = new Random(1);
+        Part[] parts =
+        [
+            .. Enumerable.Range(0, 500).Select(n => new DrivePart(
+                $"d{n}", "D", 50 + random.Next(500), DriveInterface.Nvme, "NVMe", 500 + random.Next(6000), 500, 0.1)),
+            .. Enumerable.Range(0, 500).Select(n => new MemoryPart($"m{n}", "M", 30 + random.Next(900), "DDR5", 2, 4 << random.Next(5), 5600)),
+        ];
+
+        var best = Dominance.Best(parts);
+
+        Assert.InRange(best.Count, 2, 60);
+        Assert.All(parts, part => Assert.Contains(best, other => ReferenceEquals(other, part) || Dominance.Replaces(other, part)));
     }
 
     /// <summary>A laptop is closed to graphics, a slate to everything; nothing weaker than what is there is offered.</summary>
@@ -88,6 +108,21 @@ public sealed class LadderTests
         Assert.Equal(["d", "g", "m", "p"], Fitting(Old with { Places = new Places("A") }));
 
         IEnumerable<string> Fitting(Machine machine) => parts.Where(part => Upgrades.IsBetter(machine, part)).Select(part => part.Id);
+    }
+
+    /// <summary>An engine that can only be part of the card that is replaced goes with it.</summary>
+    [Fact]
+    public void A_replaced_cards_media_engine_goes_with_it()
+    {
+        var (engine, card) = (new MediaEngine("E", 1000, []), new GraphicsPart("g", "G", 400, new Graphics("g", 8000, 300, 8, 16), 150, 200));
+        var (onBus, builtIn) = (new Graphics("old", 500, 40, 2, 8), new Graphics("own", 300, 40, 2, null));
+
+        Assert.Empty(With(onBus));
+        Assert.Equal([engine], With(onBus, builtIn));
+        Assert.Equal([engine], With());
+
+        IReadOnlyList<MediaEngine> With(params Graphics[] units) =>
+            Upgrades.With(Old with { Graphics = units, MediaEngines = [engine] }, [card]).MediaEngines;
     }
 
     /// <summary>Common practice, no source: where decoding on the processor limits, neither graphics nor a faster drive changes anything,
@@ -120,7 +155,7 @@ public sealed class LadderTests
     {
         var random = new Random(seed);
         T? Perhaps<T>(T value) where T : struct => random.Next(12) == 0 ? null : value;
-        var (cooler, supply) = random.Next(5) switch { 0 => (60.0, 900.0), 1 or 2 => (60.0, 600.0), _ => (300.0, 190.0) };
+        var (cooler, supply) = random.Next(6) switch { 0 => (60.0, 900.0), 1 or 2 => (60.0, 600.0), 3 => (60.0, 190.0), _ => (300.0, 190.0) };
         var old = random.Next(3) == 0 ? Old : SlowProcessor;
         return random.Next(6) == 0 ? old : old with
         {
@@ -144,9 +179,16 @@ public sealed class LadderTests
                     Add(one, other);
                 }
             }
+
+            foreach (var (supply, cooler) in RoomIn(SupplyParts).SelectMany(_ => RoomIn(CoolerParts), (supply, cooler) => (supply, cooler)))
+            {
+                Add(one, supply, cooler);
+            }
         }
 
         return all;
+
+        IEnumerable<Part> RoomIn(Func<Part, bool> kind) => parts.Where(part => kind(part) && Upgrades.MakesRoom(old, part));
 
         void Add(params Part[] put)
         {
@@ -157,6 +199,10 @@ public sealed class LadderTests
             }
         }
     }
+
+    private static bool SupplyParts(Part part) => part is SupplyPart;
+
+    private static bool CoolerParts(Part part) => part is CoolerPart;
 
     private static double Least(List<PlaybackPlan> plans, Machine machine) =>
         new Forecaster(plans).Of(machine).Min(forecast => forecast.Headroom);

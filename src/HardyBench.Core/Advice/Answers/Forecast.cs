@@ -51,18 +51,35 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
 
     private static readonly StandInPlayback Player = new(TimeProvider.System);
 
-    private readonly ConcurrentDictionary<Alike, IReadOnlyList<Outlook>> beside = new(), ofDrives = new();
+    private readonly ConcurrentDictionary<(Alike Parts, bool MeansOnly), IReadOnlyList<Outlook>> beside = new(), ofDrives = new();
     private readonly ConcurrentDictionary<Alike, bool> held = new();
+    private readonly ConcurrentDictionary<Upgrade, Forecast?> upgraded = new();
 
     public IReadOnlyList<PlaybackPlan> Plans { get; } = plans;
 
     public WorkingDay Day { get; } = day ?? WorkingDay.Usual;
 
     /// <summary>Every passage that is long enough for a verdict. The bottleneck law (Denning and Buzen 1978): X = 1 / max D.</summary>
-    public IReadOnlyList<Forecast> Of(Machine machine) => [.. Of(machine, null).Select(outlook => outlook.Forecast)];
+    public IReadOnlyList<Forecast> Of(Machine machine) => [.. Of(machine, null, meansOnly: true).Select(outlook => outlook.Forecast)];
 
     /// <summary>The passage with the least headroom; null where none is long enough for a verdict.</summary>
     public Forecast? Weakest(Machine machine) => Of(machine).MinBy(forecast => forecast.Headroom);
+
+    /// <summary>The same of a machine with one or two parts put in.</summary>
+    /// <remarks>The drives' stations hang on drive and memory alone, all others on anything but drive and power supply, so that what pairs
+    /// have in common is found once.</remarks>
+    public Forecast? Weakest(Machine machine, IReadOnlyList<Part> put)
+    {
+        var others = With([.. put.Where(part => part is not (DrivePart or SupplyPart))], false);
+        var drives = With([.. put.Where(part => part is DrivePart or MemoryPart)], true);
+        return others is null || drives?.Headroom < others.Headroom ? drives : others;
+
+        Forecast? With(IReadOnlyList<Part> parts, bool ofDrives) => upgraded.GetOrAdd(
+            new Upgrade(machine, new Alike(parts.ElementAtOrDefault(0), parts.ElementAtOrDefault(1)), ofDrives),
+            _ => Least(Of(Upgrades.With(machine, parts), ofDrives, meansOnly: true)));
+    }
+
+    private static Forecast? Least(IReadOnlyList<Outlook> all) => all.MinBy(outlook => outlook.Forecast.Headroom)?.Forecast;
 
     /// <inheritdoc cref="Weakest(Machine)"/>
     /// <remarks>Of builds it is put together from what their parts come to: the drives' stations hang on drive and memory alone, all others
@@ -74,10 +91,8 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
             return Weakest(offer.Machine);
         }
 
-        var (others, drives) = (Least(Beside(offer, build)), Least(OfDrives(offer, build)));
+        var (others, drives) = (Least(Beside(offer, build, meansOnly: true)), Least(OfDrives(offer, build, meansOnly: true)));
         return others is null || drives?.Headroom < others.Headroom ? drives : others;
-
-        static Forecast? Least(IReadOnlyList<Outlook> all) => all.MinBy(outlook => outlook.Forecast.Headroom)?.Forecast;
     }
 
     /// <summary>The longest that a hand waits in a passage that is long enough for a verdict: from the frame that stands alone up to the
@@ -89,7 +104,8 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
     /// <remarks>Of builds the drives' part and that of all other stations add up, passage by passage.</remarks>
     public HandWait Wait(Offer offer) => offer.Build is { } build
         ? HandModel.WaitOf(
-            Beside(offer, build).Zip(OfDrives(offer, build), (other, drive) => other.Reach + drive.Reach).DefaultIfEmpty().Max())
+            Beside(offer, build, meansOnly: false)
+                .Zip(OfDrives(offer, build, meansOnly: false), (other, drive) => other.Reach + drive.Reach).DefaultIfEmpty().Max())
         : Wait(offer.Machine);
 
     /// <summary>The chance that all of the work holds, 0 to 1: what a station is asked errs by one factor for all passages, and those of
@@ -98,7 +114,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
     public double Chance(Machine machine)
     {
         var least = new Dictionary<Station, double>();
-        foreach (var outlook in Of(machine, null))
+        foreach (var outlook in Of(machine, null, meansOnly: true))
         {
             foreach (var (station, seconds) in outlook.SecondsByStation.Index().Where(one => one.Item > 0))
             {
@@ -113,23 +129,25 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
 
     private static double BandOf(Machine machine) => machine.Costs?.Band ?? Forecast.ModelBand;
 
-    private IReadOnlyList<Outlook> Beside(Offer offer, Build build) => beside.GetOrAdd(
-        new Alike(build.Processor, build.Graphics, build.Units, build.Memory), _ => Of(offer.Machine, ofDrives: false));
+    private IReadOnlyList<Outlook> Beside(Offer offer, Build build, bool meansOnly) => beside.GetOrAdd(
+        (new Alike(build.Processor, build.Graphics, build.Units, build.Memory), meansOnly),
+        _ => Of(offer.Machine, ofDrives: false, meansOnly));
 
-    private IReadOnlyList<Outlook> OfDrives(Offer offer, Build build) =>
-        ofDrives.GetOrAdd(new Alike(build.Memory, build.Drive), _ => Of(offer.Machine, ofDrives: true));
+    private IReadOnlyList<Outlook> OfDrives(Offer offer, Build build, bool meansOnly) => ofDrives.GetOrAdd(
+        (new Alike(build.Memory, build.Drive), meansOnly), _ => Of(offer.Machine, ofDrives: true, meansOnly));
 
     /// <param name="ofDrives">Whether the drives' stations only count, or only the others; null for all.</param>
-    private List<Outlook> Of(Machine machine, bool? ofDrives)
+    /// <param name="meansOnly">Whether nobody asks how long a hand waits, which takes a look at each frame of a GOP.</param>
+    private List<Outlook> Of(Machine machine, bool? ofDrives, bool meansOnly = false)
     {
         var all = new List<Outlook>();
         foreach (var (place, of) in Plans.Index())
         {
             var plan = PlanOn(machine, of);
             var (units, rate) = (CostModel.UnitsSharing(plan), plan.Timeline.Rate.FramesPerSecond);
-            var demands = CostModel.DemandsOf(plan);
+            var demands = CostModel.DemandsOf(plan, meansOnly);
             // Of builds this is nothing: their coolers carry away what their processors draw (BuildRules).
-            var sustained = ofDrives is null ? Sustained.Of(plan.Machine, Day.Session, plan.ShareOfOthers) : null;
+            var sustained = ofDrives != true ? Sustained.Of(plan.Machine, Day.Session, plan.ShareOfOthers) : null;
             foreach (var (index, passage) in plan.Timeline.Passages.Index())
             {
                 if (VerdictLimits.Default.Judges(passage.FrameCount, plan.Timeline.Rate))
@@ -228,8 +246,16 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
         private static double Headroom(double seconds, double rate) => Math.Min(MostHeadroom, 1 / (seconds * rate));
     }
 
+    /// <summary>A machine and what is put into it, as far as certain stations go.</summary>
+    private readonly record struct Upgrade(Machine Machine, Alike Put, bool OfDrives)
+    {
+        public bool Equals(Upgrade other) => ReferenceEquals(Machine, other.Machine) && Put == other.Put && OfDrives == other.OfDrives;
+
+        public override int GetHashCode() => HashCode.Combine(Put, OfDrives);
+    }
+
     /// <summary>Parts that are the very same ones.</summary>
-    private readonly record struct Alike(Part One, Part? Two, int Units = 0, Part? Three = null, Part? Four = null, Part? Five = null)
+    private readonly record struct Alike(Part? One, Part? Two, int Units = 0, Part? Three = null, Part? Four = null, Part? Five = null)
     {
         public bool Equals(Alike other) => Units == other.Units && ReferenceEquals(One, other.One) && ReferenceEquals(Two, other.Two)
             && ReferenceEquals(Three, other.Three) && ReferenceEquals(Four, other.Four) && ReferenceEquals(Five, other.Five);

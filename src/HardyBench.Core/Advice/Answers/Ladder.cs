@@ -4,7 +4,7 @@ using HardyBench.Core.Machines;
 
 namespace HardyBench.Core.Advice.Answers;
 
-/// <summary>One or two parts put into a machine that is there.</summary>
+/// <summary>Parts put into a machine that is there: one or two, or one with a larger supply and a larger cooler.</summary>
 /// <param name="Before">The passage with the least headroom without them.</param>
 /// <param name="After">The one that has least with them.</param>
 /// <param name="IsUnsure">Whether their going in hangs on what nobody has stated of the machine.</param>
@@ -18,7 +18,7 @@ public sealed record Rung(IReadOnlyList<Part> Parts, Machine Machine, Forecast B
     public double GainPerThousand => (After.Headroom - Before.Headroom) / Math.Max(1e-9, (double)Price) * 1000;
 }
 
-/// <summary>What can be put into a machine that is there, one part or two.</summary>
+/// <summary>What can be put into a machine that is there.</summary>
 /// <param name="Rungs">Those that gain something and that nothing cheaper or as dear matches, by what they gain for the money.</param>
 /// <param name="Useless">Of each kind of part of which none gains anything by itself: the cheapest.</param>
 /// <param name="Path">The cheapest of all that are known to go in and make the machine satisfy the brief; null without any.</param>
@@ -43,22 +43,33 @@ public sealed record Ladder(
         var better = parts.Where(part => Upgrades.IsBetter(machine, part)).ToList();
         var fitting = better.Where(part => Fit([part])).ToList();
         var room = parts.Where(part => Upgrades.MakesRoom(machine, part)).ToList();
-        var single = fitting.Select(part => Of([part])).ToList();
+        var single = fitting.AsParallel().AsOrdered().WithCancellation(stop).Select(part => Of([part])).ToList();
+        // Two parts are put together of those only that none replaces: a price list has many, and their pairs grow with the square.
+        var best = Dominance.Best(better);
         var pairs = (
-            from one in better
-            from other in better
+            from one in best.AsParallel().AsOrdered().WithCancellation(stop)
+            from other in best
             where string.CompareOrdinal(one.GetType().Name, other.GetType().Name) < 0 && Fit([one, other])
             select Of([one, other])).ToList();
         // A larger supply or cooler is of use to what does not go in without it, or would be held back by heat.
         var withRoom = (
-            from one in better
-            from other in room
+            from one in best.AsParallel().AsOrdered().WithCancellation(stop)
+            from other in Dominance.Best(room)
             where Fit([one, other])
             select Of([one, other])).ToList();
+        // Where neither is enough, both: of supplies the cheapest that is, since it makes nothing faster.
+        var supplies = room.OfType<SupplyPart>().OrderBy(supply => supply.Price).ToList();
+        var withBoth = (
+            from one in best.AsParallel().AsOrdered().WithCancellation(stop)
+            from cooler in Dominance.Best(room).OfType<CoolerPart>()
+            where !Fit([one]) && !Fit([one, cooler])
+            let supply = supplies.Find(supply => Fit([one, supply, cooler]))
+            where supply is not null
+            select Of([one, supply, cooler])).ToList();
         // The fewest parts first where price and headroom are the same.
         List<Rung> all =
         [
-            .. single.Concat(pairs).Concat(withRoom).OrderBy(rung => rung.Price).ThenByDescending(rung => rung.After.Headroom),
+            .. single.Concat(pairs).Concat(withRoom).Concat(withBoth).OrderBy(rung => rung.Price).ThenByDescending(rung => rung.After.Headroom).ThenBy(rung => rung.Parts.Count),
         ];
         var (rungs, most) = (new List<Rung>(), 0.0);
         foreach (var rung in all.Where(rung => !rung.GainsNothing && rung.After.Headroom > most))
@@ -77,9 +88,12 @@ public sealed record Ladder(
                 && asked.Late(() => forecaster.Wait(rung.Machine)) is null
                 && !forecaster.CannotHold(rung.After) && forecaster.Holds(rung.Machine)),
             [
-                .. better.Except(fitting).Where(part => !withRoom.Exists(rung => rung.Parts.Contains(part)))
+                .. better.Except(fitting).Where(part => !IsMadeRoomFor(part))
                     .Select(part => (part, Upgrades.Problems(machine, [part])[0])),
             ]);
+
+        bool IsMadeRoomFor(Part part) => room.Exists(other => Fit([part, other]))
+            || withBoth.Exists(rung => ReferenceEquals(rung.Parts[0], part) || Dominance.Replaces(rung.Parts[0], part));
 
         bool Fit(IReadOnlyList<Part> put)
         {
@@ -90,7 +104,7 @@ public sealed record Ladder(
         Rung Of(IReadOnlyList<Part> put)
         {
             var with = Upgrades.With(machine, put);
-            return new Rung(put, with, before, forecaster.Weakest(with)!, Upgrades.IsUnsure(machine, put));
+            return new Rung(put, with, before, forecaster.Weakest(machine, put)!, Upgrades.IsUnsure(machine, put));
         }
     }
 }

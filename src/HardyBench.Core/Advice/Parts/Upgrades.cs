@@ -77,7 +77,7 @@ public static class Upgrades
     }
 
     /// <summary>The machine with parts in it: a processor with what is built into it, memory and graphics in place of what was there, a
-    /// drive for the footage beside the others. Media engines that were there stay.</summary>
+    /// drive for the footage beside the others.</summary>
     public static Machine With(Machine machine, IReadOnlyList<Part> parts) => InOrder(parts).Aggregate(machine, With);
 
     private static IEnumerable<Part> InOrder(IReadOnlyList<Part> parts) => parts.OrderBy(part => Array.IndexOf(Order, part.GetType()));
@@ -86,6 +86,13 @@ public static class Upgrades
 
     private static double Strength(Processor processor) => processor.InFastCores * processor.FastSpeed;
 
+    private static bool IsOnBus(Graphics unit) => unit.BusGigabytesPerSecond is not null;
+
+    /// <summary>Media engines that stay when graphics units go. Nobody states which unit an engine is part of: where units of both kinds are
+    /// there it may be either, so it stays; where only such are there as go, it goes with them.</summary>
+    private static IReadOnlyList<MediaEngine> Staying(Machine machine, Func<Graphics, bool> stays) =>
+        machine.Graphics.Count == 0 || machine.Graphics.Any(stays) ? machine.MediaEngines : [];
+
     private static Machine With(Machine machine, Part part) => part switch
     {
         ProcessorPart processor => machine with
@@ -93,10 +100,10 @@ public static class Upgrades
             Processor = processor.Processor,
             Graphics =
             [
-                .. machine.Graphics.Where(unit => unit.BusGigabytesPerSecond is not null),
+                .. machine.Graphics.Where(IsOnBus),
                 .. processor.BuiltIn is { } own ? new[] { own } : [],
             ],
-            MediaEngines = [.. machine.MediaEngines, .. processor.Engine is { } engine ? new[] { engine } : []],
+            MediaEngines = [.. Staying(machine, IsOnBus), .. processor.Engine is { } engine ? new[] { engine } : []],
             Cooling = machine.Cooling is { } cooling ? cooling with { FullWatts = cooling.IdleWatts + processor.Watts } : null,
         },
         MemoryPart memory => machine with
@@ -120,8 +127,8 @@ public static class Upgrades
         },
         GraphicsPart graphics => machine with
         {
-            Graphics = [graphics.Unit, .. machine.Graphics.Where(unit => unit.BusGigabytesPerSecond is null)],
-            MediaEngines = [.. machine.MediaEngines, .. graphics.Engine is { } engine ? new[] { engine } : []],
+            Graphics = [graphics.Unit, .. machine.Graphics.Where(unit => !IsOnBus(unit))],
+            MediaEngines = [.. Staying(machine, unit => !IsOnBus(unit)), .. graphics.Engine is { } engine ? new[] { engine } : []],
             Places = (machine.Places ?? new Places()) with { GraphicsWatts = graphics.Watts },
         },
         SupplyPart supply => machine with { Places = (machine.Places ?? new Places()) with { SupplyWatts = supply.Watts } },
