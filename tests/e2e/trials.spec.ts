@@ -227,11 +227,11 @@ test('a trial is asked for and its answer read by keyboard alone', async ({ page
   for (const _ of ['scale', 'conditions', 'play']) await page.keyboard.press('Tab');
   await expect(page.getByRole('button', { name: /^Play Space/ })).toBeFocused();
   await page.keyboard.press('Enter');
-  await expect(page.getByTestId('answered')).toContainText('The repeat on Curlew desk is over.');
+  await expect(page.getByTestId('answered')).toContainText('All 3 runs give every passage the same verdict.');
 
   // Whoever pressed it is still there, and the answer is some keys further on.
   await expect(page.getByRole('button', { name: /^Play Space/ })).toBeFocused();
-  const answer = page.getByRole('link', { name: 'See its answer' });
+  const answer = page.getByRole('link', { name: 'The whole trial' });
   for (let key = 0; key < 80 && !(await answer.evaluate((one) => one === document.activeElement)); key++) await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('answer')).toContainText('All 3 runs give every passage the same verdict.');

@@ -22,7 +22,7 @@
   <a href="/timelines" class="flex items-center gap-2 font-semibold">
     <img src="/mark.svg" alt="" class="h-5 w-5" /> Hardy Bench
   </a>
-  <nav aria-label="Main" class="order-last flex h-11 w-full gap-1 overflow-x-auto md:order-none md:w-auto">
+  <nav aria-label="Main" class="places order-last flex h-11 w-full gap-1 overflow-x-auto md:order-none md:w-auto">
     {#each places as [href, name] (href)}
       {@const here = page.url.pathname.startsWith(href)}
       <a {href} aria-current={here ? 'page' : undefined}
@@ -45,3 +45,13 @@
   </div>
 </header>
 <Keys bind:this={keys} />
+
+<style>
+  /* Where they do not fit, the last one fades: there are more to the right. */
+  @media (max-width: 767px) {
+    .places {
+      mask-image: linear-gradient(to right, black calc(100% - 3rem), transparent);
+      padding-right: 3rem;
+    }
+  }
+</style>

@@ -10,6 +10,7 @@
 </script>
 
 <div class="page flex h-dvh flex-col bg-base-100 text-base-content">
+  <a href="#content" class="btn btn-primary btn-sm absolute top-1 left-1 z-50 not-focus:sr-only">Skip to the content</a>
   <TopBar />
   {#if !live.connected}
     <p role="status" class="bg-warning px-4 py-1 text-sm text-warning-content">
@@ -17,5 +18,5 @@
     </p>
   {/if}
   <MakingBar />
-  <main class="min-h-0 flex-1 overflow-auto">{@render children()}</main>
+  <main id="content" tabindex="-1" class="min-h-0 flex-1 overflow-auto">{@render children()}</main>
 </div>

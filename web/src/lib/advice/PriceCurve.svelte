@@ -21,18 +21,18 @@
   <svg viewBox="0 0 {width} {height}" class="w-full max-w-2xl" role="img" aria-label="Headroom against price: {steps.map((step) => `${money(step.price, answer.currency)} ${fixed(step.headroom)}`).join(', ')}">
     {#each lines as line (line)}
       <line x1={left} x2={width - right} y1={y(line)} y2={y(line)} class="stroke-base-300" stroke-dasharray={line === 1 ? '4 3' : null} />
-      <text x={left - 6} y={y(line) + 4} text-anchor="end" class="figure fill-current text-[11px]">{fixed(line)}×</text>
+      <text x={left - 6} y={y(line) + 4} text-anchor="end" class="figure fill-current text-[12px]">{fixed(line)}×</text>
     {/each}
     {#if budget}
       <line x1={x(budget)} x2={x(budget)} y1={upper} y2={height - lower} class="stroke-secondary" stroke-dasharray="2 3" />
-      <text x={x(budget)} y={height - lower + 28} text-anchor="middle" class="fill-current text-[11px]">budget</text>
+      <text x={x(budget)} y={height - lower + 28} text-anchor="middle" class="fill-current text-[12px]">budget</text>
     {/if}
     <path d={path} fill="none" class="stroke-primary" stroke-width="2" />
     {#each steps as step (step.price)}
       <rect x={x(step.price) - 3.5} y={y(step.headroom) - 3.5} width="7" height="7" class={step.withinBudget ? 'fill-primary' : 'fill-base-content/40'}><title>{step.name}, {money(step.price, answer.currency)}</title></rect>
     {/each}
     {#each [steps[0], steps[steps.length - 1]] as end, at (at)}
-      {#if at === 0 || steps.length > 1}<text x={x(end.price)} y={height - lower + 14} text-anchor={at === 0 ? 'start' : 'end'} class="figure fill-current text-[11px]">{money(end.price, answer.currency)}</text>{/if}
+      {#if at === 0 || steps.length > 1}<text x={x(end.price)} y={height - lower + 14} text-anchor={at === 0 ? 'start' : 'end'} class="figure fill-current text-[12px]">{money(end.price, answer.currency)}</text>{/if}
     {/each}
   </svg>
   <figcaption class="quiet text-xs">Each square is the cheapest with so much headroom in the passage that is hardest for it; from the last one on no further sum buys more.</figcaption>

@@ -19,7 +19,7 @@
   <svg viewBox="0 0 {width} {height}" class="w-full" role="img" aria-label="Frames shown {axis.hasSizes ? 'along' : 'by'} {axis.about}: {axis.points.map((point) => `${point.text} ${fixed(100 * Number(point.share), 0)} %`).join(', ')}">
     {#each lines as share (share)}
       <line x1={left} x2={width - right} y1={y(share)} y2={y(share)} class="stroke-base-300" stroke-dasharray={share === 1 ? '4 3' : null} />
-      <text x={left - 6} y={y(share) + 4} text-anchor="end" class="figure fill-current text-[11px]">{fixed(100 * share, 0)} %</text>
+      <text x={left - 6} y={y(share) + 4} text-anchor="end" class="figure fill-current text-[12px]">{fixed(100 * share, 0)} %</text>
     {/each}
     {#each passages as passage (passage.number)}
       <polyline points={line(passage.shares)} fill="none" class="stroke-base-content/30" stroke-width="1" />
@@ -31,7 +31,7 @@
     {#each axis.points as point, place (point.side)}
       {#if point.half}<line x1={x(place)} x2={x(place)} y1={y(Number(point.share) - Number(point.half))} y2={y(Number(point.share) + Number(point.half))} class="stroke-primary" stroke-width="1.5" />{/if}
       <rect x={x(place) - 4} y={y(Number(point.share)) - 4} width="8" height="8" class={place === axis.knee ? 'fill-secondary' : 'fill-primary'} />
-      <text x={x(place)} y={height - lower + (place % 2 ? 32 : 17)} text-anchor={place === 0 ? 'start' : place === axis.points.length - 1 ? 'end' : 'middle'} class="figure fill-current text-[11px]">{point.text}</text>
+      <text x={x(place)} y={height - lower + (place % 2 ? 32 : 17)} text-anchor={place === 0 ? 'start' : place === axis.points.length - 1 ? 'end' : 'middle'} class="figure fill-current text-[12px]">{point.text}</text>
     {/each}
   </svg>
   <figcaption class="quiet text-xs">

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { isTyping } from '../keys';
   import Comb from '../comb/Comb.svelte';
   import { api, orThrow, type PassageDetail, type Schemas } from '../api/client';
   import { groupsOf, lineOf, valueAt, type LoadLine } from './loads';
@@ -68,11 +69,18 @@
     steps[event.key]();
   }
 
+  /** From anywhere on the page, as nothing else answers these. */
+  function anywhere(event: KeyboardEvent) {
+    if (!event.defaultPrevented && !isTyping(event) && ['n', 'N', 'Escape'].includes(event.key)) key(event);
+  }
+
   function point(event: PointerEvent) {
     const { left, width } = (event.currentTarget as HTMLElement).getBoundingClientRect();
     move(Math.floor(((event.clientX - left) / width) * row.frameCount));
   }
 </script>
+
+<svelte:window onkeydown={anywhere} />
 
 <section class="sticky bottom-0 border-t border-base-300 bg-base-100 px-4 py-3 text-sm" aria-label="In step" data-testid="in-step">
   <div class="mb-2 flex flex-wrap items-baseline gap-3">

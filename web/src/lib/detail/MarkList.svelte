@@ -1,5 +1,6 @@
 <script lang="ts">
   import { api, type Mark } from '../api/client';
+  import { isTyping } from '../keys';
   import { live } from '../live.svelte';
   import MarkForm from '../play/MarkForm.svelte';
   import { fixed, markKinds } from '../words';
@@ -9,6 +10,13 @@
   let said = $state('');
 
   let gone = $state<Mark | null>(null);
+
+  /** M marks what plays; while nothing does, the frame that is looked at. */
+  function key(event: KeyboardEvent) {
+    if (event.key !== 'm' || isTyping(event) || event.ctrlKey || live.play?.running || frame === null) return;
+    event.preventDefault();
+    [pinned, said] = [frame, ''];
+  }
 
   async function remove(mark: Mark) {
     await api.DELETE('/api/runs/{id}/marks/{mark}', { params: { path: { id: runId, mark: mark.id } } });
@@ -24,10 +32,12 @@
   }
 </script>
 
+<svelte:window onkeydown={key} />
+
 <section class="text-sm">
   <h3 class="flex items-baseline justify-between font-semibold">
     Marks
-    {#if frame !== null}<button class="btn btn-xs" onclick={() => ([pinned, said] = [frame, ''])}>Mark frame <span class="figure">{frame}</span></button>{/if}
+    {#if frame !== null}<button class="btn btn-xs" onclick={() => ([pinned, said] = [frame, ''])}>Mark frame <span class="figure">{frame}</span> <kbd class="kbd kbd-xs figure">M</kbd></button>{/if}
   </h3>
   {#if pinned !== null}<MarkForm {runId} frame={pinned} onclose={(words) => ([pinned, said] = [null, words ?? ''])} />{/if}
   {#if said}<p role="status" class="quiet" data-testid="pinned">{said}</p>{/if}

@@ -31,8 +31,8 @@
       {#each ticks as tick (tick)}
         <line x1={x(tick)} x2={x(tick)} y1={upper} y2={height - lower} class="stroke-base-300" />
         <line x1={left} x2={width - right} y1={y(tick)} y2={y(tick)} class="stroke-base-300" />
-        <text x={x(tick)} y={height - lower + 14} text-anchor="middle" class="figure fill-current text-[11px]">{tick}</text>
-        <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="figure fill-current text-[11px]">{tick}</text>
+        <text x={x(tick)} y={height - lower + 14} text-anchor="middle" class="figure fill-current text-[12px]">{tick}</text>
+        <text x={left - 6} y={y(tick) + 4} text-anchor="end" class="figure fill-current text-[12px]">{tick}</text>
       {/each}
       <line x1={x(ends[0])} y1={y(ends[0])} x2={x(ends[1])} y2={y(ends[1])} class="stroke-base-content/60" />
       {#each [1 + band, 1 / (1 + band)] as off (off)}
@@ -43,8 +43,8 @@
           <title>{dot.question} ({dot.run.timeline}): foretold {fixed(dot.foretold, 1)}, measured {fixed(dot.measured, 1)}{dot.extrapolates ? '; its footage lies outside what was measured' : ''}{dot.run.isDisturbed ? '; the run was disturbed and does not count' : ''}</title>
         </circle>
       {/each}
-      <text x={(left + width - right) / 2} y={height - 6} text-anchor="middle" class="fill-current text-[11px]">measured, frames a second</text>
-      <text x="12" y={(upper + height - lower) / 2} text-anchor="middle" transform="rotate(-90 12 {(upper + height - lower) / 2})" class="fill-current text-[11px]">foretold</text>
+      <text x={(left + width - right) / 2} y={height - 6} text-anchor="middle" class="fill-current text-[12px]">measured, frames a second</text>
+      <text x="12" y={(upper + height - lower) / 2} text-anchor="middle" transform="rotate(-90 12 {(upper + height - lower) / 2})" class="fill-current text-[12px]">foretold</text>
     </svg>
     <p class="quiet text-xs">One dot a passage of a capacity trial; between the broken lines lies the band. Hollow: the run was disturbed, or the footage lies outside what was measured.</p>
   {:else}

@@ -14,13 +14,14 @@
   const decided = $derived(machine.kind === 'this' ? null : decidedBy(ask.programNamed(ask.program)));
   // Another machine has other devices.
   $effect(() => {
+    if (machine.kind === 'this' && !devices.length) return;
     if (!decoding.some(([value]) => value === ask.decodeOn)) ask.decodeOn = '';
     if (!effects.some(([value]) => value === ask.effectsOn)) ask.effectsOn = '';
   });
   const about = $derived(kinds[ask.kind]);
 
   onMount(async () => (devices = (await api.GET('/api/play/devices')).data ?? []));
-  onMount(async () => (ask.programs = ((await api.GET('/api/programs')).data ?? []).map((one) => one.program)));
+  onMount(() => void ask.readPrograms());
 
   const choices: Record<Change, { name: string; values: () => string[] }> = {
     scale: { name: 'preview scale', values: () => scales.filter((one) => one !== scale) },

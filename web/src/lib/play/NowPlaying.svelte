@@ -14,6 +14,18 @@
   const worth = $derived(few(live.loads.filter((load) => watched.includes(load.group))));
   const dropped = $derived(play ? play.teeth.split('d').length - 1 : 0);
   let said = $state('');
+
+  /** What the trial that has just ended came to: the first lines say it. */
+  const shownLines = 3;
+  let answer = $state<string | null>(null);
+  $effect(() => {
+    const ended = live.answered;
+    answer = null;
+    if (!ended || ended.kind === 'play') return;
+    void api.GET('/api/trials/{id}', { params: { path: { id: ended.trialId } } }).then(({ data }) => {
+      if (live.answered?.trialId === ended.trialId) answer = data?.answer.split('\n').slice(0, shownLines).join(' ') ?? null;
+    });
+  });
   let marking = $state<{ runId: number; frame: null; pressedAt: number } | null>(null);
 
   /** Of many cores their mean. */
@@ -77,8 +89,8 @@
     {/if}
   </section>
 {:else if live.answered && live.answered.kind !== 'play'}
-  <p role="status" class="border-b border-base-300 bg-secondary/10 px-4 py-1.5 text-sm" data-testid="answered">
-    {live.answered.problem ?? `The ${kinds[live.answered.kind].name} on ${live.answered.machineName} is over.`}
-    <a class="link" href="/trials/{live.answered.trialId}">See its answer</a>
-  </p>
+  <div role="status" class="border-b border-base-300 bg-secondary/10 px-4 py-1.5 text-sm" data-testid="answered">
+    <p><b class="font-semibold">{kinds[live.answered.kind].name} on {live.answered.machineName}:</b> {live.answered.problem ?? answer ?? 'it is over.'}
+      <a class="link" href="/trials/{live.answered.trialId}">The whole trial</a></p>
+  </div>
 {/if}

@@ -3,6 +3,7 @@
   import { kinds, length, scales } from '../words';
   import type { Column, Kind, Scale } from '../api/client';
   import type { Ask } from './ask.svelte';
+  import { toAddress } from './askAddress';
   import Conditions from './Conditions.svelte';
 
   let {
@@ -16,7 +17,8 @@
   }: { ask: Ask; columns: Column[]; scale: Scale; timeline: { id: string; effects: string[] }; onscale: (scale: Scale) => void; onplay: () => void; onstop: () => void } =
     $props();
 
-  let open = $state(false);
+  // svelte-ignore state_referenced_locally: only how the page began decides it
+  let open = $state(toAddress(ask).with !== null);
   const machine = $derived(columns.find((column) => column.machine.id === ask.machineId)?.machine);
   const running = $derived(live.play?.running ? live.play : null);
   const differences = $derived(ask.preview?.differences ?? []);

@@ -44,6 +44,11 @@ export class Ask {
     if (!asking) this.preview = value ?? null;
   });
 
+  /** Reads the editing programs once: an address can name one before its list was opened. */
+  async readPrograms() {
+    if (!this.programs.length) this.programs = ((await api.GET('/api/programs')).data ?? []).map((one) => one.program);
+  }
+
   programNamed(id: string) {
     return this.programs.find((one) => one.id === id) ?? null;
   }

@@ -36,14 +36,27 @@
     return from < 0 ? '' : playing.teeth.slice(from, from + frameCount);
   }
 
+  const by: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
+
+  /** While nothing else has the focus, an arrow goes to the chosen cell, or to the first. */
+  function enter(event: KeyboardEvent) {
+    const elsewhere = document.activeElement && document.activeElement !== document.body && document.activeElement.id !== 'content';
+    if (!(event.key in by) || elsewhere || event.ctrlKey || event.altKey || event.metaKey) return;
+    const cell = table.querySelector<HTMLButtonElement>('[data-cell][aria-pressed=true]') ?? table.querySelector<HTMLButtonElement>('[data-cell]:not(:disabled)');
+    if (!cell) return;
+    event.preventDefault();
+    cell.focus();
+  }
+
   function move(event: KeyboardEvent, row: number, column: number) {
-    const by: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
     if (!(event.key in by)) return;
     event.preventDefault();
     const [down, right] = by[event.key];
     table.querySelector<HTMLButtonElement>(`[data-cell="${row + down}-${column + right}"]`)?.focus();
   }
 </script>
+
+<svelte:window onkeydown={enter} />
 
 <!-- Columns are alike, and none narrower than its figures: a sheet of many is moved sideways. -->
 <table bind:this={table} class="w-full table-fixed border-separate border-spacing-0" style:min-width="{16 + 12 * sheet.columns.length}rem" data-testid="sheet">

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { onMount, untrack } from 'svelte';
   import { page } from '$app/state';
+  import { address } from '#lib/address.ts';
   import SaveOnLeave from '#lib/SaveOnLeave.svelte';
   import SaveStatus from '#lib/SaveStatus.svelte';
   import AllAnswers from '#lib/advice/AllAnswers.svelte';
@@ -33,6 +34,12 @@
   $effect(() => {
     void JSON.stringify(briefs.draft);
     untrack(() => briefs.watch());
+  });
+
+  // The chosen brief survives a reload.
+  $effect(() => {
+    const id = briefs.open?.brief.id;
+    if (id && untrack(() => page.url.searchParams.get('brief')) !== id) address({ brief: id }, true);
   });
 
   /** Hands a chosen file on; the same one can be chosen again. */

@@ -10,7 +10,9 @@
   let picked = $state<string[]>([]);
   let shown = $state<Clip | null>(null);
   const clips = $derived(footage?.clips ?? []);
-  const families = $derived([...Map.groupBy(clips, (clip) => clip.family ?? 'brought in')]);
+  /** Somebody's own clips first. */
+  const own = 'Your clips';
+  const families = $derived([...Map.groupBy(clips, (clip) => clip.family ?? own)].toSorted(([one], [other]) => Number(other === own) - Number(one === own)));
   const wanted = $derived(picked.filter((id) => !clips.find((clip) => clip.id === id)?.made));
 
   $effect(() => {

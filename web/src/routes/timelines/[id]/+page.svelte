@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { address } from '#lib/address.ts';
@@ -9,6 +10,7 @@
   import { scales } from '#lib/words.ts';
   import PassagePanel from '#lib/detail/PassagePanel.svelte';
   import { Ask } from '#lib/play/ask.svelte.ts';
+  import { fromAddress, toAddress } from '#lib/play/askAddress.ts';
   import MachineChoice from '#lib/sheet/MachineChoice.svelte';
   import Legend from '#lib/sheet/Legend.svelte';
   import NowPlaying from '#lib/play/NowPlaying.svelte';
@@ -32,6 +34,24 @@
   const sheet = $derived(reading.value);
   const problem = $derived(reading.problem);
   const ask = new Ask();
+  fromAddress(ask, page.url.searchParams);
+  if (ask.program) void ask.readPrograms();
+  $effect(() => {
+    const wanted = toAddress(ask);
+    if (untrack(() => Object.entries(wanted).some(([name, value]) => page.url.searchParams.get(name) !== value))) address(wanted, true);
+  });
+
+  // A run that was asked for here under conditions is shown when it has ended, as bare ones are anyway; its head says what it was played under.
+  let shownRun: number | null = null;
+  $effect(() => {
+    const ended = live.answered;
+    const column = ended && sheet?.columns.find((one) => one.machine.id === ended.machineId);
+    if (!ended?.runId || ended.kind !== 'play' || ended.timelineId !== id || shownRun === ended.runId || !column) return;
+    const run = column.runs.find((one) => one.id === ended.runId);
+    if (!run) return;
+    shownRun = ended.runId;
+    if (run.differences.length) untrack(() => pick(column, ended.runId!));
+  });
   const chosenRun = $derived(sheet?.columns.find((column) => column.machine.id === chosen?.machineId)?.runId ?? null);
   const unknownCell = $derived(
     sheet && chosen && !(chosenRun && chosen.number <= sheet.timeline.passages.length) && !live.play?.running

@@ -43,7 +43,8 @@
     </header>
     {#if live.play?.trialId === id || trial.trial.state === 'waiting'}<NowPlaying />{/if}
     <div class="flex min-h-0 flex-1">
-      <div class="min-w-0 flex-1 overflow-auto">
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls has to be reached by keys -->
+      <div class="min-w-0 flex-1 overflow-auto" role="region" aria-label="Results" tabindex="0">
         {#if !trial.runs.length}
           <p class="quiet p-4">It has no runs yet.</p>
         {:else if byHand}
