@@ -67,6 +67,11 @@ internal static class TrialCommand
     internal static void Show(TrialReport report)
     {
         Terminal.Say($"Trial {report.Trial.Id}: {report.Trial.Asked.Timeline.Title}. {TrialWords.Of(report.Answer)}");
+        if (report.Answer.NextStep is { } next)
+        {
+            Terminal.Say($"Next: {next}");
+        }
+
         var table = new Table().AddColumns([
             new TableColumn("no."),
             new TableColumn("passage"),

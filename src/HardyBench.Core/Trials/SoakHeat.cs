@@ -8,6 +8,9 @@ public static class SoakHeat
     private const int RoundsAlike = 3;
     private const double AlikeCelsius = 1;
 
+    /// <summary>A rise of less in one round counts as none, degrees Celsius. Our own choice.</summary>
+    public const double Still = 0.3;
+
     /// <summary>The last rounds ended at temperatures within a degree of each other. Without a reading heat never settles,
     /// and the soak runs its full time.</summary>
     public static bool IsSettled(IReadOnlyList<StepOutcome> rounds)

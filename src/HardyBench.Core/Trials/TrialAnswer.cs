@@ -1,5 +1,6 @@
 using HardyBench.Core.Findings;
 using HardyBench.Core.Findings.Lags;
+using HardyBench.Core.Playback;
 
 namespace HardyBench.Core.Trials;
 
@@ -9,9 +10,23 @@ namespace HardyBench.Core.Trials;
 /// <param name="Lags">For scrub and start lag: each sort of gesture in each passage; else empty.</param>
 public sealed record TrialAnswer(string Words, IReadOnlyList<PassageAnswer> Rows, IReadOnlyList<LagFinding> Lags)
 {
+    /// <summary>What the second side of a comparison changed; null for other trials, and before both sides were played.</summary>
+    public ChangedSide? Changed { get; init; }
+
+    /// <summary>What to do with the answer, a sentence; null where nothing counts yet.</summary>
+    public string? NextStep { get; init; }
+
+    /// <summary>Mean temperature at the end of each run, degrees Celsius, in the order played; empty where heat is not the
+    /// question.</summary>
+    public IReadOnlyList<double?> EndCelsius { get; init; } = [];
+
     /// <summary>Runs that do not count, and so are no part of it; null where all do.</summary>
     public LeftOut? LeftOut { get; init; }
 }
+
+/// <summary>The two sides of a comparison.</summary>
+/// <param name="WithoutEffect">The id of an effect that the second side leaves out; null for none.</param>
+public sealed record ChangedSide(PlaybackSettings First, PlaybackSettings Second, string? WithoutEffect);
 
 /// <summary>Runs that an answer leaves out.</summary>
 /// <param name="First">Why the first of them does not count.</param>

@@ -6,7 +6,13 @@ namespace HardyBench.Core.Wording;
 public static class TrialWords
 {
     /// <summary>The answer, and which runs it leaves out, why, and what to do.</summary>
-    public static string Of(TrialAnswer answer) => answer.LeftOut is { } left ? $"{answer.Words} {Of(left)}".TrimStart() : answer.Words;
+    public static string Of(TrialAnswer answer)
+    {
+        var words = answer.Changed is { } sides && ChangeWords.Of(sides.First, sides.Second, sides.WithoutEffect) is { } change
+            ? $"Changed: {change}. {answer.Words}"
+            : answer.Words;
+        return answer.LeftOut is { } left ? $"{words} {Of(left)}".TrimStart() : words;
+    }
 
     private static string Of(LeftOut left) =>
         (left.Count == left.All ? "No run counts"

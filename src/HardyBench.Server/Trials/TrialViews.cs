@@ -32,8 +32,11 @@ public sealed record TrialLineView(
 /// <summary>A trial with its answer: passages as rows, its runs as columns.</summary>
 /// <param name="Differences">What differs from a bare run, a phrase each.</param>
 /// <param name="Change">What the second side of a comparison changes; null for other trials.</param>
+/// <param name="NextStep">What to do with the answer; null where nothing counts yet.</param>
+/// <param name="EndCelsius">Of a soak: the temperature at the end of each round that counts, degrees Celsius.</param>
 public sealed record TrialView(
-    TrialLineView Trial, IReadOnlyList<string> Differences, string? Change, string Answer,
+    TrialLineView Trial, IReadOnlyList<string> Differences, string? Change, string Answer, string? NextStep,
+    IReadOnlyList<double?> EndCelsius,
     IReadOnlyList<TrialRunView> Runs, IReadOnlyList<TrialRowView> Rows)
 {
     public static TrialView Of(TrialReport report, IReadOnlyList<Machine> machines)
@@ -45,6 +48,8 @@ public sealed record TrialView(
             stored.Asked.Settings.Differences(),
             ChangeWords.Of(stored.Asked.Settings, stored.Asked.Other, stored.Asked.WithoutEffect),
             TrialWords.Of(answer),
+            answer.NextStep,
+            answer.EndCelsius,
             [.. report.Runs.Select(run => new TrialRunView(run.Id, run.Role.Label, run.FramesPerSecond))],
             [.. answer.Rows.Select(row => new TrialRowView(
                 row.Index + 1, row.Question, stored.Asked.Timeline.Passages[row.Index].FrameCount, row.Words,

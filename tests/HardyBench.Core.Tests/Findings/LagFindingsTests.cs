@@ -33,11 +33,23 @@ public sealed class LagFindingsTests
         Assert.Equal(0, finding.WithinSecond);
     }
 
-    [Theory]
-    [InlineData(TrialKind.Scrub)]
-    [InlineData(TrialKind.StartLag)]
-    public void A_place_that_the_hand_left_is_not_late(TrialKind kind)
+    /// <summary>Three starts a passage make no percentages.</summary>
+    [Fact]
+    public void A_start_lag_says_what_is_usual_and_what_takes_longest()
     {
+        var run = With([Lag(1, 300), Lag(2, 280), Lag(3, 320), Lag(150, 900), Lag(151, 3500), Lag(152, null)]);
+        var answer = Trial.Of(TrialKind.StartLag).Answer(run.Header.Timeline, [new StepOutcome(StepRole.Only, run)]);
+
+        Assert.Equal(
+            "Usually 1.25 s from the key to a moving picture; passage 2, “asked 2”, up to 3.5 s; 1 of 6 never came.", answer.Words);
+        Assert.Equal(["usually 0.3 s, up to 0.32 s", "usually 2.2 s, up to 3.5 s, 1 of 3 never came"], answer.Rows.Select(row => row.Words));
+        Assert.Contains("half-raster proxies", answer.NextStep, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_place_that_the_hand_left_is_not_late()
+    {
+        const TrialKind kind = TrialKind.Scrub;
         var run = With([Lag(1, 40), Lag(2, 85), Lag(3, null), Lag(4, null)]);
         var answer = Trial.Of(kind).Answer(run.Header.Timeline, [new StepOutcome(StepRole.Only, run)]);
 

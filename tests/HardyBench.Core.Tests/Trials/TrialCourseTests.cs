@@ -466,4 +466,49 @@ public sealed class TrialCourseTests
             Assert.Equal(kind == TrialKind.StartLag, step.Plan.Hand!.All(move => move.Kind == MoveKind.Start));
         }
     }
+
+    /// <summary>An answer that can be read by itself names what was changed, and where as many frames are shown, the headroom.</summary>
+    [Fact]
+    public void A_comparison_names_its_change_and_a_change_of_headroom()
+    {
+        var trial = Scripted.Trial(TrialKind.Compare, 1, times: 3, new PlaybackSettings(Threads: 1));
+        var done = Scripted.Course(
+            trial, (_, _) => 1,
+            loads: run => [.. Enumerable.Range(1, 40).Select(n => new LoadReading(
+                Samples.Ms(100 * n), LoadKind.MediaEngineBusy, 0, run.Header.Settings.Threads is null ? 0.8f : 0.4f))]);
+
+        var answer = Trial.Of(TrialKind.Compare).Answer(trial.Start.Timeline, done);
+
+        Assert.Equal(
+            "Changed: 1 threads. In 3 pairs no passage shows more or fewer frames than noise explains; headroom changes in 1, by ×2.00 on average.",
+            TrialWords.Of(answer));
+        Assert.Equal("as many frames; headroom 1.25× → 2.50×", answer.Rows[0].Words);
+    }
+
+    [Fact]
+    public void A_soak_that_ends_while_it_still_gets_warmer_says_so()
+    {
+        var done = Scripted.Course(Scripted.Trial(TrialKind.Soak, 1) with { AtMost = TimeSpan.FromSeconds(12) }, (_, _) => 1, run => 40 + 10 * run);
+
+        var answer = Trial.Of(TrialKind.Soak).Answer(Scripted.Timeline(1), done);
+
+        Assert.Contains("was still rising, by 10.0 °C in the last round", answer.Words, StringComparison.Ordinal);
+        Assert.Equal(done.Count, answer.EndCelsius.Count);
+        Assert.Equal("Soak longer: the temperature has not settled.", answer.NextStep);
+    }
+
+    [Fact]
+    public void Every_kind_names_the_next_step()
+    {
+        foreach (var kind in Enum.GetValues<TrialKind>())
+        {
+            foreach (var shown in new[] { 1, 0.5 })
+            {
+                var trial = Scripted.Trial(kind, 2, other: new PlaybackSettings(Threads: 1));
+                var step = trial.Next([], TimeSpan.Zero)!;
+                var answer = Trial.Of(kind).Answer(trial.Start.Timeline, [new StepOutcome(step.Role, Scripted.Run(step, _ => shown))]);
+                Assert.EndsWith(".", answer.NextStep, StringComparison.Ordinal);
+            }
+        }
+    }
 }

@@ -10,6 +10,9 @@ public sealed class CompareTrial : Trial
 {
     private const double MostChance = 0.05;
 
+    /// <summary>Headroom is read off loads; it differs where it does by more than this share. Our own choice.</summary>
+    private const double SameHeadroom = 0.05;
+
     public override string? Problem(TrialPlan plan) =>
         plan.Times is < 1 or > TrialPlan.MostTimes ? $"A comparison takes 1 to {TrialPlan.MostTimes} pairs, not {plan.Times}."
         : plan.Other is null && plan.WithoutEffect is null ? "Say what the second side changes: a setting, or an effect to leave out."
@@ -39,12 +42,17 @@ public sealed class CompareTrial : Trial
             });
     }
 
+    protected override string NextStep(IReadOnlyList<StepOutcome> done) => done.Count < 4
+        ? "Play more pairs: three or more tell a difference from noise."
+        : "Open a passage on both sides to see what limits it; more pairs find smaller differences.";
+
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done)
     {
         var real = RealDifferences(done, blank.Rows.Count);
         return blank with
         {
             Rows = Told(blank, row => OfPassage(done, row.Index, real.Contains(row.Index))),
+            Changed = ChangeOf(done),
             Words = OfAll(blank.Rows.Count, done, real.Count),
         };
     }
@@ -59,7 +67,9 @@ public sealed class CompareTrial : Trial
         var spread = difference.Difference;
         if (spread is { Mean: 0, Deviation: 0 })
         {
-            return "no difference at all";
+            return HeadroomOf(done, index) is var (before, after) && Math.Abs(after / before - 1) > SameHeadroom
+                ? Invariant($"as many frames; headroom {before:0.00}× → {after:0.00}×")
+                : "no difference at all";
         }
 
         var width = spread.Half is { } half ? Invariant($" ± {half:0.00}") : string.Empty;
@@ -72,8 +82,35 @@ public sealed class CompareTrial : Trial
     {
         return done.Count < 2 ? "The second side has not been played yet."
             : done.Count < 4 ? "One pair says nothing about noise."
-            : real == 0 ? $"In {done.Count / 2} pairs no passage differs by more than noise."
+            : real == 0 ? $"In {done.Count / 2} pairs no passage shows more or fewer frames than noise explains{Headrooms(passages, done)}."
             : $"In {done.Count / 2} pairs {real} of {passages} passages differ by more than noise.";
+    }
+
+    /// <summary>What was changed, so that the answer can be read by itself; null before both sides were played.</summary>
+    private static ChangedSide? ChangeOf(IReadOnlyList<StepOutcome> done) =>
+        (HeaderOf(done, Side.First), HeaderOf(done, Side.Second)) is ({ } first, { } second)
+            ? new ChangedSide(first.Settings, second.Settings, Effects(first.Timeline).Except(Effects(second.Timeline)).FirstOrDefault())
+            : null;
+
+    private static RunHeader? HeaderOf(IReadOnlyList<StepOutcome> done, Side side) =>
+        done.FirstOrDefault(one => one.Role.Side == side)?.Header;
+
+    /// <summary>Where no passage shows more frames, headroom may still differ.</summary>
+    private static string Headrooms(int passages, IReadOnlyList<StepOutcome> done)
+    {
+        var changed = Enumerable.Range(0, passages).Select(index => HeadroomOf(done, index)).OfType<(double Before, double After)>()
+            .Where(one => Math.Abs(one.After / one.Before - 1) > SameHeadroom).ToList();
+        return changed.Count == 0 ? string.Empty
+            : Invariant($"; headroom changes in {changed.Count}, by ×{Math.Exp(changed.Average(one => Math.Log(one.After / one.Before))):0.00} on average");
+    }
+
+    /// <summary>Mean headroom as set and changed; null where a side does not tell it.</summary>
+    private static (double Before, double After)? HeadroomOf(IReadOnlyList<StepOutcome> done, int index)
+    {
+        return (Of(Side.First), Of(Side.Second)) is ({ } first, { } second) ? (first, second) : null;
+
+        double? Of(Side side) => done.Where(one => one.Role.Side == side).Select(one => one.Findings[index].Headroom).ToList()
+            is { Count: > 0 } all && all.TrueForAll(one => one > 0) ? all.Average() : null;
     }
 
     /// <summary>Passages, from 0, that differ by more than noise even though so many were looked at: with twenty passages and no

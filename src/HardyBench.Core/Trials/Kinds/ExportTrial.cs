@@ -35,6 +35,9 @@ public sealed class ExportTrial : Trial
             Written(start, export));
     }
 
+    protected override string NextStep(IReadOnlyList<StepOutcome> done) =>
+        "Take the fastest format that the delivery accepts; the advice weighs export time if a brief asks for it.";
+
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done)
     {
         var running = timeline.Rate.StartOf(timeline.FrameCount);

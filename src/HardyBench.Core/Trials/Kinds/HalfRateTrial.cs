@@ -21,6 +21,10 @@ public sealed class HalfRateTrial : Trial
         _ => null,
     };
 
+    protected override string NextStep(IReadOnlyList<StepOutcome> done) => done.Any(outcome => outcome.Findings.Any(finding => finding.Fails))
+        ? "Step down first: at a preview scale that holds the load can be compared."
+        : "If the delivery allows half the rate, plan with the lower load.";
+
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done) =>
         blank with
         {
@@ -33,14 +37,14 @@ public sealed class HalfRateTrial : Trial
     /// <summary>A machine that drops frames works as hard as it can at either rate, so only passages that hold at both say
     /// anything.</summary>
     private static bool TellsOfRate(IReadOnlyList<StepOutcome> done, int index) =>
-        done.All(outcome => outcome.Findings[index].Verdict == Verdict.Holds);
+        done.All(outcome => outcome.Findings[index].Verdict == Verdict.Holds && outcome.Work[index] is not null);
 
     private static string OfPassage(IReadOnlyList<StepOutcome> done, int index) => done.Count < 2 ? string.Empty
         : done.Any(outcome => outcome.Findings[index].Fails) ? "does not tell: frames are dropped"
-        : !TellsOfRate(done, index) ? "too short for a verdict"
-        : done[0].Work[index] is { } full && done[1].Work[index] is { } half && full > 0
-            ? Invariant($"{full:0.00} to {half:0.00} cores, {half / full * 100:0} %")
-            : string.Empty;
+        : done.Any(outcome => outcome.Findings[index].Verdict is null) ? "too short for a verdict"
+        : done[0].Work[index] is { } full && done[1].Work[index] is { } half
+            ? full > 0 ? Invariant($"{full:0.00} to {half:0.00} cores, {half / full * 100:0} %") : "no work to read: everything is done elsewhere"
+            : "the player's work could not be read";
 
     private static string OfAll(IReadOnlyList<StepOutcome> done)
     {

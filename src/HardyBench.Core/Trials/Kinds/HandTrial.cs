@@ -19,20 +19,27 @@ public abstract class HandTrial : Trial
 
     protected abstract IReadOnlyList<HandMove> Moves(TrialPlan plan);
 
+    protected override string NextStep(IReadOnlyList<StepOutcome> done) =>
+        done.SelectMany(outcome => outcome.Lags).Any(lag => lag.Longest > LagFindings.Unbroken)
+            ? "Where it takes longer than a second, compare with half-raster proxies or an intermediate, whose frames all stand alone."
+            : "Play it through to see whether it also keeps up in real time.";
+
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done)
     {
         var lags = done.SelectMany(outcome => outcome.Lags).ToList();
         var rows = Told(blank, row => OfPassage([.. lags.Where(lag => lag.PassageIndex == row.Index)]));
-        return new TrialAnswer(OfAll(lags), rows, lags);
+        return new TrialAnswer(OfAll(timeline, lags), rows, lags);
     }
 
-    private static string OfPassage(List<LagFinding> lags) => lags.Count == 0 ? string.Empty
+    /// <summary>The answer for one passage.</summary>
+    protected virtual string OfPassage(IReadOnlyList<LagFinding> lags) => lags.Count == 0 ? string.Empty
         : Came(lags) == 0 ? "nothing came on screen"
         : Invariant(
             $"{Within(lags, lag => lag.WithinTenth) * 100:0} % within 0.1 s, {Within(lags, lag => lag.WithinSecond) * 100:0} % within 1 s"
         ) + PassedOver(lags, ", ", "places passed over");
 
-    private static string OfAll(List<LagFinding> lags)
+    /// <summary>The answer in a sentence.</summary>
+    protected virtual string OfAll(Timeline timeline, IReadOnlyList<LagFinding> lags)
     {
         if (lags.Count == 0)
         {
@@ -54,11 +61,13 @@ public abstract class HandTrial : Trial
             + PassedOver(lags, "; ", "places were passed over because the hand had moved on") + ".";
     }
 
-    private static double Within(List<LagFinding> lags, Func<LagFinding, double> share) =>
+    private static double Within(IReadOnlyList<LagFinding> lags, Func<LagFinding, double> share) =>
         lags.Sum(lag => share(lag) * lag.Came) / Came(lags);
 
-    private static int Came(List<LagFinding> lags) => lags.Sum(lag => lag.Came);
+    /// <summary>Places that came on screen.</summary>
+    protected static int Came(IReadOnlyList<LagFinding> lags) => lags.Sum(lag => lag.Came);
 
-    private static string PassedOver(List<LagFinding> lags, string before, string words) =>
+    /// <summary>How many places never came, a phrase that begins with <paramref name="before"/>; empty where all came.</summary>
+    protected static string PassedOver(IReadOnlyList<LagFinding> lags, string before, string words) =>
         lags.Sum(lag => lag.PassedOver) is > 0 and var over ? $"{before}{over} of {lags.Sum(lag => lag.Asked)} {words}" : string.Empty;
 }

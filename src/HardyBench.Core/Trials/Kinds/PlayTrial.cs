@@ -10,6 +10,10 @@ public sealed class PlayTrial : Trial
     public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
         done.Count == 0 ? new TrialStep(StepRole.Only, start) : null;
 
+    protected override string NextStep(IReadOnlyList<StepOutcome> done) => done[0].Findings.Any(finding => finding.Fails)
+        ? "Open a passage that fails to see what limits it, or step down to find a preview scale that holds."
+        : "A capacity trial shows how much more the machine could do.";
+
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done)
     {
         var judged = done[0].Findings.Where(finding => finding.Verdict is not null).ToList();

@@ -24,6 +24,9 @@ public sealed class RampTrial : Trial
     protected override PassageFinding? FindingOf(StepOutcome outcome, int passage) =>
         outcome.Role.Passage == passage ? outcome.Findings[0] : null;
 
+    protected override string NextStep(IReadOnlyList<StepOutcome> done) =>
+        "Open the first passage that does not hold to see what limits it; a better part of that kind moves the break.";
+
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done) =>
         blank with { Words = OfAll(timeline, done) };
 

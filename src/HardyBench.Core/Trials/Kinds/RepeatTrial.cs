@@ -18,6 +18,9 @@ public sealed class RepeatTrial : Trial
     public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
         done.Count < plan.Times ? new TrialStep(new StepRole($"{done.Count + 1} of {plan.Times}"), start) : null;
 
+    protected override string NextStep(IReadOnlyList<StepOutcome> done) => done.Count < 3 ? "Repeat it three times or more."
+        : "A comparison finds differences that are larger than this spread.";
+
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done) =>
         blank with { Rows = Told(blank, OfPassage), Words = OfAll(blank.Rows, done.Count) };
 

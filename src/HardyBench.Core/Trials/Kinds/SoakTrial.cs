@@ -22,25 +22,43 @@ public sealed class SoakTrial : Trial
             : new TrialStep(
                 new StepRole($"round {done.Count + 1}"), start with { StartCelsius = done.Count > 0 ? done[^1].EndCelsius : null });
 
+    protected override string NextStep(IReadOnlyList<StepOutcome> done) => Worse(done).Count > 0
+        ? "Improve the cooling or the room's temperature, then soak again; plan with the last round, not the first."
+        : SoakHeat.IsSettled(done) || done[^1].EndCelsius is null ? "Results of a cool machine stand for a long day too."
+        : "Soak longer: the temperature has not settled.";
+
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done) =>
-        blank with { Rows = Told(blank, OfPassage), Words = OfAll(done) };
+        blank with { Rows = Told(blank, OfPassage), Words = OfAll(done), EndCelsius = [.. done.Select(round => round.EndCelsius)] };
 
     private static string OfPassage(PassageAnswer row) =>
         Shown(row) is { Count: > 1 } shown ? Invariant($"{shown[0]:0.0} at first, {shown[^1]:0.0} shown a second at last") : string.Empty;
 
     private static string OfAll(IReadOnlyList<StepOutcome> done)
     {
-        var heat = done[^1].EndCelsius is { } celsius
-            ? Invariant($"{(SoakHeat.IsSettled(done) ? "heat settled at" : "it stood at")} {celsius:0} °C")
-            : "its temperature cannot be read";
-        var worse = done[0].Findings.Zip(done[^1].Findings)
-            .Where(pair => pair.Second.Verdict > pair.First.Verdict).Select(pair => pair.First.Index + 1).ToList();
-        return $"After {done.Count} rounds {heat}. " + (worse.Count == 0
+        var worse = Worse(done);
+        return $"After {done.Count} rounds {HeatOf(done)}. " + (worse.Count == 0
             ? "No passage does worse than in the first round."
             : $"{(worse.Count == 1 ? "Passage" : "Passages")} {string.Join(", ", worse)} {(worse.Count == 1 ? "does" : "do")} worse "
                 + "than in the first round."
         );
     }
+
+    private static string HeatOf(IReadOnlyList<StepOutcome> done)
+    {
+        if (done[^1].EndCelsius is not { } celsius)
+        {
+            return "its temperature cannot be read";
+        }
+
+        var rise = done.Count > 1 ? celsius - done[^2].EndCelsius : null;
+        return SoakHeat.IsSettled(done) ? Invariant($"heat settled at {celsius:0} °C")
+            : rise > SoakHeat.Still ? Invariant($"it stood at {celsius:0} °C and was still rising, by {rise:0.0} °C in the last round")
+            : Invariant($"it stood at {celsius:0} °C and was not rising any more");
+    }
+
+    /// <summary>Numbers of passages with a worse verdict in the last round than in the first.</summary>
+    private static List<int> Worse(IReadOnlyList<StepOutcome> done) =>
+        [.. done[0].Findings.Zip(done[^1].Findings).Where(pair => pair.Second.Verdict > pair.First.Verdict).Select(pair => pair.First.Index + 1)];
 
     private static TimeSpan Played(IReadOnlyList<StepOutcome> done) =>
         done.Aggregate(TimeSpan.Zero, (sum, outcome) => sum + outcome.Played);

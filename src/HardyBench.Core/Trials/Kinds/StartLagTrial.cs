@@ -1,4 +1,7 @@
+using HardyBench.Core.Findings.Lags;
 using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Timelines;
+using static System.FormattableString;
 
 namespace HardyBench.Core.Trials.Kinds;
 
@@ -10,4 +13,40 @@ public sealed class StartLagTrial : HandTrial
         : null;
 
     protected override IReadOnlyList<HandMove> Moves(TrialPlan plan) => HandScripts.Starts(plan.Start.Timeline, plan.Times);
+
+    /// <summary>There are a few starts a passage only, so what is usual is said and what takes longest, and no shares.</summary>
+    protected override string OfPassage(IReadOnlyList<LagFinding> lags) => Came(lags) == 0
+        ? base.OfPassage(lags)
+        : $"usually {Usual(lags)}" + (Longest(lags) > Usually(lags) ? $", up to {Seconds(Longest(lags))}" : string.Empty)
+            + PassedOver(lags, ", ", "never came");
+
+    protected override string OfAll(Timeline timeline, IReadOnlyList<LagFinding> lags)
+    {
+        if (Came(lags) == 0)
+        {
+            return base.OfAll(timeline, lags);
+        }
+
+        var slowest = lags.Where(lag => lag.Longest is not null).MaxBy(lag => lag.Longest)!;
+        var words = $"Usually {Usual(lags)} from the key to a moving picture";
+        if (slowest.Longest > Usually(lags))
+        {
+            words += $"; passage {slowest.PassageIndex + 1}, “{timeline.Passages[slowest.PassageIndex].Question}”, up to {Seconds(slowest.Longest!.Value)}";
+        }
+
+        return $"{words}{PassedOver(lags, "; ", "never came")}.";
+    }
+
+    private static string Usual(IReadOnlyList<LagFinding> lags) => Seconds(Usually(lags));
+
+    /// <summary>The median over passages of their medians.</summary>
+    private static TimeSpan Usually(IReadOnlyList<LagFinding> lags)
+    {
+        var medians = lags.Select(lag => lag.Median).OfType<TimeSpan>().Order().ToList();
+        return (medians[(medians.Count - 1) / 2] + medians[medians.Count / 2]) / 2;
+    }
+
+    private static TimeSpan Longest(IReadOnlyList<LagFinding> lags) => lags.Select(lag => lag.Longest).OfType<TimeSpan>().Max();
+
+    private static string Seconds(TimeSpan time) => Invariant($"{time.TotalSeconds:0.0#} s");
 }

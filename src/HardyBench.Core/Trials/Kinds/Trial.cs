@@ -61,7 +61,7 @@ public abstract class Trial
             IsByHand ? [] : [.. done.Select(outcome => outcome.Counts ? FindingOf(outcome, index) : null)])).ToList();
         var blank = new TrialAnswer(done.Count == 0 ? "Nothing has been played yet." : string.Empty, rows, []);
         var counting = done.Where(outcome => outcome.Counts).ToList();
-        var answer = counting.Count == 0 ? blank : Answer(blank, timeline, counting);
+        var answer = counting.Count == 0 ? blank : Answer(blank, timeline, counting) with { NextStep = NextStep(counting) };
         answer = answer with
         {
             LeftOut = done.Count == counting.Count ? null : new LeftOut(
@@ -73,6 +73,10 @@ public abstract class Trial
     /// <param name="blank">Every passage with its findings, nothing said of any yet.</param>
     /// <param name="done">The runs that count, one or more.</param>
     protected abstract TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done);
+
+    /// <summary>What to do with what was found, a sentence.</summary>
+    /// <param name="done">The runs that count, one or more.</param>
+    protected abstract string NextStep(IReadOnlyList<StepOutcome> done);
 
     /// <summary>What a run found of a passage; null when it did not play it.</summary>
     protected virtual PassageFinding? FindingOf(StepOutcome outcome, int passage) => outcome.Findings[passage];

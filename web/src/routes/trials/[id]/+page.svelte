@@ -6,6 +6,7 @@
   import { live } from '#lib/live.svelte.ts';
   import NowPlaying from '#lib/play/NowPlaying.svelte';
   import LagSections from '#lib/run/LagSections.svelte';
+  import SoakCurve from '#lib/trial/SoakCurve.svelte';
   import TrialTable from '#lib/trial/TrialTable.svelte';
   import { kinds, moment, trialStates } from '#lib/words.ts';
 
@@ -34,6 +35,7 @@
         </span>
       </h1>
       <p class="whitespace-pre-line" data-testid="answer">{trial.answer}</p>
+      {#if trial.nextStep}<p class="text-sm" data-testid="next-step"><b class="font-semibold">Next:</b> {trial.nextStep}</p>{/if}
       <p class="quiet text-sm">
         Trial {id}, {trialStates[trial.trial.state]}, asked {moment(trial.trial.askedAt)}.
         {#if trial.change}Changed: <b class="font-semibold text-base-content">{trial.change}</b>.{/if}
@@ -50,6 +52,7 @@
         {:else if byHand}
           <LagSections passages={trial.rows.map((row) => ({ ...row, name: row.question }))} />
         {:else}
+          <SoakCurve celsius={trial.endCelsius} />
           <TrialTable {trial} {chosen} onchoose={(cell) => (chosen = cell)} />
         {/if}
       </div>
