@@ -90,7 +90,7 @@ internal static class PlayCommand
                 counts.ShownRate.ToString("0.0", CultureInfo.InvariantCulture), $"{counts.Slots}", $"{counts.OnTime}", $"{counts.Late}",
                 $"{counts.StartUpDrops}", $"{counts.SteadyDrops}",
                 counts.LongestFreeze.TotalMilliseconds.ToString("0", CultureInfo.InvariantCulture),
-                Markup.Escape(finding.Limiter is { } limiter ? LimiterWords.Evidence(limiter) : string.Empty)
+                Markup.Escape(LimiterWords.Evidence(finding) ?? string.Empty)
             );
         }
 

@@ -34,11 +34,12 @@ public sealed class LoadMeans
 
     /// <summary>What has no reading here is taken from means over a longer stretch.</summary>
     public LoadMeans FilledFrom(LoadMeans longer) =>
-        new(means.Concat(longer.means.Where(entry => !means.ContainsKey(entry.Key))).ToDictionary(), longer.From, longer.To);
+        new(means.Concat(longer.means.Where(entry => !means.ContainsKey(entry.Key))).ToDictionary(), From, To);
 
-    /// <summary>The mean of several, which all have the same loads and stretch.</summary>
+    /// <summary>The mean of several, which all have the same loads; from the first of them to the last.</summary>
     public static LoadMeans Of(IReadOnlyList<LoadMeans> all) => new(
-        all[0].means.Keys.ToDictionary(key => key, key => all.Average(one => one.means.GetValueOrDefault(key))), all[0].From, all[0].To);
+        all[0].means.Keys.ToDictionary(key => key, key => all.Average(one => one.means.GetValueOrDefault(key))),
+        all.Min(one => one.From), all.Max(one => one.To));
 
     /// <summary>The mean of a load, or null where it could not be read.</summary>
     public double? Of(LoadKind kind, int index = 0) => means.TryGetValue((kind, index), out var mean) ? mean : null;

@@ -1,4 +1,5 @@
 using HardyBench.Core.Playback;
+using static HardyBench.Core.Playback.TimeSpans;
 
 namespace HardyBench.Core.Findings;
 
@@ -36,7 +37,7 @@ public static class MissWindows
             var within = counted.Skip(first).TakeWhile(load => load.At <= end).ToList();
             if (within.Count > 0)
             {
-                windows.Add(LoadMeans.Over(within, whole.From, whole.To).FilledFrom(whole));
+                windows.Add(LoadMeans.Over(within, Longer(end - Reach, whole.From), Shorter(end, whole.To)).FilledFrom(whole));
             }
         }
 

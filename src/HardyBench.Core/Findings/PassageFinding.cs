@@ -27,6 +27,9 @@ public sealed record PassageFinding(
     /// <summary>Every part of the machine that could be read, the tightest first; empty where the passage has no verdict.</summary>
     public IReadOnlyList<PartHeadroom> Parts { get; init; } = [];
 
+    /// <summary>From when on the rest of the passage was given up, from the key; null where it was worked on up to its end.</summary>
+    public TimeSpan? GivenUpFrom { get; init; }
+
     /// <summary>It was judged and does not hold.</summary>
     public bool Fails => Verdict is Findings.Verdict.Wavers or Findings.Verdict.Breaks;
 
@@ -134,7 +137,27 @@ public static class RunFindings
         var limitedBy = verdict == Verdict.Holds
             ? null
             : LimiterRules.Find(MissWindows.Of(misses, run.Loads, whole), areMisses, whole, header.Conditions);
-        return new PassageFinding(index, passage, counts, verdict, limitedBy, Headrooms.Least(parts), null) { Parts = parts };
+        return new PassageFinding(index, passage, counts, verdict, limitedBy, Headrooms.Least(parts), null)
+        {
+            Parts = parts,
+            GivenUpFrom = GivenUp(frames, rate),
+        };
+    }
+
+    /// <summary>A rest so long is told: a chart shows it as a machine that does nothing while frames are missed. Our own choice.</summary>
+    private static readonly TimeSpan ToldRest = TimeSpan.FromSeconds(0.5);
+
+    /// <summary>When the last work was done, where what comes after it was passed over without any.</summary>
+    private static TimeSpan? GivenUp(IReadOnlyList<FrameRecord> frames, FrameRate rate)
+    {
+        var rest = frames.Reverse().TakeWhile(frame => frame.Reason is DropReason.DecodeSkipped or DropReason.PassedOver).Count();
+        if (rest == 0 || rest == frames.Count)
+        {
+            return null;
+        }
+
+        var from = frames.Take(frames.Count - rest).Max(frame => Longer(frame.Ready ?? TimeSpan.Zero, frame.SlotStart));
+        return frames[^1].SlotStart + rate.FrameDuration - from >= ToldRest ? from : null;
     }
 
     /// <summary>Share of the demand that was met, where too few frames were finished to tell a rate.</summary>

@@ -77,5 +77,5 @@ public static class AdviceWords
 
     private static string Fails(PassageFinding failure) =>
         $"Passage {failure.Index + 1} {(failure.Verdict == Verdict.Breaks ? "breaks" : "wavers")}. "
-        + (failure.Limiter is { } limiter ? LimiterWords.Evidence(limiter) : string.Empty);
+        + LimiterWords.Evidence(failure);
 }

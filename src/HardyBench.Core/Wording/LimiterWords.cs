@@ -19,6 +19,13 @@ public static class LimiterWords
         return finding.Before is { } before ? $"{said.TrimEnd('.')}, {Before(before)}." : $"{said.TrimEnd('.')}.";
     }
 
+    /// <summary>How the limiter is known, and why nothing is done at the end where the rest was given up; null where there is no
+    /// limiter.</summary>
+    public static string? Evidence(PassageFinding finding) => finding.Limiter is not { } limiter ? null
+        : finding.GivenUpFrom is { } from
+            ? Evidence(limiter) + Invariant($" From {from.TotalSeconds:0.0} s on nothing was worked on: no later frame of the passage could be ready in time, so the rest of it was given up.")
+        : Evidence(limiter);
+
     /// <summary>What is at its ceiling besides, and what that means; null where there is nothing.</summary>
     public static string? Second(LimiterFinding finding) => finding.Second is { } second
         ? $"At its ceiling besides, and next to hold it back: {Evidence(second)}"

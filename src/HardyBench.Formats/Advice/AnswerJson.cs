@@ -163,7 +163,7 @@ public sealed record CheckedRow(
         timeline, passage.Finding.Index + 1, passage.Finding.Passage.Question, passage.Finding.Verdict, passage.Finding.Counts.ShownRate,
         passage.Finding.Limiter?.Limiter, passage.Forecast?.Headroom ?? passage.Finding.Headroom, passage.Forecast?.Chance,
         passage.Forecast is { } forecast ? AnswerWords.Of(forecast.Tightest) : string.Empty,
-        passage.Finding.Limiter is { } limiter ? LimiterWords.Evidence(limiter) : string.Empty, passage.RunId);
+        LimiterWords.Evidence(passage.Finding) ?? string.Empty, passage.RunId);
 }
 
 /// <summary>An offer that answers.</summary>

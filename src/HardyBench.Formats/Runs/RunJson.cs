@@ -139,7 +139,7 @@ public sealed record PassageRow(
             finding.Index + 1, finding.Passage.Question, counts.Slots, counts.OnTime, counts.Late, counts.StartUpDrops,
             counts.SteadyDrops, counts.ShownRate, counts.LongestFreeze.TotalMilliseconds, finding.Verdict,
             finding.Limiter?.Limiter,
-            finding.Limiter is { } limiter ? LimiterWords.Evidence(limiter) : null,
+            LimiterWords.Evidence(finding),
             finding.Headroom,
             counts.Recovery?.TotalMilliseconds,
             counts.Slip.TotalMilliseconds,

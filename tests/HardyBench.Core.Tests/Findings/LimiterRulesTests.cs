@@ -146,7 +146,7 @@ public sealed class LimiterRulesTests
             !named
                 || LimiterWords
                     .Second(finding)!
-                    .Contains("Media drive 98 % busy, from 0.0 to 6.0 s, before 50 % of the misses.", StringComparison.Ordinal),
+                    .Contains("Media drive 98 % busy, from 0.3 to 3.0 s, before 50 % of the misses.", StringComparison.Ordinal),
             LimiterWords.Second(finding)
         );
     }
