@@ -38,6 +38,10 @@ public sealed record EffectRanElsewhere(string Effect, string Place, string Why)
 /// <param name="Ending">Stopped or cut short.</param>
 public sealed record EndedEarly(RunEnding Ending) : RunNote;
 
+/// <summary>A stand-in played clips that are not made yet.</summary>
+/// <param name="Clips">Their ids.</param>
+public sealed record RestsOnEstimates(IReadOnlyList<string> Clips) : RunNote;
+
 /// <param name="Passages">From 0.</param>
 public sealed record PlayedFromRenders(IReadOnlyList<int> Passages) : RunNote;
 

@@ -58,11 +58,20 @@ public static class RunNotes
         }
     }
 
+    /// <summary>Clips that were played without a file: nobody has measured their data rates.</summary>
+    private static List<string> NotMade(RunHeader header) =>
+        [.. (header.Conditions.Footage?.Keys ?? []).Where(id => !header.ClipChecksums.ContainsKey(id))];
+
     private static IEnumerable<RunNote> OfCourse(Run run)
     {
         if (run.Ending is RunEnding.Stopped or RunEnding.CutShort)
         {
             yield return new EndedEarly(run.Ending);
+        }
+
+        if (run.Header.Conditions.Seed is not null && NotMade(run.Header) is { Count: > 0 } clips)
+        {
+            yield return new RestsOnEstimates(clips);
         }
 
         if (run.Header.Conditions.PreRendered is { Count: > 0 } rendered)

@@ -1,3 +1,4 @@
+using HardyBench.Core.StandIns;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Tests.Trials;
@@ -121,5 +122,19 @@ public sealed class RunNotesTests
     {
         var run = Scripted.Run(new TrialStep(StepRole.Only, Scripted.Plan(1)), _ => 1);
         return run with { Header = run.Header with { Conditions = conditions } };
+    }
+
+    /// <summary>What a stand-in makes of a clip that is not made changes when it is: that is told, not left to be noticed.</summary>
+    [Fact]
+    public void A_stand_ins_run_on_clips_that_are_not_made_is_provisional()
+    {
+        var plan = Samples.Plan(Samples.Machine(), Samples.HdAvc);
+        var made = plan with { Clips = plan.Clips.ToDictionary(clip => clip.Key, clip => clip.Value with { Sha256 = "abc" }) };
+
+        Assert.Contains(NotesOf(plan), note => note.StartsWith("provisional: c is not made yet", StringComparison.Ordinal));
+        Assert.DoesNotContain(NotesOf(made), note => note.StartsWith("provisional", StringComparison.Ordinal));
+
+        static IReadOnlyList<string> NotesOf(PlaybackPlan plan) =>
+            RunWords.NotesOf(new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NobodyListens(), CancellationToken.None).Result);
     }
 }

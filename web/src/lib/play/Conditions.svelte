@@ -130,20 +130,20 @@
     <legend class="font-semibold">Where the work is done</legend>
     <label class="row">
       plays as
-      <select class="select select-sm w-40" bind:value={ask.program}>
+      <select class="select select-sm w-52" bind:value={ask.program}>
         <option value="">own player</option>
         {#each ask.programs as program (program.id)}<option value={program.id}>{program.name}</option>{/each}
       </select>
     </label>
     <label class="row">
       decode on
-      <select class="select select-sm w-40" bind:value={ask.decodeOn}>
+      <select class="select select-sm w-52" bind:value={ask.decodeOn}>
         {#each decoding as [value, name] (value)}<option {value}>{name}</option>{/each}
       </select>
     </label>
     <label class="row">
       effects on
-      <select class="select select-sm w-40" bind:value={ask.effectsOn}>
+      <select class="select select-sm w-52" bind:value={ask.effectsOn}>
         {#each effects as [value, name] (value)}<option {value}>{name}</option>{/each}
       </select>
     </label>

@@ -57,7 +57,7 @@
           {/if}
         </span>
         <span class="quiet block truncate text-xs leading-[0.95rem]" title={cell.decodedOn.length ? `decoded on: ${cell.decodedOn.join(', ')}` : null}>
-          {#if cell.limiter}{limiterWord(cell.limiter)}{#if cell.second}, then {limiterWord(cell.second)}{/if}{#if cell.headroom != null}, {/if}{/if}{#if cell.headroom != null}<span class="figure">{fixed(cell.shownRate)}</span> of {rate} shown{:else}&nbsp;{/if}
+          {#if cell.limiter}{limiterWord(cell.limiter)}{#if cell.second}, then {limiterWord(cell.second)}{/if}{/if}{#if cell.headroom != null}{cell.limiter ? ', ' : ''}<span class="figure">{fixed(cell.shownRate)}</span> of {rate} shown{:else}&nbsp;{/if}
         </span>
       {:else}
         <span class="quiet block py-3 text-sm">{cell ? 'not reached' : '—'}</span>

@@ -60,8 +60,8 @@
         <table class="w-full text-sm">
           <thead class="bg-base-200 text-left">
             <tr>
-              {#each ['no.', 'passage', 'verdict', 'shown a second', 'slots', 'on time', 'late', 'start-up', 'steady', 'freeze ms', 'limiter'] as head, i (head)}
-                <th scope="col" class="border-b border-base-300 px-2 py-1.5 font-semibold {i > 2 && i < 10 ? 'text-right' : ''}">{head}</th>
+              {#each ['no.', 'passage', 'verdict', 'headroom', 'shown a second', 'slots', 'on time', 'late', 'start-up', 'steady', 'freeze ms', 'limiter'] as head, i (head)}
+                <th scope="col" class="border-b border-base-300 px-2 py-1.5 font-semibold {i > 2 && i < 11 ? 'text-right' : ''}">{head}</th>
               {/each}
             </tr>
           </thead>
@@ -71,7 +71,7 @@
                 <td class="figure">{row.number}</td>
                 <td><button class="link text-left" onclick={() => (chosen = row.number)}>{row.name}</button></td>
                 <td><VerdictMark verdict={row.verdict ?? null} /></td>
-                {#each [fixed(row.shownRate), row.slots, row.onTime, row.late, row.startUpDrops, row.steadyDrops, fixed(row.longestFreezeMs, 0)] as value, i (i)}
+                {#each [row.headroom == null ? '—' : `${fixed(row.headroom, 2)}×`, fixed(row.shownRate), row.slots, row.onTime, row.late, row.startUpDrops, row.steadyDrops, fixed(row.longestFreezeMs, 0)] as value, i (i)}
                   <td class="figure text-right">{value}</td>
                 {/each}
                 <td>{limiterWord(row.limiter ?? null)}</td>
