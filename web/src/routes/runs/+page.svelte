@@ -9,6 +9,8 @@
   const most = 100;
   let words = $state('');
   let order = $state({ by: 'number', rising: false });
+  /** The column that was asked to sort: others may come to the same order. */
+  let sorted = $state('run');
   let skip = $state(0);
   const asked = (from: number, take: number) => ({ words, ...order, skip: from, take });
   const reading = new Reading<Schemas['RunPageView']>(() => {
@@ -39,6 +41,7 @@
 
   function sort(name: string) {
     const by = orders[name];
+    sorted = name;
     order = { by, rising: order.by === by ? !order.rising : ['timeline', 'machine', 'scale'].includes(by) };
     skip = 0;
   }
@@ -111,8 +114,8 @@
         <tr class="[&>th]:border-b [&>th]:border-base-300 [&>th]:px-2.5 [&>th]:py-1.5 [&>th]:font-semibold">
           <th scope="col"><input type="checkbox" class="checkbox checkbox-sm" aria-label="All runs shown" checked={shown.length > 0 && shown.every((run) => selected.has(run.id))} onchange={(event) => toggle(shown, event.currentTarget.checked)} /></th>
           {#each Object.keys(columns) as head (head)}
-            <th scope="col" class={figures.includes(head) ? 'text-right' : ''} aria-sort={orders[head] !== order.by ? undefined : order.rising ? 'ascending' : 'descending'}>
-              {#if orders[head]}<button class="font-semibold hover:underline" onclick={() => sort(head)}>{head}{orders[head] === order.by ? (order.rising ? ' ↑' : ' ↓') : ''}</button>{:else}{head}{/if}
+            <th scope="col" class={figures.includes(head) ? 'text-right' : ''} aria-sort={head !== sorted ? undefined : order.rising ? 'ascending' : 'descending'}>
+              {#if orders[head]}<button class="font-semibold hover:underline" onclick={() => sort(head)}>{head}{head === sorted ? (order.rising ? ' ↑' : ' ↓') : ''}</button>{:else}{head}{/if}
             </th>
           {/each}
         </tr>
