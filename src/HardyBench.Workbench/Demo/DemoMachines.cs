@@ -3,7 +3,8 @@ using HardyBench.Core.Machines;
 
 namespace HardyBench.Workbench.Demo;
 
-/// <summary>Stand-ins that ship with the product. Makers and models are made up. Families differ in exactly one part.</summary>
+/// <summary>Stand-ins that ship with the product. Makers and models are made up. Families differ in one part; a chip without its
+/// built-in graphics lacks the media engine in it, too.</summary>
 public static class DemoMachines
 {
     private static readonly Raster Large = new(8192, 4320);

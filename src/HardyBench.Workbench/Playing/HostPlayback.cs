@@ -1,6 +1,7 @@
 using System.Text.Json;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Hand;
 using HardyBench.Formats.PlayerProtocol;
 
 namespace HardyBench.Workbench.Playing;
@@ -161,6 +162,7 @@ public sealed class HostPlayback(
         private readonly RunJournal journal = new();
         private RunHeader? header;
         private int newest = -1;
+        private int lags;
         private string? lastOpened;
 
         public RunEnding? Ending { get; private set; }
@@ -188,6 +190,7 @@ public sealed class HostPlayback(
                     return true;
                 case { Progressed: { } news }:
                     journal.Add(news);
+                    lags += news.Lags.Count;
                     newest = news.Frames.Select(frame => frame.Frame).Append(newest).Max();
                     observer.Progressed(news);
                     return news.Frames.Count + news.Lags.Count + news.Failures.Count > 0;
@@ -223,7 +226,7 @@ public sealed class HostPlayback(
                 return ToRun(RunEnding.Stopped);
             }
 
-            var at = plan.Timeline.PassageIndexAt(newest + 1);
+            var at = plan.Timeline.PassageIndexAt(plan.Hand is { } moves ? NextPlace(moves) : newest + 1);
             var playing = plan.Played(at).Layers.Select(layer => layer.ClipId).Distinct().ToList();
             var suspects = string.Join(
                 " or ",
@@ -236,6 +239,13 @@ public sealed class HostPlayback(
             );
             Hear(new PlayerTold { Progressed = new RunProgress([], [], [failure]) });
             return ToRun(RunEnding.CutShort);
+        }
+
+        /// <summary>The frame that a hand had asked for when no more was heard.</summary>
+        private long NextPlace(IReadOnlyList<HandMove> moves)
+        {
+            var places = moves.SelectMany(move => move.Frames).ToList();
+            return places[Math.Min(lags, places.Count - 1)];
         }
 
         private string TitleOf(string id) => $"“{plan.Clips.GetValueOrDefault(id)?.Title ?? id}”";

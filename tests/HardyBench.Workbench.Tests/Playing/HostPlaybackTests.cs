@@ -2,6 +2,7 @@ using System.Diagnostics;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Hand;
 using HardyBench.Core.Timelines;
 using HardyBench.Formats.PlayerProtocol;
 using HardyBench.Media.EffectFiles;
@@ -129,6 +130,23 @@ public sealed class HostPlaybackTests : IAsyncLifetime
                 )
             ).Ending
         );
+    }
+
+    /// <summary>A hand leaves no frames, so what it had asked for tells where the player ended.</summary>
+    [Fact]
+    public async Task A_player_that_crashes_in_a_scrub_names_the_passage_that_the_hand_was_in()
+    {
+        var plan = Plan(frames: 50);
+        var passage = plan.Timeline.Passages[0];
+        plan = plan with
+        {
+            Timeline = plan.Timeline with { Passages = [passage, passage] },
+            Hand = [new HandMove(MoveKind.Jump, "to a far frame", [.. Enumerable.Repeat(60L, 400)], TimeSpan.FromMilliseconds(50))],
+        };
+
+        var run = await Playback().PlayAsync(plan, new Heard(after: 3, Crash), CancellationToken.None);
+
+        Assert.Equal((RunEnding.CutShort, 1), (run.Ending, Assert.Single(run.Failures).PassageIndex));
     }
 
     [Fact]
@@ -323,13 +341,15 @@ public sealed class HostPlaybackTests : IAsyncLifetime
     private sealed class Heard(int after = int.MaxValue, Action? then = null) : IRunObserver
     {
         private bool isDone;
+        private int lags;
 
         public List<FrameRecord> Frames { get; } = [];
 
         public void Progressed(RunProgress progress)
         {
             Frames.AddRange(progress.Frames);
-            if (Frames.Count >= after && !isDone)
+            lags += progress.Lags.Count;
+            if (Frames.Count + lags >= after && !isDone)
             {
                 isDone = true;
                 then!();
