@@ -1,5 +1,6 @@
 using System.Net;
 using System.Net.Http.Json;
+using System.Text.Json.Nodes;
 
 namespace HardyBench.Server.Tests;
 
@@ -28,6 +29,29 @@ public sealed class TrialApiTests : ServerTest
             ["stopped", "finished", "stopped"],
             (await GetAsync("/api/trials")).AsArray().Select(trial => (string)trial!["state"]!)
         );
+    }
+
+    /// <summary>Before this machine plays a timeline, the clips that it lacks are named, so that they can be created; a stand-in needs
+    /// none.</summary>
+    [Fact]
+    public async Task Clips_that_are_not_created_are_named_before_they_are_played()
+    {
+        var missing = (string)(await GetAsync("/api/clips"))["clips"]!.AsArray().First(clip => !(bool)clip!["made"]!)!["id"]!;
+        var made = (await (await Http.PostAsJsonAsync("/api/timelines", new { title = "Lacking" })).Content.ReadFromJsonAsync<JsonObject>())!;
+        var timeline = (await GetAsync("/api/timelines/touring-night"))["timeline"]!.DeepClone();
+        var id = (string)made["timeline"]!["id"]!;
+        (timeline["id"], timeline["title"]) = (id, "Lacking");
+        timeline["passages"]![0]!["layers"]![0]!["clipId"] = missing;
+        (await Http.PutAsJsonAsync($"/api/timelines/{id}", new { version = (int)made["version"]!, timeline })).EnsureSuccessStatusCode();
+
+        Assert.Equal([missing], await LackingOn("this"));
+        Assert.Empty(await LackingOn("curlew-desk"));
+
+        async Task<string[]> LackingOn(string machine)
+        {
+            var look = await Http.PostAsJsonAsync("/api/play/look", new { timelineId = id, machineId = machine, kind = "play", times = 1 });
+            return (await look.Content.ReadFromJsonAsync<JsonObject>())!["missingClips"]!.AsArray().Select(clip => (string)clip!).ToArray();
+        }
     }
 
     [Fact]

@@ -49,7 +49,8 @@ public sealed record WorkWindow(TimeSpan From, TimeSpan To, double Rate, double 
 
     /// <summary>Frames of a passage until decoding of all its layers can start afresh; 1 where every frame stands alone.</summary>
     public static int GopOf(RunHeader header, Passage passage) => passage.Layers.Max(layer =>
-        header.Conditions.Footage?.GetValueOrDefault(layer.ClipId)?.KeySeconds is { } seconds && (layer.Retime?.Speed ?? 1) is > 0 and var speed
+        header.Conditions.Footage?.GetValueOrDefault(layer.ClipId)?.KeySeconds is { } seconds
+        && (layer.Retime?.Speed ?? 1) is > 0 and var speed
             ? Math.Max(1, (int)Math.Round(seconds * header.Timeline.Rate.FramesPerSecond / speed))
             : 1);
 }

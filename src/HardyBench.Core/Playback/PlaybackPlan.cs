@@ -39,7 +39,8 @@ public sealed record PlaybackPlan(
     private IEnumerable<string> OfTheMachine()
     {
         if (Machine.Kind != MachineKind.This
-            && new[] { Settings.DecodeOn, Settings.EffectsOn }.OfType<string>().FirstOrDefault(on => on != WorkPlace.Processor) is { } device)
+            && new[] { Settings.DecodeOn, Settings.EffectsOn }.OfType<string>().FirstOrDefault(on => on != WorkPlace.Processor)
+                is { } device)
         {
             yield return $"A stand-in works on its own devices or on the processor only; '{device}' is a device of a real machine.";
         }

@@ -52,7 +52,8 @@ public enum Proxies
     Quarter,
 }
 
-/// <summary>How a timeline is to be played. The defaults are a bare run: every aid off, on the machine as it is, with its devices.</summary>
+/// <summary>How a timeline is to be played. The defaults are a bare run: every aid off, on the machine as it is, with its
+/// devices.</summary>
 /// <param name="LookAhead">Treated frames that may wait for their slots.</param>
 /// <param name="Pictures">Whether small pictures go to the page while it plays, which costs some of what is measured.</param>
 /// <param name="AutomaticScale">An aid: the scale steps down by itself when frames are dropped.</param>

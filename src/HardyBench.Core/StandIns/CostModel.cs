@@ -68,7 +68,9 @@ public static class CostModel
         var fewCores = FewCores(onProcessor, plan);
         // Of several decoders side by side the longest counts, which is another one at each position.
         var addsUp = onProcessor.Count <= 1 || (fewCores is null && MeasuredCores(plan) is null);
-        int[] positions = meansOnly && addsUp ? [Mean] : [.. Enumerable.Range(0, Math.Min(MostPositions, KeyInterval(layers, plan.Timeline.Rate)))];
+        int[] positions = meansOnly && addsUp
+            ? [Mean]
+            : [.. Enumerable.Range(0, Math.Min(MostPositions, KeyInterval(layers, plan.Timeline.Rate)))];
         var visits = new List<Visit>();
         var sameDrive = ReferenceEquals(media, swapDrive);
         Add(Station.Drive, VisitKind.Read, _ => media is { } drive

@@ -32,7 +32,9 @@ public class PassageGraph(EffectFilters filters)
     {
         return plan.Timeline.Passages.Index().Select(passage => plan.Played(passage.Index))
             .SelectMany(passage => passage.AllEffects().Select(effect =>
-                (effect.Id, Refusal: device is null ? null : deviceRefusal ?? DeviceFilters.RefusalOf(device, effect, plan.IsDeep(passage)))))
+            (
+                effect.Id,
+                Refusal: device is null ? null : deviceRefusal ?? DeviceFilters.RefusalOf(device, effect, plan.IsDeep(passage)))))
             .Where(effect => effect.Id != EffectCatalogue.Placement)
             .GroupBy(effect => effect.Id, effect => effect.Refusal)
             .ToDictionary(effect => effect.Key, effect => StateOf(device, [.. effect]));

@@ -16,7 +16,8 @@ public sealed class OwnDevices(SystemFiles system, EffectFilters filters)
     /// <summary>Small pictures are compared, sample by sample.</summary>
     private const string Small = "scale=320:180:flags=bilinear,format=yuv420p";
 
-    /// <summary>Mean difference of samples, of 255, up to which two pictures are the same: rounding, not another picture. From memory.</summary>
+    /// <summary>Mean difference of samples, of 255, up to which two pictures are the same: rounding, not another picture. Our own
+    /// choice.</summary>
     private const double SamePicture = 2;
 
     private readonly Lazy<IReadOnlyList<string>> own =
@@ -64,13 +65,15 @@ public sealed class OwnDevices(SystemFiles system, EffectFilters filters)
         var byDevice = own.Value
             .Select(device => (
                 Device: device,
-                Does: effects.Where(one => DeviceFilters.RefusalOf(device, one.Effect, one.Deep) is null).DistinctBy(one => one.Effect.Id).ToList()))
+                Does: effects.Where(one => DeviceFilters.RefusalOf(device, one.Effect, one.Deep) is null)
+                    .DistinctBy(one => one.Effect.Id).ToList()))
             .Where(one => one.Does.Count > 0)
             .OrderByDescending(one => one.Does.Count);
         (string?, string?) refused = (null, null);
         foreach (var (device, does) in byDevice)
         {
-            if (does.Select(one => EffectRefusal(plan.Clips[one.ClipId], files, device, one)).FirstOrDefault(no => no is not null) is not { } refusal)
+            var refusals = does.Select(one => EffectRefusal(plan.Clips[one.ClipId], files, device, one));
+            if (refusals.FirstOrDefault(no => no is not null) is not { } refusal)
             {
                 return (device, null);
             }

@@ -35,7 +35,8 @@ public sealed class PassagePipeline : IDisposable
             {
                 var made = InterpolatedLayer.IsNeeded(layer);
                 var part = made ? DecodingPart.Free : index == leader ? DecodingPart.Leads : DecodingPart.Follows;
-                var frames = new LayerDecoding(ClipSource.Of(clip, files), threads, plan.Decoders?.GetValueOrDefault(clip.Id), layer, course, part);
+                var frames = new LayerDecoding(
+                    ClipSource.Of(clip, files), threads, plan.Decoders?.GetValueOrDefault(clip.Id), layer, course, part);
                 layers[index] = made ? new InterpolatedLayer(frames, layer, plan.Timeline.Rate, threads) : frames;
             }
         }

@@ -30,6 +30,9 @@ public sealed record PlayPreview(
     IReadOnlyList<string> Remarks
 )
 {
+    /// <summary>Ids of clips that would be played and can be created first; empty for a stand-in, which needs no files.</summary>
+    public IReadOnlyList<string> MissingClips { get; init; } = [];
+
     public static async Task<PlayPreview> OfAsync(PlayRequest request, Bench bench)
     {
         var settings = request.Settings ?? new PlaybackSettings();
@@ -40,7 +43,12 @@ public sealed record PlayPreview(
                 TrialPlan.OfMinutes(request.Minutes), request.Other, request.WithoutEffect).Checked();
             return new PlayPreview(
                 settings.Differences(), null, plan.Start.Machine.Kind == MachineKind.This ? plan.Length?.TotalSeconds : null,
-                plan.Kind == TrialKind.Compare ? ChangeWords.Of(settings, plan.Other, plan.WithoutEffect) : null, plan.Remarks());
+                plan.Kind == TrialKind.Compare ? ChangeWords.Of(settings, plan.Other, plan.WithoutEffect) : null, plan.Remarks())
+            {
+                MissingClips = plan.Start.Machine.Kind == MachineKind.This
+                    ? [.. bench.Clips.Missing(plan.Start.PlayedClipIds).Select(recipe => recipe.Id)]
+                    : [],
+            };
         }
         catch (PlanRefusedException refusal)
         {

@@ -155,7 +155,10 @@ public sealed class LadderTests
     {
         var random = new Random(seed);
         T? Perhaps<T>(T value) where T : struct => random.Next(12) == 0 ? null : value;
-        var (cooler, supply) = random.Next(6) switch { 0 => (60.0, 900.0), 1 or 2 => (60.0, 600.0), 3 => (60.0, 190.0), _ => (300.0, 190.0) };
+        var (cooler, supply) = random.Next(6) switch
+        {
+            0 => (60.0, 900.0), 1 or 2 => (60.0, 600.0), 3 => (60.0, 190.0), _ => (300.0, 190.0),
+        };
         var old = random.Next(3) == 0 ? Old : SlowProcessor;
         return random.Next(6) == 0 ? old : old with
         {

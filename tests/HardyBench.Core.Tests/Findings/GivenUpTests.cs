@@ -24,7 +24,8 @@ public sealed class GivenUpTests
     }
 
     [Fact]
-    public void A_few_frames_at_the_end_are_no_rest() => Assert.Null(RunFindings.Of(With(DropReason.DecodeSkipped, share: 0.95))[0].GivenUpFrom);
+    public void A_few_frames_at_the_end_are_no_rest() =>
+        Assert.Null(RunFindings.Of(With(DropReason.DecodeSkipped, share: 0.95))[0].GivenUpFrom);
 
     [Fact]
     public void The_seconds_of_a_limiter_are_those_in_which_it_was_read()

@@ -34,8 +34,8 @@ public sealed class HeadroomTruthTests
         Assert.All(ratios, ratio => Assert.InRange(ratio, 0.95, 1.06));
     }
 
-    /// <summary>Work on frames that were given up is not counted, so a part can do this at least. Where frames of a GOP were left out nothing
-    /// is said of it.</summary>
+    /// <summary>Work on frames that were given up is not counted, so a part can do this at least. Where frames of a GOP were left out
+    /// nothing is said of it.</summary>
     [Fact]
     public void Of_a_passage_that_does_not_hold_it_is_the_machines_or_untold()
     {

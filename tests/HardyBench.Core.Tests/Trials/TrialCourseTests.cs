@@ -488,7 +488,8 @@ public sealed class TrialCourseTests
     [Fact]
     public void A_soak_that_ends_while_it_still_gets_warmer_says_so()
     {
-        var done = Scripted.Course(Scripted.Trial(TrialKind.Soak, 1) with { AtMost = TimeSpan.FromSeconds(12) }, (_, _) => 1, run => 40 + 10 * run);
+        var done = Scripted.Course(
+            Scripted.Trial(TrialKind.Soak, 1) with { AtMost = TimeSpan.FromSeconds(12) }, (_, _) => 1, run => 40 + 10 * run);
 
         var answer = Trial.Of(TrialKind.Soak).Answer(Scripted.Timeline(1), done);
 

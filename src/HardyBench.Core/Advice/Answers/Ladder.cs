@@ -69,7 +69,8 @@ public sealed record Ladder(
         // The fewest parts first where price and headroom are the same.
         List<Rung> all =
         [
-            .. single.Concat(pairs).Concat(withRoom).Concat(withBoth).OrderBy(rung => rung.Price).ThenByDescending(rung => rung.After.Headroom).ThenBy(rung => rung.Parts.Count),
+            .. single.Concat(pairs).Concat(withRoom).Concat(withBoth)
+                .OrderBy(rung => rung.Price).ThenByDescending(rung => rung.After.Headroom).ThenBy(rung => rung.Parts.Count),
         ];
         var (rungs, most) = (new List<Rung>(), 0.0);
         foreach (var rung in all.Where(rung => !rung.GainsNothing && rung.After.Headroom > most))

@@ -88,8 +88,8 @@ public static class Upgrades
 
     private static bool IsOnBus(Graphics unit) => unit.BusGigabytesPerSecond is not null;
 
-    /// <summary>Media engines that stay when graphics units go. Nobody states which unit an engine is part of: where units of both kinds are
-    /// there it may be either, so it stays; where only such are there as go, it goes with them.</summary>
+    /// <summary>Media engines that stay when graphics units go. Nobody states which unit an engine is part of: where units of both kinds
+    /// are there it may be either, so it stays; where only such are there as go, it goes with them.</summary>
     private static IReadOnlyList<MediaEngine> Staying(Machine machine, Func<Graphics, bool> stays) =>
         machine.Graphics.Count == 0 || machine.Graphics.Any(stays) ? machine.MediaEngines : [];
 

@@ -25,7 +25,9 @@ public sealed record GridCell(
         passages.Max(passage => passage.Verdict),
         passages.Where(passage => passage.Limiter is not null).MinBy(passage => passage.Share)?.Limiter,
         passages.Average(passage => passage.Share),
-        passages.All(passage => passage.Headroom is not null || passage.Verdict is null or Findings.Verdict.Holds) ? passages.Min(passage => passage.Headroom) : null,
+        passages.All(passage => passage.Headroom is not null || passage.Verdict is null or Findings.Verdict.Holds)
+            ? passages.Min(passage => passage.Headroom)
+            : null,
         passages.Sum(passage => passage.Holds),
         passages.Sum(passage => passage.Judged),
         passages[0].NotCounting);

@@ -9,7 +9,10 @@ namespace HardyBench.Core.Findings.Comparing;
 /// <summary>What an editing program's form sets, member by member: two programs may have one name.</summary>
 internal static partial class ProgramSettings
 {
-    private static readonly JsonSerializerOptions Written = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter() } };
+    private static readonly JsonSerializerOptions Written = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter() },
+    };
 
     /// <summary>What says nothing of how it plays.</summary>
     private static readonly string[] Names = ["id", "name", "summary"];

@@ -31,7 +31,7 @@ public sealed class CapacityTrial : Trial
         : null;
 
     protected override string NextStep(IReadOnlyList<StepOutcome> done) =>
-        done[^1].Findings.Any(finding => finding.Counts.ShownRate > 0 && finding.Counts.ShownRate < done[^1].Header.Timeline.Rate.FramesPerSecond)
+        done[^1].Findings.Any(finding => finding.Headroom is > 0 and < 1)
             ? "Where it is slower than required, compare with half-raster proxies or another machine."
             : "A soak shows whether it stays so when the machine is hot.";
 

@@ -21,8 +21,8 @@ public sealed class HalfRateTrial : Trial
         _ => null,
     };
 
-    protected override string NextStep(IReadOnlyList<StepOutcome> done) => done.Any(outcome => outcome.Findings.Any(finding => finding.Fails))
-        ? "Step down first: at a preview scale that holds the load can be compared."
+    protected override string NextStep(IReadOnlyList<StepOutcome> done) =>
+        done.Any(outcome => outcome.Findings.Any(finding => finding.Fails)) ? "Step down first: at a preview scale that holds the load can be compared."
         : "If the delivery allows half the rate, plan with the lower load.";
 
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done) =>

@@ -58,7 +58,11 @@ public sealed class SoakTrial : Trial
 
     /// <summary>Numbers of passages with a worse verdict in the last round than in the first.</summary>
     private static List<int> Worse(IReadOnlyList<StepOutcome> done) =>
-        [.. done[0].Findings.Zip(done[^1].Findings).Where(pair => pair.Second.Verdict > pair.First.Verdict).Select(pair => pair.First.Index + 1)];
+    [
+        .. done[0].Findings.Zip(done[^1].Findings)
+            .Where(pair => pair.Second.Verdict > pair.First.Verdict)
+            .Select(pair => pair.First.Index + 1),
+    ];
 
     private static TimeSpan Played(IReadOnlyList<StepOutcome> done) =>
         done.Aggregate(TimeSpan.Zero, (sum, outcome) => sum + outcome.Played);

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { api, orThrow } from '../api/client';
   import { live } from '../live.svelte';
   import { kinds, length, scales } from '../words';
   import type { Column, Kind, Scale } from '../api/client';
@@ -23,8 +24,14 @@
   const running = $derived(live.play?.running ? live.play : null);
   const differences = $derived(ask.preview?.differences ?? []);
 
-  // What is about to be asked is looked at whenever any part of it changes.
-  $effect(() => ask.look(timeline.id, scale));
+  const missing = $derived(ask.preview?.missingClips ?? []);
+  const create = async () => (live.making = orThrow(await api.POST('/api/clips/making', { body: { ids: missing } })));
+
+  // What is about to be asked is looked at whenever any part of it changes, and when clips were made.
+  $effect(() => {
+    void live.clipsMade;
+    ask.look(timeline.id, scale);
+  });
 </script>
 
 <div class="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm" data-plays>
@@ -63,6 +70,12 @@
   </span>
 </p>
 {#each ask.preview?.remarks ?? [] as remark, at (at)}<p class="mt-1 text-right text-sm text-warning">{remark}</p>{/each}
+{#if missing.length && !live.making?.running}
+  <p class="mt-1 text-right text-sm text-warning" data-testid="missing-clips">
+    Not created yet: {missing.join(', ')}. Passages with {missing.length === 1 ? 'it' : 'them'} cannot be played here.
+    <button class="link" onclick={create}>Create {missing.length === 1 ? 'it' : 'them'} first</button>; the time left is shown meanwhile.
+  </p>
+{/if}
 {#if ask.problem ?? ask.preview?.problem}
   <p role="alert" class="mt-1 text-right text-sm text-error">{ask.problem ?? ask.preview?.problem}</p>
 {/if}
