@@ -109,6 +109,19 @@ test('a week of work is written by format and hours, and how long the hand may w
   await expect(page.getByTestId('answer')).toContainText('Nothing on offer does', { timeout: 60_000 });
 });
 
+test('a new brief that is begun before the list has come stays', async ({ page }) => {
+  await page.route('**/api/briefs', async (route) => {
+    await new Promise((then) => setTimeout(then, 1500));
+    await route.continue();
+  });
+  await page.goto('/advice');
+  await page.getByRole('button', { name: 'New brief' }).click();
+  const briefs = page.getByTestId('briefs');
+  await expect(briefs.getByRole('button', { name: 'The cut before the van leaves' })).toBeVisible();
+  await expect(briefs.getByRole('button', { name: 'The cut before the van leaves' })).toHaveAttribute('aria-pressed', 'false');
+  await expect(page.getByText('Choose a timeline that stands for the work.')).toBeVisible();
+});
+
 test('a part is looked up, made dearer, duplicated and deleted', async ({ page }) => {
   await page.goto('/advice/parts');
   await page.getByRole('button', { name: /^power supplies/ }).click();

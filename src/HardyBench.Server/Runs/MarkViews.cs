@@ -12,7 +12,7 @@ public sealed record MarkRequest(MarkKind Kind, double? AtMs = null, int? Frame 
     /// <param name="ago">Finds the moment of the run that was so long ago.</param>
     public TimeSpan? At(Func<TimeSpan, TimeSpan?> ago) =>
         AtMs is { } ms ? Milliseconds(ms)
-        : Frame is null && AgoMs is { } since ? ago(Milliseconds(since))
+        : Frame is null && AgoMs is { } since ? ago(Milliseconds(Math.Max(0, since)))
         : null;
 
     private static TimeSpan Milliseconds(double ms) => TimeSpan.FromMilliseconds(Math.Clamp(ms, -1e12, 1e12));

@@ -37,7 +37,7 @@
 <section class="text-sm">
   <h3 class="flex items-baseline justify-between font-semibold">
     Marks
-    {#if frame !== null}<button class="btn btn-xs" onclick={() => ([pinned, said] = [frame, ''])}>Mark frame <span class="figure">{frame}</span> <kbd class="kbd kbd-xs figure">M</kbd></button>{/if}
+    {#if frame !== null}<button class="btn btn-xs" onclick={() => ([pinned, said] = [frame, ''])}>Mark frame <span class="figure">{frame}</span> <kbd class="kbd kbd-xs figure" aria-hidden="true">M</kbd></button>{/if}
   </h3>
   {#if pinned !== null}<MarkForm {runId} frame={pinned} onclose={(words) => ([pinned, said] = [null, words ?? ''])} />{/if}
   {#if said}<p role="status" class="quiet" data-testid="pinned">{said}</p>{/if}

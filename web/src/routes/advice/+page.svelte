@@ -17,7 +17,8 @@
   let together = $state(false);
   onMount(() => void briefs.trying(async () => {
     await briefs.read();
-    briefs.choose(page.url.searchParams.get('brief') ?? briefs.list[0]?.brief.id ?? null);
+    // Whoever was faster than the list has begun a new one already.
+    if (!briefs.draft) briefs.choose(page.url.searchParams.get('brief') ?? briefs.list[0]?.brief.id ?? null);
   }));
 
   // What is written is answered as it stands; a short wait leaves time to finish a number.

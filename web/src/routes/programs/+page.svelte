@@ -9,7 +9,8 @@
   let picker: HTMLInputElement;
   onMount(() => void programs.trying(async () => {
     await programs.read();
-    programs.choose(programs.list[0]?.program.id ?? null);
+    // Whoever was faster than the list has added one already.
+    if (!programs.draft) programs.choose(programs.list[0]?.program.id ?? null);
   }));
 
   $effect(() => {
