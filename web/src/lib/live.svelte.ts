@@ -1,5 +1,5 @@
 import { HubConnectionBuilder, HubConnectionState, LogLevel } from '@microsoft/signalr';
-import { api, type Making, type Play } from './api/client';
+import { api, orThrow, type Making, type Play } from './api/client';
 
 /** The hub's own messages; the API's document does not cover them. */
 type LoadNow = { group: string; name: string; unit: string; value: number };
@@ -69,6 +69,12 @@ class Live {
     this.calibrating = calibration.data?.now ?? null;
     this.#playChanged(play.data ?? null);
     this.making = making.data ?? null;
+  }
+
+  /** Begins to make clips.
+   * @throws {Refused} It cannot begin now. */
+  async make(ids: string[]) {
+    this.making = orThrow(await api.POST('/api/clips/making', { body: { ids } }));
   }
 
   /** What the server answered when something was asked to play. By then it may be over: what was heard of it meanwhile is newer. */

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { api, orThrow } from '../api/client';
   import { live } from '../live.svelte';
   import { kinds, length, scales } from '../words';
   import type { Column, Kind, Scale } from '../api/client';
@@ -25,7 +24,7 @@
   const differences = $derived(ask.preview?.differences ?? []);
 
   const missing = $derived(ask.preview?.missingClips ?? []);
-  const create = async () => (live.making = orThrow(await api.POST('/api/clips/making', { body: { ids: missing } })));
+  const create = () => live.make(missing).catch((failure: Error) => (ask.problem = failure.message));
 
   // What is about to be asked is looked at whenever any part of it changes, and when clips were made.
   $effect(() => {

@@ -29,7 +29,7 @@
   }
 
   async function make() {
-    live.making = orThrow(await api.POST('/api/clips/making', { body: { ids: wanted } }));
+    await live.make(wanted);
     picked = [];
   }
 
@@ -73,7 +73,7 @@
       <label class="ml-auto flex items-center gap-2 text-sm">bring clips in
         <input class="file-input file-input-sm w-60" type="file" multiple aria-label="Video files" onchange={(event) => { [...(event.currentTarget.files ?? [])].forEach((file) => uploads.send(file)); event.currentTarget.value = ''; }} />
       </label>
-      <button class="btn btn-primary btn-sm" disabled={!wanted.length || live.making?.running} onclick={make}>Make {wanted.length || 'picked'} {wanted.length === 1 ? 'clip' : 'clips'}</button>
+      <button class="btn btn-primary btn-sm" disabled={!wanted.length || live.making?.running} onclick={() => trying(make)}>Make {wanted.length || 'picked'} {wanted.length === 1 ? 'clip' : 'clips'}</button>
     </div>
     {#if problem}<p role="alert" class="text-error">{problem}</p>{/if}
     {#if deleted}<p role="status" class="text-sm" data-testid="clip-deleted">{deleted.title} was deleted. <button class="link" onclick={bringBack}>Restore</button></p>{/if}
