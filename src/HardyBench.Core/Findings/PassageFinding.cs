@@ -92,11 +92,13 @@ public static class RunFindings
 
         // Without a clock a passage can be over in less than loads lag behind.
         var lag = isPaced ? LoadLag : Shorter(LoadLag, (frames[^1].SlotStart - frames[0].SlotStart) / 10);
-        var whole = LoadMeans.Over(run.Loads, frames[0].SlotStart + lag, frames[^1].SlotStart + rate.FrameDuration);
+        var end = frames[^1].SlotStart + rate.FrameDuration;
+        var loads = run.Loads.Where(load => load.At >= frames[0].SlotStart && load.At <= end).ToList();
+        var whole = LoadMeans.Over(loads, frames[0].SlotStart + lag, end);
         if (!isPaced)
         {
             // Without a clock something is always at its ceiling, and every moment in which a frame was done says what.
-            var moments = MissWindows.Of(frames.Select(frame => frame.Ready).OfType<TimeSpan>(), run.Loads, whole);
+            var moments = MissWindows.Of(frames.Select(frame => frame.Ready).OfType<TimeSpan>(), loads, whole);
             var limiter = LimiterRules.Find(moments, false, whole, header.Conditions);
             if (limiter is { Limiter: Limiter.ProcessorDecode or Limiter.MediaEngine })
             {
@@ -123,9 +125,9 @@ public static class RunFindings
         var (misses, areMisses) = Judged(frames, rate);
         // What a passage could still take is a matter of all of it, not of the moments in which a frame was late.
         var gop = WorkWindow.GopOf(header, passage);
-        var window = WorkWindow.Of(frames, run.Loads, gop);
+        var window = WorkWindow.Of(frames, loads, gop);
         var parts = Headrooms.Of(
-            window is null ? whole : LoadMeans.Over(run.Loads, window.From, window.To),
+            window is null ? whole : LoadMeans.Over(loads, window.From, window.To),
             header.Conditions,
             window is null ? FinishedShare(frames, counts) : window.Rate / rate.FramesPerSecond,
             window?.DecodeCost ?? 1);
@@ -136,7 +138,7 @@ public static class RunFindings
 
         var limitedBy = verdict == Verdict.Holds
             ? null
-            : LimiterRules.Find(MissWindows.Of(misses, run.Loads, whole), areMisses, whole, header.Conditions);
+            : LimiterRules.Find(MissWindows.Of(misses, loads, whole), areMisses, whole, header.Conditions);
         return new PassageFinding(index, passage, counts, verdict, limitedBy, Headrooms.Least(parts), null)
         {
             Parts = parts,

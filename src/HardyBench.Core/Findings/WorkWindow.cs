@@ -13,7 +13,7 @@ public sealed record WorkWindow(TimeSpan From, TimeSpan To, double Rate, double 
     private const int Fewest = 4;
 
     /// <param name="frames">The settled slots of the passage, in order.</param>
-    /// <param name="loads">Of the run; loads are known from reading to reading, so the window begins and ends with one.</param>
+    /// <param name="loads">Of the passage at least; loads are known from reading to reading, so the window begins and ends with one.</param>
     /// <param name="gop">As in <see cref="GopOf"/>.</param>
     /// <returns>Null where too few frames were finished.</returns>
     public static WorkWindow? Of(IReadOnlyList<FrameRecord> frames, IReadOnlyList<LoadReading> loads, int gop)

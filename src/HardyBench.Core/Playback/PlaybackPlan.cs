@@ -21,6 +21,9 @@ public sealed record PlaybackPlan(
     [JsonIgnore]
     public IReadOnlyDictionary<string, string>? Decoders { get; init; }
 
+    /// <summary>The device that decodes a clip; null for the processor.</summary>
+    public string? DecoderOf(Clip clip) => Decoders?.GetValueOrDefault(clip.Id);
+
     /// <summary>For stand-ins: the temperature that earlier rounds left, degrees Celsius; null for a rested machine.</summary>
     public double? StartCelsius { get; init; }
 

@@ -160,9 +160,7 @@ public static class CostModel
     {
         var effects = Effects(plan, passage, LayersOf(plan, passage));
         return effects.OnGraphics.Select(piece => (piece.Work, Place: WorkPlace.Graphics))
-            .Concat(effects.OnProcessor.Concat(effects.OnOneCore).Select(piece => (piece.Work, Place: WorkPlace.Processor)))
-            .Where(piece => piece.Work is not null)
-            .Select(piece => (piece.Work!, piece.Place));
+            .Concat(effects.OnProcessor.Concat(effects.OnOneCore).Select(piece => (piece.Work, Place: WorkPlace.Processor)));
     }
 
     private static List<Stream> LayersOf(PlaybackPlan plan, Passage passage) =>

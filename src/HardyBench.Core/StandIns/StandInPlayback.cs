@@ -101,14 +101,11 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
         KeySeconds: format.KeySeconds
     );
 
-    private static Dictionary<string, EffectState> PlacesOf(PlaybackPlan plan)
-    {
-        var catalogued = EffectCatalogue.All.Select(kind => kind.Id).ToHashSet();
-        return plan.Timeline.Passages.SelectMany((_, index) => CostModel.PlacesOf(plan, plan.Played(index)))
-            .Where(piece => catalogued.Contains(piece.Effect))
+    private static Dictionary<string, EffectState> PlacesOf(PlaybackPlan plan) =>
+        plan.Timeline.Passages.SelectMany((_, index) => CostModel.PlacesOf(plan, plan.Played(index)))
+            .Where(piece => EffectCatalogue.Find(piece.Effect) is not null)
             .GroupBy(piece => piece.Effect, piece => piece.Place)
             .ToDictionary(effect => effect.Key, effect => new EffectState(effect.First(), null));
-    }
 
     /// <summary>Drives by the order in which they are read.</summary>
     private static IReadOnlyList<LoadSource> SourcesOf(Machine machine) => machine.Drives.Count == 0 ? []

@@ -30,7 +30,7 @@ public sealed class HandPassage : IDisposable
         {
             foreach (var (clip, layer) in plan.ClipsOf(passage).Zip(passage.Layers))
             {
-                layers.Add(new ReachableLayer(ClipSource.Of(clip, files), threads, plan.Decoders?.GetValueOrDefault(clip.Id), layer));
+                layers.Add(new ReachableLayer(ClipSource.Of(clip, files), threads, plan.DecoderOf(clip), layer));
             }
         }
         catch

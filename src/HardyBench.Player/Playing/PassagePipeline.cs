@@ -36,7 +36,7 @@ public sealed class PassagePipeline : IDisposable
                 var made = InterpolatedLayer.IsNeeded(layer);
                 var part = made ? DecodingPart.Free : index == leader ? DecodingPart.Leads : DecodingPart.Follows;
                 var frames = new LayerDecoding(
-                    ClipSource.Of(clip, files), threads, plan.Decoders?.GetValueOrDefault(clip.Id), layer, course, part);
+                    ClipSource.Of(clip, files), threads, plan.DecoderOf(clip), layer, course, part);
                 layers[index] = made ? new InterpolatedLayer(frames, layer, plan.Timeline.Rate, threads) : frames;
             }
         }

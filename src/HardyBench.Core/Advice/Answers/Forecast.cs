@@ -65,19 +65,22 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
     /// <summary>The passage with the least headroom; null where none is long enough for a verdict.</summary>
     public Forecast? Weakest(Machine machine) => Of(machine).MinBy(forecast => forecast.Headroom);
 
-    /// <summary>The same of a machine with one or two parts put in.</summary>
+    /// <summary>The same of a machine with parts put in.</summary>
     /// <remarks>The drives' stations hang on drive and memory alone, all others on anything but drive and power supply, so that what pairs
     /// have in common is found once.</remarks>
     public Forecast? Weakest(Machine machine, IReadOnlyList<Part> put)
     {
         var others = With([.. put.Where(part => part is not (DrivePart or SupplyPart))], false);
         var drives = With([.. put.Where(part => part is DrivePart or MemoryPart)], true);
-        return others is null || drives?.Headroom < others.Headroom ? drives : others;
+        return Lower(others, drives);
 
         Forecast? With(IReadOnlyList<Part> parts, bool ofDrives) => upgraded.GetOrAdd(
-            new Upgrade(machine, new Alike(parts.ElementAtOrDefault(0), parts.ElementAtOrDefault(1)), ofDrives),
+            new Upgrade(machine, Alike.Of(parts), ofDrives),
             _ => Least(Of(Upgrades.With(machine, parts), ofDrives, meansOnly: true)));
     }
+
+    private static Forecast? Lower(Forecast? others, Forecast? drives) =>
+        others is null || drives?.Headroom < others.Headroom ? drives : others;
 
     private static Forecast? Least(IReadOnlyList<Outlook> all) => all.MinBy(outlook => outlook.Forecast.Headroom)?.Forecast;
 
@@ -92,7 +95,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
         }
 
         var (others, drives) = (Least(Beside(offer, build, meansOnly: true)), Least(OfDrives(offer, build, meansOnly: true)));
-        return others is null || drives?.Headroom < others.Headroom ? drives : others;
+        return Lower(others, drives);
     }
 
     /// <summary>The longest that a hand waits in a passage that is long enough for a verdict: from the frame that stands alone up to the
@@ -146,7 +149,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
             var plan = PlanOn(machine, of);
             var (units, rate) = (CostModel.UnitsSharing(plan), plan.Timeline.Rate.FramesPerSecond);
             var demands = CostModel.DemandsOf(plan, meansOnly);
-            // Of builds this is nothing: their coolers carry away what their processors draw (BuildRules).
+            // Drives draw next to nothing, and of builds it is nothing: their coolers carry away what their processors draw (BuildRules).
             var sustained = ofDrives != true ? Sustained.Of(plan.Machine, Day.Session, plan.ShareOfOthers) : null;
             foreach (var (index, passage) in plan.Timeline.Passages.Index())
             {
@@ -257,10 +260,15 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
     /// <summary>Parts that are the very same ones.</summary>
     private readonly record struct Alike(Part? One, Part? Two, int Units = 0, Part? Three = null, Part? Four = null, Part? Five = null)
     {
+        /// <param name="parts">Five at most.</param>
+        public static Alike Of(IReadOnlyList<Part> parts) => new(At(parts, 0), At(parts, 1), 0, At(parts, 2), At(parts, 3), At(parts, 4));
+
         public bool Equals(Alike other) => Units == other.Units && ReferenceEquals(One, other.One) && ReferenceEquals(Two, other.Two)
             && ReferenceEquals(Three, other.Three) && ReferenceEquals(Four, other.Four) && ReferenceEquals(Five, other.Five);
 
         public override int GetHashCode() => HashCode.Combine(Of(One), Of(Two), Units, Of(Three), Of(Four), Of(Five));
+
+        private static Part? At(IReadOnlyList<Part> parts, int place) => parts.ElementAtOrDefault(place);
 
         private static int Of(Part? part) => RuntimeHelpers.GetHashCode(part);
     }

@@ -45,7 +45,7 @@ public sealed record Ladder(
         var room = parts.Where(part => Upgrades.MakesRoom(machine, part)).ToList();
         var single = fitting.AsParallel().AsOrdered().WithCancellation(stop).Select(part => Of([part])).ToList();
         // Two parts are put together of those only that none replaces: a price list has many, and their pairs grow with the square.
-        var best = Dominance.Best(better);
+        var (best, bestRoom) = (Dominance.Best(better), Dominance.Best(room));
         var pairs = (
             from one in best.AsParallel().AsOrdered().WithCancellation(stop)
             from other in best
@@ -54,15 +54,15 @@ public sealed record Ladder(
         // A larger supply or cooler is of use to what does not go in without it, or would be held back by heat.
         var withRoom = (
             from one in best.AsParallel().AsOrdered().WithCancellation(stop)
-            from other in Dominance.Best(room)
+            from other in bestRoom
             where Fit([one, other])
             select Of([one, other])).ToList();
         // Where neither is enough, both: of supplies the cheapest that is, since it makes nothing faster.
         var supplies = room.OfType<SupplyPart>().OrderBy(supply => supply.Price).ToList();
         var withBoth = (
-            from one in best.AsParallel().AsOrdered().WithCancellation(stop)
-            from cooler in Dominance.Best(room).OfType<CoolerPart>()
-            where !Fit([one]) && !Fit([one, cooler])
+            from one in best.Except(fitting).AsParallel().AsOrdered().WithCancellation(stop)
+            from cooler in bestRoom.OfType<CoolerPart>()
+            where !Fit([one, cooler])
             let supply = supplies.Find(supply => Fit([one, supply, cooler]))
             where supply is not null
             select Of([one, supply, cooler])).ToList();

@@ -67,8 +67,8 @@ public sealed class CompareTrial : Trial
         var spread = difference.Difference;
         if (spread is { Mean: 0, Deviation: 0 })
         {
-            return HeadroomOf(done, index) is var (before, after) && Math.Abs(after / before - 1) > SameHeadroom
-                ? Invariant($"as many frames; headroom {before:0.00}× → {after:0.00}×")
+            return HeadroomOf(done, index) is { } headroom && Differs(headroom)
+                ? Invariant($"as many frames; headroom {headroom.Before:0.00}× → {headroom.After:0.00}×")
                 : "no difference at all";
         }
 
@@ -99,10 +99,12 @@ public sealed class CompareTrial : Trial
     private static string Headrooms(int passages, IReadOnlyList<StepOutcome> done)
     {
         var changed = Enumerable.Range(0, passages).Select(index => HeadroomOf(done, index)).OfType<(double Before, double After)>()
-            .Where(one => Math.Abs(one.After / one.Before - 1) > SameHeadroom).ToList();
+            .Where(Differs).ToList();
         return changed.Count == 0 ? string.Empty
             : Invariant($"; headroom changes in {changed.Count}, by ×{Math.Exp(changed.Average(one => Math.Log(one.After / one.Before))):0.00} on average");
     }
+
+    private static bool Differs((double Before, double After) headroom) => Math.Abs(headroom.After / headroom.Before - 1) > SameHeadroom;
 
     /// <summary>Mean headroom as set and changed; null where a side does not tell it.</summary>
     private static (double Before, double After)? HeadroomOf(IReadOnlyList<StepOutcome> done, int index)

@@ -51,18 +51,21 @@ public abstract class HandTrial : Trial
             return "Nothing that was asked for came on screen.";
         }
 
-        var longest = lags.Select(lag => lag.Longest).OfType<TimeSpan>().DefaultIfEmpty().Max();
         return Invariant(
                 $"{Within(lags, lag => lag.WithinTenth) * 100:0} % of the {Came(lags)} pictures that were shown came at once (0.1 s), "
             )
             + Invariant(
-                $"{Within(lags, lag => lag.WithinSecond) * 100:0} % within a second; the longest took {longest.TotalMilliseconds:0} ms"
+                $"{Within(lags, lag => lag.WithinSecond) * 100:0} % within a second; the longest took {Longest(lags).TotalMilliseconds:0} ms"
             )
             + PassedOver(lags, "; ", "places were passed over because the hand had moved on") + ".";
     }
 
     private static double Within(IReadOnlyList<LagFinding> lags, Func<LagFinding, double> share) =>
         lags.Sum(lag => share(lag) * lag.Came) / Came(lags);
+
+    /// <summary>The longest that took to come on screen.</summary>
+    protected static TimeSpan Longest(IReadOnlyList<LagFinding> lags) =>
+        lags.Select(lag => lag.Longest).OfType<TimeSpan>().DefaultIfEmpty().Max();
 
     /// <summary>Places that came on screen.</summary>
     protected static int Came(IReadOnlyList<LagFinding> lags) => lags.Sum(lag => lag.Came);

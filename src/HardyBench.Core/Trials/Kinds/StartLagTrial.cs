@@ -1,6 +1,7 @@
 using HardyBench.Core.Findings.Lags;
 using HardyBench.Core.Playback.Hand;
 using HardyBench.Core.Timelines;
+using MathNet.Numerics.Statistics;
 using static System.FormattableString;
 
 namespace HardyBench.Core.Trials.Kinds;
@@ -40,13 +41,8 @@ public sealed class StartLagTrial : HandTrial
     private static string Usual(IReadOnlyList<LagFinding> lags) => Seconds(Usually(lags));
 
     /// <summary>The median over passages of their medians.</summary>
-    private static TimeSpan Usually(IReadOnlyList<LagFinding> lags)
-    {
-        var medians = lags.Select(lag => lag.Median).OfType<TimeSpan>().Order().ToList();
-        return (medians[(medians.Count - 1) / 2] + medians[medians.Count / 2]) / 2;
-    }
-
-    private static TimeSpan Longest(IReadOnlyList<LagFinding> lags) => lags.Select(lag => lag.Longest).OfType<TimeSpan>().Max();
+    private static TimeSpan Usually(IReadOnlyList<LagFinding> lags) =>
+        TimeSpan.FromSeconds(lags.Select(lag => lag.Median?.TotalSeconds).Median());
 
     private static string Seconds(TimeSpan time) => Invariant($"{time.TotalSeconds:0.0#} s");
 }

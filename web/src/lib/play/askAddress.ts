@@ -1,37 +1,20 @@
 import { kinds } from '../words';
-import type { Ask, Change } from './ask.svelte';
+import { Ask, type Change } from './ask.svelte';
 
-/** What of an ask stands in the page's address besides machine and trial, each with its usual value. */
-const kept = {
-  policy: 'keepTime',
-  pictures: false,
-  automaticScale: false,
-  proxies: 'none',
-  preRenders: false,
-  cache: 'asFound',
-  decodeOn: '',
-  effectsOn: '',
-  threads: null as number | null,
-  program: '',
-  othersCores: 0,
-  othersMemory: 0,
-  writes: '',
-  encoder: 'processor',
-  times: 3,
-  minutes: 10,
-  atClock: false,
-  change: 'scale',
-  to: 'half'
-};
-type Kept = typeof kept;
-type Name = keyof Kept;
+/** What of an ask stands in the page's address besides machine and trial. */
+const names = [
+  'policy', 'pictures', 'automaticScale', 'proxies', 'preRenders', 'cache', 'decodeOn', 'effectsOn', 'threads', 'program', 'othersCores', 'othersMemory',
+  'writes', 'encoder', 'times', 'minutes', 'atClock', 'change', 'to'
+] as const;
+type Name = (typeof names)[number];
+/** Each as it is before anybody chose. */
+const usual = new Ask();
 const changes: Change[] = ['scale', 'proxies', 'preRenders', 'cache', 'effectsOn', 'decodeOn', 'threads', 'program', 'effect'];
-const names = Object.keys(kept) as Name[];
 
 /** Machine, trial and conditions as names and values of an address; null where they are as usual. */
 export function toAddress(ask: Pick<Ask, 'machineId' | 'kind' | Name>): Record<'on' | 'trial' | 'with', string | null> {
   const compares = ask.kind === 'compare';
-  const changed = names.filter((name) => ask[name] !== kept[name] && (compares || (name !== 'change' && name !== 'to')));
+  const changed = names.filter((name) => ask[name] !== usual[name] && (compares || (name !== 'change' && name !== 'to')));
   return {
     on: ask.machineId === 'this' ? null : ask.machineId,
     trial: ask.kind === 'play' ? null : ask.kind,
@@ -43,15 +26,14 @@ export function toAddress(ask: Pick<Ask, 'machineId' | 'kind' | Name>): Record<'
 export function fromAddress(ask: Ask, address: Pick<URLSearchParams, 'get'>) {
   ask.machineId = address.get('on') ?? ask.machineId;
   const trial = address.get('trial');
-  if (trial && trial in kinds) ask.kind = trial as Ask['kind'];
+  if (trial && Object.hasOwn(kinds, trial)) ask.kind = trial as Ask['kind'];
   const into = ask as unknown as Record<Name, unknown>;
   for (const one of (address.get('with') ?? '').split(',')) {
     const [name, text] = one.split(/:(.*)/s) as [Name, string | undefined];
     if (text === undefined || !names.includes(name) || (name === 'change' && !changes.includes(text as Change))) continue;
-    const usual = kept[name];
     const number = Number(text);
-    if (typeof usual === 'boolean') into[name] = text === 'true';
-    else if (typeof usual === 'string') into[name] = text;
+    if (typeof usual[name] === 'boolean') into[name] = text === 'true';
+    else if (typeof usual[name] === 'string') into[name] = text;
     else if (Number.isFinite(number)) into[name] = number;
   }
 }

@@ -8,15 +8,15 @@ export type Place = [value: string, name: string];
 const processor: Place = ['processor', 'processor only'];
 
 /** Where a machine can decode: its own devices first, as in a bare run. A stand-in has those of its form, this machine those that FFmpeg finds. */
-export function decodingPlaces(machine: Machine, devices: Schemas['Device'][]): Place[] {
-  if (machine.kind !== 'this') return [['', machine.decodes.length ? 'its media engine' : 'processor: no media engine'], processor];
-  return [['', own(devices)], processor, ...named(devices)];
-}
+export const decodingPlaces = (machine: Machine, devices: Schemas['Device'][]) =>
+  places(machine, devices, machine.decodes.length ? 'its media engine' : 'processor: no media engine');
 
 /** The same for effects. */
-export function effectPlaces(machine: Machine, devices: Schemas['Device'][]): Place[] {
-  if (machine.kind !== 'this') return [['', machine.graphics ?? 'processor: no graphics'], processor];
-  return [['', own(devices)], processor, ...named(devices)];
+export const effectPlaces = (machine: Machine, devices: Schemas['Device'][]) => places(machine, devices, machine.graphics ?? 'processor: no graphics');
+
+/** @param ofStandIn What a stand-in has. */
+function places(machine: Machine, devices: Schemas['Device'][], ofStandIn: string): Place[] {
+  return machine.kind === 'this' ? [['', own(devices)], processor, ...named(devices)] : [['', ofStandIn], processor];
 }
 
 /** What an editing program decides of it, whatever the machine has. */
