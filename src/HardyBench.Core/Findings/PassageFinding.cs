@@ -122,7 +122,11 @@ public static class RunFindings
             };
         }
 
-        var (misses, areMisses) = Judged(frames, rate);
+        // After the rest of a passage was given up the machine does nothing, which says nothing of what limits it.
+        var givenUp = GivenUp(frames, loads, rate);
+        var worked = givenUp is null ? frames : [.. frames.Where(frame => frame.SlotStart < givenUp)];
+        var ofWork = givenUp is { } from ? LoadMeans.Over(loads, whole.From, Longer(from, whole.From)) : whole;
+        var (misses, areMisses) = Judged(worked, rate);
         // What a passage could still take is a matter of all of it, not of the moments in which a frame was late.
         var gop = WorkWindow.GopOf(header, passage);
         var window = WorkWindow.Of(frames, loads, gop);
@@ -138,19 +142,23 @@ public static class RunFindings
 
         var limitedBy = verdict == Verdict.Holds
             ? null
-            : LimiterRules.Find(MissWindows.Of(misses, loads, whole), areMisses, whole, header.Conditions);
+            : LimiterRules.Find(MissWindows.Of(misses, loads, ofWork), areMisses, ofWork, header.Conditions);
         return new PassageFinding(index, passage, counts, verdict, limitedBy, Headrooms.Least(parts), null)
         {
             Parts = parts,
-            GivenUpFrom = GivenUp(frames, rate),
+            GivenUpFrom = givenUp,
         };
     }
 
     /// <summary>A rest so long is told: a chart shows it as a machine that does nothing while frames are missed. Our own choice.</summary>
     private static readonly TimeSpan ToldRest = TimeSpan.FromSeconds(0.5);
 
-    /// <summary>When the last work was done, where what comes after it was passed over without any.</summary>
-    private static TimeSpan? GivenUp(IReadOnlyList<FrameRecord> frames, FrameRate rate)
+    /// <summary>Cores that the player keeps busy below which it does nothing but show what it has. Our own choice.</summary>
+    private const double AtRest = 0.1;
+
+    /// <summary>When the last work was done, where what comes after it was passed over without any. Frames that were begun and came to
+    /// nothing are seen by the player's load.</summary>
+    private static TimeSpan? GivenUp(IReadOnlyList<FrameRecord> frames, IReadOnlyList<LoadReading> loads, FrameRate rate)
     {
         var rest = frames.Reverse().TakeWhile(frame => frame.Reason is DropReason.DecodeSkipped or DropReason.PassedOver).Count();
         if (rest == 0 || rest == frames.Count)
@@ -158,7 +166,9 @@ public static class RunFindings
             return null;
         }
 
-        var from = frames.Take(frames.Count - rest).Max(frame => Longer(frame.Ready ?? TimeSpan.Zero, frame.SlotStart));
+        var done = frames.Take(frames.Count - rest).Max(frame => Longer(frame.Ready ?? TimeSpan.Zero, frame.SlotStart));
+        var worked = loads.Where(load => load is { Kind: LoadKind.OwnProcess, Value: >= (float)AtRest }).Select(load => load.At);
+        var from = Longer(done, worked.DefaultIfEmpty().Max());
         return frames[^1].SlotStart + rate.FrameDuration - from >= ToldRest ? from : null;
     }
 
@@ -175,7 +185,7 @@ public static class RunFindings
         var missed = frames.Where(frame => frame.Status != FrameStatus.OnTime).ToLookup(
             frame => frame.Reason == DropReason.DecodeSkipped,
             frame => frame.Status == FrameStatus.Late ? frame.SlotStart : frame.SlotStart + rate.FrameDuration);
-        return missed[true].Count() > missed[false].Count()
+        return missed[true].Count() >= missed[false].Count()
             ? ([.. frames.Select(frame => frame.Ready).OfType<TimeSpan>(), .. missed[false]], false)
             : ([.. missed[false]], true);
     }

@@ -16,7 +16,10 @@ public sealed record RunSummary(IReadOnlyList<PassageSummary> Passages, Disturba
         return new(
             [
                 .. findings.Select(finding =>
-                    PassageSummary.Of(finding, CombTeeth.Of(run.FramesOf(finding.Index)), DecodedOn(run, finding.Index))),
+                    PassageSummary.Of(
+                        finding,
+                        CombTeeth.Of(run.FramesOf(finding.Index), run.Header.Timeline.Rate),
+                        DecodedOn(run, finding.Index))),
             ],
             Disturbance.Of(run, findings));
     }

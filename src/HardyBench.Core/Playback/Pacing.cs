@@ -3,22 +3,23 @@ namespace HardyBench.Core.Playback;
 /// <summary>The drop decisions, as pure functions of time.</summary>
 public static class Pacing
 {
-    /// <summary>What becomes of a frame that is ready at <paramref name="ready"/>: on time before its slot begins,
-    /// late within it, else dropped.</summary>
-    public static FrameStatus StatusOf(TimeSpan ready, TimeSpan slotStart, TimeSpan slotEnd) =>
-        ready <= slotStart ? FrameStatus.OnTime
-        : ready < slotEnd ? FrameStatus.Late
-        : FrameStatus.Dropped;
+    /// <summary>How long after its slot a frame may still be shown. Beyond it picture and sound of a person who speaks clearly do not
+    /// belong together any more. Our own choice.</summary>
+    public static readonly TimeSpan MostOverdue = TimeSpan.FromSeconds(1);
 
     /// <summary>Keep time: whether work of <paramref name="expected"/> length begun now can still be seen.
-    /// Work that would end after the slot is skipped before it is spent.</summary>
-    public static bool IsWorthTreating(TimeSpan now, TimeSpan expected, TimeSpan slotEnd) => now + expected < slotEnd;
+    /// Work that would end later is skipped before it is spent.</summary>
+    public static bool IsWorthTreating(TimeSpan now, TimeSpan expected, TimeSpan slotEnd) => now + expected < slotEnd + MostOverdue;
 
-    /// <summary>Keep time, in a passage that is too much: whether it is time to begin the first frame of the next one, before the last of
-    /// this, so that nothing of the overload is carried over the cut.</summary>
-    /// <param name="way">How long a frame of this passage takes from beginning to end.</param>
-    public static bool IsNextDue(TimeSpan now, TimeSpan way, TimeSpan cut) => now + WaysBefore * way >= cut;
+    /// <summary>How long before a cut the next passage is opened and its first frame decoded: for footage that is too much that takes
+    /// longest of all, and one frame takes little from the passage that still plays.</summary>
+    public static readonly TimeSpan OpenAhead = TimeSpan.FromSeconds(2);
 
-    /// <summary>Two frames may be on their way when it is begun, and it has to be ready when the slot begins.</summary>
-    private const int WaysBefore = 3;
+    /// <summary>Keep time: whether it is time to begin the first frame of the next passage, before the last of this.</summary>
+    /// <param name="way">How long a frame of this passage takes from beginning to end, with what it waits for.</param>
+    public static bool IsNextDue(TimeSpan now, TimeSpan way, TimeSpan cut) =>
+        now + TimeSpans.Longer(OpenAhead, WaysBefore * way) >= cut;
+
+    /// <summary>The second frame of the next passage is begun one way before the cut, and the first has to be ready then.</summary>
+    private const int WaysBefore = 2;
 }

@@ -5,92 +5,188 @@ namespace HardyBench.Core.Playback;
 /// <summary>What the presenter does next.</summary>
 public enum PresenterAct
 {
-    /// <summary>Nothing before a given moment, unless the frame becomes ready earlier.</summary>
+    /// <summary>Nothing before a given moment, unless a frame becomes ready earlier.</summary>
     Wait,
 
-    /// <summary>Show the frame now.</summary>
+    /// <summary>Show a frame now.</summary>
     Show,
 
-    /// <summary>Give the slot up.</summary>
-    Drop,
+    /// <summary>The slot ends without its own frame.</summary>
+    Pass,
 }
 
 /// <summary>One decision of the presenter.</summary>
-/// <param name="Until">For a wait: when to ask again; <see cref="TimeSpan.MaxValue"/> when only the frame can end it.</param>
+/// <param name="Frame">For a show: which frame.</param>
+/// <param name="Until">For a wait: when to ask again; <see cref="TimeSpan.MaxValue"/> when only a frame can end it.</param>
+/// <param name="OnlyTime">For a wait: no frame that becomes ready can end it earlier.</param>
 public readonly record struct PresenterDecision(
-    PresenterAct Act, FrameStatus Status, DropReason Reason, TimeSpan Until)
+    PresenterAct Act, long Frame = 0, FrameStatus Status = default, TimeSpan Until = default, bool OnlyTime = false)
 {
-    internal static PresenterDecision Wait(TimeSpan until) => new(PresenterAct.Wait, default, default, until);
+    internal static PresenterDecision Wait(TimeSpan until, bool onlyTime = false) =>
+        new(PresenterAct.Wait, Until: until, OnlyTime: onlyTime);
 
-    internal static PresenterDecision Show(FrameStatus status) => new(PresenterAct.Show, status, default, default);
+    internal static PresenterDecision Show(long frame, FrameStatus status) => new(PresenterAct.Show, frame, status);
 
-    internal static PresenterDecision Drop(DropReason reason) =>
-        new(PresenterAct.Drop, FrameStatus.Dropped, reason, default);
+    internal static PresenterDecision Pass => new(PresenterAct.Pass);
 }
 
-/// <summary>Settles the slots of a run one after another. It keeps the clock and holds no frames and no threads:
-/// whoever drives it, a real player or a test with a made-up clock, tells it the time and what is ready.</summary>
-public sealed class Presenter(FrameRate rate, PlayingPolicy policy)
+/// <summary>What is known of frames, by timeline frame.</summary>
+public interface ITreatedFrames
 {
-    /// <summary>The slot that is settled next.</summary>
+    /// <summary>When a frame became ready to be shown; null while it is not.</summary>
+    TimeSpan? ReadyAt(long frame);
+
+    /// <summary>Why a frame will never be ready, or <see cref="DropReason.None"/>.</summary>
+    DropReason LostOf(long frame);
+}
+
+/// <summary>The result of one frame, which nothing changes any more.</summary>
+/// <param name="SlotStart">When its slot began, before any slip that it caused; without a clock, when it was settled.</param>
+/// <param name="Shown">Null when it was dropped.</param>
+public readonly record struct SettledSlot(long Frame, TimeSpan SlotStart, TimeSpan? Shown, FrameStatus Status, DropReason Reason);
+
+/// <summary>Shows frames and settles their slots. It keeps the clock and holds no frames and no threads: whoever drives it, a real
+/// player or the stand-in model, tells it the time and what is ready.</summary>
+/// <remarks>Keep time: a frame is shown in its own slot where it is ready by the end of it. Where the slot on screen has no picture of its
+/// own yet, the newest frame that was finished after its own slot is shown in it instead (<see cref="FrameStatus.Overdue"/>). No frame is
+/// shown after a newer one, after a cut, or more than <see cref="Pacing.MostOverdue"/> after its slot.</remarks>
+/// <param name="cuts">Where passages begin, after the first, and the end of the timeline; ascending.</param>
+public sealed class Presenter(FrameRate rate, PlayingPolicy policy, IReadOnlyList<long> cuts)
+{
+    private readonly List<SettledSlot> settled = [];
+    private readonly long mostOverdue = (long)Math.Ceiling(Pacing.MostOverdue / rate.FrameDuration);
+    private TimeSpan start;
+    private TimeSpan end;
+    private bool isSlotUsed;
+    private int cutsPassed;
+
+    /// <summary>The frame whose slot is on, or comes next.</summary>
     public long Frame { get; private set; }
+
+    /// <summary>All frames before this one are settled. It is below <see cref="Frame"/> while frames can still be shown after their
+    /// slots.</summary>
+    public long FirstOpen { get; private set; }
 
     /// <summary>The clock, or null before the first frame was shown.</summary>
     public SlotClock? Clock { get; private set; }
 
-    private TimeSpan start;
-    private TimeSpan end;
-
-    /// <summary>Decides about the slot of <see cref="Frame"/>.</summary>
-    /// <param name="ready">When the frame became ready, or null while it is not.</param>
-    /// <param name="lost">Why the frame will never be ready, or <see cref="DropReason.None"/>.</param>
-    public PresenterDecision Decide(TimeSpan now, TimeSpan? ready, DropReason lost)
+    /// <summary>Decides what happens now.</summary>
+    public PresenterDecision Decide(TimeSpan now, ITreatedFrames frames)
     {
         if (Clock is null || policy == PlayingPolicy.Unpaced)
         {
-            return lost != DropReason.None ? PresenterDecision.Drop(lost)
-                : ready is null ? PresenterDecision.Wait(TimeSpan.MaxValue)
-                : PresenterDecision.Show(FrameStatus.OnTime);
+            return frames.LostOf(Frame) != DropReason.None ? PresenterDecision.Pass
+                : frames.ReadyAt(Frame) is null ? PresenterDecision.Wait(TimeSpan.MaxValue)
+                : PresenterDecision.Show(Frame, FrameStatus.OnTime);
         }
 
         if (now < start)
         {
-            return PresenterDecision.Wait(start);
+            return PresenterDecision.Wait(start, onlyTime: true);
         }
 
-        if (lost != DropReason.None)
-        {
-            return PresenterDecision.Drop(lost);
-        }
-
-        return policy == PlayingPolicy.KeepTime ? KeepingTime(now, ready, start, end) : KeepingFrames(ready, start);
+        return policy == PlayingPolicy.KeepTime ? KeepingTime(now, frames) : KeepingFrames(frames);
     }
 
-    /// <summary>Notes that a show or a drop was carried out at <paramref name="now"/> and moves to the next slot.
-    /// The first frame shown sets t0; under keep frames a late frame slips the clock.</summary>
-    /// <returns>When the slot that was settled began, before any slip that this frame caused; without a clock, now.</returns>
-    public TimeSpan Settle(PresenterDecision decision, TimeSpan now)
+    /// <summary>Notes that a decision was carried out at <paramref name="now"/>. The first frame shown sets t0; under keep frames a late
+    /// frame slips the clock.</summary>
+    /// <returns>The frames that are settled by it, in order; valid until the next call.</returns>
+    public IReadOnlyList<SettledSlot> Settle(PresenterDecision decision, TimeSpan now, ITreatedFrames frames)
     {
-        if (decision.Act == PresenterAct.Show && Clock is null)
+        settled.Clear();
+        if (decision.Act == PresenterAct.Show)
+        {
+            Show(decision, now, frames);
+        }
+        else if (decision.Act == PresenterAct.Pass)
+        {
+            EndSlot();
+        }
+
+        DropWhatIsOver(now, frames);
+        return settled;
+    }
+
+    /// <summary>Nothing more is shown: what could still have been is dropped.</summary>
+    /// <returns>The frames that are settled by it.</returns>
+    public IReadOnlyList<SettledSlot> End(TimeSpan now, ITreatedFrames frames)
+    {
+        settled.Clear();
+        while (FirstOpen < Frame)
+        {
+            Drop(now, frames);
+        }
+
+        return settled;
+    }
+
+    private void Show(PresenterDecision decision, TimeSpan now, ITreatedFrames frames)
+    {
+        if (Clock is null)
         {
             // Frames lost before the first one shown have slots too, so t0 lies their length earlier.
             SetClock(new SlotClock(rate, now - rate.StartOf(Frame), TimeSpan.Zero));
         }
 
-        var began = policy == PlayingPolicy.Unpaced || Clock is null ? now : start;
-        if (policy == PlayingPolicy.KeepFrames && decision.Status == FrameStatus.Late && Clock is { } slipping)
+        while (FirstOpen < decision.Frame)
         {
-            SetClock(slipping.SlippedTo(Frame, now));
+            Drop(now, frames);
         }
 
+        var reason = decision.Status == FrameStatus.Overdue && frames.ReadyAt(decision.Frame) < Clock!.Value.EndOf(decision.Frame)
+            ? DropReason.PresenterLate
+            : DropReason.None;
+        settled.Add(new SettledSlot(FirstOpen++, StartOf(decision.Frame, now), now, decision.Status, reason));
+        if (policy == PlayingPolicy.KeepFrames && decision.Status == FrameStatus.Late)
+        {
+            SetClock(Clock!.Value.SlippedTo(Frame, now));
+        }
+
+        isSlotUsed = decision.Frame < Frame;
+        if (!isSlotUsed)
+        {
+            EndSlot();
+        }
+    }
+
+    private void EndSlot()
+    {
         Frame++;
+        isSlotUsed = false;
         if (Clock is { } clock)
         {
             (start, end) = (end, clock.EndOf(Frame));
         }
-
-        return began;
     }
+
+    /// <summary>Settles the oldest frames that can never be shown any more.</summary>
+    private void DropWhatIsOver(TimeSpan now, ITreatedFrames frames)
+    {
+        while (cutsPassed < cuts.Count && cuts[cutsPassed] <= Frame)
+        {
+            cutsPassed++;
+        }
+
+        var oldest = policy != PlayingPolicy.KeepTime || Clock is null ? Frame
+            : Math.Max(Frame - mostOverdue, cutsPassed > 0 ? cuts[cutsPassed - 1] : 0);
+        while (FirstOpen < Frame && (FirstOpen < oldest || frames.LostOf(FirstOpen) != DropReason.None))
+        {
+            Drop(now, frames);
+        }
+    }
+
+    private void Drop(TimeSpan now, ITreatedFrames frames)
+    {
+        var lost = frames.LostOf(FirstOpen);
+        var reason = lost != DropReason.None ? lost
+            : frames.ReadyAt(FirstOpen) < Clock?.EndOf(FirstOpen) ? DropReason.PresenterLate
+            : DropReason.NotReady;
+        settled.Add(new SettledSlot(FirstOpen, StartOf(FirstOpen, now), null, FrameStatus.Dropped, reason));
+        FirstOpen++;
+    }
+
+    private TimeSpan StartOf(long frame, TimeSpan now) =>
+        policy == PlayingPolicy.Unpaced || Clock is null ? now : frame == Frame ? start : Clock.Value.StartOf(frame);
 
     private void SetClock(SlotClock clock)
     {
@@ -98,16 +194,33 @@ public sealed class Presenter(FrameRate rate, PlayingPolicy policy)
         (start, end) = (clock.StartOf(Frame), clock.EndOf(Frame));
     }
 
-    private static PresenterDecision KeepingTime(TimeSpan now, TimeSpan? ready, TimeSpan start, TimeSpan end) =>
-        ready switch
+    private PresenterDecision KeepingTime(TimeSpan now, ITreatedFrames frames)
+    {
+        if (now >= end)
         {
-            { } at when now < end => PresenterDecision.Show(Pacing.StatusOf(at, start, end)),
-            { } at when at < end => PresenterDecision.Drop(DropReason.PresenterLate),
-            null when now < end => PresenterDecision.Wait(end),
-            _ => PresenterDecision.Drop(DropReason.NotReady),
-        };
+            return PresenterDecision.Pass;
+        }
 
-    private static PresenterDecision KeepingFrames(TimeSpan? ready, TimeSpan start) =>
-        ready is not { } at ? PresenterDecision.Wait(TimeSpan.MaxValue)
-        : PresenterDecision.Show(at <= start ? FrameStatus.OnTime : FrameStatus.Late);
+        if (frames.ReadyAt(Frame) is { } at)
+        {
+            return PresenterDecision.Show(Frame, StatusOf(at));
+        }
+
+        for (var older = Frame - 1; older >= FirstOpen && !isSlotUsed; older--)
+        {
+            if (frames.ReadyAt(older) is not null)
+            {
+                return PresenterDecision.Show(older, FrameStatus.Overdue);
+            }
+        }
+
+        return PresenterDecision.Wait(end, onlyTime: FirstOpen == Frame && frames.LostOf(Frame) != DropReason.None);
+    }
+
+    private PresenterDecision KeepingFrames(ITreatedFrames frames) =>
+        frames.LostOf(Frame) != DropReason.None ? PresenterDecision.Pass
+        : frames.ReadyAt(Frame) is not { } at ? PresenterDecision.Wait(TimeSpan.MaxValue)
+        : PresenterDecision.Show(Frame, StatusOf(at));
+
+    private FrameStatus StatusOf(TimeSpan ready) => ready <= start ? FrameStatus.OnTime : FrameStatus.Late;
 }

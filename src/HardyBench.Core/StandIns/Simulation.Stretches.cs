@@ -27,6 +27,7 @@ public sealed partial class Simulation
     private bool MayStretch => presenter.Frame >= tryFrom
         && underWay == Room - 1
         && presenter.Clock is not null
+        && presenter.FirstOpen == presenter.Frame
         && nextFrame - presenter.Frame == underWay;
 
     /// <summary>Frames that may be under way at once.</summary>
@@ -46,7 +47,7 @@ public sealed partial class Simulation
         }
 
         var stretch = new Course(this, passage);
-        var played = stretch.Run(end, Math.Min(longest, CoolUntil()));
+        var played = stretch.Run(end, Math.Min(longest, Math.Min(CoolUntil(), NextDue(passage))));
         if (played >= ShortestStretch)
         {
             pause = FirstPause;
@@ -71,7 +72,7 @@ public sealed partial class Simulation
         for (var frame = (int)presenter.Frame; frame < nextFrame; frame++)
         {
             ref var state = ref frames[frame];
-            if (state is not { Begun: true, Settled: false, Lost: DropReason.None, LeavesOut: false, RunUp: 0 }
+            if (state is not { Begun: true, Settled: false, Lost: DropReason.None, LeavesOut: false, RunUp: 0, Left: 0 }
                 || state.Passage != passage)
             {
                 return false;
@@ -85,6 +86,12 @@ public sealed partial class Simulation
     private long CoolUntil() => heat is null ? Never
         : heat.StaysCoolFor() is { } time ? (long)heatByInterval.Count * BusyLedger.Interval.Ticks + time.Ticks
         : Never;
+
+    /// <summary>Until when the first frame of the next passage is certain not to be begun out of its turn.</summary>
+    private long NextDue(int passage) =>
+        settings.Policy == PlayingPolicy.KeepTime && passage + 1 < passages.Count && IsSlowToStart(passage + 1)
+            ? (presenter.Clock!.Value.StartOf(passageStarts[passage + 1]) - Pacing.OpenAhead).Ticks - 1
+            : Never;
 
     /// <summary>A passage's visits as numbers.</summary>
     private sealed class Way
@@ -276,7 +283,6 @@ public sealed partial class Simulation
             slotEnds[frame & inRing] = slotEnd;
             ref var state = ref play.frames[frame];
             state.Begun = true;
-            state.Aimed = aim.Effects.Known > 0;
             state.Admitted = arrival;
             state.Position = (frame - passageStart) % passage.KeyInterval;
             if (Pass(frame, ref state, 0, arrival))
@@ -285,7 +291,7 @@ public sealed partial class Simulation
             }
 
             Withdraw(frame, ref state, NotHere);
-            state.Begun = state.Aimed = false;
+            state.Begun = false;
             (state.Admitted, state.Position) = (0, 0);
             return false;
         }
@@ -339,10 +345,9 @@ public sealed partial class Simulation
         private void Show(int frame, int waiting)
         {
             ref var state = ref play.frames[frame];
-            var decision = PresenterDecision.Show(FrameStatus.OnTime);
-            var slotStart = play.presenter.Settle(decision, new TimeSpan(now));
+            var slot = play.presenter.Settle(PresenterDecision.Show(frame, FrameStatus.OnTime), new TimeSpan(now), play.known)[0];
             play.records[frame] = new FrameRecord(
-                frame, slotStart, new TimeSpan(state.Ready), new TimeSpan(now), decision.Status, decision.Reason, new TimeSpan(state.Read),
+                frame, slot.SlotStart, new TimeSpan(state.Ready), slot.Shown, slot.Status, slot.Reason, new TimeSpan(state.Read),
                 new TimeSpan(state.Decode), new TimeSpan(state.Effects), new TimeSpan(now - state.Ready), waiting, state.Scale);
             state.Settled = state.Decoded = true;
             state.NextVisit = visits;
@@ -371,7 +376,7 @@ public sealed partial class Simulation
             play.now = now;
             (play.nextFrame, play.underWay) = (next, next - (int)play.presenter.Frame);
             play.lastBegun[play.frames[next - 1].Passage] = next - 1;
-            aim.GoOnInTimeFrom(next - 1);
+            aim.GoOnFrom(next - 1);
             Learn();
             play.PassHeat(now);
         }
@@ -441,12 +446,10 @@ public sealed partial class Simulation
                 ref var state = ref play.frames[frame];
                 if (passage.KeyInterval == 1 || state.Position > 0)
                 {
+                    var before = frame == firstUndecoded ? play.lastDecoded : play.frames[frame - 1].DecodedAt;
                     aim.Decoding.Add(DecodingOf(frame, ref state));
+                    aim.DecodingEach.Add(new TimeSpan(state.DecodedAt - Math.Max(state.Admitted, before)));
                 }
-
-                var before = frame == firstUndecoded ? play.lastDecoded : play.frames[frame - 1].DecodedAt;
-                aim.DecodingEach.Add(new TimeSpan(state.DecodedAt - Math.Max(state.Admitted, before)));
-                aim.LearnRunningUp(leftOut: false, TimeSpan.Zero, 1);
             }
 
             LearnStarting(undecoded);
@@ -455,7 +458,6 @@ public sealed partial class Simulation
                 ref var state = ref play.frames[frame];
                 aim.Effects.Add(new TimeSpan(EffectsOf(frame, ref state)));
                 aim.EffectsBegun.Add(way.FirstEffects == visits ? TimeSpan.Zero : new TimeSpan(state.Ready - state.EffectsBegan));
-                aim.Finishing.Add(new TimeSpan(state.Ready - Math.Max(state.Admitted, ReadyBefore(frame))));
             }
 
             if (undecoded > firstUndecoded)

@@ -25,6 +25,7 @@ public sealed partial class Simulation
     private readonly int cores;
     private readonly double othersShare;
     private readonly Presenter presenter;
+    private readonly Known known;
     private readonly FrameState[] frames;
     private readonly FrameRecord[] records;
     private readonly Queue<int>[] queues;
@@ -33,7 +34,6 @@ public sealed partial class Simulation
     private readonly int[] serving;
     private readonly long[] finishes;
     private readonly Aim[] aims;
-    private readonly int[] stopsBeforeEffects;
     private readonly int[] lastBegun;
     private readonly List<int> beforeEffects = [];
     private readonly List<(double Celsius, double ClockShare, double Watts)> heatByInterval = [];
@@ -74,7 +74,8 @@ public sealed partial class Simulation
             passageStarts[i + 1] = passageStarts[i] + passages[i].FrameCount;
         }
 
-        presenter = new Presenter(rate, settings.Policy);
+        presenter = new Presenter(rate, settings.Policy, [.. passageStarts.Skip(1).Select(start => (long)start)]);
+        known = new Known(this);
         frames = new FrameState[passageStarts[^1]];
         records = new FrameRecord[frames.Length];
         queues = [.. Enumerable.Range(0, StationCount).Select(_ => new Queue<int>())];
@@ -86,7 +87,6 @@ public sealed partial class Simulation
         ways = [.. passages.Select((passage, index) => new Way(passage, visits[settings.Scale][index], graphics, spread))];
         tryFrom = everyEvent ? int.MaxValue : 0;
         lastBegun = [.. passageStarts.Select(start => start - 1)];
-        stopsBeforeEffects = [.. passages.Select(StopsBeforeEffects)];
         for (var i = 0; i < passages.Count; i++)
         {
             aims[i] = new Aim(
@@ -140,8 +140,7 @@ public sealed partial class Simulation
 
             Admit();
             ref var state = ref frames[presenter.Frame];
-            var decision = presenter.Decide(
-                new TimeSpan(now), state.Ready == Never ? null : new TimeSpan(state.Ready), state.Lost);
+            var decision = presenter.Decide(new TimeSpan(now), known);
             if (presenter.Clock is null && state.Ready != Never && !PreRoll.IsDone(
                 readyWaiting, settings.LookAhead, frames.Length, new TimeSpan(now - state.Ready)))
             {
@@ -153,7 +152,7 @@ public sealed partial class Simulation
             }
             else
             {
-                Settle(decision, ref state);
+                Settle(decision);
                 if (MayStretch)
                 {
                     Stretch(longest?.Ticks ?? Never);
@@ -164,43 +163,50 @@ public sealed partial class Simulation
         return records;
     }
 
-    private void Settle(PresenterDecision decision, ref FrameState state)
+    private void Settle(PresenterDecision decision)
     {
-        var frame = (int)presenter.Frame;
-        var shown = decision.Act == PresenterAct.Show;
-        var slotStart = presenter.Settle(decision, new TimeSpan(now));
+        var passage = frames[presenter.Frame].Passage;
+        foreach (var slot in presenter.Settle(decision, new TimeSpan(now), known))
+        {
+            Record(slot);
+        }
+
+        if (IsOver(passage))
+        {
+            Abandon(passage);
+            stepper?.Reset();
+        }
+    }
+
+    private void Record(SettledSlot slot)
+    {
+        ref var state = ref frames[slot.Frame];
         var wasReady = state.Ready != Never;
-        startLag = shown ? Math.Min(startLag, now) : startLag;
-        records[frame] = new FrameRecord(
-            frame,
-            slotStart,
+        startLag = slot.Shown is null ? startLag : Math.Min(startLag, now);
+        records[slot.Frame] = new FrameRecord(
+            (int)slot.Frame,
+            slot.SlotStart,
             wasReady ? new TimeSpan(state.Ready) : null,
-            shown ? new TimeSpan(now) : null,
-            decision.Status,
-            decision.Reason,
+            slot.Shown,
+            slot.Status,
+            slot.Reason,
             new TimeSpan(state.Read),
             new TimeSpan(state.Decode),
             new TimeSpan(state.Effects),
             wasReady ? new TimeSpan(now - state.Ready) : TimeSpan.Zero,
             readyWaiting,
             state.Scale);
-        if (stepper?.Observe(decision.Status == FrameStatus.Dropped) == true)
+        // What was begun at another scale says nothing of this one.
+        if (stepper is not null
+            && state.Scale == stepper.Scale
+            && stepper.Observe(isMissed: slot.Status is FrameStatus.Dropped or FrameStatus.Overdue))
         {
             aims[state.Passage].ForgetEffects();
-        }
-
-        if (stepper is not null && frame + 1 < frames.Length && frames[frame + 1].Passage != state.Passage)
-        {
-            stepper.Reset();
         }
 
         state.Settled = true;
         readyWaiting -= wasReady ? 1 : 0;
         underWay -= wasReady ? 1 : 0;
-        if (IsOver(state.Passage))
-        {
-            Abandon(state.Passage);
-        }
     }
 
     /// <summary>Whether every slot of a passage is settled: nothing of it can be seen any more.</summary>
@@ -237,18 +243,14 @@ public sealed partial class Simulation
         {
             var passage = frames[nextFrame].Passage;
             var (aim, clock) = (aims[passage], settings.Policy == PlayingPolicy.KeepTime ? presenter.Clock : null);
-            if (clock is { } known && aim.IsBehind && IsNextDue(aim, known, passage + 1))
+            if (clock is { } known && IsNextDue(aim, known, passage + 1))
             {
+                frames[passageStarts[passage + 1]].IsOutOfTurn = true;
                 Begin(passageStarts[passage + 1], leavesOut: false);
                 continue;
             }
 
             var before = BeforeEffects(aim, clock);
-            if (aim.IsBehind && (aim.WantsOneAhead ? before >= 1 : undecoded >= stopsBeforeEffects[passage]))
-            {
-                return;
-            }
-
             var choice = aim.Next(
                 new TimeSpan(now), clock,
                 new UnderWay(undecoded, new TimeSpan(lastDecoded), before, inEffects > 0 ? new TimeSpan(effectsSince) : null));
@@ -263,14 +265,6 @@ public sealed partial class Simulation
                 aims[frames[nextFrame].Passage].GoOnFrom(nextFrame++);
             }
         }
-    }
-
-    /// <summary>Places before effects that work at once on different frames, those that hardly count left aside.</summary>
-    private static int StopsBeforeEffects(PassageDemand passage)
-    {
-        var services = passage.Visits.Where(visit => !visit.Kind.IsTreatment).Select(visit => visit.MeanService).ToList();
-        var busy = services.Count(service => service * 10 >= services.Max());
-        return busy + 1;
     }
 
     /// <summary>Frames before effects that are still worth any.</summary>
@@ -294,13 +288,17 @@ public sealed partial class Simulation
     private bool IsNextDue(Aim aim, SlotClock clock, int next) =>
         next < passages.Count
         && !frames[passageStarts[next]].Begun
-        && Pacing.IsNextDue(new TimeSpan(now), aim.Way, clock.StartOf(passageStarts[next]));
+        && (aim.IsBehind || IsSlowToStart(next))
+        && Pacing.IsNextDue(new TimeSpan(now), aim.IsBehind ? aim.Way : TimeSpan.Zero, clock.StartOf(passageStarts[next]));
+
+    /// <summary>Whether the first frame of a passage takes longer than it would have if it were begun in its turn.</summary>
+    private bool IsSlowToStart(int passage) =>
+        frames[passageStarts[passage]].Way.Sum(visit => visit.Service[0].Ticks) > rate.StartOf(settings.LookAhead).Ticks;
 
     private void Begin(int frame, bool leavesOut)
     {
         ref var state = ref frames[frame];
         state.Begun = true;
-        state.Aimed = presenter.Clock is not null && aims[state.Passage].Effects.Known > 0;
         state.Position = (frame - passageStarts[state.Passage]) % passages[state.Passage].KeyInterval;
         state.RunUp = RunUpTo(frame, state.Position);
         state.LeavesOut = leavesOut;
@@ -330,6 +328,7 @@ public sealed partial class Simulation
         for (; nextFrame < from; nextFrame++)
         {
             frames[nextFrame].Lost = reason;
+            frames[nextFrame].Scale = stepper?.Scale ?? settings.Scale;
         }
     }
 
@@ -377,9 +376,25 @@ public sealed partial class Simulation
         var frame = serving[server];
         serving[server] = -1;
         finishes[server] = Never;
-        frames[frame].NextVisit++;
-        Arrive(frame);
+        if (frames[frame].Left > 0)
+        {
+            LetPass(queues[(int)servers[server]], frame);
+        }
+        else
+        {
+            frames[frame].NextVisit++;
+            Arrive(frame);
+        }
+
         ServeNext((int)servers[server]);
+    }
+
+    /// <summary>Puts a frame behind those of the passage before it, and before those of its own.</summary>
+    private static void LetPass(Queue<int> queue, int frame)
+    {
+        var waiting = queue.Append(frame).OrderBy(other => other > frame ? 2 : other == frame ? 1 : 0).ToList();
+        queue.Clear();
+        waiting.ForEach(queue.Enqueue);
     }
 
     /// <summary>A server of a station that has nothing to do, and that the next frame of its queue may go to; −1 without one.</summary>
@@ -454,8 +469,6 @@ public sealed partial class Simulation
         {
             aim.Effects.Add(hasEffects ? new TimeSpan(now - Math.Max(state.DecodedAt, freeSince)) : TimeSpan.Zero);
             aim.EffectsBegun.Add(hasEffects ? new TimeSpan(now - state.EffectsBegan) : TimeSpan.Zero);
-            aim.Finishing.Add(new TimeSpan(now - Math.Max(state.Admitted, freeSince)));
-            Learn(ref state, inTime: !state.Settled);
         }
     }
 
@@ -467,14 +480,20 @@ public sealed partial class Simulation
             // A frame that stands alone costs far more than those after it, which are what decoding goes on with.
             aim.StartingAfresh.Add(new TimeSpan(state.Read + state.Decode));
         }
-        else if (state.DecodedBefore == 0)
+        else
         {
-            aim.Decoding.Add(new TimeSpan(state.Read + state.Decode));
+            if (state.DecodedBefore == 0)
+            {
+                aim.Decoding.Add(new TimeSpan(state.Read + state.Decode));
+            }
+
+            aim.DecodingEach.Add(new TimeSpan(now - Math.Max(state.Admitted, lastDecoded)) / (state.DecodedBefore + 1));
         }
 
-        var each = new TimeSpan(now - Math.Max(state.Admitted, lastDecoded));
-        aim.DecodingEach.Add(each / (state.DecodedBefore + 1));
-        aim.LearnRunningUp(state.LeavesOut && state.Position > 0, new TimeSpan(Math.Max(state.Read, state.Decode)), state.RunUp + 1);
+        if (state.LeavesOut && state.Position > 0)
+        {
+            aim.Advancing.Add(new TimeSpan(Math.Max(state.Read, state.Decode)) / (state.RunUp + 1));
+        }
 
         lastDecoded = now;
     }
@@ -498,7 +517,7 @@ public sealed partial class Simulation
                 inEffects++;
             }
 
-            var service = ServiceOf(visit, frame, ref state);
+            var service = Turn(ref state, state.Left > 0 ? state.Left : ServiceOf(visit, frame, ref state));
             serving[server] = frame;
             finishes[server] = now + service;
             state.Spend(visit.Kind, service);
@@ -506,6 +525,16 @@ public sealed partial class Simulation
                 visit.Station, visit.Kind, new TimeSpan(now), new TimeSpan(now + service),
                 visit.Station == Station.DecoderCores ? passages[state.Passage].CoresDecoding : 0);
         }
+    }
+
+    /// <summary>A frame of the next passage that is begun out of its turn shares a station with those of this one: it works for a quarter
+    /// of a slot at a time.</summary>
+    private long Turn(ref FrameState state, long service)
+    {
+        var shares = state.IsOutOfTurn && presenter.Frame < passageStarts[state.Passage];
+        var turn = shares ? Math.Min(service, rate.FrameDuration.Ticks / 4) : service;
+        state.Left = service - turn;
+        return turn;
     }
 
     private long ServiceOf(Visit visit, int frame, ref FrameState state)
@@ -591,17 +620,6 @@ public sealed partial class Simulation
             inEffects -= state.EffectsBegan == Never ? 0 : 1;
             state.Lost = DropReason.EffectsSkipped;
         }
-
-        Learn(ref state, inTime: false);
-    }
-
-    /// <summary>What was begun before anything was known says nothing of the aim.</summary>
-    private void Learn(ref FrameState state, bool inTime)
-    {
-        if (state.Aimed)
-        {
-            aims[state.Passage].Learn(inTime);
-        }
     }
 
     private void PassHeat(long until)
@@ -630,11 +648,14 @@ public sealed partial class Simulation
         public long Read;
         public long Decode;
         public long Effects;
+
+        /// <summary>Of the visit under way, what is left after this turn.</summary>
+        public long Left;
         public int RunUp;
         public int DecodedBefore;
         public bool LeavesOut;
         public bool Begun;
-        public bool Aimed;
+        public bool IsOutOfTurn;
         public long EffectsBegan;
         public bool Decoded;
         public long DecodedAt;
@@ -656,6 +677,13 @@ public sealed partial class Simulation
                     break;
             }
         }
+    }
+
+    private sealed class Known(Simulation play) : ITreatedFrames
+    {
+        public TimeSpan? ReadyAt(long frame) => play.frames[frame].Ready is var ready && ready != Never ? new TimeSpan(ready) : null;
+
+        public DropReason LostOf(long frame) => play.frames[frame].Lost;
     }
 
     /// <summary>A passage always begins on a frame that stands alone.</summary>

@@ -21,6 +21,9 @@ public sealed record Timeline(
     /// <summary>The timeline frame on which the passage at <paramref name="index"/> begins.</summary>
     public long StartOf(int index) => Passages.Take(index).Sum(passage => (long)passage.FrameCount);
 
+    /// <summary>For each passage the timeline frame after its last.</summary>
+    public IReadOnlyList<long> Cuts() => [.. Passages.Select((_, index) => StartOf(index + 1))];
+
     /// <summary>The passage that a timeline frame belongs to; the last one for frames past the end.</summary>
     public int PassageIndexAt(long frame)
     {

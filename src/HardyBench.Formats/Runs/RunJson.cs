@@ -103,15 +103,17 @@ public sealed record TimelineFacts(string Id, string Title, int Width, int Heigh
 /// <param name="Headroom">Capacity ÷ demand at the timeline's rate; null where it hardly did anything.</param>
 public sealed record PartRow(string Part, double Use, double? Headroom);
 
-/// <summary>The results of one passage. Slots = onTime + late + startUpDrops + steadyDrops.</summary>
+/// <summary>The results of one passage. Slots = onTime + late + overdue + startUpDrops + steadyDrops.</summary>
 public sealed record PassageRow(
     int Number,
     string Name,
     int Slots,
     int OnTime,
     int Late,
+    int Overdue,
     int StartUpDrops,
     int SteadyDrops,
+    int SteadyMisses,
     double ShownRate,
     double LongestFreezeMs,
     Verdict? Verdict,
@@ -123,6 +125,8 @@ public sealed record PassageRow(
     double GapDeviationMs,
     double LatenessMs,
     double ToolLatenessMs,
+    double OverdueByMs,
+    double LongestOverdueMs,
     IReadOnlyDictionary<DropReason, int> DropsByReason,
     int InVainFrames,
     double? InVainShare,
@@ -136,14 +140,15 @@ public sealed record PassageRow(
     {
         var counts = finding.Counts;
         return new PassageRow(
-            finding.Index + 1, finding.Passage.Question, counts.Slots, counts.OnTime, counts.Late, counts.StartUpDrops,
-            counts.SteadyDrops, counts.ShownRate, counts.LongestFreeze.TotalMilliseconds, finding.Verdict,
+            finding.Index + 1, finding.Passage.Question, counts.Slots, counts.OnTime, counts.Late, counts.Overdue, counts.StartUpDrops,
+            counts.SteadyDrops, counts.SteadyMisses, counts.ShownRate, counts.LongestFreeze.TotalMilliseconds, finding.Verdict,
             finding.Limiter?.Limiter,
             LimiterWords.Evidence(finding),
             finding.Headroom,
             counts.Recovery?.TotalMilliseconds,
             counts.Slip.TotalMilliseconds,
             counts.GapDeviation.TotalMilliseconds, counts.Lateness.TotalMilliseconds, counts.ToolLateness.TotalMilliseconds,
+            counts.OverdueBy.Median.TotalMilliseconds, counts.OverdueBy.Longest.TotalMilliseconds,
             counts.DropsByReason, finding.InVain.Frames, finding.InVain.Share, finding.Failure, finding.Limiter?.Second?.Limiter,
             finding.Limiter is { } named ? LimiterWords.Second(named) : null,
             [.. finding.Parts.Select(part => new PartRow(

@@ -27,7 +27,7 @@ public sealed class PassageCourse(
     private static readonly TimeSpan LookAgain = TimeSpan.FromMilliseconds(50);
 
     private readonly object gate = new();
-    private readonly List<(long Position, TimeSpan At, DropReason Before)> begun = [];
+    private readonly List<(long Position, DropReason Before)> begun = [];
     private Aim? aim;
     private bool isLed;
     private bool isHeld = isAhead;
@@ -35,11 +35,10 @@ public sealed class PassageCourse(
     private bool isAtEnd;
     private bool isClosed;
     private TimeSpan lastDecoded;
-    private TimeSpan lastFinished;
     private TimeSpan? lastGathered;
     private TimeSpan? effectsSince;
     private long taken = -1;
-    private bool paused;
+    private bool leftOutBefore;
     private DropReason lastReason = DropReason.PassedOver;
 
     public FrameRate Rate => rate;
@@ -50,16 +49,13 @@ public sealed class PassageCourse(
     public TimeSpan Now => run.Now;
 
     /// <summary>How many decoded frames of a layer may wait.</summary>
-    public int DecodeAhead => Locked(() => isHeld || aim is { WantsOneAhead: true } ? 1 : PlaybackSettings.DecodeAhead);
+    public int DecodeAhead => Locked(() => isHeld ? 1 : PlaybackSettings.DecodeAhead);
 
     /// <summary>Whether frames have to be left out at present.</summary>
     public bool IsBehind => Locked(() => aim is { IsBehind: true });
 
     /// <summary>How long a frame takes from beginning to end at present.</summary>
     public TimeSpan Way => Locked(() => aim?.Way ?? TimeSpan.Zero);
-
-    /// <summary>Between two finished frames, on average.</summary>
-    public TimeSpan TimeOfAFrame => Locked(() => aim?.Finishing.Mean ?? TimeSpan.Zero);
 
     /// <summary>Before anything else: a layer leads, or, where every frame has to be decoded in any case, none does.</summary>
     /// <param name="footage">By timeline frame; null where no layer leads.</param>
@@ -108,11 +104,10 @@ public sealed class PassageCourse(
     });
 
     /// <summary>The leader: a frame is begun, for every layer.</summary>
-    /// <param name="at">When its decoding began.</param>
     /// <param name="before">What is said of the frames that were left out before it.</param>
-    public void Begin(long position, TimeSpan at, DropReason before) => Changed(() =>
+    public void Begin(long position, DropReason before) => Changed(() =>
     {
-        begun.Add((position, at, before));
+        begun.Add((position, before));
         aim!.GoOnFrom(start + position);
     });
 
@@ -122,10 +117,11 @@ public sealed class PassageCourse(
     /// <summary>The leader learned how long decoding takes.</summary>
     /// <param name="latency">From beginning a frame to having it; null where frames were run up to.</param>
     /// <param name="each">Since the frame before.</param>
+    /// <param name="standsAlone">Whether it stands alone in long-GOP footage.</param>
     /// <param name="begun">Where decoding had just begun afresh, how many frames it had begun when it gave this one.</param>
     /// <param name="advanced">Source frames since the frame before.</param>
     /// <param name="leftOut">Whether unreferenced ones were left out.</param>
-    public void Decoded(TimeSpan? latency, TimeSpan each, long? begun, long advanced, bool leftOut) => Locked(() =>
+    public void Decoded(TimeSpan? latency, TimeSpan each, bool standsAlone, long? begun, long advanced, bool leftOut) => Locked(() =>
     {
         lastDecoded = run.Now;
         if (begun is { } several)
@@ -134,13 +130,23 @@ public sealed class PassageCourse(
             return;
         }
 
-        aim!.DecodingEach.Add(each);
-        if (latency is { } known)
+        if (!standsAlone)
         {
-            aim.Decoding.Add(known);
+            aim!.DecodingEach.Add(each);
         }
 
-        aim.LearnRunningUp(leftOut, each, advanced);
+        if (latency is { } known)
+        {
+            aim!.Decoding.Add(known);
+        }
+
+        // Only where unreferenced frames were left out before the last one too does this time stand for going on so.
+        if (leftOut && leftOutBefore && advanced > 0)
+        {
+            aim!.Advancing.Add(each / advanced);
+        }
+
+        leftOutBefore = leftOut;
     });
 
     /// <summary>A layer that follows: waits for a frame that is begun, or taken by treating, after those it knows of.</summary>
@@ -187,7 +193,7 @@ public sealed class PassageCourse(
                 {
                     if (Choose() is { } choice)
                     {
-                        Begin(choice.Frame, run.Now, choice.Reason);
+                        Begin(choice.Frame, choice.Reason);
                         continue;
                     }
 
@@ -235,32 +241,15 @@ public sealed class PassageCourse(
 
     /// <summary>Treating: a frame is done, or was given up.</summary>
     /// <param name="effects">How long its effects took; null when they were not begun.</param>
-    /// <param name="inTime">Whether its slot was not over.</param>
-    public void Done(long position, TimeSpan? effects, bool inTime) => Locked(() =>
+    public void Done(TimeSpan? effects) => Locked(() =>
     {
-        var now = run.Now;
         effectsSince = null;
-        var at = begun.Find(one => one.Position == position).At;
-        var wasKnown = aim!.Effects.Known > 0;
         if (effects is { } spent)
         {
-            aim.Effects.Add(spent);
+            aim!.Effects.Add(spent);
             aim.EffectsBegun.Add(spent);
-            // Work that paused could have gone at the pace of its slower part; and the first frame is decoded long before the passage
-            // begins.
-            aim.Finishing.Add(paused || !wasKnown ? Longer(aim.DecodingEach.Mean, spent) : now - Longer(at, lastFinished));
-            (lastFinished, paused) = (now, false);
-        }
-
-        // What was begun before anything was known says nothing of the aim.
-        if (wasKnown && keepsTime && run.Slots is { } slots && at > slots.FirstShown)
-        {
-            aim.Learn(inTime);
         }
     });
-
-    /// <summary>Treating: it waited so long for room.</summary>
-    public void HadRoom(TimeSpan waited) => Locked(() => paused |= waited > Noticeable);
 
     /// <summary>From now on effects take another time.</summary>
     public void ForgetEffects() => Locked(() => aim?.ForgetEffects());

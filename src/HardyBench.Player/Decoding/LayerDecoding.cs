@@ -9,6 +9,9 @@ namespace HardyBench.Player.Decoding;
 /// <summary>Gives the frames of one layer in order.</summary>
 public interface ILayerFrames : IDisposable
 {
+    /// <summary>Whether a frame was decoded and not taken, or none will be.</summary>
+    bool HasFrame { get; }
+
     /// <summary>Waits for what one frame of the passage shows of the layer.</summary>
     /// <returns>The caller's own reference; null when it is past, or when the layer was disposed.</returns>
     /// <exception cref="MediaException">The clip failed.</exception>
@@ -112,6 +115,18 @@ public sealed class LayerDecoding : ILayerFrames
 
     /// <summary>The open clip; its picture format is settled, its frames belong to the thread.</summary>
     public ClipDecoder Source { get; private set; } = null!;
+
+    /// <inheritdoc />
+    public bool HasFrame
+    {
+        get
+        {
+            lock (gate)
+            {
+                return decoded.Count > 0 || failure is not null;
+            }
+        }
+    }
 
     /// <inheritdoc />
     public IReadOnlyList<string> Overcome
@@ -372,7 +387,7 @@ public sealed class LayerDecoding : ILayerFrames
             var frame = source.Next();
             Learn(frame, course.Now - began, source);
             output = frame.Number;
-            Sort(frame, began, source);
+            Sort(frame, source);
         }
     }
 
@@ -400,7 +415,7 @@ public sealed class LayerDecoding : ILayerFrames
         reasonBefore = choice.Reason;
         if (firstOf is null)
         {
-            course.Begin(choice.Frame, course.Now, choice.Reason);
+            course.Begin(choice.Frame, choice.Reason);
         }
 
         Go(wanted, source, firstOf is not null && choice.LeavesOut ? long.MaxValue : 0);
@@ -492,6 +507,7 @@ public sealed class LayerDecoding : ILayerFrames
                 : runsUp || standsAlone ? null
                 : took,
             took,
+            standsAlone,
             source.NextToSend - afreshFrom,
             frame.Number - output,
             leftOut: (firstOf is not null || runsUp) && !standsAlone);
@@ -499,9 +515,9 @@ public sealed class LayerDecoding : ILayerFrames
     }
 
     /// <summary>Hands a frame on, or passes over it.</summary>
-    private void Sort(DecodedFrame frame, TimeSpan began, ClipDecoder source)
+    private void Sort(DecodedFrame frame, ClipDecoder source)
     {
-        if (firstOf is { } position && !Place(frame, position, began, source))
+        if (firstOf is { } position && !Place(frame, position, source))
         {
             PassOver(frame);
             return;
@@ -543,7 +559,7 @@ public sealed class LayerDecoding : ILayerFrames
 
     /// <summary>Finds the frame of the passage that the first picture that came is for.</summary>
     /// <returns>False when none shows it.</returns>
-    private bool Place(DecodedFrame frame, long position, TimeSpan began, ClipDecoder source)
+    private bool Place(DecodedFrame frame, long position, ClipDecoder source)
     {
         while (position < course.FrameCount && SourceFrame(position, source) < frame.Number)
         {
@@ -561,7 +577,7 @@ public sealed class LayerDecoding : ILayerFrames
         (firstOf, var isShown) = shows == frame.Number ? ((long?)null, true) : (position, false);
         if (isShown)
         {
-            course.Begin(position, began, reasonBefore);
+            course.Begin(position, reasonBefore);
         }
 
         return isShown;

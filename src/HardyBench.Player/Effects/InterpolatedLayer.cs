@@ -37,6 +37,9 @@ public sealed class InterpolatedLayer(LayerDecoding frames, Layer layer, FrameRa
     public IReadOnlyList<string> Overcome => frames.Overcome;
 
     /// <inheritdoc />
+    public bool HasFrame => frames.HasFrame;
+
+    /// <inheritdoc />
     public DecodedFrame? Take(long position)
     {
         // Frames are made in places counted from the layer's start, some of which may lie before the passage.

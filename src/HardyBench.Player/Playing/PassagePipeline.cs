@@ -49,6 +49,9 @@ public sealed class PassagePipeline : IDisposable
 
     public PassageCourse Course { get; }
 
+    /// <summary>Whether a frame of every layer can be taken without waiting.</summary>
+    public bool HasFrame => layers.All(layer => layer!.HasFrame);
+
     /// <summary>Takes the decoded frames of all layers for one frame of the passage.</summary>
     /// <returns>Null when a layer went past it.</returns>
     public IReadOnlyList<DecodedFrame>? Take(long position)

@@ -15,12 +15,13 @@ public sealed record TreatedFrame(
 
 /// <summary>Where treating hands over to presenting: a bounded number of treated frames, and the slots that were given
 /// up. Both threads may call it.</summary>
-public sealed class TreatedSlots(int capacity)
+public sealed class TreatedSlots(int capacity) : ITreatedFrames
 {
     private readonly object gate = new();
     private readonly Dictionary<long, TreatedFrame> treated = [];
     private readonly Dictionary<long, DropReason> lost = [];
     private long settledUpTo;
+    private long changes;
     private bool closed;
 
     /// <summary>Treating: waits until there is room. False when the run is over.</summary>
@@ -50,7 +51,7 @@ public sealed class TreatedSlots(int capacity)
             }
 
             treated.Add(frame, picture);
-            Monitor.PulseAll(gate);
+            Change();
             return true;
         }
     }
@@ -65,25 +66,32 @@ public sealed class TreatedSlots(int capacity)
                 lost[frame] = reason;
             }
 
-            Monitor.PulseAll(gate);
+            Change();
         }
     }
 
-    /// <summary>Presenting: what is known of a slot.</summary>
-    public (TreatedFrame? Picture, DropReason Lost, int Waiting) Look(long frame)
-    {
-        lock (gate)
-        {
-            return (treated.GetValueOrDefault(frame), lost.GetValueOrDefault(frame), treated.Count);
-        }
-    }
+    /// <summary>How often something became known of a frame.</summary>
+    public long Changes => Locked(() => changes);
 
-    /// <summary>Presenting: waits until something is known of a slot, or a time has passed, or the run is over.</summary>
-    public void WaitFor(long frame, TimeSpan atMost)
+    /// <summary>Treated frames that wait.</summary>
+    public int Waiting => Locked(() => treated.Count);
+
+    /// <inheritdoc />
+    public TimeSpan? ReadyAt(long frame) => Find(frame)?.Ready;
+
+    /// <inheritdoc />
+    public DropReason LostOf(long frame) => Locked(() => lost.GetValueOrDefault(frame));
+
+    /// <summary>Presenting: a treated frame; null while there is none.</summary>
+    public TreatedFrame? Find(long frame) => Locked(() => treated.GetValueOrDefault(frame));
+
+    /// <summary>Presenting: waits until something more is known than when <see cref="Changes"/> was asked, or a time has passed, or the run
+    /// is over.</summary>
+    public void WaitForChange(long since, TimeSpan atMost)
     {
         lock (gate)
         {
-            if (!closed && !treated.ContainsKey(frame) && !lost.ContainsKey(frame))
+            if (!closed && changes == since)
             {
                 // Rounded up: waking early would only mean asking again.
                 var milliseconds = Math.Min(1000, Math.Ceiling(Math.Max(0, atMost.TotalMilliseconds)));
@@ -92,7 +100,7 @@ public sealed class TreatedSlots(int capacity)
         }
     }
 
-    /// <summary>Presenting: the slot is over; its picture, if any, is let go.</summary>
+    /// <summary>Presenting: a frame is settled, and all before it are; its picture, if any, is let go.</summary>
     public void Settle(long frame)
     {
         lock (gate)
@@ -121,6 +129,20 @@ public sealed class TreatedSlots(int capacity)
 
             treated.Clear();
             Monitor.PulseAll(gate);
+        }
+    }
+
+    private void Change()
+    {
+        changes++;
+        Monitor.PulseAll(gate);
+    }
+
+    private T Locked<T>(Func<T> look)
+    {
+        lock (gate)
+        {
+            return look();
         }
     }
 }

@@ -12,15 +12,8 @@ namespace HardyBench.Player.Playing;
 public sealed class Treating(
     PlaybackPlan plan, RunClock run, TreatedSlots slots, IClipFiles files, PassageGraph graph, int threads, RunJournal journal)
 {
-    /// <summary>How long before a cut the next passage is opened and its first frame decoded: for footage that is too much that takes
-    /// longest of all, and one frame takes little from the passage that still plays.</summary>
-    private static readonly TimeSpan OpenAhead = TimeSpan.FromSeconds(2);
-
     /// <summary>How long before a cut the next passage decodes on from its first frame.</summary>
     private static readonly TimeSpan GoOnAhead = TimeSpan.FromSeconds(1);
-
-    /// <summary>And how many frames' time earlier, where frames take long.</summary>
-    private const int WaysAhead = 3;
 
     private readonly ScaleStepper? stepper = plan.Settings.AutomaticScale
         ? new ScaleStepper(plan.Settings.Scale, plan.Timeline.Rate)
@@ -47,7 +40,7 @@ public sealed class Treating(
                 var pipeline = opening.Pipeline.GetAwaiter().GetResult();
                 using var retiring = new Retiring(() => Retire(pipeline, index));
                 using var stopping = stop.Register(pipeline.Course.Close);
-                while (HasRoom(pipeline.Course) && pipeline.Course.Take(done) is { } position)
+                while (slots.WaitForRoom() && pipeline.Course.Take(done) is { } position)
                 {
                     PassOver(pipeline, start, done + 1, position, pipeline.Course.ReasonBefore(position));
                     done = position;
@@ -74,14 +67,6 @@ public sealed class Treating(
 
         LetGo(next);
         Task.WaitAll(retired, CancellationToken.None);
-    }
-
-    private bool HasRoom(PassageCourse course)
-    {
-        var asked = run.Now;
-        var room = slots.WaitForRoom();
-        course.HadRoom(run.Now - asked);
-        return room;
     }
 
     /// <summary>Gives up what was not begun, from one frame of the passage up to another.</summary>
@@ -148,15 +133,15 @@ public sealed class Treating(
 
             var ready = run.Now;
             var spent = ready - began + Sum(decoded, f => f.Made);
-            var inTime = slots.Publish(frame, new TreatedFrame(picture, ready, read, decode, spent, stepper?.Scale ?? plan.Settings.Scale))
-                && (run.Slots is not { } clock || ready < clock.EndOf(frame));
-            pipeline.Course.Done(position, spent, inTime);
-            if (!inTime && keepsTime)
+            var canBeShown = slots.Publish(
+                frame, new TreatedFrame(picture, ready, read, decode, spent, stepper?.Scale ?? plan.Settings.Scale));
+            pipeline.Course.Done(spent);
+            if (!canBeShown && keepsTime)
             {
                 journal.InVain(ready, read + decode + spent);
             }
 
-            return inTime;
+            return canBeShown && (run.Slots is not { } clock || ready < clock.EndOf(frame));
         }
         finally
         {
@@ -170,7 +155,7 @@ public sealed class Treating(
     private bool GiveUp(PassagePipeline pipeline, long frame, long position, DropReason reason, TimeSpan spent)
     {
         slots.Lose(frame, frame + 1, reason);
-        pipeline.Course.Done(position, null, inTime: false);
+        pipeline.Course.Done(null);
         journal.InVain(run.Now, spent);
         return false;
     }
@@ -184,23 +169,24 @@ public sealed class Treating(
             return;
         }
 
-        var left = plan.Timeline.Rate.StartOf(passage.FrameCount - position) - WaysAhead * course.Way;
-        if (next is null && index + 1 < plan.Timeline.Passages.Count && left <= OpenAhead)
+        var (at, cut) = (plan.Timeline.Rate.StartOf(position), plan.Timeline.Rate.StartOf(passage.FrameCount));
+        if (next is null && index + 1 < plan.Timeline.Passages.Count && Pacing.IsNextDue(at, course.Way, cut))
         {
             next = Open(index + 1);
         }
 
-        if (left <= GoOnAhead)
+        if (cut - at <= GoOnAhead)
         {
             next?.Course.GoOn();
         }
     }
 
-    /// <summary>In a passage that is too much, the first frame of the next one is treated before the last ones of it.</summary>
+    /// <summary>In a passage that is too much, the first frame of the next one is treated before the last ones of it, as soon as it is
+    /// decoded.</summary>
     private void BeginNextInTime(int index, PassageCourse course)
     {
         if (!isFirstDone && keepsTime && course.IsBehind && next is { Pipeline.IsCompletedSuccessfully: true } && run.Slots is { } clock
-            && Pacing.IsNextDue(run.Now, course.Way, clock.StartOf(plan.Timeline.StartOf(index))))
+            && next.Pipeline.Result.HasFrame && Pacing.IsNextDue(run.Now, course.Way, clock.StartOf(plan.Timeline.StartOf(index))))
         {
             try
             {

@@ -65,10 +65,11 @@ public sealed record WaitingView(long TrialId, TrialKind Kind, string TimelineTi
 /// <param name="Loads">The newest value of each load worth watching.</param>
 public sealed record PlayNews(long RunId, int From, string Teeth, int Asked, double? LastLagMs, IReadOnlyList<LoadNow> Loads)
 {
-    public static PlayNews Of(long runId, RunProgress progress) => new(
+    /// <param name="teeth">Of its frames.</param>
+    public static PlayNews Of(long runId, RunProgress progress, string teeth) => new(
         runId,
         progress.Frames.Count > 0 ? progress.Frames[0].Frame : 0,
-        CombTeeth.Of(progress.Frames),
+        teeth,
         progress.Lags.Count,
         progress.Lags.Select(lag => lag.Lag?.TotalMilliseconds).LastOrDefault(lag => lag is not null),
         [.. LoadSeries.Of(progress.Loads, TimeSpan.Zero).Where(series => series.Values.Count > 0)

@@ -22,6 +22,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
 {
     private readonly Lock gate = new();
     private readonly StringBuilder teeth = new();
+    private CombTeeth? comb;
     private readonly List<WaitingView> waiting = [];
 
     /// <summary>That there may be something to begin: a trial was asked for, or this machine came free. One signal stands for
@@ -159,6 +160,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         lock (gate)
         {
             teeth.Clear();
+            comb = new CombTeeth(header.Timeline.Rate);
             pace.Begin(trial!.Asked.MachineId == Machine.ThisId);
         }
 
@@ -172,16 +174,18 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
     {
         heard.Hear(progress);
         RunProgress? news;
+        var fresh = string.Empty;
         lock (gate)
         {
-            teeth.Append(CombTeeth.Of(progress.Frames));
+            teeth.Append(comb!.Next(progress.Frames));
             now = now! with { Frames = now.ByHand ? now.Frames + progress.Lags.Count : teeth.Length };
             news = pace.Add(progress);
+            fresh = news is { Frames: [var first, ..] } ? teeth.ToString(first.Frame, news.Frames.Count) : string.Empty;
         }
 
         if (news is not null)
         {
-            _ = live.Tell(page => page.News(PlayNews.Of(id, news)));
+            _ = live.Tell(page => page.News(PlayNews.Of(id, news, fresh)));
         }
     }
 

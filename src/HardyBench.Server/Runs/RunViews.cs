@@ -104,17 +104,20 @@ public sealed record PassageDetail(
 }
 
 /// <summary>Frames as columns of equal length. Milliseconds; null where there is nothing to tell.</summary>
-/// <param name="Teeth">o on time, l late, d dropped.</param>
+/// <param name="Teeth">What each slot showed, as <see cref="CombTeeth"/> writes it.</param>
+/// <param name="Statuses">What became of the frame that the slot is for.</param>
 /// <param name="Lateness">Shown after its slot began.</param>
 public sealed record FrameColumns(
-    IReadOnlyList<int> Frame, IReadOnlyList<string> Timecodes, string Teeth, IReadOnlyList<DropReason> Reasons,
+    IReadOnlyList<int> Frame, IReadOnlyList<string> Timecodes, string Teeth, IReadOnlyList<FrameStatus> Statuses,
+    IReadOnlyList<DropReason> Reasons,
     IReadOnlyList<double?> Lateness, IReadOnlyList<double> Read, IReadOnlyList<double> Decode, IReadOnlyList<double> Effects,
     IReadOnlyList<double> Wait, IReadOnlyList<int> Queue)
 {
     public static FrameColumns Of(IReadOnlyList<FrameRecord> frames, Timeline timeline) => new(
         [.. frames.Select(frame => frame.Frame)],
         [.. frames.Select(frame => Timecode.Of(frame.Frame, timeline.Rate))],
-        CombTeeth.Of(frames),
+        CombTeeth.Of(frames, timeline.Rate),
+        [.. frames.Select(frame => frame.Status)],
         [.. frames.Select(frame => frame.Reason)],
         [.. frames.Select(frame => frame.Shown is { } shown ? Ms(shown - frame.SlotStart) : (double?)null)],
         [.. frames.Select(frame => Ms(frame.Read))],

@@ -18,6 +18,25 @@ public sealed class DropAccountingTests
         Assert.Equal(24 * (1 - share), counts.ShownRate, 1);
     }
 
+    /// <summary>Frame 50 is shown 3 slots late, frame 10, in the first second, 2 slots late.</summary>
+    [Fact]
+    public void An_overdue_frame_is_shown_and_its_slot_is_missed()
+    {
+        var frames = Frames(25, 100, frame => frame is 51 or 52)
+            .Select(frame => frame.Frame is 10 or 50
+                ? frame with { Status = FrameStatus.Overdue, Shown = frame.SlotStart + Samples.Ms(frame.Frame == 10 ? 80 : 120) }
+                : frame)
+            .ToList();
+        var counts = DropAccounting.Count(frames, new FrameRate(25), PlayingPolicy.KeepTime, frames[0].Shown);
+
+        Assert.Equal((96, 0, 2, 0, 2), (counts.OnTime, counts.Late, counts.Overdue, counts.StartUpDrops, counts.SteadyDrops));
+        Assert.Equal((3, 0.03, 98), (counts.SteadyMisses, counts.SteadyLoss, counts.Shown));
+        Assert.Equal((Samples.Ms(100), Samples.Ms(120)), counts.OverdueBy);
+        Assert.Equal(24.5, counts.ShownRate, 6);
+        // Frame 49 stays until frame 50 is shown in the slot of frame 53.
+        Assert.Equal(Samples.Ms(160), counts.LongestFreeze);
+    }
+
     [Fact]
     public void A_freeze_is_the_time_one_picture_stays()
     {

@@ -42,7 +42,7 @@ public sealed class HeadroomTruthTests
         var ratios = Ratios(PlayingPolicy.KeepTime, finding => finding.Fails ? finding.Headroom : null);
 
         Assert.True(ratios.Count > 20, $"{ratios.Count} passages say too little");
-        Assert.All(ratios, ratio => Assert.InRange(ratio, 0.5, 1.1));
+        Assert.All(ratios, ratio => Assert.InRange(ratio, 0.5, 1.12));
         Assert.InRange(ratios.Order().ElementAt(ratios.Count / 2), 0.97, 1.03);
     }
 

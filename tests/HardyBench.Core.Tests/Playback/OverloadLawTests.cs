@@ -5,17 +5,18 @@ using HardyBench.Core.StandIns;
 namespace HardyBench.Core.Tests.Playback;
 
 /// <summary>What keep time shows when it is too much, against what the machine gets through: the capacity c = 1 / max D of the bottleneck
-/// law (Denning and Buzen 1978), a schedule found by trying all, and the same passage with less work.</summary>
+/// law (Denning and Buzen 1978), and the same passage with less work.</summary>
 public sealed class OverloadLawTests
 {
     private const int Settling = 75, Minute = 1500;
 
     private static readonly FrameRate Rate = new(25);
 
-    /// <summary>A passage of all-intra footage, or of one whose effects are the slow part, at 0.02 to 0.98 of what it needs.</summary>
+    /// <summary>A passage of all-intra footage, or of one whose effects are the slow part, at 0.04 to 0.98 of what it needs: below that a
+    /// frame takes longer than one may be overdue.</summary>
     private static PassageDemand TooMuch(Random random)
     {
-        var slow = 40 / (0.02 + 0.96 * random.NextDouble());
+        var slow = 40 / (0.04 + 0.94 * random.NextDouble());
         var other = Math.Min(slow * (0.05 + 0.55 * random.NextDouble()), 60);
         return random.Next(4) switch
         {
@@ -36,8 +37,9 @@ public sealed class OverloadLawTests
     }
 
     [Theory]
-    [InlineData(0, 0.9, 0.1, 0.5)]
-    [InlineData(0.3, 0.8, 0.2, 0.7)]
+    [InlineData(0, 0.95, 0.05, 0.5)]
+    [InlineData(0.3, 0.9, 0.15, 0.7)]
+    [InlineData(0.6, 0.85, 0.25, 1.25)]
     public void It_shows_what_the_machine_gets_through_evenly_and_wastes_little(
         double variation,
         double share,
@@ -50,7 +52,7 @@ public sealed class OverloadLawTests
             var capacity = demand.ThroughputBound(Rate.FramesPerSecond);
             var played = Play(demand, variation, seed).Skip(Settling).ToList();
             var shown = played.Where(IsShown).ToList();
-            var gaps = shown.Zip(shown.Skip(1), (one, other) => (double)(other.Frame - one.Frame)).ToList();
+            var gaps = shown.Zip(shown.Skip(1), (one, other) => (other.Shown - one.Shown)!.Value / Rate.FrameDuration).ToList();
 
             Assert.True(
                 shown.Count >= share * capacity * played.Count / 25 - 1,
@@ -87,86 +89,40 @@ public sealed class OverloadLawTests
         });
 
     /// <summary>Shown in a GOP of G at a share f of what is needed, when every second frame is unreferenced, the others are a share ρ of
-    /// the work, and A may be under way. From ρ on all referenced ones and as many others as the rest of the time allows. Below, referenced
-    /// ones alone are too much: f·G/(2ρ) of them are what the time allows, and the A that are decoded before it begins last A / (1 − f/ρ)
-    /// of them.</summary>
-    private static double Allowed(int gop, double share, int memory, double referenced = 0.5) => share >= referenced
-        ? gop / 2.0 * (1 + (share - referenced) / (1 - referenced))
-        : Math.Min(share * gop / 2 / referenced, memory / (1 - share / referenced));
+    /// the work, and A may be decoded ahead. From ρ on all referenced ones and as many others as the rest of the time allows. Below,
+    /// referenced ones alone are too much: f·G/(2ρ) of them are what the time allows, as long as they come no more than a second after
+    /// their slots. All are decoded while there is time in hand, so the A last A / (1 − f); then referenced ones fall back by 1 − f/ρ each
+    /// slot until they are a second behind.</summary>
+    private static double Allowed(int gop, double share, double referenced)
+    {
+        var (ahead, pace) = (new PlaybackSettings().LookAhead + PlaybackSettings.DecodeAhead, share / referenced);
+        return pace >= 1
+            ? gop / 2.0 * (1 + (share - referenced) / (1 - referenced))
+            : Math.Min(pace * gop / 2, (ahead / (1 - share)) + (pace / 2 * (Pacing.MostOverdue / Rate.FrameDuration) / (1 - pace)));
+    }
 
     /// <summary>A GOP whose frames cost the same, or go by their bits for the most part, as I, P and B frames do.</summary>
     [Theory]
-    [InlineData(0, 0.6, false)]
-    [InlineData(0.08, 0.6, false)]
-    [InlineData(0.3, 0.45, false)]
-    [InlineData(0, 0.58, true)]
-    [InlineData(0.08, 0.58, true)]
-    [InlineData(0.3, 0.3, true)]
-    public void Of_long_GOP_footage_it_shows_what_time_and_look_ahead_allow(double variation, double share, bool byBits) =>
+    [InlineData(0, 0.8, false)]
+    [InlineData(0.08, 0.8, false)]
+    [InlineData(0.3, 0.8, false)]
+    [InlineData(0, 0.8, true)]
+    [InlineData(0.08, 0.8, true)]
+    [InlineData(0.3, 0.8, true)]
+    public void Of_long_GOP_footage_it_shows_what_time_allows(double variation, double share, bool byBits) =>
         Many(byBits ? 300 : 150, (random, seed) =>
         {
-            var (gop, speed, bits) = (random.Next(12, 251), 0.3 + 0.6 * random.NextDouble(), byBits ? 0.2 + 0.8 * random.NextDouble() : 0);
+            var (gop, speed, bits) = (random.Next(24, 251), 0.3 + 0.6 * random.NextDouble(), byBits ? 0.2 + 0.8 * random.NextDouble() : 0);
             var costs = Enumerable.Range(0, gop).Select(position => 1 - bits + bits * DecodeCost.BitShare(position, gop)).ToList();
             var referenced = costs.Where((_, position) => DecodeCost.IsReferenced(position, gop)).Sum() / gop;
             var frames = Play(Demand(gop, 0.1, costs.Select(cost => cost * 40 / speed), 0, 3), variation, seed, 8 * gop).Skip(gop).ToList();
-            var allowed =
-                Allowed(gop, speed, new PlaybackSettings().LookAhead + PlaybackSettings.DecodeAhead, referenced) * frames.Count / gop;
+            var allowed = Allowed(gop, speed, referenced) * frames.Count / gop;
 
             Assert.True(
                 frames.Count(IsShown) >= share * allowed,
                 $"{frames.Count(IsShown)} of {allowed:0}, GOP {gop}, at {speed:0.00}, {referenced:0.00} of it for others"
             );
         });
-
-    [Theory]
-    [InlineData(4, 0.3)]
-    [InlineData(4, 0.45)]
-    [InlineData(6, 0.4)]
-    [InlineData(6, 0.6)]
-    [InlineData(7, 0.35)]
-    [InlineData(7, 0.75)]
-    [InlineData(14, 0.5)]
-    public void Of_long_GOP_footage_it_shows_most_of_what_the_best_schedule_does(int gop, double share)
-    {
-        const int Frames = 14, LookAhead = 2, Memory = LookAhead + PlaybackSettings.DecodeAhead;
-        var frames = new Simulation(
-            [Demand(gop, 0, 40 / share, 0, 0, frames: 40 * gop)],
-            Rate,
-            new PlaybackSettings(LookAhead: LookAhead),
-            ServiceSpread.None,
-            null
-        ).Play();
-        var shown = frames.Skip(20 * gop).Count(IsShown) / (20.0 * gop) * Frames;
-
-        // The decoder is free at the first frame's slot, as it is on average in the middle of a run.
-        var best = Best(0, 0, [], gop, Frames, 40 / share, 0, Memory);
-
-        Assert.True(shown >= 0.8 * best, $"{shown:0.0} of {best}");
-        Assert.InRange(Allowed(gop, share, Memory) / gop * Frames, best - 1, best + gop * share + 1);
-    }
-
-    /// <summary>The most frames that can be shown from one on: each is left out, decoded for the others only, or decoded and
-    /// shown.</summary>
-    /// <param name="now">When the decoder is free.</param>
-    /// <param name="shown">Those shown before.</param>
-    private static int Best(int frame, double now, int[] shown, int gop, int frames, double decode, double firstShown, int memory)
-    {
-        if (frame >= frames)
-        {
-            return 0;
-        }
-
-        // Left out: allowed where nothing refers to it, or where the rest of the GOP goes with it.
-        var unreferenced = !DecodeCost.IsReferenced(frame % gop, gop);
-        var best = Best(unreferenced ? frame + 1 : (frame / gop + 1) * gop, now, shown, gop, frames, decode, firstShown, memory);
-        var room = shown.Length >= memory ? Math.Max(now, firstShown + (shown[^memory] + 1) * 40) : now;
-        if (room + decode < firstShown + (frame + 1) * 40)
-        {
-            best = Math.Max(best, 1 + Best(frame + 1, room + decode, [.. shown, frame], gop, frames, decode, firstShown, memory));
-        }
-
-        return Math.Max(best, Best(frame + 1, now + decode, shown, gop, frames, decode, firstShown, memory));
-    }
 
     /// <summary>Pairs of passages of which one asks less in one respect: a smaller scale or fewer effects, a proxy, a faster
     /// part.</summary>
@@ -201,7 +157,7 @@ public sealed class OverloadLawTests
             }
         });
 
-        Assert.True(fewer.Count <= Pairs * 0.02, $"{fewer.Count} of {Pairs}: {string.Join("; ", fewer)}");
+        Assert.True(fewer.Count <= Pairs * 0.002, $"{fewer.Count} of {Pairs}: {string.Join("; ", fewer)}");
     }
 
     [Theory]

@@ -39,12 +39,52 @@ public sealed class PresenterTests
     }
 
     [Fact]
-    public void A_frame_ready_as_its_slot_ends_is_dropped()
+    public void A_frame_ready_as_its_slot_ends_is_overdue_and_shown_in_the_next()
     {
-        var frames = Play(PlayingPolicy.KeepTime, 0, 80, 81);
+        var frames = Play(PlayingPolicy.KeepTime, 0, 80, 100);
+
+        Assert.Equal([FrameStatus.OnTime, FrameStatus.Overdue, FrameStatus.Late], frames.Select(frame => frame.Status));
+        Assert.Equal([0, 80, 100], frames.Select(frame => frame.Shown!.Value.TotalMilliseconds));
+        Assert.Equal(Samples.Ms(40), frames[1].SlotStart);
+    }
+
+    [Fact]
+    public void A_slot_whose_own_frame_is_ready_shows_that_one_and_the_older_one_is_dropped()
+    {
+        var frames = Play(PlayingPolicy.KeepTime, 0, 80, 60);
 
         Assert.Equal((FrameStatus.Dropped, DropReason.NotReady), (frames[1].Status, frames[1].Reason));
-        Assert.Null(frames[1].Shown);
+        Assert.Equal((FrameStatus.OnTime, Samples.Ms(80)), (frames[2].Status, frames[2].Shown));
+    }
+
+    [Fact]
+    public void A_slot_shows_one_overdue_frame_and_the_next_slot_the_newest_of_those_that_came_since()
+    {
+        // Frame 1 comes in the slot of frame 3, and frames 2 and 3 after it in that of frame 4.
+        var frames = Play(PlayingPolicy.KeepTime, 0, 130, 161, 162, 1e6, 1e6);
+
+        Assert.Equal((FrameStatus.Overdue, Samples.Ms(130)), (frames[1].Status, frames[1].Shown));
+        Assert.Equal((FrameStatus.Overdue, Samples.Ms(161)), (frames[2].Status, frames[2].Shown));
+        Assert.Equal((FrameStatus.Overdue, Samples.Ms(200)), (frames[3].Status, frames[3].Shown));
+    }
+
+    [Theory]
+    [InlineData(1039, FrameStatus.Overdue)]
+    [InlineData(1080, FrameStatus.Dropped)]
+    public void A_frame_is_not_shown_more_than_a_second_after_its_slot(double ready, FrameStatus status)
+    {
+        var others = Enumerable.Repeat(1e6, 50);
+
+        Assert.Equal(status, Play(PlayingPolicy.KeepTime, [0, ready, .. others])[1].Status);
+    }
+
+    [Fact]
+    public void Nothing_of_a_passage_is_shown_after_the_cut()
+    {
+        var frames = Play(PlayingPolicy.KeepTime, [2], 0, 81, 1e6, 125);
+
+        Assert.Equal((FrameStatus.Dropped, DropReason.NotReady), (frames[1].Status, frames[1].Reason));
+        Assert.Equal(FrameStatus.Late, frames[3].Status);
     }
 
     /// <summary>A frame that never comes is waited for, and one that is lost is passed.</summary>
@@ -55,10 +95,8 @@ public sealed class PresenterTests
 
         Assert.All(frames, frame => Assert.Equal((FrameStatus.OnTime, frame.Shown), (frame.Status, (TimeSpan?)frame.SlotStart)));
         Assert.Equal([100, 101, 350, 351], frames.Select(frame => frame.Shown!.Value.TotalMilliseconds));
-        Assert.Equal(
-            PresenterAct.Drop,
-            new Presenter(Rate, PlayingPolicy.Unpaced).Decide(TimeSpan.Zero, null, DropReason.PassageFailed).Act
-        );
+        var lost = new Known { Lost = { [0] = DropReason.PassageFailed } };
+        Assert.Equal(PresenterAct.Pass, new Presenter(Rate, PlayingPolicy.Unpaced, []).Decide(TimeSpan.Zero, lost).Act);
     }
 
     [Fact]
@@ -75,6 +113,7 @@ public sealed class PresenterTests
         var counts = DropAccounting.Count(Play(PlayingPolicy.KeepTime, ready), Rate, PlayingPolicy.KeepTime, TimeSpan.Zero);
 
         Assert.Equal((100, 96, 2, 2), (counts.Slots, counts.OnTime, counts.StartUpDrops, counts.SteadyDrops));
+        Assert.Equal(0.02, counts.SteadyLoss, 6);
     }
 
     [Fact]
@@ -92,26 +131,39 @@ public sealed class PresenterTests
     [Fact]
     public void Frames_lost_before_anything_was_shown_still_have_slots()
     {
-        var presenter = new Presenter(Rate, PlayingPolicy.KeepTime);
-        var lost = presenter.Decide(Samples.Ms(5), null, DropReason.PassageFailed);
-        presenter.Settle(lost, Samples.Ms(5));
-        var shown = presenter.Decide(Samples.Ms(300), Samples.Ms(290), DropReason.None);
+        var presenter = new Presenter(Rate, PlayingPolicy.KeepTime, []);
+        var known = new Known { Lost = { [0] = DropReason.PassageFailed }, Ready = { [1] = Samples.Ms(290) } };
+        var lost = presenter.Settle(presenter.Decide(Samples.Ms(5), known), Samples.Ms(5), known).Single();
+        var shown = presenter.Settle(presenter.Decide(Samples.Ms(300), known), Samples.Ms(300), known).Single();
 
-        Assert.Equal(PresenterAct.Drop, lost.Act);
-        Assert.Equal(PresenterAct.Show, shown.Act);
-        Assert.Equal(Samples.Ms(300), presenter.Settle(shown, Samples.Ms(300)));
+        Assert.Equal((0, FrameStatus.Dropped, DropReason.PassageFailed), (lost.Frame, lost.Status, lost.Reason));
+        Assert.Equal((1, FrameStatus.OnTime, Samples.Ms(300)), (shown.Frame, shown.Status, shown.SlotStart));
         Assert.Equal(Samples.Ms(340), presenter.Clock!.Value.StartOf(2));
     }
 
     [Fact]
-    public void A_presenter_that_wakes_after_the_slot_drops_the_frame_and_says_that_it_was_its_own_fault()
+    public void A_presenter_that_wakes_after_the_slot_shows_the_frame_overdue_and_says_that_it_was_its_own_fault()
     {
-        var presenter = new Presenter(Rate, PlayingPolicy.KeepTime);
-        presenter.Settle(presenter.Decide(default, TimeSpan.Zero, DropReason.None), TimeSpan.Zero);
+        var presenter = new Presenter(Rate, PlayingPolicy.KeepTime, []);
+        var known = new Known { Ready = { [0] = TimeSpan.Zero, [1] = Samples.Ms(20) } };
+        presenter.Settle(presenter.Decide(default, known), TimeSpan.Zero, known);
 
-        var decision = presenter.Decide(Samples.Ms(90), Samples.Ms(20), DropReason.None);
+        Assert.Empty(presenter.Settle(presenter.Decide(Samples.Ms(90), known), Samples.Ms(90), known));
+        var slot = presenter.Settle(presenter.Decide(Samples.Ms(91), known), Samples.Ms(91), known).Single();
 
-        Assert.Equal((PresenterAct.Drop, DropReason.PresenterLate), (decision.Act, decision.Reason));
+        Assert.Equal((1, FrameStatus.Overdue, DropReason.PresenterLate), (slot.Frame, slot.Status, slot.Reason));
+    }
+
+    [Fact]
+    public void What_could_still_have_been_shown_is_dropped_when_playing_is_stopped()
+    {
+        var presenter = new Presenter(Rate, PlayingPolicy.KeepTime, []);
+        var known = new Known { Ready = { [0] = TimeSpan.Zero } };
+        presenter.Settle(presenter.Decide(default, known), TimeSpan.Zero, known);
+        presenter.Settle(presenter.Decide(Samples.Ms(85), known), Samples.Ms(85), known);
+
+        Assert.Equal((1L, 2L), (presenter.FirstOpen, presenter.Frame));
+        Assert.Equal([(1L, DropReason.NotReady)], presenter.End(Samples.Ms(90), known).Select(slot => (slot.Frame, slot.Reason)));
     }
 
     [Fact]
@@ -123,36 +175,59 @@ public sealed class PresenterTests
             var counts = DropAccounting.Count(frames, Rate, PlayingPolicy.KeepTime, frames[0].Shown);
 
             Assert.Equal(Enumerable.Range(0, ready.Length), frames.Select(frame => frame.Frame));
-            Assert.Equal(counts.Slots, counts.OnTime + counts.Late + counts.StartUpDrops + counts.SteadyDrops);
-            Assert.All(frames.Where(frame => frame.Shown is not null),
-                frame => Assert.InRange(frame.Shown!.Value - frame.SlotStart, TimeSpan.Zero, Rate.FrameDuration));
+            Assert.Equal(counts.Slots, counts.OnTime + counts.Late + counts.Overdue + counts.StartUpDrops + counts.SteadyDrops);
+            var shown = frames.Where(frame => frame.Shown is not null).ToList();
+            Assert.Equal(shown.Select(frame => frame.Shown).Order(), shown.Select(frame => frame.Shown));
+            Assert.All(shown, frame => Assert.InRange(
+                frame.Shown!.Value - frame.SlotStart,
+                frame.Status == FrameStatus.Overdue ? Rate.FrameDuration : TimeSpan.Zero,
+                Rate.FrameDuration + (frame.Status == FrameStatus.Overdue ? Pacing.MostOverdue : TimeSpan.Zero)));
+            Assert.Equal(
+                shown.Count(frame => frame.Status == FrameStatus.Overdue),
+                shown.Where(frame => frame.Status == FrameStatus.Overdue)
+                    .DistinctBy(frame => (long)((frame.Shown!.Value - frames[0].SlotStart) / Rate.FrameDuration)).Count());
             Assert.DoesNotContain(Play(PlayingPolicy.KeepFrames, ready), frame => frame.Status == FrameStatus.Dropped);
         });
 
+    private static List<FrameRecord> Play(PlayingPolicy policy, params double[] readyMilliseconds) => Play(policy, [], readyMilliseconds);
+
     /// <summary>Drives a presenter by a clock that jumps from one moment of interest to the next.</summary>
-    private static List<FrameRecord> Play(PlayingPolicy policy, params double[] readyMilliseconds)
+    /// <param name="cuts">Where passages begin after the first.</param>
+    private static List<FrameRecord> Play(PlayingPolicy policy, long[] cuts, params double[] readyMilliseconds)
     {
-        var presenter = new Presenter(Rate, policy);
+        var presenter = new Presenter(Rate, policy, [.. cuts, readyMilliseconds.Length]);
         var ready = readyMilliseconds.Select(Samples.Ms).ToArray();
-        var (frames, now) = (new List<FrameRecord>(), TimeSpan.Zero);
+        var (frames, now, known) = (new List<FrameRecord>(), TimeSpan.Zero, new Known());
         while (presenter.Frame < ready.Length)
         {
-            var frame = (int)presenter.Frame;
-            var known = ready[frame] <= now ? ready[frame] : (TimeSpan?)null;
-            var decision = presenter.Decide(now, known, DropReason.None);
+            foreach (var (frame, at) in ready.Index().Where(one => one.Item <= now))
+            {
+                known.Ready[frame] = at;
+            }
+
+            var decision = presenter.Decide(now, known);
             if (decision.Act == PresenterAct.Wait)
             {
-                now = known is null && ready[frame] < decision.Until ? ready[frame] : decision.Until;
+                now = ready.Where(at => at > now).Append(decision.Until).Min();
                 continue;
             }
 
-            var shown = decision.Act == PresenterAct.Show ? now : (TimeSpan?)null;
-            var slotStart = presenter.Settle(decision, now);
-            frames.Add(
-                new FrameRecord(frame, slotStart, known, shown, decision.Status, decision.Reason, default, default, default, default, 0)
-            );
+            frames.AddRange(presenter.Settle(decision, now, known).Select(slot => new FrameRecord(
+                (int)slot.Frame, slot.SlotStart, known.ReadyAt(slot.Frame), slot.Shown, slot.Status, slot.Reason, default, default, default,
+                default, 0)));
         }
 
         return frames;
+    }
+
+    private sealed class Known : ITreatedFrames
+    {
+        public Dictionary<long, TimeSpan> Ready { get; } = [];
+
+        public Dictionary<long, DropReason> Lost { get; } = [];
+
+        public TimeSpan? ReadyAt(long frame) => Ready.TryGetValue(frame, out var at) ? at : null;
+
+        public DropReason LostOf(long frame) => Lost.GetValueOrDefault(frame);
     }
 }

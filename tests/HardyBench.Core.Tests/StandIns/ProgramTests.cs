@@ -132,6 +132,44 @@ public sealed class ProgramTests
         Assert.Equal(Limiter.SingleThread, Assert.Single(RunFindings.Of(run)).Limiter!.Limiter);
     }
 
+    /// <summary>Whatever the format and the machine, a decoder that its program gives one core is found to be the limit where it is the
+    /// slowest part by a fifth.</summary>
+    [Fact]
+    public void A_decoder_with_one_core_that_limits_is_named()
+    {
+        ClipFormat[] formats =
+        [
+            Samples.HdAvc, Samples.HdAvc with { GopLength = 12 }, Samples.UhdHevc422, Samples.UhdHevc422 with { GopLength = 25 },
+            Samples.UhdIntermediate,
+        ];
+        var judged = 0;
+        for (var seed = 0; seed < 200; seed++)
+        {
+            var random = new Random(seed);
+            var machine = Samples.Machine(cores: 4 + random.Next(13), speed: 0.2 + random.NextDouble());
+            var settings = new PlaybackSettings { Program = Plain with { DecoderCores = 1 } };
+            Effect[] effects = random.Next(2) == 0 ? [] : [Effect.Of("blur")];
+            var plan = Samples.Plan(machine, formats[random.Next(formats.Length)], settings, null, effects);
+            var demand = CostModel.DemandOf(plan, plan.Timeline.Passages[0]);
+            var decoder = demand.DemandSeconds(Station.DecoderCores);
+            if (demand.SecondsByStation().Max() > 1.0001 * decoder || 1.2 * demand.SecondsByStation().Order().ElementAt(^2) > decoder)
+            {
+                continue;
+            }
+
+            var finding = RunFindings.Of(Played(plan)).Single();
+            if (finding.Verdict is Verdict.Breaks)
+            {
+                judged++;
+                Assert.True(
+                    finding.Limiter!.Limiter == Limiter.SingleThread,
+                    $"{finding.Limiter.Limiter}, seed {seed}, {finding.Counts.ShownRate:0.0} shown, {1 / decoder:0.0} decoded");
+            }
+        }
+
+        Assert.True(judged > 80, $"{judged} passages say too little");
+    }
+
     /// <summary>Utilisation law: busy cores add up to the work done, whichever way it is spread.</summary>
     [Fact]
     public void Cores_are_as_busy_as_decoding_and_effects_keep_them()
@@ -292,6 +330,9 @@ public sealed class ProgramTests
     {
         var plan = Samples.Plan(
             Samples.Machine(cores: 8, graphics: Unit), format, new PlaybackSettings { Program = program }, Raster.Uhd, effects);
-        return new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NobodyListens(), CancellationToken.None).Result;
+        return Played(plan);
     }
+
+    private static Run Played(PlaybackPlan plan) =>
+        new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NobodyListens(), CancellationToken.None).Result;
 }

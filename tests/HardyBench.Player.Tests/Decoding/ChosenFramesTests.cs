@@ -104,7 +104,7 @@ public sealed class ChosenFramesTests
             {
                 for (; begun < Math.Min(chosen.Count, place + 1 + (trial % 4)); begun++)
                 {
-                    course.Begin(chosen[begun], course.Now, DropReason.PassedOver);
+                    course.Begin(chosen[begun], DropReason.PassedOver);
                 }
 
                 course.Taking(position);
@@ -131,7 +131,7 @@ public sealed class ChosenFramesTests
         );
         foreach (var position in new[] { 0, 1, 2, 3, 4 })
         {
-            course.Begin(position, course.Now, DropReason.PassedOver);
+            course.Begin(position, DropReason.PassedOver);
         }
 
         // Both of the second picture, which is decoded by the time that the third is there.
@@ -205,18 +205,6 @@ public sealed class ChosenFramesTests
         course.GoOn();
 
         Assert.Null(await third.WaitAsync(TimeSpan.FromMinutes(1)));
-    }
-
-    [Fact]
-    public void The_first_frame_s_long_wait_for_its_passage_is_not_taken_for_work()
-    {
-        var course = new PassageCourse(new RunClock(), new FrameRate(25), 0, 100, keepsTime: true);
-        course.Lead(_ => new Any());
-        course.Begin(0, course.Now - TimeSpan.FromSeconds(2), DropReason.PassedOver);
-
-        course.Done(0, TimeSpan.FromMilliseconds(30), inTime: true);
-
-        Assert.InRange(course.TimeOfAFrame, TimeSpan.FromMilliseconds(30), TimeSpan.FromMilliseconds(30));
     }
 
     private static readonly Dictionary<string, string> Files = [];

@@ -42,7 +42,7 @@ public sealed class PresentingTests
                     policy,
                     run.Select(frame => frame.Shown).FirstOrDefault(shown => shown is not null)
                 );
-                Assert.Equal(Slots, counts.OnTime + counts.Late + counts.StartUpDrops + counts.SteadyDrops);
+                Assert.Equal(Slots, counts.OnTime + counts.Late + counts.Overdue + counts.StartUpDrops + counts.SteadyDrops);
                 if (policy == PlayingPolicy.KeepFrames)
                 {
                     Assert.All(run.Where(frame => script[frame.Frame] >= 0), frame => Assert.NotNull(frame.Shown));

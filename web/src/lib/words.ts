@@ -26,12 +26,14 @@ const limiters: Record<Limiter, string> = {
 
 export const limiterWord = (limiter: Limiter | null) => (limiter ? limiters[limiter] : '');
 
+export const statusWord: Record<Schemas['FrameStatus'], string> = { onTime: 'on time', late: 'late', overdue: 'overdue', dropped: 'dropped' };
+
 export const reasonWord: Record<Reason, string> = {
   none: '',
   decodeSkipped: 'given up, decoding started afresh',
-  passedOver: 'passed over, would not have been in time',
-  effectsSkipped: 'too late for its effects',
-  notReady: 'not ready in its slot',
+  passedOver: 'passed over, was not expected to be ready',
+  effectsSkipped: 'decoded too late for its effects',
+  notReady: 'not ready before a newer frame or the cut',
   presenterLate: 'the player woke too late',
   passageFailed: 'the passage failed'
 };

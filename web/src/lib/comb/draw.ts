@@ -1,7 +1,7 @@
 import { bins, freezes } from './teeth';
 
-/** Draws a comb: on time a full tooth up, late a short one, dropped a mark below the base line, a freeze a bracket,
- * what a person pinned to a frame a line with a flag. */
+/** Draws a comb: on time a full tooth up, late a short one, an overdue frame a low one in the colour of misses, no new picture a mark
+ * below the base line, a freeze a bracket, what a person pinned to a frame a line with a flag. */
 export function drawComb(canvas: HTMLCanvasElement, teeth: string, options: { frames: number; chosen?: number; shortestFreeze: number; marked?: number[] }) {
   const ratio = window.devicePixelRatio || 1;
   const { clientWidth: width, clientHeight: height } = canvas;
@@ -25,9 +25,10 @@ export function drawComb(canvas: HTMLCanvasElement, teeth: string, options: { fr
       const tall = Math.max(1.5, share * reach);
       pen.fillRect(x, up ? base - tall : base + 1.5, wide, tall);
     };
-    bar(bin.late / bin.count, base * 0.45, '--color-accent', true);
+    bar(bin.overdue / bin.count, base * 0.3, '--color-error', true);
+    bar(bin.late / bin.count, base * 0.6, '--color-accent', true);
     bar(bin.onTime / bin.count, base - 1, '--color-primary', true);
-    bar(bin.dropped / bin.count, height - base - 2, '--color-error', false);
+    bar(bin.none / bin.count, height - base - 2, '--color-error', false);
   }
 
   pen.strokeStyle = colour('--color-error');

@@ -10,6 +10,6 @@ export function nextParting(teeth: string[], from: number, step: 1 | -1): number
 /** Whether the sides fared differently in a slot; one that did not reach it parts too. */
 export const parts = (teeth: string[], at: number): boolean => new Set(teeth.map((one) => one[at] ?? '')).size > 1;
 
-const fates: Record<string, string> = { o: 'on time', l: 'late', d: 'dropped' };
+const fates: Record<string, string> = { o: 'on time', l: 'late', v: 'an overdue frame', d: 'no new picture' };
 
 export const fate = (tooth: string | undefined) => (tooth ? fates[tooth] : 'not reached');

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Mark, Schemas } from '../api/client';
   import Comb from '../comb/Comb.svelte';
-  import { reasonWord } from '../words';
+  import { fixed as figure, reasonWord, statusWord } from '../words';
 
   let {
     frames,
@@ -15,7 +15,9 @@
   let fixed = $state(false);
   const at = $derived(Math.min(pointed ?? chosen, last));
   const marked = $derived(marks.flatMap((mark) => (mark.frame === null ? [] : [mark.frame - frames.frame[0]])));
-  const fate = $derived({ o: 'on time', l: 'late', d: 'dropped' }[frames.teeth[at]] ?? '');
+  const status = $derived(frames.statuses[at]);
+  /** How long after its slot began an overdue frame was shown. */
+  const shownLater = $derived(status === 'overdue' && frames.lateness[at] !== null ? `, shown ${figure(frames.lateness[at]! / 1000)} s after its slot began` : '');
 
   function point(event: PointerEvent) {
     const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
@@ -45,7 +47,7 @@
       aria-valuemin={frames.frame[0]}
       aria-valuemax={frames.frame[last]}
       aria-valuenow={frames.frame[at]}
-      aria-valuetext="frame {frames.frame[at]}, {frames.timecodes[at]}, {fate} {reasonWord[frames.reasons[at]]}"
+      aria-valuetext="frame {frames.frame[at]}, {frames.timecodes[at]}, {statusWord[status]}{shownLater} {reasonWord[frames.reasons[at]]}"
       onpointermove={point}
       onpointerleave={() => (pointed = null)}
       onclick={fix}
@@ -56,7 +58,7 @@
     <div class="mt-1 flex flex-wrap gap-x-3 text-xs">
       <span class="figure">{frames.timecodes[at]}</span>
       <span>frame <span class="figure">{frames.frame[at]}</span></span>
-      <b class="font-semibold">{fate}</b>
+      <b class="font-semibold">{statusWord[status]}</b>{shownLater}
       {#if frames.reasons[at] !== 'none'}
         <span class="quiet">{reasonWord[frames.reasons[at]]}</span>
       {:else}
@@ -66,6 +68,6 @@
         </span>
       {/if}
     </div>
-    <p class="quiet mt-1 text-xs">Tooth up: on time. Short tooth: late. Mark below: dropped. Bracket: freeze. Flag: a mark. A click chooses a frame.</p>
+    <p class="quiet mt-1 text-xs">Full tooth: on time. Short: late. Low: an overdue frame. Mark below: no new picture. Bracket: freeze. Flag: a mark. A click chooses a frame.</p>
   </div>
 {/if}

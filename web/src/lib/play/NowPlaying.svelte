@@ -12,7 +12,7 @@
   const mostCores = 4;
   const watched = ['Processor', "Player's work", 'Graphics and media engine'];
   const worth = $derived(few(live.loads.filter((load) => watched.includes(load.group))));
-  const dropped = $derived(play ? play.teeth.split('d').length - 1 : 0);
+  const missed = $derived(play ? play.teeth.split(/[dv]/).length - 1 : 0);
   let said = $state('');
 
   /** What the trial that has just ended came to: the first lines say it. */
@@ -59,7 +59,7 @@
           {#if live.lastLagMs !== null}<span class="figure whitespace-nowrap">{fixed(live.lastLagMs, 0)}<span class="quiet ml-1">ms, the last</span></span>{/if}
         {:else}
           <span class="figure whitespace-nowrap">{play.frames}<span class="quiet ml-1">of {play.of} slots</span></span>
-          <span class="figure whitespace-nowrap">{dropped}<span class="quiet ml-1">dropped</span></span>
+          <span class="figure whitespace-nowrap">{missed}<span class="quiet ml-1">missed</span></span>
           <span class="figure whitespace-nowrap">{left}<span class="quiet ml-1">s to go</span></span>
         {/if}
         <button class="btn btn-xs" onclick={mark} disabled={!play.runId}>Mark <kbd class="figure">M</kbd></button>

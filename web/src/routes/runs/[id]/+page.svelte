@@ -60,7 +60,7 @@
         <table class="w-full text-sm">
           <thead class="bg-base-200 text-left">
             <tr>
-              {#each ['no.', 'passage', 'verdict', 'headroom', 'shown a second', 'slots', 'on time', 'late', 'start-up', 'steady', 'freeze ms', 'limiter'] as head, i (head)}
+              {#each ['no.', 'passage', 'verdict', 'headroom', 'shown a second', 'slots', 'on time', 'late', 'overdue', 'dropped', 'freeze ms', 'limiter'] as head, i (head)}
                 <th scope="col" class="border-b border-base-300 px-2 py-1.5 font-semibold {i > 2 && i < 11 ? 'text-right' : ''}">{head}</th>
               {/each}
             </tr>
@@ -71,7 +71,7 @@
                 <td class="figure">{row.number}</td>
                 <td><button class="link text-left" onclick={() => (chosen = row.number)}>{row.name}</button></td>
                 <td><VerdictMark verdict={row.verdict ?? null} /></td>
-                {#each [row.headroom == null ? '—' : `${fixed(row.headroom, 2)}×`, fixed(row.shownRate), row.slots, row.onTime, row.late, row.startUpDrops, row.steadyDrops, fixed(row.longestFreezeMs, 0)] as value, i (i)}
+                {#each [row.headroom == null ? '—' : `${fixed(row.headroom, 2)}×`, fixed(row.shownRate), row.slots, row.onTime, row.late, row.overdue, row.startUpDrops + row.steadyDrops, fixed(row.longestFreezeMs, 0)] as value, i (i)}
                   <td class="figure text-right">{value}</td>
                 {/each}
                 <td>{limiterWord(row.limiter ?? null)}</td>
