@@ -39,9 +39,15 @@ public sealed class PassageCourse(
     private TimeSpan? effectsSince;
     private long taken = -1;
     private bool leftOutBefore;
+
+    /// <summary>Treating waits for several layers: how fast the leader is says nothing.</summary>
+    private bool othersLimit = layers > 1;
     private DropReason lastReason = DropReason.PassedOver;
 
     public FrameRate Rate => rate;
+
+    /// <summary>Whether no other layer follows the one that leads.</summary>
+    public bool IsOfOneLayer => layers == 1;
 
     /// <summary>Frames of the passage.</summary>
     public int FrameCount => frameCount;
@@ -49,7 +55,10 @@ public sealed class PassageCourse(
     public TimeSpan Now => run.Now;
 
     /// <summary>How many decoded frames of a layer may wait.</summary>
-    public int DecodeAhead => Locked(() => isHeld ? 1 : PlaybackSettings.DecodeAhead);
+    /// <remarks>Of several layers one each, until it is known how long a frame takes, and while it is behind: decoders that work ahead take
+    /// the cores from effects, and what they decode grows old.</remarks>
+    public int DecodeAhead => Locked(() =>
+        isHeld || (layers > 1 && aim is not { IsBehind: false, Effects.Known: > 0 }) ? 1 : PlaybackSettings.DecodeAhead);
 
     /// <summary>Whether frames have to be left out at present.</summary>
     public bool IsBehind => Locked(() => aim is { IsBehind: true });
@@ -98,7 +107,9 @@ public sealed class PassageCourse(
         var now = run.Now;
         var clock = keepsTime ? run.Slots : null;
         var before = clock is null ? 0 : begun.Count(one => one.Position > taken && IsWorth(one.Position, now));
-        var choice = aim!.Next(now, clock, new UnderWay(0, lastDecoded, before, effectsSince));
+        var choice = aim!.Next(now, clock, othersLimit
+            ? new UnderWay(before, lastGathered ?? TimeSpan.Zero, before, effectsSince)
+            : new UnderWay(0, lastDecoded, before, effectsSince));
         lastReason = choice.Reason;
         return choice.Frame < start + frameCount ? choice with { Frame = choice.Frame - start } : (Choice?)null;
     });
@@ -108,45 +119,48 @@ public sealed class PassageCourse(
     public void Begin(long position, DropReason before) => Changed(() =>
     {
         begun.Add((position, before));
+        LastBegun = position;
         aim!.GoOnFrom(start + position);
     });
+
+    /// <summary>The last frame that was begun; −1 before any.</summary>
+    public long LastBegun { get; private set; } = -1;
 
     /// <summary>The leader: nothing more is begun.</summary>
     public void End() => Changed(() => isAtEnd = true);
 
-    /// <summary>The leader learned how long decoding takes.</summary>
-    /// <param name="latency">From beginning a frame to having it; null where frames were run up to.</param>
-    /// <param name="each">Since the frame before.</param>
-    /// <param name="standsAlone">Whether it stands alone in long-GOP footage.</param>
-    /// <param name="begun">Where decoding had just begun afresh, how many frames it had begun when it gave this one.</param>
-    /// <param name="advanced">Source frames since the frame before.</param>
-    /// <param name="leftOut">Whether unreferenced ones were left out.</param>
-    public void Decoded(TimeSpan? latency, TimeSpan each, bool standsAlone, long? begun, long advanced, bool leftOut) => Locked(() =>
+    /// <summary>The leader decoded a frame.</summary>
+    public void Decoded(LedFrame frame) => Locked(() =>
     {
         lastDecoded = run.Now;
-        if (begun is { } several)
+        if (frame.Begun is { } several)
         {
-            aim!.LearnStarting(each, each / Math.Max(1, several));
+            aim!.LearnStarting(frame.GoesOnAfter ?? frame.Each, frame.Each / Math.Max(1, several));
             return;
         }
 
-        if (!standsAlone)
+        if (frame.GoesOnAfter is { } held)
         {
-            aim!.DecodingEach.Add(each);
+            aim!.StartingAfresh.Add(held);
         }
 
-        if (latency is { } known)
+        if (!frame.StandsAlone && !othersLimit)
+        {
+            aim!.DecodingEach.Add(frame.Each);
+        }
+
+        if (frame.Latency is { } known && !othersLimit)
         {
             aim!.Decoding.Add(known);
         }
 
         // Only where unreferenced frames were left out before the last one too does this time stand for going on so.
-        if (leftOut && leftOutBefore && advanced > 0)
+        if (frame.LeftOut && leftOutBefore && frame.Advanced > 0)
         {
-            aim!.Advancing.Add(each / advanced);
+            aim!.Advancing.Add(frame.Each / frame.Advanced);
         }
 
-        leftOutBefore = leftOut;
+        leftOutBefore = frame.LeftOut;
     });
 
     /// <summary>A layer that follows: waits for a frame that is begun, or taken by treating, after those it knows of.</summary>
@@ -222,18 +236,18 @@ public sealed class PassageCourse(
 
     /// <summary>Treating: all layers of a frame are there.</summary>
     /// <param name="waited">How long it was waited for.</param>
-    public void Gathered(long position, TimeSpan waited) => Locked(() =>
+    public void Gathered(long position, TimeSpan waited) => Changed(() =>
     {
         var now = run.Now;
         // A leader knows its own decoding; what the others take beyond that, and all of it where none leads, shows here.
-        if (
-            waited > Noticeable
-            && lastGathered is { } before
-            && (!isLed || layers > 1)
-            && ReasonBefore(position) != DropReason.DecodeSkipped
-        )
+        if (!isLed || layers > 1)
         {
-            aim!.Decoding.Add(now - before);
+            othersLimit = waited > Noticeable || lastGathered is null;
+            if (othersLimit && lastGathered is { } before && ReasonBefore(position) != DropReason.DecodeSkipped)
+            {
+                aim!.DecodingEach.Add(now - before);
+                aim.Decoding.Add(now - before);
+            }
         }
 
         lastGathered = effectsSince = now;
@@ -303,4 +317,23 @@ public sealed class PassageCourse(
 
         public long FirstFrom(long frame) => frame;
     }
+}
+
+/// <summary>How a leader came by a frame.</summary>
+/// <param name="Latency">From beginning it to having it; null where frames were passed over.</param>
+/// <param name="Each">Since the frame before.</param>
+/// <param name="Advanced">Source frames since the frame before.</param>
+public readonly record struct LedFrame(TimeSpan? Latency, TimeSpan Each, long Advanced)
+{
+    /// <summary>It stands alone in long-GOP footage.</summary>
+    public bool StandsAlone { get; init; }
+
+    /// <summary>Unreferenced frames were left out before it.</summary>
+    public bool LeftOut { get; init; }
+
+    /// <summary>Where decoding had just begun afresh, how many frames it had begun when it gave this one.</summary>
+    public long? Begun { get; init; }
+
+    /// <summary>Where decoding starts afresh behind what the decoder works on, how long this frame was in it.</summary>
+    public TimeSpan? GoesOnAfter { get; init; }
 }

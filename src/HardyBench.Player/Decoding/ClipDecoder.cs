@@ -56,6 +56,10 @@ public class ClipDecoder : IDisposable
 
     public KeyFrames Keys { get; }
 
+    /// <summary>Whether <see cref="GoTo"/> a later frame of long-GOP footage leaves in the decoder what it works on, which comes first. In
+    /// others it is given up.</summary>
+    public bool GoesOn => NativeMethods.ClipGoesOn(clip) != 0;
+
     /// <summary>Frames whose data the decoder takes before it gives the first.</summary>
     public int FramesAtOnce { get; }
 
@@ -88,13 +92,20 @@ public class ClipDecoder : IDisposable
         var code = NativeMethods.ClipNext(clip, out var frame, out var number, out var nextNumber, out var times);
         Outcome.Check(code, $"playing {name}");
         NextToSend = Math.Max(NextToSend, nextNumber);
-        return new DecodedFrame(
-            new FrameHandle(frame),
-            number,
-            Span(times.ReadNanoseconds),
-            Span(times.DecodeNanoseconds),
-            Span(times.LatencyNanoseconds));
+        return Decoded(frame, number, times);
     }
+
+    /// <summary>Waits for the next of the frames that the decoder already has the data of, reading nothing more.</summary>
+    /// <returns>Null when there is none left. Then it has to <see cref="GoTo"/> a frame that stands alone.</returns>
+    /// <exception cref="MediaException">Nothing more can be decoded.</exception>
+    public virtual DecodedFrame? NextHeld()
+    {
+        var code = NativeMethods.ClipNextHeld(clip, out var frame, out var number, out var times);
+        return Outcome.Check(code, $"playing {name}") == 0 ? Decoded(frame, number, times) : null;
+    }
+
+    private static DecodedFrame Decoded(nint frame, long number, FrameTimes times) => new(
+        new FrameHandle(frame), number, Span(times.ReadNanoseconds), Span(times.DecodeNanoseconds), Span(times.LatencyNanoseconds));
 
     /// <summary>From now on leaves out frames before one that no other refers to; <see cref="long.MaxValue"/> for all such, 0 for
     /// none.</summary>

@@ -88,6 +88,9 @@ public sealed class LayerDecoding : ILayerFrames
     private DropReason reasonBefore;
     private long leftOutBelow;
 
+    /// <summary>The frame of the passage that stands alone and was sent behind those that the decoder works on.</summary>
+    private long leapsTo = -1;
+
     /// <summary>Where decoding began afresh, while nothing came of it yet.</summary>
     private long? afreshFrom;
     private bool isOver;
@@ -391,10 +394,41 @@ public sealed class LayerDecoding : ILayerFrames
         }
     }
 
+    /// <summary>Where all up to a frame that stands alone is given up, what the decoder works on already is shown first.</summary>
+    private void DeliverHeld(ClipDecoder source)
+    {
+        using var turn = course.Turn(() => disposed);
+        owed.Clear();
+        while (!disposed && source.NextHeld() is { } frame)
+        {
+            output = frame.Number;
+            firstOf = course.LastBegun + 1;
+            reasonBefore = DropReason.PassedOver;
+            if (frame.Number > newest)
+            {
+                Sort(frame, source);
+            }
+            else
+            {
+                frame.Dispose();
+            }
+        }
+
+        owed.Clear();
+        firstOf = null;
+    }
+
     /// <summary>Chooses what is decoded next.</summary>
     /// <returns>Whether there is something to decode.</returns>
     private bool Lead(ClipDecoder source)
     {
+        if (leapsTo > course.LastBegun)
+        {
+            (firstOf, reasonBefore) = (firstOf ?? (course.LastBegun + 1), DropReason.DecodeSkipped);
+            owed.Enqueue(SourceFrame(leapsTo, source));
+            return true;
+        }
+
         if (isOver || course.Choose() is not { } choice)
         {
             if (!isOver)
@@ -410,8 +444,18 @@ public sealed class LayerDecoding : ILayerFrames
         }
 
         var wanted = SourceFrame(choice.Frame, source);
+        // What a decoder works on already can be shown before it where no other layer has to follow.
+        var leaps = choice.GivesUp && course.IsOfOneLayer && !source.Keys.AllIntra && source.Keys.LastUpTo(wanted) > source.NextToSend;
+        if (leaps && !source.GoesOn)
+        {
+            DeliverHeld(source);
+        }
+
         // Which frame it is will show where unreferenced ones are left out, or were of what the decoder has already: the first that comes.
-        firstOf = !source.Keys.AllIntra && wanted > newest && (choice.LeavesOut || wanted < leftOutBelow) ? choice.Frame : null;
+        leapsTo = leaps && source.GoesOn ? choice.Frame : -1;
+        firstOf = leapsTo >= 0 ? course.LastBegun + 1
+            : !source.Keys.AllIntra && wanted > newest && (choice.LeavesOut || wanted < leftOutBelow) ? choice.Frame
+            : null;
         reasonBefore = choice.Reason;
         if (firstOf is null)
         {
@@ -486,7 +530,7 @@ public sealed class LayerDecoding : ILayerFrames
         if (afresh > source.NextToSend)
         {
             source.GoTo(afresh);
-            afreshFrom = afresh;
+            afreshFrom = source.GoesOn ? null : afresh;
         }
 
         source.SkipUnreferencedBefore(leavesOutBefore);
@@ -502,15 +546,18 @@ public sealed class LayerDecoding : ILayerFrames
         // A frame that stands alone costs far more than those after it, which are what decoding goes on with.
         var runsUp = owed.TryPeek(out var wanted) && frame.Number < wanted;
         var standsAlone = !source.Keys.AllIntra && source.Keys.LastUpTo(frame.Number) == frame.Number;
-        course.Decoded(
+        course.Decoded(new LedFrame(
             source.Keys.AllIntra ? frame.Latency
                 : runsUp || standsAlone ? null
                 : took,
             took,
-            standsAlone,
-            source.NextToSend - afreshFrom,
-            frame.Number - output,
-            leftOut: (firstOf is not null || runsUp) && !standsAlone);
+            frame.Number - output)
+        {
+            StandsAlone = standsAlone,
+            LeftOut = (firstOf is not null || runsUp) && !standsAlone,
+            Begun = source.NextToSend - afreshFrom,
+            GoesOnAfter = source is { Keys.AllIntra: false, GoesOn: true } ? frame.Latency : null,
+        });
         afreshFrom = null;
     }
 
@@ -574,6 +621,12 @@ public sealed class LayerDecoding : ILayerFrames
 
         var shows = SourceFrame(position, source);
         owed.Enqueue(shows);
+        if (position < leapsTo && shows == frame.Number && !course.IsWorthTreating(position))
+        {
+            firstOf = position + 1;
+            return false;
+        }
+
         (firstOf, var isShown) = shows == frame.Number ? ((long?)null, true) : (position, false);
         if (isShown)
         {

@@ -32,6 +32,13 @@ internal static partial class NativeMethods
     public static partial int ClipNext(
         ClipHandle clip, out nint frame, out long number, out long nextNumber, out FrameTimes times);
 
+    [LibraryImport(Library, EntryPoint = "hb_clip_goes_on")]
+    public static partial int ClipGoesOn(ClipHandle clip);
+
+    /// <returns>1 when there is none.</returns>
+    [LibraryImport(Library, EntryPoint = "hb_clip_next_held")]
+    public static partial int ClipNextHeld(ClipHandle clip, out nint frame, out long number, out FrameTimes times);
+
     [LibraryImport(Library, EntryPoint = "hb_clip_skip_unreferenced")]
     public static partial void ClipSkipUnreferenced(ClipHandle clip, long before);
 

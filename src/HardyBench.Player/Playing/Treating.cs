@@ -117,8 +117,8 @@ public sealed class Treating(
         try
         {
             var began = run.Now;
-            pipeline.Course.Gathered(position, began - asked);
             var (read, decode) = (Sum(decoded, f => f.Read), Sum(decoded, f => f.Decode));
+            pipeline.Course.Gathered(position, began - asked);
             if (!pipeline.Course.IsWorthTreating(position))
             {
                 return GiveUp(pipeline, frame, position, DropReason.EffectsSkipped, read + decode);
@@ -175,7 +175,8 @@ public sealed class Treating(
             next = Open(index + 1);
         }
 
-        if (cut - at <= GoOnAhead)
+        // A passage that is too much needs all of the machine to its end.
+        if (cut - at <= GoOnAhead && !course.IsBehind)
         {
             next?.Course.GoOn();
         }

@@ -30,6 +30,8 @@
 #define MOST_ERRORS_IN_A_ROW 250 /* after so many packets that gave no frame a clip is not worth going on with */
 #define MOST_PIXELS (16384LL * 8704) /* of a picture; the tallest level of HEVC has a quarter of it */
 #define MOST_STREAMS "64"
+#define HB_NONE_HELD 1
+#define SEEK_OVER 8 /* more packets than this are not read only to be passed over, where the file has an index */
 #define LANDING_SECONDS 3 /* so far before what is wanted a seek without an index aims */
 #define MOST_ROUNDS_WITHOUT_ANY 2 /* times that a file is read through for one picture */
 #define LONGEST_CALL_NS (30LL * 1000000000) /* a call that reads for longer is given up */
@@ -68,6 +70,7 @@ struct HbClip {
     int looked;           /* a loop was read from its start to its end */
     int open_ended;       /* a loop cannot follow another without emptying the decoder between them */
     int draining;         /* the file is at its end and the decoder gives what it still holds */
+    int emptying;         /* it gives what it holds, and nothing more is read */
     int width, height, pixel_format; /* of the first picture given; those after it have to be alike */
     volatile int given_up; /* somebody wants the present call to end */
     enum AVPixelFormat device_format; /* of frames on the device, or NONE */
@@ -609,12 +612,30 @@ static void drop_read(HbClip *clip)
         memmove(clip->wanted, clip->wanted + 1, --clip->wanted_count * sizeof *clip->wanted);
 }
 
+static int64_t moment_of(const HbClip *clip, int64_t within)
+{
+    return clip->start + av_rescale_q(within, av_inv_q(clip->rate), clip->stream->time_base);
+}
+
+/* Goes ahead in the file to a frame of this loop that is far off. Where that fails, what lies between is read and passed over. */
+static void go_ahead(HbClip *clip)
+{
+    int64_t number = first_wanted(clip);
+    if (number - clip->next_number <= SEEK_OVER || loop_of(clip, number) != clip->loop || clip->landing || without_index(clip)
+        || packets_in_file(clip) == 0)
+        return;
+    begin_call(clip);
+    if (av_seek_frame(clip->format, clip->stream->index, moment_of(clip, within_loop(clip, number)), AVSEEK_FLAG_BACKWARD) >= 0)
+        clip->sought = 1;
+}
+
 /* Reads the next packet that is wanted, going round at the end of the file. AVERROR_EOF when the decoder has to be emptied first.
  * number becomes the frame that the packet holds, so far as its time stamps tell. */
 static int read_packet(HbClip *clip, int64_t *number)
 {
     int rounds = 0;
     drop_read(clip);
+    go_ahead(clip);
     for (;;) {
         int64_t within;
         int code;
@@ -769,7 +790,7 @@ static int fetch(HbClip *clip, AVFrame *frame)
     return code;
 }
 
-int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *next_number, HbTimes *times)
+static int give_frame(HbClip *clip, HbFrame **out, int64_t *number, HbTimes *times, int only_held)
 {
     AVFrame *frame = av_frame_alloc();
     int code, loops_without_any = 0;
@@ -797,7 +818,6 @@ int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *next_num
             clip->errors_in_a_row = 0;
             if (*number > clip->highest)
                 clip->highest = *number;
-            *next_number = clip->next_number;
             times->latency_ns = clip->active_ns - clip->sent_at[*number & (SENT_SLOTS - 1)];
             frame->pict_type = AV_PICTURE_TYPE_NONE;
             *out = frame;
@@ -808,10 +828,41 @@ int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *next_num
         else if (code == AVERROR(EAGAIN))
             /* A decoder that takes all packets of the whole file again and again and gives no picture never will. */
             code = clip->loop > first_loop + MOST_ROUNDS_WITHOUT_ANY ? AVERROR_INVALIDDATA : feed_decoder(clip, times);
+        else if (code == AVERROR_EOF && only_held) {
+            clip->draining = 0;
+            avcodec_flush_buffers(clip->codec);
+            av_frame_free(&frame);
+            return HB_NONE_HELD;
+        }
         else if (code == AVERROR_EOF && clip->draining)
             code = loops_without_any++ < MOST_ROUNDS_WITHOUT_ANY ? go_round(clip) : AVERROR_INVALIDDATA;
     } while (code >= 0);
     av_frame_free(&frame);
+    return code;
+}
+
+int hb_clip_next(HbClip *clip, HbFrame **out, int64_t *number, int64_t *next_number, HbTimes *times)
+{
+    int code = give_frame(clip, out, number, times, 0);
+    *next_number = clip->next_number;
+    return code;
+}
+
+int hb_clip_next_held(HbClip *clip, HbFrame **out, int64_t *number, HbTimes *times)
+{
+    *out = NULL;
+    /* At the end of a loop it is being emptied already, and goes on with the next. */
+    if (clip->draining && !clip->emptying)
+        return HB_NONE_HELD;
+    if (!clip->draining) {
+        int code = avcodec_send_packet(clip->codec, NULL);
+        if (code < 0 && code != AVERROR_EOF)
+            return code;
+    }
+    clip->draining = clip->emptying = 1;
+    int code = give_frame(clip, out, number, times, 1);
+    if (code != 0)
+        clip->emptying = 0;
     return code;
 }
 
@@ -833,16 +884,24 @@ static void want_only(HbClip *clip, int64_t number)
     hb_clip_want(clip, number);
 }
 
+/* Frames of this codec name those that they need by their place in the order of showing, so that none seem to be lost where a stretch is
+ * left out; what leads up to the frame that stands alone is passed over when it is read. */
+int hb_clip_goes_on(const HbClip *clip)
+{
+    return clip->codec->codec_id == AV_CODEC_ID_HEVC && !clip->codec->hw_device_ctx;
+}
+
 void hb_clip_leap(HbClip *clip, int64_t number)
 {
     want_only(clip, number);
-    avcodec_flush_buffers(clip->codec);
+    if (!hb_clip_goes_on(clip))
+        avcodec_flush_buffers(clip->codec);
 }
 
 int hb_clip_seek(HbClip *clip, int64_t number)
 {
     int64_t loop = loop_of(clip, number), within = within_loop(clip, number);
-    int64_t moment = clip->start + av_rescale_q(within, av_inv_q(clip->rate), clip->stream->time_base);
+    int64_t moment = moment_of(clip, within);
     int code;
     begin_call(clip);
     if (clip->span == 0 && loop > 0) {

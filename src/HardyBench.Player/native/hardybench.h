@@ -76,6 +76,11 @@ HB_EXPORT int hb_clip_keys(HbClip *clip, int64_t *frames, int capacity);
  * for a slot, a number is missing.
  * next_number is the one after the highest whose data the decoder has; those between are on their way. */
 HB_EXPORT int hb_clip_next(HbClip *clip, HbFrame **frame, int64_t *number, int64_t *next_number, HbTimes *times);
+/* Whether the decoder takes a later frame that stands alone behind those it works on. Others have to be emptied first. */
+HB_EXPORT int hb_clip_goes_on(const HbClip *clip);
+/* The next of the frames that the decoder already has the data of, reading nothing more. 1 when there is none left: then the decoder is
+ * empty, and has to be sent a frame that stands alone next. */
+HB_EXPORT int hb_clip_next_held(HbClip *clip, HbFrame **frame, int64_t *number, HbTimes *times);
 /* From now on leaves out the decoding of frames that nothing refers to where they are numbered below this; 0 decodes all. */
 HB_EXPORT void hb_clip_skip_unreferenced(HbClip *clip, int64_t before);
 /* In footage whose frames stand alone: goes on at a later frame, once those that were wanted before it are read. Of more than 64 that
