@@ -23,6 +23,7 @@ using HardyBench.Workbench.Plays;
 using HardyBench.Workbench.Programs;
 using HardyBench.Workbench.Timelines;
 using HardyBench.Workbench.Trials;
+using Microsoft.EntityFrameworkCore.Diagnostics;
 
 namespace HardyBench.Workbench;
 
@@ -132,16 +133,27 @@ public sealed class Bench : IDisposable
     /// <param name="small">Whether to use the small pack and a timeline to match.</param>
     /// <exception cref="DataFolderException">It cannot be used.</exception>
     /// <param name="watched">A folder of somebody's own clips, or null.</param>
-    public static async Task<Bench> OpenAsync(string path, bool small, CancellationToken stop, string? watched = null)
+    /// <param name="interceptors">What sees every access to the database.</param>
+    public static async Task<Bench> OpenAsync(
+        string path, bool small, CancellationToken stop, string? watched = null, params IInterceptor[] interceptors)
     {
         var folder = new DataFolder(path);
+        using var opening = await FolderUse.OpeningAsync(folder, stop);
+        using (var alone = FolderUse.IfNobody(folder))
+        {
+            // Whoever made these has ended.
+            foreach (var left in alone is null ? [] : folder.Unfinished().ToList())
+            {
+                left.Delete();
+            }
+        }
+
         var use = FolderUse.Together(folder);
         try
         {
-            using var opening = await FolderUse.OpeningAsync(folder, stop);
             Looks.WriteTo(folder.Looks);
             folder.MakeReady();
-            var databases = new BenchDatabaseFactory(folder.Database);
+            var databases = new BenchDatabaseFactory(folder.Database, interceptors);
             await databases.MigrateAsync(stop);
             var now = DateTimeOffset.UtcNow;
             await new RunStore(databases).ClearAwayAsync(now);

@@ -17,8 +17,7 @@ public sealed class UploadSweep(Bench bench, TimeProvider time) : BackgroundServ
     {
         var sent = new DirectoryInfo(folder.Incoming).EnumerateFileSystemInfos()
             .Where(one => now - one.LastWriteTimeUtc > UploadRoom.KeptFor);
-        var made = new[] { folder.Clips, folder.Aids }.Select(path => new DirectoryInfo(path)).Where(one => one.Exists)
-            .SelectMany(one => one.EnumerateFiles("*.part.*")).Where(one => now - one.LastWriteTimeUtc > StillMade);
+        var made = folder.Unfinished().Where(one => now - one.LastWriteTimeUtc > StillMade);
         foreach (var old in sent.Concat(made))
         {
             try

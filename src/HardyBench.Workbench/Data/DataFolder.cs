@@ -52,6 +52,10 @@ public sealed class DataFolder
     /// <summary>Working folders of processes that play, each named after the process that started it.</summary>
     public string Players => System.IO.Path.Combine(Path, "player");
 
+    /// <summary>Clips and renders that are being made, or were left half made by a program that ended.</summary>
+    public IEnumerable<FileInfo> Unfinished() => new[] { Clips, Aids }.Select(path => new DirectoryInfo(path)).Where(one => one.Exists)
+        .SelectMany(one => one.EnumerateFiles("*.part.*"));
+
     /// <summary>Makes the folders that players are handed, and clears away what those of programs that are gone left.</summary>
     public void MakeReady()
     {
