@@ -3,6 +3,7 @@ using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;
+using Microsoft.EntityFrameworkCore.Diagnostics;
 
 namespace HardyBench.Server.Tests;
 
@@ -15,9 +16,12 @@ public abstract class ServerTest : IAsyncLifetime
 
     protected Bench Bench { get; private set; } = null!;
 
+    /// <summary>What sees every access to the database.</summary>
+    protected virtual IInterceptor[] Interceptors => [];
+
     public async ValueTask InitializeAsync()
     {
-        Bench = await Bench.OpenAsync(await TestData.NewDataFolderAsync("api"), small: true, CancellationToken.None);
+        Bench = await Bench.OpenAsync(await TestData.NewDataFolderAsync("api"), small: true, CancellationToken.None, null, Interceptors);
         server = BenchServer.Create(Bench, "http://127.0.0.1:0");
         await server.StartAsync();
         Http = new HttpClient { BaseAddress = new Uri(server.Urls.First()) };

@@ -179,5 +179,7 @@ public sealed class TrialApiTests : ServerTest
         Assert.Equal((4, 3), ((int)page["all"]!, (int)page["found"]!));
         Assert.Equal(1, (long)Assert.Single(page["runs"]!.AsArray())!["id"]!);
         Assert.Equal(2, (long)(await GetAsync("/api/runs/page?words=curlew&skip=1&take=1"))["runs"]![0]!["id"]!);
+        Assert.Equal([3, 2], (await GetAsync("/api/runs?skip=1&take=2")).AsArray().Select(run => (long)run!["id"]!));
+        Assert.Equal(4, (await GetAsync("/api/runs?take=1000000")).AsArray().Count);
     }
 }

@@ -28,6 +28,19 @@ public sealed class HostileFileTests
         }
     });
 
+    /// <summary>Three frames, the last of which is to be shown after three weeks: fifty million slots in four thousand bytes.</summary>
+    [Fact]
+    public Task A_few_bytes_that_claim_millions_of_frames() => RefusedAsync("so it cannot hold them", async path =>
+    {
+        using var making = System.Diagnostics.Process.Start(
+            "ffmpeg",
+            ["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=64x64:r=25", "-frames:v", "3", "-vf",
+                "settb=1/1000,setpts='N*40+if(eq(N,2),2000000000,0)'", "-fps_mode", "passthrough", "-enc_time_base", "1/1000", "-c:v",
+                "libx264", "-bf", "0", "-f", "matroska", "-y", path])!;
+        await making.WaitForExitAsync();
+        Assert.Equal(0, making.ExitCode);
+    });
+
     [Fact]
     public Task An_endless_playlist() => RefusedAsync("could not be read as a clip", path => File.WriteAllTextAsync(
         path, "#EXTM3U\n#EXT-X-TARGETDURATION:1\n" + string.Concat(Enumerable.Repeat($"#EXTINF:1,\n{path}\n", 50_000))));
