@@ -138,7 +138,7 @@ test('the legend can be hidden and shown again, and an address of no cell says s
   await expect(page.getByTestId('legend')).toBeHidden();
   await page.getByRole('button', { name: 'How to read this' }).click();
   await page.getByTestId('legend').getByRole('link', { name: 'All words' }).click();
-  await expect(page.getByTestId('words')).toContainText('At most 0.5 % steady drops');
+  await expect(page.getByTestId('words')).toContainText('At most 0.5 % of the slots missed');
   await expectAccessible(page);
 });
 

@@ -8,7 +8,7 @@ namespace HardyBench.Core.Findings;
 public sealed record RunSummary(IReadOnlyList<PassageSummary> Passages, Disturbance? Disturbance)
 {
     /// <summary>Rises whenever a rule changes by which runs are judged; what was kept by earlier ones is drawn anew.</summary>
-    public const int Rules = 4;
+    public const int Rules = 5;
 
     public static RunSummary Of(Run run)
     {

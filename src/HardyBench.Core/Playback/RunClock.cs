@@ -6,7 +6,7 @@ namespace HardyBench.Core.Playback;
 public sealed class RunClock
 {
     /// <summary>Sleep is trusted to end within this; the rest is spun.</summary>
-    private static readonly TimeSpan SpinLength = TimeSpan.FromMilliseconds(1.2);
+    public static readonly TimeSpan SpinLength = TimeSpan.FromMilliseconds(1.2);
 
     private readonly long start = Stopwatch.GetTimestamp();
     private volatile Published? slots;

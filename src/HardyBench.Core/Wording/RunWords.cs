@@ -34,8 +34,8 @@ public static class RunWords
             + "so the data rate is an estimate; the stand-in is simulated again when it is known",
         PlayedFromRenders rendered => $"played from pre-renders: passage {string.Join(", ", rendered.Passages.Select(index => index + 1))}",
         WentWrong wrong => $"passage {wrong.Passage + 1}: {wrong.What}",
-        OwnDrops { Count: 1 } => "1 drop is the player's own: it woke too late",
-        OwnDrops drops => $"{drops.Count} drops are the player's own: it woke too late",
+        OwnDrops { Count: 1 } => "1 missed slot is the player's own: it woke too late",
+        OwnDrops drops => $"{drops.Count} missed slots are the player's own: it woke too late",
         PresenterWasLate late => Invariant($"the presenter itself was {late.By.TotalMilliseconds:0.0} ms late at the 99th percentile, ")
             + "so in part this run measured the tool",
         ClockFell clock => $"the clock fell to {Percent(clock.Share)} of its rating while the processor was busy",

@@ -27,7 +27,7 @@ public sealed class PassageCourse(
     private static readonly TimeSpan LookAgain = TimeSpan.FromMilliseconds(50);
 
     private readonly object gate = new();
-    private readonly List<(long Position, DropReason Before)> begun = [];
+    private readonly List<(long Position, TimeSpan At, DropReason Before)> begun = [];
     private Aim? aim;
     private bool isLed;
     private bool isHeld = isAhead;
@@ -55,10 +55,13 @@ public sealed class PassageCourse(
     public TimeSpan Now => run.Now;
 
     /// <summary>How many decoded frames of a layer may wait.</summary>
-    /// <remarks>Of several layers one each, until it is known how long a frame takes, and while it is behind: decoders that work ahead take
+    /// <remarks>Of several layers one each until it is known how long a frame takes, and while it is behind: decoders that work ahead take
     /// the cores from effects, and what they decode grows old.</remarks>
     public int DecodeAhead => Locked(() =>
         isHeld || (layers > 1 && aim is not { IsBehind: false, Effects.Known: > 0 }) ? 1 : PlaybackSettings.DecodeAhead);
+
+    /// <summary>Whether nothing more is begun.</summary>
+    public bool IsAtEnd => Locked(() => isAtEnd);
 
     /// <summary>Whether frames have to be left out at present.</summary>
     public bool IsBehind => Locked(() => aim is { IsBehind: true });
@@ -118,7 +121,7 @@ public sealed class PassageCourse(
     /// <param name="before">What is said of the frames that were left out before it.</param>
     public void Begin(long position, DropReason before) => Changed(() =>
     {
-        begun.Add((position, before));
+        begun.Add((position, run.Now, before));
         LastBegun = position;
         aim!.GoOnFrom(start + position);
     });
@@ -245,8 +248,10 @@ public sealed class PassageCourse(
             othersLimit = waited > Noticeable || lastGathered is null;
             if (othersLimit && lastGathered is { } before && ReasonBefore(position) != DropReason.DecodeSkipped)
             {
-                aim!.DecodingEach.Add(now - before);
-                aim.Decoding.Add(now - before);
+                // The first frame is gathered long before the second is begun.
+                var each = now - Longer(before, begun.Find(one => one.Position == position).At);
+                aim!.DecodingEach.Add(each);
+                aim.Decoding.Add(each);
             }
         }
 
@@ -258,7 +263,8 @@ public sealed class PassageCourse(
     public void Done(TimeSpan? effects) => Locked(() =>
     {
         effectsSince = null;
-        if (effects is { } spent)
+        // Beside another passage they take far longer than they will.
+        if (effects is { } spent && !isHeld)
         {
             aim!.Effects.Add(spent);
             aim.EffectsBegun.Add(spent);

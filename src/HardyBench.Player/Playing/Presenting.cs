@@ -25,13 +25,14 @@ public sealed class Presenting(PlaybackPlan plan, RunClock run, TreatedSlots slo
             {
                 Settle(decision);
             }
-            else if (decision.OnlyTime)
+            else if (decision.OnlyTime || decision.Until - now < RunClock.SpinLength)
             {
                 run.WaitUntil(decision.Until, stop);
             }
             else
             {
-                slots.WaitForChange(changes, decision.Until == TimeSpan.MaxValue ? decision.Until : decision.Until - now);
+                slots.WaitForChange(
+                    changes, decision.Until == TimeSpan.MaxValue ? decision.Until : decision.Until - now - RunClock.SpinLength);
             }
         }
 

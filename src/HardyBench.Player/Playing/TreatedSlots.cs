@@ -93,9 +93,7 @@ public sealed class TreatedSlots(int capacity) : ITreatedFrames
         {
             if (!closed && changes == since)
             {
-                // Rounded up: waking early would only mean asking again.
-                var milliseconds = Math.Min(1000, Math.Ceiling(Math.Max(0, atMost.TotalMilliseconds)));
-                Monitor.Wait(gate, (int)milliseconds);
+                Monitor.Wait(gate, (int)Math.Clamp(atMost.TotalMilliseconds, 1, 1000));
             }
         }
     }

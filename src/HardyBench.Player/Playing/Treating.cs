@@ -175,8 +175,8 @@ public sealed class Treating(
             next = Open(index + 1);
         }
 
-        // A passage that is too much needs all of the machine to its end.
-        if (cut - at <= GoOnAhead && !course.IsBehind)
+        // A passage that is too much needs all of the machine until its last frame is begun.
+        if (cut - at <= GoOnAhead && (!course.IsBehind || course.IsAtEnd))
         {
             next?.Course.GoOn();
         }

@@ -109,7 +109,7 @@ public sealed class RunNotesTests
             Loads = [new LoadReading(Samples.Ms(100), LoadKind.OwnTool, 0, 0.3f)],
         };
 
-        Assert.Equal(["1 drop is the player's own: it woke too late", "the tool itself took 0.30 cores"], RunWords.NotesOf(own));
+        Assert.Equal(["1 missed slot is the player's own: it woke too late", "the tool itself took 0.30 cores"], RunWords.NotesOf(own));
     }
 
     [Theory]
