@@ -20,6 +20,11 @@ public static class Pacing
     public static bool IsNextDue(TimeSpan now, TimeSpan way, TimeSpan cut) =>
         now + TimeSpans.Longer(OpenAhead, WaysBefore * way) >= cut;
 
+    /// <summary>Keep time, in a passage that is too much: whether it is time for the effects of the next passage's first frame, which is
+    /// decoded already. No earlier, since they take from the frames of this one.</summary>
+    /// <inheritdoc cref="IsNextDue"/>
+    public static bool IsFirstDue(TimeSpan now, TimeSpan way, TimeSpan cut) => now + WaysBefore * way >= cut;
+
     /// <summary>The second frame of the next passage is begun one way before the cut, and the first has to be ready then.</summary>
     private const int WaysBefore = 2;
 }

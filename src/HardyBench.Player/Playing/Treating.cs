@@ -187,7 +187,7 @@ public sealed class Treating(
     private void BeginNextInTime(int index, PassageCourse course)
     {
         if (!isFirstDone && keepsTime && course.IsBehind && next is { Pipeline.IsCompletedSuccessfully: true } && run.Slots is { } clock
-            && next.Pipeline.Result.HasFrame && Pacing.IsNextDue(run.Now, course.Way, clock.StartOf(plan.Timeline.StartOf(index))))
+            && next.Pipeline.Result.HasFrame && Pacing.IsFirstDue(run.Now, course.Way, clock.StartOf(plan.Timeline.StartOf(index))))
         {
             try
             {

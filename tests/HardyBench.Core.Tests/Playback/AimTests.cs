@@ -205,6 +205,12 @@ public sealed class AimTests
     public void The_next_passage_is_begun_two_seconds_or_two_frames_time_before_the_cut(double way, double now, bool isDue) =>
         Assert.Equal(isDue, Pacing.IsNextDue(Samples.Ms(now), Samples.Ms(way), Samples.Ms(10_000)));
 
+    [Theory]
+    [InlineData(200, 9599, false)]
+    [InlineData(200, 9600, true)]
+    public void Its_first_frame_gets_its_effects_two_frames_time_before_the_cut(double way, double now, bool isDue) =>
+        Assert.Equal(isDue, Pacing.IsFirstDue(Samples.Ms(now), Samples.Ms(way), Samples.Ms(10_000)));
+
     private static Aim Aim(int gop, double decode, double effects, double? begun = null)
     {
         var aim = new Aim(Rate, 0, 1000, new Gop(gop));

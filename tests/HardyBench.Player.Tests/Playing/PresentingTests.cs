@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using CsCheck;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
@@ -28,13 +29,16 @@ public sealed class PresentingTests
             new Timeline("t", "T", Raster.Hd, new FrameRate(120), [new Passage("asked", Slots, [new Layer("hd-avc-25", [])], [])]),
             new PlaybackSettings(Policy: policy));
 
+        var overdue = 0;
         Scripts.Sample(
             script =>
             {
                 var (run, screen) = Play(plan, script, decoder);
+                overdue += run.Count(frame => frame.Status == FrameStatus.Overdue);
 
                 Assert.Equal(Enumerable.Range(0, Slots), run.Select(frame => frame.Frame));
                 Assert.Equal(run.Where(frame => frame.Shown is not null).Select(frame => (long)frame.Frame), screen.Frames);
+                Assert.All(screen.Pictures.Zip(screen.Published), pair => Assert.True(pair.First.AsSpan().SequenceEqual(pair.Second)));
                 Assert.All(run.Where(frame => script[frame.Frame] < 0), frame => Assert.Equal(FrameStatus.Dropped, frame.Status));
                 var counts = DropAccounting.Count(
                     run,
@@ -50,6 +54,8 @@ public sealed class PresentingTests
             },
             iter: 12,
             threads: 1);
+
+        Assert.Equal(policy == PlayingPolicy.KeepTime, overdue > 0);
     }
 
     private static (IReadOnlyList<FrameRecord> Run, Screen Screen) Play(PlaybackPlan plan, int[] script, ClipDecoder decoder)
@@ -66,7 +72,9 @@ public sealed class PresentingTests
                 }
 
                 Thread.Sleep(script[frame]);
-                slots.Publish(frame, new TreatedFrame(decoder.Next().Picture, clock.Now, default, default, default, PreviewScale.Full));
+                var picture = decoder.Next().Picture;
+                screen.Expect(frame, picture.CopyPlanes());
+                slots.Publish(frame, new TreatedFrame(picture, clock.Now, default, default, default, PreviewScale.Full));
             }
         });
         treating.Start();
@@ -76,10 +84,23 @@ public sealed class PresentingTests
         return (journal.TakeNews().Frames, screen);
     }
 
+    /// <summary>Keeps what it is shown beside what was made for that frame, whose strips and scenes all differ.</summary>
     private sealed class Screen : IScreen
     {
+        private readonly ConcurrentDictionary<long, byte[]> made = new();
+
         public List<long> Frames { get; } = [];
 
-        public void Show(long frame, FrameHandle picture) => Frames.Add(frame);
+        public List<byte[]> Pictures { get; } = [];
+
+        public IEnumerable<byte[]> Published => Frames.Select(frame => made[frame]);
+
+        public void Expect(long frame, byte[] picture) => made[frame] = picture;
+
+        public void Show(long frame, FrameHandle picture)
+        {
+            Frames.Add(frame);
+            Pictures.Add(picture.CopyPlanes());
+        }
     }
 }
