@@ -5,6 +5,7 @@ using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Workbench;
+using MathNet.Numerics.Statistics;
 
 namespace HardyBench.Benchmarks;
 
@@ -99,8 +100,7 @@ internal static class OverloadBenchmark
     {
         private double Shown => Plays.Average(finding => finding.Counts.ShownRate);
 
-        private double Deviation =>
-            Math.Sqrt(Plays.Average(finding => Math.Pow(finding.Counts.ShownRate - Shown, 2))) / Math.Max(Shown, 1e-9);
+        private double Deviation => Plays.Select(finding => finding.Counts.ShownRate).PopulationStandardDeviation() / Math.Max(Shown, 1e-9);
 
         public IEnumerable<string> Broken(double least)
         {

@@ -144,7 +144,7 @@ public sealed class Bench : IDisposable
             // Whoever made these has ended.
             foreach (var left in alone is null ? [] : folder.Unfinished().ToList())
             {
-                left.Delete();
+                DataFolder.Discard(left);
             }
         }
 

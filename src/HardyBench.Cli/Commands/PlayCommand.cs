@@ -88,8 +88,8 @@ internal static class PlayCommand
             var counts = finding.Counts;
             table.AddRow(
                 $"{finding.Index + 1}", Markup.Escape(finding.Passage.Question), finding.Verdict?.ToString().ToLowerInvariant() ?? "—",
-                counts.ShownRate.ToString("0.0", CultureInfo.InvariantCulture), $"{counts.Slots}", $"{counts.OnTime}", $"{counts.Late}", $"{counts.Overdue}",
-                $"{counts.StartUpDrops}", $"{counts.SteadyDrops}",
+                counts.ShownRate.ToString("0.0", CultureInfo.InvariantCulture), $"{counts.Slots}", $"{counts.OnTime}", $"{counts.Late}",
+                $"{counts.Overdue}", $"{counts.StartUpDrops}", $"{counts.SteadyDrops}",
                 counts.LongestFreeze.TotalMilliseconds.ToString("0", CultureInfo.InvariantCulture),
                 Markup.Escape(LimiterWords.Evidence(finding) ?? string.Empty)
             );

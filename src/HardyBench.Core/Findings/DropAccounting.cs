@@ -18,8 +18,7 @@ public static class DropAccounting
         var startUpEnds = startLag is { } shownFirst ? shownFirst + StartUp : TimeSpan.Zero;
         var onTime = frames.Count(frame => frame.Status == FrameStatus.OnTime);
         var late = frames.Where(frame => frame.Status == FrameStatus.Late).Select(Lateness).ToList();
-        var overdue = frames.Where(frame => frame.Status == FrameStatus.Overdue).ToList();
-        var overdueBy = overdue.ConvertAll(Lateness);
+        var overdue = frames.Where(frame => frame.Status == FrameStatus.Overdue).Select(Lateness).ToList();
         var dropped = frames.Where(frame => frame.Status == FrameStatus.Dropped).ToList();
         var startUpDrops = dropped.Count(frame => frame.SlotStart < startUpEnds);
         var length = rate.StartOf(frames.Count);
@@ -42,8 +41,8 @@ public static class DropAccounting
             GapDeviation(shown),
             Percentile(late, 50),
             Percentile([.. frames.Where(frame => frame.Status == FrameStatus.OnTime).Select(Lateness)], 99),
-            (Percentile(overdueBy, 50), Percentile(overdueBy, 100)),
-            dropped.Concat(overdue).Count(frame => frame.SlotStart >= startUpEnds),
+            (Percentile(overdue, 50), Percentile(overdue, 100)),
+            frames.Count(frame => frame.Status.IsMissed() && frame.SlotStart >= startUpEnds),
             dropped.GroupBy(frame => frame.Reason).ToDictionary(group => group.Key, group => group.Count()),
             Recovery(frames, rate));
     }
@@ -60,7 +59,7 @@ public static class DropAccounting
         var unbroken = 0;
         for (var place = 0; place < frames.Count; place++)
         {
-            unbroken = frames[place].Status is FrameStatus.Dropped or FrameStatus.Overdue ? 0 : unbroken + 1;
+            unbroken = frames[place].Status.IsMissed() ? 0 : unbroken + 1;
             if (unbroken == wanted)
             {
                 return rate.StartOf(place + 1 - wanted);

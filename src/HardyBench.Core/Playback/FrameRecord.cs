@@ -16,6 +16,12 @@ public enum FrameStatus : byte
     Overdue,
 }
 
+public static class FrameStatuses
+{
+    /// <summary>Whether the frame's slot went by without it.</summary>
+    public static bool IsMissed(this FrameStatus status) => status is FrameStatus.Dropped or FrameStatus.Overdue;
+}
+
 /// <summary>Why a frame was dropped.</summary>
 public enum DropReason : byte
 {

@@ -18,7 +18,7 @@ public static class Pacing
     /// <summary>Keep time: whether it is time to begin the first frame of the next passage, before the last of this.</summary>
     /// <param name="way">How long a frame of this passage takes from beginning to end, with what it waits for.</param>
     public static bool IsNextDue(TimeSpan now, TimeSpan way, TimeSpan cut) =>
-        now + TimeSpans.Longer(OpenAhead, WaysBefore * way) >= cut;
+        now + OpenAhead >= cut || IsFirstDue(now, way, cut);
 
     /// <summary>Keep time, in a passage that is too much: whether it is time for the effects of the next passage's first frame, which is
     /// decoded already. No earlier, since they take from the frames of this one.</summary>

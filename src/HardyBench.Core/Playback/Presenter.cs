@@ -112,11 +112,7 @@ public sealed class Presenter(FrameRate rate, PlayingPolicy policy, IReadOnlyLis
     public IReadOnlyList<SettledSlot> End(TimeSpan now, ITreatedFrames frames)
     {
         settled.Clear();
-        while (FirstOpen < Frame)
-        {
-            Drop(now, frames);
-        }
-
+        DropUpTo(Frame, now, frames);
         return settled;
     }
 
@@ -128,11 +124,7 @@ public sealed class Presenter(FrameRate rate, PlayingPolicy policy, IReadOnlyLis
             SetClock(new SlotClock(rate, now - rate.StartOf(Frame), TimeSpan.Zero));
         }
 
-        while (FirstOpen < decision.Frame)
-        {
-            Drop(now, frames);
-        }
-
+        DropUpTo(decision.Frame, now, frames);
         var reason = decision.Status == FrameStatus.Overdue && frames.ReadyAt(decision.Frame) < Clock!.Value.EndOf(decision.Frame)
             ? DropReason.PresenterLate
             : DropReason.None;
@@ -170,6 +162,14 @@ public sealed class Presenter(FrameRate rate, PlayingPolicy policy, IReadOnlyLis
         var oldest = policy != PlayingPolicy.KeepTime || Clock is null ? Frame
             : Math.Max(Frame - mostOverdue, cutsPassed > 0 ? cuts[cutsPassed - 1] : 0);
         while (FirstOpen < Frame && (FirstOpen < oldest || frames.LostOf(FirstOpen) != DropReason.None))
+        {
+            Drop(now, frames);
+        }
+    }
+
+    private void DropUpTo(long frame, TimeSpan now, ITreatedFrames frames)
+    {
+        while (FirstOpen < frame)
         {
             Drop(now, frames);
         }

@@ -89,14 +89,15 @@ public sealed partial class Simulation
 
     /// <summary>Until when the first frame of the next passage is certain not to be begun out of its turn.</summary>
     private long NextDue(int passage) =>
-        settings.Policy == PlayingPolicy.KeepTime && passage + 1 < passages.Count && IsSlowToStart(passage + 1)
+        settings.Policy == PlayingPolicy.KeepTime && passage + 1 < passages.Count && ways[passage + 1].IsSlowToStart
             ? (presenter.Clock!.Value.StartOf(passageStarts[passage + 1]) - Pacing.OpenAhead).Ticks - 1
             : Never;
 
     /// <summary>A passage's visits as numbers.</summary>
     private sealed class Way
     {
-        public Way(PassageDemand passage, Visit[] visits, int graphics, ServiceSpread spread)
+        /// <param name="ahead">How long before its slot a frame is begun in its turn.</param>
+        public Way(PassageDemand passage, Visit[] visits, int graphics, ServiceSpread spread, TimeSpan ahead)
         {
             Visits = visits;
             Services = [.. visits.Select(visit => visit.Service.Select(service => service.Ticks).ToArray())];
@@ -104,6 +105,7 @@ public sealed partial class Simulation
             FirstEffects = Array.FindIndex(visits, visit => visit.Kind.IsTreatment);
             FirstEffects = FirstEffects < 0 ? visits.Length : FirstEffects;
             var longest = Services.Select(services => spread.Longest(services.Max())).ToList();
+            IsSlowToStart = visits.Sum(visit => visit.Service[0].Ticks) > ahead.Ticks;
             LongestDecoding = longest.Take(FirstEffects).Sum();
             LongestEffects = longest.Skip(FirstEffects).Sum();
             // Where a station is gone to twice, or has two servers, frames may pass one another; and the cores that one kind of work takes
@@ -120,6 +122,9 @@ public sealed partial class Simulation
         }
 
         public bool IsSimple { get; }
+
+        /// <summary>Whether the first frame of the passage takes longer than it has if it is begun in its turn.</summary>
+        public bool IsSlowToStart { get; }
 
         public Visit[] Visits { get; }
 

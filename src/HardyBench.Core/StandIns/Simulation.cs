@@ -84,7 +84,8 @@ public sealed partial class Simulation
         serving = [.. Enumerable.Repeat(-1, servers.Length)];
         finishes = [.. Enumerable.Repeat(Never, servers.Length)];
         aims = new Aim[passages.Count];
-        ways = [.. passages.Select((passage, index) => new Way(passage, visits[settings.Scale][index], graphics, spread))];
+        var ahead = rate.StartOf(settings.LookAhead);
+        ways = [.. passages.Select((passage, index) => new Way(passage, visits[settings.Scale][index], graphics, spread, ahead))];
         tryFrom = everyEvent ? int.MaxValue : 0;
         lastBegun = [.. passageStarts.Select(start => start - 1)];
         for (var i = 0; i < passages.Count; i++)
@@ -199,7 +200,7 @@ public sealed partial class Simulation
         // What was begun at another scale says nothing of this one.
         if (stepper is not null
             && state.Scale == stepper.Scale
-            && stepper.Observe(isMissed: slot.Status is FrameStatus.Dropped or FrameStatus.Overdue))
+            && stepper.Observe(slot.Status.IsMissed()))
         {
             aims[state.Passage].ForgetEffects();
         }
@@ -288,12 +289,8 @@ public sealed partial class Simulation
     private bool IsNextDue(Aim aim, SlotClock clock, int next) =>
         next < passages.Count
         && !frames[passageStarts[next]].Begun
-        && (aim.IsBehind || IsSlowToStart(next))
+        && (aim.IsBehind || ways[next].IsSlowToStart)
         && Pacing.IsNextDue(new TimeSpan(now), aim.IsBehind ? aim.Way : TimeSpan.Zero, clock.StartOf(passageStarts[next]));
-
-    /// <summary>Whether the first frame of a passage takes longer than it would have if it were begun in its turn.</summary>
-    private bool IsSlowToStart(int passage) =>
-        frames[passageStarts[passage]].Way.Sum(visit => visit.Service[0].Ticks) > rate.StartOf(settings.LookAhead).Ticks;
 
     private void Begin(int frame, bool leavesOut)
     {

@@ -22,7 +22,11 @@ public sealed record Timeline(
     public long StartOf(int index) => Passages.Take(index).Sum(passage => (long)passage.FrameCount);
 
     /// <summary>For each passage the timeline frame after its last.</summary>
-    public IReadOnlyList<long> Cuts() => [.. Passages.Select((_, index) => StartOf(index + 1))];
+    public IReadOnlyList<long> Cuts()
+    {
+        var end = 0L;
+        return [.. Passages.Select(passage => end += passage.FrameCount)];
+    }
 
     /// <summary>The passage that a timeline frame belongs to; the last one for frames past the end.</summary>
     public int PassageIndexAt(long frame)

@@ -239,7 +239,7 @@ public sealed class PassageCourse(
 
     /// <summary>Treating: all layers of a frame are there.</summary>
     /// <param name="waited">How long it was waited for.</param>
-    public void Gathered(long position, TimeSpan waited) => Changed(() =>
+    public void Gathered(long position, TimeSpan waited) => Locked(() =>
     {
         var now = run.Now;
         // A leader knows its own decoding; what the others take beyond that, and all of it where none leads, shows here.

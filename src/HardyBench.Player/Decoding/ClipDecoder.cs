@@ -40,6 +40,7 @@ public class ClipDecoder : IDisposable
         Keys = source.AllIntra ? KeyFrames.All(info.FrameCount) : source.Track?.Keys is { } known
             ? new KeyFrames([.. known.Select(key => (long)key)], info.FrameCount)
             : IndexedKeys(info);
+        GoesOn = !Keys.AllIntra && NativeMethods.ClipGoesOn(clip) != 0;
     }
 
     public ClipDecoder(string path, int threads, string? device = null, bool oneByOne = false)
@@ -58,7 +59,7 @@ public class ClipDecoder : IDisposable
 
     /// <summary>Whether <see cref="GoTo"/> a later frame of long-GOP footage leaves in the decoder what it works on, which comes first. In
     /// others it is given up.</summary>
-    public bool GoesOn => NativeMethods.ClipGoesOn(clip) != 0;
+    public bool GoesOn { get; }
 
     /// <summary>Frames whose data the decoder takes before it gives the first.</summary>
     public int FramesAtOnce { get; }

@@ -556,7 +556,7 @@ public sealed class LayerDecoding : ILayerFrames
             StandsAlone = standsAlone,
             LeftOut = (firstOf is not null || runsUp) && !standsAlone,
             Begun = source.NextToSend - afreshFrom,
-            GoesOnAfter = source is { Keys.AllIntra: false, GoesOn: true } ? frame.Latency : null,
+            GoesOnAfter = source.GoesOn ? frame.Latency : null,
         });
         afreshFrom = null;
     }

@@ -20,21 +20,7 @@ public sealed class UploadSweep(Bench bench, TimeProvider time) : BackgroundServ
         var made = folder.Unfinished().Where(one => now - one.LastWriteTimeUtc > StillMade);
         foreach (var old in sent.Concat(made))
         {
-            try
-            {
-                if (old is DirectoryInfo directory)
-                {
-                    directory.Delete(recursive: true);
-                }
-                else
-                {
-                    old.Delete();
-                }
-            }
-            catch (IOException)
-            {
-                // In use, or gone meanwhile: the next sweep looks again.
-            }
+            DataFolder.Discard(old);
         }
     }
 

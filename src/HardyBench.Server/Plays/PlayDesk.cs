@@ -180,7 +180,8 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
             teeth.Append(comb!.Next(progress.Frames));
             now = now! with { Frames = now.ByHand ? now.Frames + progress.Lags.Count : teeth.Length };
             news = pace.Add(progress);
-            fresh = news is { Frames: [var first, ..] } ? teeth.ToString(first.Frame, news.Frames.Count) : string.Empty;
+            // What is told now came last, however long it was held back.
+            fresh = news is { Frames.Count: var count } ? teeth.ToString(teeth.Length - count, count) : string.Empty;
         }
 
         if (news is not null)

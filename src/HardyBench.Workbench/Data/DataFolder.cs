@@ -66,14 +66,27 @@ public sealed class DataFolder
                 .Where(folder => !Directory.Exists($"/proc/{System.IO.Path.GetFileName(folder).Split('-')[0]}"))
         )
         {
-            try
+            Discard(new DirectoryInfo(left));
+        }
+    }
+
+    /// <summary>Deletes a file or a folder that was left, where that is possible.</summary>
+    public static void Discard(FileSystemInfo left)
+    {
+        try
+        {
+            if (left is DirectoryInfo directory)
             {
-                Directory.Delete(left, recursive: true);
+                directory.Delete(recursive: true);
             }
-            catch (Exception failure) when (failure is IOException or UnauthorizedAccessException)
+            else
             {
-                // Another program clears it away at the same time, or it is somebody else's.
+                left.Delete();
             }
+        }
+        catch (Exception failure) when (failure is IOException or UnauthorizedAccessException)
+        {
+            // In use, gone meanwhile, or somebody else's: whoever looks next tries again.
         }
     }
 
