@@ -5,7 +5,7 @@
 # Each does all set-up that is missing.
 SHELL := /bin/bash
 PACKAGES := ffmpeg libavformat-dev libavcodec-dev libavfilter-dev libavutil-dev libswscale-dev gcc libc6-dev pkg-config util-linux
-TEST_PACKAGES := chromium pocl-opencl-icd mesa-vulkan-drivers clang libclang-rt-dev
+TEST_PACKAGES := chromium-headless-shell pocl-opencl-icd mesa-vulkan-drivers clang libclang-rt-dev
 PORT ?= 5240
 WEB_SOURCES := $(shell find web/src web/static -type f 2>/dev/null) web/package.json web/vite.config.ts web/openapi.json
 

@@ -137,22 +137,19 @@ public sealed class KilledTests
         Assert.Empty(Directory.GetFiles(player, "*", SearchOption.AllDirectories));
     }
 
-    /// <summary>The first start makes everything and the others bring nothing up to date, so both are killed at every step.</summary>
+    /// <summary>The first start makes everything and the others bring nothing up to date, so both are killed at every step. What would
+    /// keep one start waiting would keep all that follow, so it is enough that the last of a few ends.</summary>
     [Fact]
     public async Task A_start_that_is_killed_at_any_moment_keeps_no_later_one_from_starting()
     {
-        var data = TestData.NewFolder("start");
-        for (var after = 40; after <= 1000; after += 40)
+        for (var folder = 0; folder < 5; folder++)
         {
-            if (after % 200 == 0)
+            var data = TestData.NewFolder("start");
+            for (var after = 40 * (folder + 1); after <= 1000; after += 200)
             {
-                Directory.Delete(data, recursive: true);
+                await KillAsync(data, ["runs"], after);
             }
 
-            using var killed = Start(data, ["runs"], TheProgram);
-            await Task.Delay(after);
-            killed.Kill();
-            await killed.WaitForExitAsync();
             var (code, _, errors) = await RunAsync(data, "runs").WaitAsync(TimeSpan.FromMinutes(1));
             Assert.Equal((ExitCodes.Done, string.Empty), (code, errors));
         }
@@ -167,18 +164,34 @@ public sealed class KilledTests
         await RunAsync(data, "backup", copy);
         for (var after = 100; after <= 900; after += 50)
         {
-            using var killed = Start(data, ["restore", copy], TheProgram);
-            await Task.Delay(after);
-            killed.Kill();
-            await killed.WaitForExitAsync();
-
-            var (code, output, _) = await RunAsync(data, "timelines", "list");
-            Assert.Equal(ExitCodes.Done, code);
-            Assert.Contains("touring-night", output, StringComparison.Ordinal);
+            await KillAsync(data, ["restore", copy], after);
+            Assert.Equal("ok", await AskAsync(data, "PRAGMA integrity_check"));
+            Assert.Equal("touring-night", await AskAsync(data, "SELECT Id FROM Documents WHERE Id = 'touring-night'"));
         }
 
         Assert.Equal(ExitCodes.Done, (await RunAsync(data, "restore", copy)).Code);
         Assert.Empty(Directory.GetFiles(data, "*.restoring*"));
+        Assert.Contains("touring-night", (await RunAsync(data, "timelines", "list")).Output, StringComparison.Ordinal);
+    }
+
+    /// <summary>Starts a command and kills it.</summary>
+    /// <param name="after">Milliseconds.</param>
+    private static async Task KillAsync(string data, string[] arguments, int after)
+    {
+        using var killed = Start(data, arguments, TheProgram);
+        await Task.Delay(after);
+        killed.Kill();
+        await killed.WaitForExitAsync();
+    }
+
+    /// <summary>The first cell of what a statement gives or does to the database of a data folder.</summary>
+    private static async Task<string?> AskAsync(string data, string statement)
+    {
+        await using var connection = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={data}/bench.db;Pooling=False");
+        await connection.OpenAsync();
+        await using var command = connection.CreateCommand();
+        command.CommandText = statement;
+        return await command.ExecuteScalarAsync() as string;
     }
 
     [Fact]
@@ -210,13 +223,7 @@ public sealed class KilledTests
     {
         var data = await TestData.NewDataFolderAsync();
         await RunAsync(data, "play", "touring-night", "--machine", "curlew-desk");
-        await using (var connection = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={data}/bench.db;Pooling=False"))
-        {
-            await connection.OpenAsync();
-            await using var command = connection.CreateCommand();
-            command.CommandText = damage;
-            await command.ExecuteNonQueryAsync();
-        }
+        await AskAsync(data, damage);
 
         foreach (var arguments in (string[][])[["runs"], ["machines", "list"], ["briefs", "list"], ["timelines", "list"], ["advise", "touring-night"]])
         {
@@ -288,7 +295,7 @@ public sealed class KilledTests
             await Task.Delay(100);
         }
 
-        throw new TimeoutException("It did not happen within a minute.");
+        throw new TimeoutException("It did not happen within four minutes.");
     }
 
     private static int FreePort()

@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import { expectAccessible } from './support';
 
 test('this machine is measured, its twin goes on the shelf and foretells the next run', async ({ page, request }) => {
-  test.setTimeout(600_000);
+  test.setTimeout(1_200_000);
   await page.goto('/machines?id=this');
   const section = page.getByRole('region', { name: 'Measured', exact: true });
   await section.getByRole('button', { name: 'Measure this machine' }).click();
@@ -12,15 +12,17 @@ test('this machine is measured, its twin goes on the shelf and foretells the nex
   expect((await (await request.get('/api/calibration')).json()).newest).toBeNull();
   expect((await request.get('/api/calibration/export')).status()).toBe(404);
 
-  // Two who ask at once start one. A machine that others keep busy is refused in words, and measured again as a person would.
-  await Promise.all([request.post('/api/calibration'), request.post('/api/calibration')]);
-  const refused = section.getByRole('alert').filter({ hasText: /not idle|contradict/ });
-  for (let again = 0; again < 3; again++) {
-    await expect(page.getByTestId('calibration').getByText('times the reference core').or(refused).first()).toBeVisible({ timeout: 150_000 });
-    if (!(await refused.isVisible())) break;
-    await section.getByRole('button', { name: 'Measure this machine' }).click();
-    await expect(section.getByRole('status')).toBeVisible();
+  // Two who ask at once start one. The page is left meanwhile: a browser that draws is work beside what is measured. A machine that
+  // other programs keep busy is refused, and measured again.
+  await page.goto('about:blank');
+  for (let time = 0, problem: string | null = 'not idle'; problem && time < 4; time++) {
+    expect(problem).toMatch(/not idle|contradict|Other programs were busy/);
+    await Promise.all([request.post('/api/calibration'), request.post('/api/calibration')]);
+    const now = async () => (await (await request.get('/api/calibration')).json()).now;
+    await expect.poll(async () => (await now()).running, { timeout: 400_000, intervals: [2_000] }).toBe(false);
+    ({ problem } = await now());
   }
+  await page.goto('/machines?id=this');
   await expect(page.getByTestId('calibration')).toContainText('times the reference core');
   await section.getByText('Clips that were decoded, ms').click();
   await expect(section.getByRole('row').filter({ hasText: 'RDD 36' }).first()).toBeVisible();

@@ -12,11 +12,6 @@ using HardyBench.Workbench.Playing;
 
 namespace HardyBench.Workbench.Calibration;
 
-/// <summary>How far a calibration has come.</summary>
-/// <param name="What">In words.</param>
-/// <param name="Share">0 to 1.</param>
-public sealed record CalibrationProgress(string What, double Share);
-
 /// <summary>Measures this machine and makes its twin.</summary>
 /// <param name="pack">What it is measured with.</param>
 /// <param name="clips">Where those clips lie.</param>
@@ -76,22 +71,14 @@ public sealed class CalibrationJobs(
             clips.Clips, CalibrationPack.Plain, CalibrationPack.Scaled,
             kind => kind.TextLabel switch { null => null, "look" => Looks.WarmStage, var label => label }, pack.AtLeast)
             .For(machine, cores);
-        var (frames, played, measures, rejected) = (plans.Sum(plan => plan.Plan.Timeline.FrameCount), 0L, new List<Measure>(), 0);
+        var course = new CalibrationCourse(progress, from, plans.Sum(plan => plan.Plan.Timeline.FrameCount));
+        var (measures, rejected) = (new List<Measure>(), 0);
         foreach (var (plan, asked) in plans)
         {
-            var what = asked[0].Kind switch
-            {
-                MeasureKind.OneThread => "decoding on one thread",
-                MeasureKind.AllThreads => "decoding on every core",
-                _ => "effects",
-            };
-            var (before, share) = (played, (1 - from) / frames);
-            var (read, left) = await PlayAsync(
-                plan, asked,
-                done => progress?.Report(new CalibrationProgress(what, from + share * Math.Min(before + done, frames))), stop);
+            course.Begin(asked);
+            var (read, left) = await PlayAsync(plan, asked, course, stop);
             measures.AddRange(read);
             rejected += left;
-            played += plan.Timeline.FrameCount;
         }
 
         if (rejected > MostRejected * measures.Count)
@@ -118,14 +105,18 @@ public sealed class CalibrationJobs(
     /// <summary>Plays a plan, and once more each passage beside which other programs were busy.</summary>
     /// <returns>What was measured, and how many passages were disturbed each time: those tell nothing.</returns>
     private async Task<(IReadOnlyList<Measure> Measures, int Rejected)> PlayAsync(
-        PlaybackPlan plan, IReadOnlyList<Measure> asked, Action<long> shown, CancellationToken stop)
+        PlaybackPlan plan, IReadOnlyList<Measure> asked, CalibrationCourse course, CancellationToken stop)
     {
         var (measures, left) = (asked.ToArray(), Enumerable.Range(0, asked.Count).ToList());
         for (var time = 0; time <= MostRepeats && left.Count > 0; time++)
         {
             var part = plan with { Timeline = plan.Timeline with { Passages = [.. left.Select(place => plan.Timeline.Passages[place])] } };
-            var run = await new HostPlayback(players, clips, effects, folder, PagesHere?.Invoke()).PlayAsync(
-                part, new Listener(shown), stop);
+            if (time > 0)
+            {
+                course.Repeat(left.Count, part.Timeline.FrameCount);
+            }
+
+            var run = await new HostPlayback(players, clips, effects, folder, PagesHere?.Invoke()).PlayAsync(part, course, stop);
             stop.ThrowIfCancellationRequested();
             var read = CalibrationPlan.Read(run, [.. left.Select(place => asked[place])]);
             var disturbed = CalibrationPlan.Disturbed(run);
@@ -170,12 +161,5 @@ public sealed class CalibrationJobs(
 
             progress?.Report(new CalibrationProgress($"waiting until this machine is idle: {busy}", share));
         }
-    }
-
-    private sealed class Listener(Action<long> shown) : IRunObserver
-    {
-        private long frames;
-
-        public void Progressed(RunProgress progress) => shown(frames += progress.Frames.Count);
     }
 }
