@@ -6,6 +6,7 @@ using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
+using HardyBench.Core.Timelines.Effects;
 using HardyBench.Core.Wording;
 
 namespace HardyBench.Core.Tests.Advice;
@@ -64,6 +65,27 @@ public sealed class LadderTests
 
         Assert.True(rungs > 50 && paths > 20 && pairs > 5 && refused > 20 && roomy > 3 && triples > 3,
             $"{rungs} rungs, {pairs} of them pairs, {triples} of three, {roomy} with room made, {refused} refused, {paths} paths say too little");
+    }
+
+    /// <summary>More memory for less money is of no use where the machine does not take so much: what is put together with graphics is the
+    /// memory that goes in.</summary>
+    [Fact]
+    public void Memory_that_does_not_go_in_replaces_none_that_does()
+    {
+        var old = Old with
+        {
+            Memory = new Memory(3, 2.8, 1, 2400), Places = new Places(MostGigabytes: 24, GraphicsWatts: 100, SupplyWatts: 2000),
+        };
+        Part[] parts =
+        [
+            new MemoryPart("large", "M", 190, "DDR5", 2, 16, 5600), new MemoryPart("small", "M", 238, "DDR5", 2, 4, 5600),
+            new GraphicsPart("g", "G", 815, new Graphics("g", 20_000, 600, 8, 16), 80, 170),
+        ];
+        var plan = Samples.Plan(old, Samples.UhdIntermediate, raster: Raster.Uhd, effects: Effect.Of("noise-reduction"));
+
+        var ladder = Ladder.For(old, Asked.Nothing, parts, new Forecaster([plan]));
+
+        Assert.Contains(ladder.Rungs, rung => rung.Parts.Select(part => part.Id).Order().SequenceEqual(["g", "small"]));
     }
 
     [Fact]
