@@ -72,7 +72,7 @@ public sealed class Bench : IDisposable
         Advice = new AdviceJobs(Timelines, Machines, Clips, Runs, Plays);
         (Briefs, Catalogue) = (new BriefJobs(briefs), new CatalogueJobs(parts));
         Answers = new AnswerJobs(
-            Catalogue, Timelines, Machines, Clips, Runs, async () => (await Calibrations.NewestAsync())?.Twin);
+            Catalogue, Timelines, Machines, Programs, Clips, Runs, async () => (await Calibrations.NewestAsync())?.Twin);
     }
 
     public DataFolder Folder { get; }

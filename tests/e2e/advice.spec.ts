@@ -56,6 +56,15 @@ test('a brief is written, answered, given another budget, opened to its reasons 
   await expect(page.getByTestId('remedies').or(page.getByText('Keep Gannet tower'))).toBeVisible({ timeout: 60_000 });
   if (await page.getByTestId('remedies').isVisible()) await expect(page.getByTestId('remedies')).toContainText('a week', { timeout: 60_000 });
 
+  // The program that is used decides how machines play; what is kept at hand decides nothing and is said.
+  await page.getByLabel('Which program do you edit in?').selectOption({ index: 1 });
+  const program = await page.getByLabel('Which program do you edit in?').evaluate((list: HTMLSelectElement) => list.selectedOptions[0].text);
+  await expect(page.getByText(`in real time in ${program} at full`)).toBeVisible({ timeout: 60_000 });
+  await page.getByText('More about it').click();
+  await page.getByLabel('Hours of footage that are kept').fill('40');
+  await page.getByLabel('Hours of footage that are kept').press('Tab');
+  await expect(page.getByTestId('storage')).toContainText('40 h of this footage take', { timeout: 60_000 });
+
   // A list of prices: one part dearer, one that there is none of.
   const [part] = (await (await page.request.get('/api/parts')).json()) as { id: string; price: number }[];
   await page.getByRole('link', { name: 'Parts and prices' }).click();

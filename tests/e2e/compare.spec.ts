@@ -50,6 +50,21 @@ test('runs are compared: the sum, unlike conditions, passage by passage, in step
   expect(csv.trim().split('\n')).toHaveLength(1 + 8 * 2);
 });
 
+test('machines are chosen, and the run that the sheet shows of each stands for it', async ({ page, request }) => {
+  await runOf(request, 'sandpiper-slate');
+  const newest = await runOf(request, 'curlew-desk');
+  await page.goto('/compare');
+  await page.getByRole('button', { name: 'Choose machines' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Machines to compare' });
+  await dialog.getByLabel('Timeline', { exact: true }).selectOption({ label: 'Touring night' });
+  await dialog.getByRole('checkbox', { name: /^Curlew desk/ }).check();
+  await dialog.getByRole('checkbox', { name: /^Sandpiper slate/ }).check();
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: 'Compare' }).click();
+  await expect(page).toHaveURL(new RegExp(`compare\\?run=${newest}&run=`));
+  await expect(page.getByTestId('comparison').getByRole('columnheader').nth(1)).toContainText('Curlew desk');
+});
+
 test('what cannot be compared is said in words', async ({ page, request }) => {
   const run = await runOf(request, 'curlew-desk');
   await page.goto(`/compare?run=${run}&run=${run}`);

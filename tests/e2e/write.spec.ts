@@ -32,6 +32,17 @@ test('a clip is made, measured against what was asked, and its facts are told', 
   await page.getByRole('button', { name: 'hd-avc-25-gop12' }).click();
   await expect(page.getByTestId('facts')).toContainText('6.5 frames on average, 12 at worst');
   await expectAccessible(page);
+
+  // A new timeline takes raster and rate from it. The passage is added once, however often the page is read.
+  await page.getByRole('button', { name: 'sd-avc-25', exact: true }).click();
+  await page.getByLabel('Use in a timeline').selectOption('a new timeline');
+  await expect(rows(page)).toHaveCount(1);
+  await kept(page);
+  await page.reload();
+  await expect(rows(page)).toHaveCount(1);
+  await expect(page.getByLabel('Width')).toHaveValue('240');
+  await rows(page).first().click();
+  await expect(page.getByLabel('Clip of layer 1')).toHaveValue('sd-avc-25');
 });
 
 test('three passages are written by keyboard alone, all undone, all redone, and kept', async ({ page }) => {

@@ -73,6 +73,11 @@ internal static class BriefsCommand
     private static void Show(Answer answer)
     {
         Terminal.Say($"{AnswerWords.Headline(answer)}. {AnswerWords.Reason(answer)}");
+        if (AnswerWords.Storage(answer) is { } storage)
+        {
+            Terminal.Say(storage);
+        }
+
         foreach (var remedy in answer.Remedies)
         {
             Terminal.Say($"{AnswerWords.Of(remedy)}: {AnswerWords.Gain(remedy)}");

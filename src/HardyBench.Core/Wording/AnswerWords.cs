@@ -4,6 +4,7 @@ using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Programs;
 using HardyBench.Core.StandIns;
 using static System.FormattableString;
 
@@ -70,7 +71,7 @@ public static class AnswerWords
             brief.HoursAWeek?.GetValueOrDefault(id) is > 0 and var hours ? Invariant($"{title} ({hours:0.#} h of footage a week)") : title);
         return string.Join(", ", new[]
         {
-            $"What plays {string.Join(" and ", work)} in real time at {brief.Scale.ToString().ToLowerInvariant()} preview scale",
+            $"What plays {string.Join(" and ", work)} in real time {Using(answer.Program)}at {brief.Scale.ToString().ToLowerInvariant()} preview scale",
             Invariant($"through a session of {brief.SessionMinutes:0} min"),
             brief.OnBattery ? "on battery" : null,
             brief.Growth > 1 ? Invariant($"with room for {brief.Growth:0.##} times the work") : null,
@@ -79,10 +80,18 @@ public static class AnswerWords
             brief.MostScrubSeconds is { } scrub ? Invariant($"shows a frame within {scrub:0.##} s") : null,
             brief.MostDecibels is { } loud ? Invariant($"is no louder than {loud:0.#} dB(A)") : null,
             brief.Forms is { Count: > 0 } forms ? $"as {string.Join(" or ", forms.Select(Of))}" : null,
+            brief.StoredHours is { } kept ? Invariant($"with {kept:0.#} h of footage kept at hand") : null,
             brief.Budget is { } budget ? $"for up to {Money(budget)}" : null,
             answer.Owned is { } owned ? $"where {owned.Machine.Name} is there already" : null,
         }.OfType<string>()) + "?";
     }
+
+    private static string Using(EditingProgram? program) => program is null ? string.Empty : $"in {program.Name} ";
+
+    /// <summary>What the footage takes that is kept at hand, a sentence or two; null where nobody said how much is kept.</summary>
+    public static string? Storage(Answer answer) => answer.Stored is not { } stored ? null
+        : Invariant($"{stored.Hours:0.#} h of this footage take {Gigabytes(stored.Bytes)} on the footage drive. ")
+            + "How much a drive holds is not entered for machines: check it before you buy.";
 
     private static string Of(OtherPrograms others) => string.Join(" and ", new[]
     {
@@ -138,12 +147,16 @@ public static class AnswerWords
     /// <summary>What it costs, a phrase; empty for nothing.</summary>
     public static string Cost(Remedy remedy, Brief brief) => string.Join("; ", new[]
     {
-        remedy.Bytes > 0 ? $"{Gigabytes(remedy.Bytes)} of disk, and {Making(remedy, brief)}" : null,
+        remedy.Bytes > 0 ? $"{Gigabytes(remedy.Bytes)} of disk{Stored(remedy, brief)}, and {Making(remedy, brief)}" : null,
         remedy.Kinds.Any(kind => kind is RemedyKind.HalfScale or RemedyKind.QuarterScale) ? "a coarser picture while editing" : null,
         remedy.Kinds.Any(kind => kind is RemedyKind.HalfProxies or RemedyKind.QuarterProxies) ? "finer detail is not seen while editing" : null,
         remedy.Kinds.Contains(RemedyKind.HalfRate) ? "motion is less fluent while editing" : null,
         remedy.Kinds.Contains(RemedyKind.PreRenders) ? "rendered again after each change" : null,
     }.OfType<string>());
+
+    private static string Stored(Remedy remedy, Brief brief) => remedy.StoredBytes(brief) is { } bytes
+        ? Invariant($" ({Gigabytes(bytes)} for all {brief.StoredHours:0.#} h that are kept)")
+        : string.Empty;
 
     private static string Making(Remedy remedy, Brief brief)
     {
@@ -304,5 +317,5 @@ public static class AnswerWords
         _ => "what limits is not clear",
     };
 
-    private static string Gigabytes(double bytes) => bytes >= 1e9 ? Invariant($"{bytes / 1e9:0.0} GB") : Invariant($"{bytes / 1e6:0} MB");
+    private static string Gigabytes(double bytes) => bytes >= 1e12 ? Invariant($"{bytes / 1e12:0.0} TB") : bytes >= 1e9 ? Invariant($"{bytes / 1e9:0.0} GB") : Invariant($"{bytes / 1e6:0} MB");
 }

@@ -31,6 +31,9 @@ public sealed record AnswerDocument(
     /// <summary>What was asked, a sentence.</summary>
     public string Question { get; init; } = string.Empty;
 
+    /// <summary>What the footage takes that is kept at hand, a sentence or two; null where the brief does not say how much is.</summary>
+    public string? Storage { get; init; }
+
     /// <summary>Offers that would satisfy it if what is not known of them turned out well, cheapest first.</summary>
     public IReadOnlyList<UnknownRow> Unknown { get; init; } = [];
 
@@ -68,6 +71,7 @@ public sealed record AnswerDocument(
         [.. NotesOn(answer)])
     {
         Question = AnswerWords.Question(answer, timelines),
+        Storage = AnswerWords.Storage(answer),
         Unknown =
         [
             .. answer.Shortlist.Unknown.Select(unknown => new UnknownRow(

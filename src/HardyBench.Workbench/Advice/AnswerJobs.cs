@@ -11,6 +11,7 @@ using HardyBench.Media.Clips;
 using HardyBench.Store;
 using HardyBench.Workbench.Demo;
 using HardyBench.Workbench.Machines;
+using HardyBench.Workbench.Programs;
 using HardyBench.Workbench.Timelines;
 
 namespace HardyBench.Workbench.Advice;
@@ -18,7 +19,8 @@ namespace HardyBench.Workbench.Advice;
 /// <summary>Answers briefs: what is there, what could be done with it, what could be bought.</summary>
 /// <param name="twin">The machine at hand as it was measured; null before that.</param>
 public sealed class AnswerJobs(
-    CatalogueJobs catalogue, TimelineJobs timelines, MachineJobs machines, ClipFolder clips, RunStore runs, Func<Task<Machine?>> twin)
+    CatalogueJobs catalogue, TimelineJobs timelines, MachineJobs machines, ProgramJobs programs, ClipFolder clips, RunStore runs,
+    Func<Task<Machine?>> twin)
     : IDisposable
 {
     /// <summary>Two who reckon at once only take longer.</summary>
@@ -26,7 +28,7 @@ public sealed class AnswerJobs(
 
     private Known? known;
 
-    /// <exception cref="Core.UnknownThingException">A timeline or machine of it is gone.</exception>
+    /// <exception cref="Core.UnknownThingException">A timeline, machine or editing program of it is gone.</exception>
     /// <exception cref="PlanRefusedException">A timeline of it cannot be played as it stands.</exception>
     /// <exception cref="BriefRefusedException">No passage of it is long enough for a verdict.</exception>
     /// <exception cref="OperationCanceledException">Nobody waits for it any more.</exception>
@@ -35,11 +37,12 @@ public sealed class AnswerJobs(
         BriefLimits.Checked(brief);
         var plans = new List<PlaybackPlan>();
         var shelf = await machines.AllAsync();
+        var program = brief.Program is { } named ? await programs.FindAsync(named) : null;
         foreach (var id in brief.Timelines)
         {
             var timeline = (await timelines.FindAsync(id)).Timeline;
             // Which machine is said for each offer; the one here only stands in its place.
-            plans.Add(new PlaybackPlan(timeline, clips.Clips, DemoMachines.All[0], brief.Settings).Checked());
+            plans.Add(new PlaybackPlan(timeline, clips.Clips, DemoMachines.All[0], brief.SettingsIn(program)).Checked());
         }
 
         if (!plans.Exists(plan =>
@@ -58,7 +61,7 @@ public sealed class AnswerJobs(
         var parts = await catalogue.AllAsync();
         var (_, shortlist, simulated, remedies, changes, ladder) = await KnownAsync(brief, plans, shelf, parts, reckoned, forecaster, stop);
         // How long a hand waits was not measured by playing; the twin tells it.
-        var check = (owned is { Kind: MachineKind.This } ? await MeasuredAsync(brief, plans, owned) : null) is { } measured
+        var check = (owned is { Kind: MachineKind.This } ? await MeasuredAsync(plans, owned) : null) is { } measured
             ? measured with { Wait = simulated?.Wait }
             : simulated;
         var best = shortlist.Best(brief.Budget) ?? shortlist.Nearest;
@@ -67,6 +70,8 @@ public sealed class AnswerJobs(
         var kind = Answer.KindOf(brief, check, remedies, ladder.Path, shortlist);
         return new Answer(brief, kind, check, remedies, changes, ladder, shortlist, pick)
         {
+            Program = program,
+            Stored = StoredFootage.Of(brief, plans),
             TwinHolds = check is { IsMeasured: true, Holds: false } && simulated is { Holds: true },
         };
     }
@@ -101,13 +106,13 @@ public sealed class AnswerJobs(
     }
 
     /// <returns>Null where the machine at hand has no run of everything that counts.</returns>
-    private async Task<MachineCheck?> MeasuredAsync(Brief brief, List<PlaybackPlan> plans, Machine machine)
+    private async Task<MachineCheck?> MeasuredAsync(List<PlaybackPlan> plans, Machine machine)
     {
         var passages = new List<CheckedPassage>();
         foreach (var (place, plan) in plans.Index())
         {
             // Only a bare run at full scale counts, and only where nothing is asked beside it.
-            if (!brief.Settings.IsBare || await runs.NewestBareAsync(TimelineJson.Digest(plan.Timeline), machine) is not { } run)
+            if (!plan.Settings.IsBare || await runs.NewestBareAsync(TimelineJson.Digest(plan.Timeline), machine) is not { } run)
             {
                 return null;
             }
@@ -163,7 +168,8 @@ public sealed class AnswerJobs(
     private static string WorkOf(Brief brief, List<PlaybackPlan> plans, IReadOnlyList<Machine> shelf, IReadOnlyList<Part> parts) =>
         string.Join('\n',
         [
-            BriefDigest.Of(brief with { Id = string.Empty, Name = string.Empty, Budget = null, MayUse = null, HoursAWeek = null }),
+            BriefDigest.Of(brief with { Id = string.Empty, Name = string.Empty, Budget = null, MayUse = null, HoursAWeek = null, StoredHours = null }),
+            BriefDigest.Of(plans[0].Settings),
             .. plans.Select(plan => TimelineJson.Digest(plan.Timeline)),
             .. plans.Select(plan => BriefDigest.Of(plan.PlayedClipIds.Select(id => plan.Clips[id].Format))),
             BriefDigest.Of(shelf), BriefDigest.Of(parts),

@@ -16,7 +16,7 @@ public sealed class DeletedJobs(DeletedStore deleted, RunStore runs, OwnClips cl
     public async Task<IReadOnlyList<DeletedThing>> ListAsync() =>
     [
         .. (await deleted.ListAsync())
-            .Concat(clips.Deleted.Select(one => new DeletedThing(Clip, one.Clip.Id, one.Clip.Title, one.At)))
+            .Concat(clips.Deleted.Select(one => new DeletedThing(Clip, one.Clip.Id, one.Clip.Id, one.At)))
             .OrderByDescending(thing => thing.DeletedAt),
     ];
 

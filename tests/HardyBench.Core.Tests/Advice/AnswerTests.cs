@@ -364,6 +364,7 @@ public sealed class AnswerTests
         Wanted with { HoursAWeek = new Dictionary<string, double> { ["t"] = -1 } },
         Wanted with { HoursAWeek = new Dictionary<string, double> { ["t"] = double.NaN } },
         Wanted with { HoursAWeek = new Dictionary<string, double> { ["other"] = 1 } },
+        Wanted with { StoredHours = 0 }, Wanted with { StoredHours = double.NaN }, Wanted with { StoredHours = 1e7 },
     ];
 
     public static TheoryData<int> Briefs => new(Enumerable.Range(0, Absurd.Length));

@@ -6,6 +6,7 @@ using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Programs;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
@@ -263,8 +264,16 @@ public sealed class ShortlistTests
                     [.. Enumerable.Range(0, random.Next(3)).Select(_ => Effect.Of(Effects[random.Next(Effects.Length)]))])),
             ], [])).ToList();
         var timeline = new Timeline("t", "T", Raster.Uhd, Samples.Rate, passages);
-        return [new PlaybackPlan(timeline, clips, Samples.Machine(), brief.Settings)];
+        var program = random.Next(2) == 0 ? null : Programs[random.Next(Programs.Length)];
+        return [new PlaybackPlan(timeline, clips, Samples.Machine(), brief.SettingsIn(program))];
     }
+
+    private static readonly EditingProgram[] Programs =
+    [
+        new("p", "P", ComposesOn: ComposingPlace.Processor, InColour: true),
+        new("p", "P", OnMediaEngine: [], EffectsAt: EffectRaster.Clip, WhenLate: PlayingPolicy.KeepFrames),
+        new("p", "P", OnOneCore: ["noise-reduction"], DecoderCores: 3, LookAhead: 2, ReservesGigabytes: 3),
+    ];
 
     /// <summary>Two or three parts of each kind, some of which do not go together.</summary>
     internal static Gen<IReadOnlyList<Part>> AnyCatalogue() => Gen.Int[0, 1_000_000].Select(IReadOnlyList<Part> (seed) =>

@@ -99,7 +99,8 @@ public sealed class MonotonyTests
         return plan with
         {
             Machine = Samples.Machine(cores: 2 + random.Next(10), speed: 0.4 + random.NextDouble(), graphics: graphics),
-            Settings = plan.Settings with { Policy = policy },
+            // An editing program would decide the policy.
+            Settings = plan.Settings with { Policy = policy, Program = null },
         };
     }
 

@@ -2,6 +2,7 @@ using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Programs;
 
 namespace HardyBench.Core.Advice.Answers;
 
@@ -75,6 +76,12 @@ public sealed record Answer(
 {
     /// <summary>What to buy, if anything is bought; null where the budget buys nothing that answers.</summary>
     public Step? Recommended => Shortlist.Recommended(Brief.Budget);
+
+    /// <summary>The editing program that the work is done in; null for the product's own player.</summary>
+    public EditingProgram? Program { get; init; }
+
+    /// <summary>Null where the brief does not say how much footage is kept.</summary>
+    public StoredFootage? Stored { get; init; }
 
     /// <summary>Whether what is there failed when it was played, though its twin plays all of it.</summary>
     public bool TwinHolds { get; init; }

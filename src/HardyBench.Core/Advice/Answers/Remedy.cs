@@ -45,6 +45,16 @@ public sealed record Remedy(
     public double? HoursAWeek(Brief brief) => brief.HoursAWeek is not { Count: > 0 } hours ? null
         : brief.Timelines.Zip(Made, (id, made) => hours.GetValueOrDefault(id) * (made.Making / made.Playing)).Sum();
 
+    /// <summary>Disk that copies of all footage take that the brief wants at hand; null where it does not say how much, and for ways that
+    /// copy no footage.</summary>
+    public double? StoredBytes(Brief brief)
+    {
+        var playing = Made.Sum(one => one.Playing.TotalHours);
+        return brief.StoredHours is { } kept && Bytes > 0 && playing > 0 && !Kinds.Contains(RemedyKind.PreRenders)
+            ? kept * Bytes / playing
+            : null;
+    }
+
     /// <summary>Whether all of the work holds with it, with the headroom that is asked, and the hand does not wait longer than is
     /// asked.</summary>
     public bool Suffices => Holding == Judged && HasRoom && InTime;

@@ -1,6 +1,7 @@
 using HardyBench.Core.Advice.Answers;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Programs;
 
 namespace HardyBench.Core.Advice.Briefs;
 
@@ -11,6 +12,13 @@ public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelin
     /// <summary>Hours of such footage that come in a week, by timeline; null or lacking where nobody has said. It decides nothing, but
     /// tells what a way of working costs.</summary>
     public IReadOnlyDictionary<string, double>? HoursAWeek { get; init; }
+
+    /// <summary>Hours of such footage that are kept at hand at once; null where nobody has said. It decides nothing, but tells what disk
+    /// space it takes.</summary>
+    public double? StoredHours { get; init; }
+
+    /// <summary>The id of the editing program that the work is done in; null for the product's own player.</summary>
+    public string? Program { get; init; }
 
     /// <summary>The preview scale at which it is good enough.</summary>
     public PreviewScale Scale { get; init; } = PreviewScale.Full;
@@ -75,7 +83,8 @@ public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelin
     public Asked Asked() => new(Growth, MostStartSeconds, MostScrubSeconds) { Day = Day() };
 
     /// <summary>How everything is played for it.</summary>
-    public PlaybackSettings Settings => new(Scale) { Others = Others };
+    /// <param name="program">The one that it names; null where it names none.</param>
+    public PlaybackSettings SettingsIn(EditingProgram? program) => new(Scale) { Others = Others, Program = program };
 }
 
 /// <summary>What keeps a machine from answering a brief though it plays the work.</summary>

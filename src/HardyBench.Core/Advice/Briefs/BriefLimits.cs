@@ -13,7 +13,7 @@ public static class BriefLimits
     public const int LongestName = 80, MostTimelines = 20;
 
     private const int LongestId = 60;
-    private const double MostGrowth = 10, Loudest = 140, MostHours = 1000, MostWait = 60, MostSession = 1440;
+    private const double MostGrowth = 10, Loudest = 140, MostHours = 1000, MostStored = 1_000_000, MostWait = 60, MostSession = 1440;
     private const decimal MostMoney = 10_000_000;
 
     /// <exception cref="BriefRefusedException">Something is wrong with it; everything is named.</exception>
@@ -45,6 +45,11 @@ public static class BriefLimits
         if (brief.HoursAWeek?.Any(hours => hours.Value is not (>= 0 and <= MostHours)) == true)
         {
             yield return $"A week brings 0 to {MostHours} hours of footage of a kind.";
+        }
+
+        if (brief.StoredHours is not (null or (> 0 and <= MostStored)))
+        {
+            yield return Invariant($"The footage that is kept lies above 0 and up to {MostStored:N0} hours; leave it out where it is not known.");
         }
 
         if (brief.HoursAWeek?.Keys.FirstOrDefault(id => brief.Timelines?.Contains(id) != true) is { } other)

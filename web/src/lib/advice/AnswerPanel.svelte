@@ -23,6 +23,7 @@
       {#if answer.price != null}<span class="figure ml-2 text-lg font-normal">{money(answer.price, answer.currency)}</span>{/if}
     </h2>
     <p class="mt-1">{answer.reason}</p>
+    {#if answer.storage}<p class="mt-1" data-testid="storage">{answer.storage}</p>{/if}
     <p class="quiet mt-1 text-sm">{answer.question}</p>
   </div>
   {#if answer.steps.length}

@@ -12,6 +12,8 @@
   let byHours = $state(false);
   const readTimelines = async () => (timelines = (await api.GET('/api/timelines')).data ?? []);
   onMount(readTimelines);
+  let programs = $state<Schemas['EditingProgram'][]>([]);
+  onMount(async () => (programs = ((await api.GET('/api/programs')).data ?? []).map((stored) => stored.program)));
   onMount(async () => (machines = (await api.GET('/api/machines')).data ?? []));
 
   type Way = NonNullable<Brief['mayUse']>[number];
@@ -82,6 +84,12 @@
       {#each machines as machine (machine.id)}<option value={machine.id}>{machine.name}</option>{/each}
     </select>
   </label>
+  <label class="row"><span class="font-semibold">Which program do you edit in?</span>
+    <select class="select select-sm w-44" value={brief.program ?? ''} onchange={(event) => (brief.program = event.currentTarget.value || null)}>
+      <option value="">the product's own player</option>
+      {#each programs as program (program.id)}<option value={program.id}>{program.name}</option>{/each}
+    </select>
+  </label>
   <details class="border-t border-base-300 pt-2">
     <summary class="cursor-pointer font-semibold">More about it</summary>
     <div class="mt-2 grid gap-2">
@@ -92,6 +100,9 @@
       </label>
       <label class="row">the work may grow to
         <span><NumberField class="input-sm w-16" min={1} max={10} label="Growth" value={brief.growth ?? 1} onchange={(growth) => (brief.growth = growth)} /> times</span>
+      </label>
+      <label class="row">footage kept at hand
+        <span><NumberField class="input-sm w-20" min={0.1} max={1000000} placeholder="not said" label="Hours of footage that are kept" value={brief.storedHours ?? null} onempty={() => (brief.storedHours = null)} onchange={(kept) => (brief.storedHours = kept)} /> h</span>
       </label>
       <label class="row">a working session lasts
         <span><NumberField class="input-sm w-16" min={0} max={1440} label="Minutes of a working session" value={brief.sessionMinutes ?? 60} onchange={(minutes) => (brief.sessionMinutes = minutes)} /> min</span>

@@ -33,7 +33,7 @@
   {#each rows as row, at (row)}
     <div class="grid gap-1 border-b border-base-300 pb-2" role="group" aria-label="Kind of work {at + 1}">
       <select class="select select-sm w-full" aria-label="Footage" bind:value={row.clipId}>
-        {#each clips as clip (clip.id)}<option value={clip.id}>{clip.encoding}, {clip.raster} {clip.rate}, {clip.title}</option>{/each}
+        {#each clips as clip (clip.id)}<option value={clip.id}>{clip.id} · {clip.encoding} · {clip.raster} {clip.rate}</option>{/each}
       </select>
       <select class="select select-sm w-full" aria-label="Treatment" bind:value={row.treatment}>
         {#each Object.entries(treatments) as [value, words] (value)}<option {value}>{words}</option>{/each}

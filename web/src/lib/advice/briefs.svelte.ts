@@ -144,6 +144,8 @@ const plain: Brief = {
   name: '',
   timelines: [],
   hoursAWeek: null,
+  storedHours: null,
+  program: null,
   scale: 'full',
   growth: 1,
   sessionMinutes: 60,

@@ -1,12 +1,11 @@
 <script lang="ts">
   import type { Timeline } from '../api/client';
   import NumberField from '../NumberField.svelte';
+  import { like, rateName, rates } from './edits';
   import type { Editor } from './editor.svelte';
 
   let { editor, onact }: { editor: Editor; onact: (key: string) => void } = $props();
   const timeline = $derived(editor.timeline);
-  const rates = ['24000/1001', '24/1', '25/1', '30000/1001', '30/1', '50/1', '60000/1001', '60/1', '100/1', '120/1'];
-  const rateName = (text: string) => String(Math.round((1000 * Number(text.split('/')[0])) / Number(text.split('/')[1])) / 1000);
   const states = { kept: 'kept', changed: 'changed…', keeping: 'keeping…', conflict: 'not kept', offline: 'not kept yet' };
   const acts = [['N', 'New'], ['D', 'Duplicate'], ['S', 'Split'], ['X', 'Delete'], ['B', 'Series']];
   const set = (to: Partial<Timeline>) => editor.change((one) => ({ ...one, ...to }));
@@ -19,13 +18,9 @@
     about.querySelector('summary')?.focus();
   }
 
-  function like(id: string) {
+  function likeClip(id: string) {
     const clip = editor.clips.find((one) => one.id === id);
-    if (!clip) return;
-    const sides = { HD: [1920, 1080], UHD: [3840, 2160] }[clip.raster] ?? clip.raster.split('×').map(Number);
-    const rate = rates.find((text) => rateName(text) === clip.rate) ?? `${Math.round(Number(clip.rate))}/1`;
-    const [numerator, denominator] = rate.split('/').map(Number);
-    set({ raster: { width: sides[0], height: sides[1] }, rate: { numerator, denominator }, bitDepth: clip.encoding.includes('10-bit') ? 10 : 8 });
+    if (clip) editor.change((one) => like(one, clip));
   }
 </script>
 
@@ -45,7 +40,7 @@
       <option value="">as the clips</option><option value="8">8 bit</option><option value="10">10 bit</option>
     </select>
   </label>
-  <select class="select select-sm w-36" aria-label="Take raster, rate and depth from a clip" value="" onchange={(event) => { like(event.currentTarget.value); event.currentTarget.value = ''; }}>
+  <select class="select select-sm w-36" aria-label="Take raster, rate and depth from a clip" value="" onchange={(event) => { likeClip(event.currentTarget.value); event.currentTarget.value = ''; }}>
     <option value="">like a clip…</option>
     {#each editor.clips as clip (clip.id)}<option value={clip.id}>{clip.id}</option>{/each}
   </select>

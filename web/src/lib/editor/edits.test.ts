@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Timeline } from '../api/client';
+import type { Clip, Timeline } from '../api/client';
 import * as edits from './edits';
 
 const timeline: Timeline = {
@@ -19,6 +19,12 @@ describe('edits of a timeline', () => {
     edits.split(timeline, 1, {});
     edits.relink(timeline, 'a', { id: 'z', rate: 25 });
     expect(JSON.stringify(timeline)).toBe(before);
+  });
+
+  it('take raster, rate and depth from a clip', () => {
+    const clip = { raster: 'UHD', rate: '23.976', encoding: 'HEVC 10-bit 4:2:2' } as Clip;
+    expect(edits.like(timeline, clip)).toMatchObject({ raster: { width: 3840, height: 2160 }, rate: { numerator: 24000, denominator: 1001 }, bitDepth: 10 });
+    expect(edits.like(timeline, { ...clip, raster: '720×576', rate: '25', encoding: 'AVC 8-bit 4:2:0' })).toMatchObject({ raster: { width: 720, height: 576 }, rate: { numerator: 25, denominator: 1 }, bitDepth: 8 });
   });
 
   it('insert, duplicate, remove and move several at once', () => {

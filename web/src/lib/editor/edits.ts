@@ -1,10 +1,22 @@
-import type { Effect, EffectKind, Passage, Timeline } from '../api/client';
+import type { Clip, Effect, EffectKind, Passage, Timeline } from '../api/client';
 
 /** Edits of a timeline as pure functions: each returns a new timeline and changes nothing. */
 
 export function emptyPassage(timeline: Timeline, clipId: string): Passage {
   const frames = Math.round((5 * timeline.rate.numerator) / timeline.rate.denominator);
   return { question: 'what this asks', frameCount: frames, layers: [{ clipId, effects: [], startFrame: 0 }], over: [] };
+}
+
+/** Rates that a timeline is offered, as fractions. */
+export const rates = ['24000/1001', '24/1', '25/1', '30000/1001', '30/1', '50/1', '60000/1001', '60/1', '100/1', '120/1'];
+export const rateName = (text: string) => String(Math.round((1000 * Number(text.split('/')[0])) / Number(text.split('/')[1])) / 1000);
+
+/** Takes raster, rate and depth from a clip. */
+export function like(timeline: Timeline, clip: Clip): Timeline {
+  const [width, height] = { HD: [1920, 1080], UHD: [3840, 2160] }[clip.raster] ?? clip.raster.split('×').map(Number);
+  const rate = rates.find((text) => rateName(text) === clip.rate) ?? `${Math.round(Number(clip.rate))}/1`;
+  const [numerator, denominator] = rate.split('/').map(Number);
+  return { ...timeline, raster: { width, height }, rate: { numerator, denominator }, bitDepth: clip.encoding.includes('10-bit') ? 10 : 8 };
 }
 
 export const withPassages = (timeline: Timeline, passages: Passage[]): Timeline => ({ ...timeline, passages });

@@ -2,6 +2,7 @@
   import { api, type Clip, type Schemas } from '../api/client';
   import { Reading } from '../api/reading.svelte';
   import { fixed } from '../words';
+  import UseInTimeline from './UseInTimeline.svelte';
 
   let { clip, onclose, ondelete }: { clip: Clip; onclose: () => void; ondelete: (clip: Clip) => void } = $props();
   const reading = new Reading<Schemas['ClipFacts']>(() => {
@@ -30,6 +31,7 @@
   <header class="flex items-start justify-between gap-2">
     <div>
       <h2 class="font-semibold">{clip.id}</h2>
+      {#if clip.title !== clip.id}<p>{clip.title}</p>{/if}
       <p class="quiet">{clip.encoding}, {clip.raster} {clip.rate}</p>
     </div>
     <button class="btn btn-ghost btn-xs" onclick={onclose}>Close</button>
@@ -40,10 +42,11 @@
   <dl class="grid grid-cols-[10rem_1fr] gap-y-1">
     {#each lines ?? [] as [name, value] (name)}<dt class="quiet">{name}</dt><dd class="figure text-right">{value}</dd>{/each}
   </dl>
+  {#key clip.id}<UseInTimeline clipId={clip.id} />{/key}
   {#if clip.usedBy.length}<p class="quiet">Played by {clip.usedBy.join(', ')}.</p>{/if}
   {#if clip.canBeDeleted}
     <p class="flex items-center gap-3">
-      <button class="btn btn-sm" onclick={() => ondelete(clip)}>Delete {clip.title}</button>
+      <button class="btn btn-sm" onclick={() => ondelete(clip)}>Delete {clip.id}</button>
       {#if clip.usedBy.length}<span class="text-warning">{clip.usedBy.length === 1 ? 'A timeline plays' : `${clip.usedBy.length} timelines play`} it and could not be played any more.</span>{/if}
     </p>
   {/if}

@@ -7,6 +7,7 @@
   import AxisCurve from '#lib/compare/AxisCurve.svelte';
   import Families from '#lib/compare/Families.svelte';
   import InStep from '#lib/compare/InStep.svelte';
+  import MachineChoice from '#lib/compare/MachineChoice.svelte';
   import RunChoice from '#lib/compare/RunChoice.svelte';
   import SideHead from '#lib/compare/SideHead.svelte';
   import { tableText } from '#lib/tableText.ts';
@@ -57,13 +58,14 @@
       <span class="quiet">export as <a class="link mx-1" href="/api/compare/table.csv?{query}" download>csv</a><a class="link" href="/api/compare?{query}" download="comparison.json">json</a></span>
     {/if}
     <a class="link" href="/compare/grid">All machines in a grid</a>
+    <MachineChoice onchoose={(chosen) => address(chosen)} />
     <RunChoice {runs} onchoose={(chosen) => address(chosen)} />
   </span>
 </div>
 {#if reading.problem}
   <p role="alert" class="px-4 text-error">{reading.problem}</p>
 {:else if runs.length === 0}
-  <p class="px-4 text-sm">Choose two runs or more: two machines, one machine with one part or one setting changed, or the same twice to see the noise. They can also be selected under <a class="link" href="/runs">Runs</a>.</p>
+  <p class="px-4 text-sm">Choose two machines or more that have played the same timeline, or single runs: one machine with one part or one setting changed, or the same twice to see the noise. Runs can also be selected under <a class="link" href="/runs">Runs</a>.</p>
   <Families />
 {:else if comparison}
   <div class="grid gap-1 px-4 pb-3 text-sm" data-testid="sums">

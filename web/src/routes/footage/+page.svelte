@@ -76,7 +76,7 @@
       <button class="btn btn-primary btn-sm" disabled={!wanted.length || live.making?.running} onclick={() => trying(make)}>Make {wanted.length || 'picked'} {wanted.length === 1 ? 'clip' : 'clips'}</button>
     </div>
     {#if problem}<p role="alert" class="text-error">{problem}</p>{/if}
-    {#if deleted}<p role="status" class="text-sm" data-testid="clip-deleted">{deleted.title} was deleted. <button class="link" onclick={bringBack}>Restore</button></p>{/if}
+    {#if deleted}<p role="status" class="text-sm" data-testid="clip-deleted">{deleted.id} was deleted. <button class="link" onclick={bringBack}>Restore</button></p>{/if}
     {#each uploads.all as sending (sending)}
       <p class="flex items-center gap-3 text-sm {sending.problem ? 'text-error' : ''}" role={sending.problem ? 'alert' : 'status'} data-testid="upload">
         <span>{sending.name}</span>

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { beforeNavigate, goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { duplicate, emptyPassage, insert, move, remove, split } from '#lib/editor/edits.ts';
+  import { duplicate, emptyPassage, insert, like, move, remove, split } from '#lib/editor/edits.ts';
   import { Editor } from '#lib/editor/editor.svelte.ts';
   import EditorBar from '#lib/editor/EditorBar.svelte';
   import PassageForm from '#lib/editor/PassageForm.svelte';
@@ -27,11 +27,29 @@
 
   $effect(() => {
     editor.open(id).then(
-      () => (opened = true),
+      () => {
+        opened = true;
+        void addAsked();
+      },
       (failure) => (problem = (failure as Error).message)
     );
   });
   beforeNavigate(() => void editor.keep());
+
+  /** The address may ask for a passage with a clip, once: a page that is read again adds nothing. */
+  async function addAsked() {
+    const wanted = page.url.searchParams.get('add');
+    if (!wanted) return;
+    await goto('?', { replaceState: true, reset: false });
+    const clip = editor.clips.find((one) => one.id === wanted);
+    if (!clip) return;
+    const at = editor.timeline.passages.length;
+    editor.change((timeline) => {
+      const made = at ? timeline : like(timeline, clip);
+      return insert(made, at, [emptyPassage(made, clip.id)]);
+    });
+    choose([at]);
+  }
 
   /** Chooses rows and brings the one that the keys go on from into sight. */
   function choose(to: number[], from = to[0], on = to[0]) {
