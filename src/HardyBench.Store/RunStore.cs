@@ -53,10 +53,11 @@ public sealed record RunPlace(long TrialId, StepRole Role);
 /// <summary>A run as a line of a list.</summary>
 /// <param name="ConditionsDigest">Alike for runs that are repeats of each other.</param>
 /// <param name="Differences">What differed from a bare run, a phrase each.</param>
+/// <param name="NotCounting">Why it says nothing of its machine, and what to do, in words; null where it counts.</param>
 public sealed record RunLine(
     long Id, string TimelineId, string TimelineDigest, string MachineId, PreviewScale Scale, PlayingPolicy Policy, bool Pictures,
     DateTime StartedAtUtc, RunEnding Ending, bool ByHand, string ConditionsDigest, string Differences,
-    long? TrialId, string? Label, int Marks, bool Deleted, IReadOnlyList<PassageLine> Passages);
+    long? TrialId, string? Label, int Marks, bool Deleted, string? NotCounting, IReadOnlyList<PassageLine> Passages);
 
 /// <summary>A passage of such a line.</summary>
 public sealed record PassageLine(int Index, int Slots, int Shown, int SteadyDrops, Verdict? Verdict, Limiter? Limiter);

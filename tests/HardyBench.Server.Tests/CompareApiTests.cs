@@ -42,6 +42,29 @@ public sealed class CompareApiTests : ServerTest
         Assert.Equal(runs, family["runs"]!.AsArray().Select(run => (long)run!));
     }
 
+    /// <summary>One rule, and the same words and next step wherever the run is shown.</summary>
+    [Fact]
+    public async Task A_run_that_does_not_count_says_so_wherever_it_is_shown()
+    {
+        const string Why = "It does not count: it ran from the battery. Plug it in and play again.";
+        var (run, other) = (await PlayToEndAsync("whimbrel-laptop-battery"), await PlayToEndAsync("curlew-desk"));
+        string[] shown = ["whimbrel-laptop-battery"];
+        (await Http.PutAsJsonAsync("/api/timelines/touring-night/machines", shown)).EnsureSuccessStatusCode();
+        var column = (await GetAsync("/api/timelines/touring-night/sheet"))["columns"]!.AsArray().Single(one => (long?)one!["runId"] == run)!;
+        var sides = (await GetAsync($"/api/compare?run={run}&run={other}"))["sides"]!.AsArray();
+        var rows = (await GetAsync("/api/grid?timeline=touring-night"))["rows"]!.AsArray();
+
+        Assert.Equal(Why, (string?)column["notCounting"]);
+        Assert.Equal((Why, "playAgain"), ((string?)column["next"]!["words"], (string?)column["next"]!["act"]));
+        Assert.Equal([Why, null], sides.Select(side => (string?)side!["notCounting"]));
+        Assert.Equal(Why, (string?)(await GetAsync($"/api/runs/{run}/run.json"))["notCounting"]);
+        Assert.Equal(Why, (string?)(await GetAsync($"/api/runs/{run}/passages/1"))["notCounting"]);
+        Assert.Equal([null, Why], (await GetAsync("/api/runs")).AsArray().Select(line => (string?)line!["notCounting"]));
+        Assert.All(
+            rows.Single(row => (string)row!["machineId"]! == "whimbrel-laptop-battery")!["cells"]!.AsArray(),
+            cell => Assert.Equal(Why, (string?)cell!["notCounting"]));
+    }
+
     [Fact]
     public async Task A_grid_has_every_machine_by_its_newest_bare_run_and_a_cell_a_passage_or_timeline()
     {

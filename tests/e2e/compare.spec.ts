@@ -50,7 +50,7 @@ test('runs are compared: the sum, unlike conditions, passage by passage, in step
   expect(csv.trim().split('\n')).toHaveLength(1 + 8 * 2);
 });
 
-test('machines are chosen, and the run that the sheet shows of each stands for it', async ({ page, request }) => {
+test('machines are chosen, and its newest bare run stands for each', async ({ page, request }) => {
   await runOf(request, 'sandpiper-slate');
   const newest = await runOf(request, 'curlew-desk');
   await page.goto('/compare');

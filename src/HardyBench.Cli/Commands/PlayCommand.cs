@@ -96,6 +96,10 @@ internal static class PlayCommand
         }
 
         Terminal.Show(table);
+        if (AdviceWords.NotCounting(run, findings) is { } why)
+        {
+            Terminal.Say(why);
+        }
     }
 
     /// <summary>Writes a file whole or not at all.</summary>

@@ -15,7 +15,7 @@ internal static class RunsCommand
             {
                 table.AddRow(
                     $"{run.Id}", run.StartedAtUtc.ToString("yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture), run.TimelineId,
-                    run.MachineId, Word(run.Scale), Choices.WordOf(run.Ending),
+                    run.MachineId, Word(run.Scale), Choices.WordOf(run.Ending) + (run.NotCounting is null ? string.Empty : ", does not count"),
                     Count(Verdict.Holds), Count(Verdict.Wavers), Count(Verdict.Breaks));
 
                 string Count(Verdict verdict) => $"{run.Passages.Count(passage => passage.Verdict == verdict)}";

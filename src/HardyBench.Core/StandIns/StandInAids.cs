@@ -83,7 +83,8 @@ public static class StandInAids
         TimeSpan.FromSeconds(plan.PlayedClipIds.Sum(id => SecondsOf(plan.Clips[id])));
 
     /// <summary>Bytes of the clips that a plan plays, each once.</summary>
-    public static double FootageBytes(PlaybackPlan plan) => plan.PlayedClipIds.Sum(id => BytesOf(plan.Clips[id], SecondsOf(plan.Clips[id])));
+    public static double FootageBytes(PlaybackPlan plan) =>
+        plan.PlayedClipIds.Select(id => plan.Clips[id]).Sum(clip => BytesOf(clip, SecondsOf(clip)));
 
     /// <summary>How long the machine takes to make them, by the bottleneck law (Denning and Buzen 1978): every copy is an export of its
     /// whole clip at the copy's raster, every pre-render one of its passage.</summary>

@@ -1,6 +1,7 @@
 using HardyBench.Core.Advice;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Playback;
 using static System.FormattableString;
 
 namespace HardyBench.Core.Wording;
@@ -42,6 +43,10 @@ public static class AdviceWords
     /// <summary>Why a run does not count, and what to do first: two sentences.</summary>
     public static string NotCounting(Disturbance disturbance) => $"It does not count: {By(disturbance)}. {First(disturbance)}";
 
+    /// <summary>The same of a run; null of one that counts.</summary>
+    public static string? NotCounting(Run run, IReadOnlyList<PassageFinding> findings) =>
+        Disturbance.Of(run, findings) is { } disturbance ? NotCounting(disturbance) : null;
+
     /// <summary>What was wrong with a run that does not count, a phrase.</summary>
     public static string By(Disturbance disturbance) => disturbance switch
     {
@@ -68,6 +73,7 @@ public static class AdviceWords
     public static string Of(NextStep next) => next switch
     {
         { Act: NextAct.MendClips } => "A clip could not be played. Make the clips again, then play.",
+        { NotCounting: { } why } => why,
         { Act: NextAct.PlayAgain } => "The run ended early. Play it to its end.",
         { Act: NextAct.StepDown } => $"{next.Failing} of {next.Of} passages do not hold, some for want of effects power. "
             + "A smaller preview scale shows where that ends.",

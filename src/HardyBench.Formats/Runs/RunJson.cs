@@ -42,6 +42,9 @@ public sealed record RunDocument(
     IReadOnlyList<string> Notes,
     long? TrialId = null)
 {
+    /// <summary>Why it says nothing of its machine, and what to do, in words; null where it counts.</summary>
+    public string? NotCounting { get; init; }
+
     /// <param name="trialId">The trial that it belongs to, in its store; null for none.</param>
     public static RunDocument Of(
         long? id,
@@ -69,7 +72,10 @@ public sealed record RunDocument(
             [.. LagFindings.Of(run).Select(LagRow.Of)],
             [.. (marks ?? []).Select(MarkRow.Of)],
             RunWords.NotesOf(run),
-            trialId);
+            trialId)
+        {
+            NotCounting = AdviceWords.NotCounting(run, findings),
+        };
     }
 }
 

@@ -27,6 +27,9 @@ public sealed record RunLineView(
     int Marks,
     IReadOnlyList<Verdict?> Verdicts, int Slots, int Shown, int SteadyDrops)
 {
+    /// <summary>Why it says nothing of its machine, and what to do, in words; null where it counts.</summary>
+    public string? NotCounting { get; init; }
+
     /// <summary>With the titles and names of today; what is gone goes by its id.</summary>
     public static async Task<IReadOnlyList<RunLineView>> OfAsync(Bench bench, IReadOnlyList<RunLine> runs)
     {
@@ -48,7 +51,10 @@ public sealed record RunLineView(
         run.TimelineDigest, run.MachineId, machines.GetValueOrDefault(run.MachineId, run.MachineId), run.Scale, run.Policy,
         run.Ending, run.ByHand, run.ConditionsDigest, run.Differences.Split(RunStore.DifferenceMark, StringSplitOptions.RemoveEmptyEntries),
         run.TrialId, run.Label, run.Marks, [.. run.Passages.Select(passage => passage.Verdict)], run.Passages.Sum(passage => passage.Slots),
-        run.Passages.Sum(passage => passage.Shown), run.Passages.Sum(passage => passage.SteadyDrops));
+        run.Passages.Sum(passage => passage.Shown), run.Passages.Sum(passage => passage.SteadyDrops))
+        {
+            NotCounting = run.NotCounting,
+        };
 }
 
 /// <summary>A page of the list of runs.</summary>
@@ -77,10 +83,14 @@ public sealed record PassageDetail(
     IReadOnlyList<string> Notes,
     double From, double FrameMs, FrameColumns Frames, IReadOnlyList<LoadSeries> Loads, IReadOnlyList<MarkRow> Marks)
 {
+    /// <summary>Why the run says nothing of its machine, and what to do, in words; null where it counts.</summary>
+    public string? NotCounting { get; init; }
+
     public static PassageDetail? Of(StoredRun stored, int number)
     {
         var run = stored.Run;
-        var finding = RunFindings.Of(run).ElementAtOrDefault(number - 1);
+        var findings = RunFindings.Of(run);
+        var finding = findings.ElementAtOrDefault(number - 1);
         if (finding is null)
         {
             return null;
@@ -99,7 +109,10 @@ public sealed record PassageDetail(
             from.TotalMilliseconds,
             timeline.Rate.FrameDuration.TotalMilliseconds,
             FrameColumns.Of(frames, timeline), LoadSeries.Of(run.Loads.Where(load => load.At > from && load.At <= to), from),
-            [.. stored.Marks.Where(mark => mark.At >= from && mark.At < to).Select(MarkRow.Of)]);
+            [.. stored.Marks.Where(mark => mark.At >= from && mark.At < to).Select(MarkRow.Of)])
+        {
+            NotCounting = AdviceWords.NotCounting(run, findings),
+        };
     }
 }
 

@@ -99,7 +99,8 @@ public sealed record ColumnView(
             ? new ColumnView(machine, offered, null, bare, null, null, null, [], null, [])
             : new ColumnView(
                 machine, offered, shown.Id, bare, shown.Ending, shown.StartedAt, shown.StartLag?.TotalMilliseconds, shown.Notes,
-                NextStepView.Of(NextStep.After(shown.Ending, shown.Scale, shown.Passages)), [.. shown.Passages.Select(CellView.Of)])
+                NextStepView.Of(NextStep.After(shown.Ending, shown.Scale, shown.Passages, shown.NotCounting)),
+                [.. shown.Passages.Select(CellView.Of)])
                 {
                     NotCounting = shown.NotCounting,
                 };

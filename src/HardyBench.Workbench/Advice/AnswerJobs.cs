@@ -168,7 +168,10 @@ public sealed class AnswerJobs(
     private static string WorkOf(Brief brief, List<PlaybackPlan> plans, IReadOnlyList<Machine> shelf, IReadOnlyList<Part> parts) =>
         string.Join('\n',
         [
-            BriefDigest.Of(brief with { Id = string.Empty, Name = string.Empty, Budget = null, MayUse = null, HoursAWeek = null, StoredHours = null }),
+            BriefDigest.Of(brief with
+            {
+                Id = string.Empty, Name = string.Empty, Budget = null, MayUse = null, HoursAWeek = null, StoredHours = null,
+            }),
             BriefDigest.Of(plans[0].Settings),
             .. plans.Select(plan => TimelineJson.Digest(plan.Timeline)),
             .. plans.Select(plan => BriefDigest.Of(plan.PlayedClipIds.Select(id => plan.Clips[id].Format))),

@@ -175,7 +175,14 @@ public sealed class PickTests
         Assert.Equal(NextAct.PlayAgain, After(run with { Ending = RunEnding.CutShort }));
         Assert.Equal(NextAct.MendClips, After(run with { Failures = [new PassageFailure(0, "gone")] }));
 
-        static NextAct After(Run run) => NextStep.After(run.Ending, run.Header.Settings.Scale, RunSummary.Of(run).Passages).Act;
+        var busy = Under(run, conditions => conditions with { OtherLoad = 1 });
+        Assert.Equal(NextAct.PlayAgain, After(busy));
+        Assert.Equal("It does not count: other programs were busy. Close them and play again.", AdviceWords.Of(Next(busy)));
+
+        static NextAct After(Run run) => Next(run).Act;
+
+        static NextStep Next(Run run) => NextStep.After(
+            run.Ending, run.Header.Settings.Scale, RunSummary.Of(run).Passages, AdviceWords.NotCounting(run, RunFindings.Of(run)));
     }
 
     [Fact]

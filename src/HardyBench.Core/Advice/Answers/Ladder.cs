@@ -44,8 +44,8 @@ public sealed record Ladder(
         var fitting = better.Where(part => Fit([part])).ToList();
         var room = parts.Where(part => Upgrades.MakesRoom(machine, part)).ToList();
         var single = fitting.AsParallel().AsOrdered().WithCancellation(stop).Select(part => Of([part])).ToList();
-        // Two parts are put together of those only that none replaces: a price list has many, and their pairs grow with the square. No supply
-        // or cooler makes room for memory that does not go in, so it replaces nothing.
+        // Two parts are put together of those only that none replaces: a price list has many, and their pairs grow with the square. No
+        // supply or cooler makes room for memory that does not go in, so it replaces nothing.
         var (best, bestRoom) = (Dominance.Best([.. better.Where(part => part is not MemoryPart || Fit([part]))]), Dominance.Best(room));
         var pairs = (
             from one in best.AsParallel().AsOrdered().WithCancellation(stop)

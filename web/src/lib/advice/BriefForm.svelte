@@ -86,7 +86,7 @@
   </label>
   <label class="row"><span class="font-semibold">Which program do you edit in?</span>
     <select class="select select-sm w-44" value={brief.program ?? ''} onchange={(event) => (brief.program = event.currentTarget.value || null)}>
-      <option value="">the product's own player</option>
+      <option value="">own player</option>
       {#each programs as program (program.id)}<option value={program.id}>{program.name}</option>{/each}
     </select>
   </label>

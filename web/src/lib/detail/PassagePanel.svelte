@@ -80,6 +80,7 @@
     {#if detail.row.verdict === 'holds' && detail.row.headroom != null && detail.row.headroom < 0.97}
       <p class="text-sm">It holds because it is short: frames that were prepared before it began make up for what the machine lacks.</p>
     {/if}
+    {#if detail.notCounting}<p class="text-sm font-semibold text-warning" data-testid="not-counting">{detail.notCounting}</p>{/if}
     {#each detail.notes as note, at (at)}<p class="text-sm text-warning">Note: {note}.</p>{/each}
     <FrameComb frames={detail.frames} frameMs={detail.frameMs} marks={detail.marks} bind:chosen={tooth} />
     <MarkList runId={detail.runId} marks={detail.marks} frame={detail.frames.frame[Math.min(tooth, detail.frames.frame.length - 1)] ?? null} />

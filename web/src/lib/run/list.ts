@@ -22,7 +22,7 @@ export const columns: Record<string, (run: RunLine) => string | number> = {
   machine: (run) => run.machineName,
   scale: (run) => run.scale ?? '',
   conditions,
-  ending: (run) => endings[run.ending ?? 'playing'],
+  ending: (run) => endings[run.ending ?? 'playing'] + (run.notCounting ? ', does not count' : ''),
   holds: (run) => count(run, 'holds'),
   wavers: (run) => count(run, 'wavers'),
   breaks: (run) => count(run, 'breaks'),

@@ -53,6 +53,7 @@
       <p class="quiet mb-3 text-sm" data-testid="ending">
         {moment(run.startedAt)}, {ended}, {run.settings.scale} scale{#if run.startLagMs != null}, start lag <span class="figure">{fixed(run.startLagMs, 0)}</span> ms{/if}
       </p>
+      {#if run.notCounting}<p class="mb-1 text-sm font-semibold text-warning" data-testid="not-counting">{run.notCounting}</p>{/if}
       {#each run.notes as note, at (at)}<p class="mb-1 text-sm text-warning">Note: {note}.</p>{/each}
       {#if run.lags.length}
         <LagSections passages={run.passages.map((row) => ({ ...row, lags: run!.lags.filter((lag) => lag.passage === row.number) }))} />
