@@ -16,7 +16,7 @@ internal static class SettingsOptions
         PlayingPolicy.KeepTime
     );
 
-    private static readonly Option<bool> Automatic = new("--automatic-scale") { Description = "An aid: the scale steps down by itself." };
+    private static readonly Option<bool> Automatic = new("--automatic-scale") { Description = "An aid: the preview scale steps down automatically." };
     private static readonly Option<Proxies> Proxy = Choices.Option("--proxies", "An aid:", Proxies.None);
     private static readonly Option<bool> PreRenders = new("--pre-renders")
     {

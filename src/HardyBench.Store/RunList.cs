@@ -112,7 +112,8 @@ public sealed class RunList(BenchDatabaseFactory databases)
                 run.Pictures,
                 run.StartedAtUtc,
                 run.Ending,
-                run.ByHand, run.ConditionsDigest, run.Differences, run.TrialId, run.Label, run.Marks.Count, run.DeletedAtUtc != null, run.NotCounting,
+                run.ByHand, run.ConditionsDigest, run.Differences, run.TrialId, run.Label, run.Marks.Count, run.DeletedAtUtc != null,
+                run.NotCounting,
                 run.Passages.OrderBy(p => p.Index)
                     .Select(p => new PassageLine(p.Index, p.Slots, p.Shown, p.SteadyDrops, p.Verdict, p.Limiter)).ToList()))
             .ToListAsync();

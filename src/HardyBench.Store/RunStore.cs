@@ -136,7 +136,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             header.ByHand ? "by hand" : string.Empty,
             ending switch
             {
-                RunEnding.CutShort => "cut short",
+                RunEnding.CutShort => "interrupted, cut-short",
                 RunEnding.Stopped => "stopped early",
                 _ => ending.ToString(),
             },

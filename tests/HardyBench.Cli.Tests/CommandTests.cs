@@ -127,7 +127,7 @@ public sealed class CommandTests
         Assert.Equal(ExitCodes.Done, code);
         Assert.Matches("Trial 1: Touring night. (Every passage holds from|At eighth scale)", output);
         Assert.Matches("passage +full scale.* answer", output);
-        Assert.Matches("1 +HD AVC, bare .* holds from full scale", output);
+        Assert.Matches("1 +HD AVC, no effects .* holds from full scale", output);
     }
 
     public static TheoryData<int, string, string[]> WrongCalls => new()

@@ -61,8 +61,8 @@ test('a brief is written, answered, given another budget, opened to its reasons 
   const program = await page.getByLabel('Which program do you edit in?').evaluate((list: HTMLSelectElement) => list.selectedOptions[0].text);
   await expect(page.getByText(`in real time in ${program} at full`)).toBeVisible({ timeout: 60_000 });
   await page.getByText('More about it').click();
-  await page.getByLabel('Hours of footage that are kept').fill('40');
-  await page.getByLabel('Hours of footage that are kept').press('Tab');
+  await page.getByLabel('Hours of stored footage').fill('40');
+  await page.getByLabel('Hours of stored footage').press('Tab');
   await expect(page.getByTestId('storage')).toContainText('40 h of this footage take', { timeout: 60_000 });
 
   // A list of prices: one part dearer, one that there is none of.
@@ -109,7 +109,7 @@ test('a week of work is written by format and hours, and how long the hand may w
   await page.getByLabel('Seconds until a frame shows').fill('0.01');
   await page.getByLabel('Seconds until a frame shows').press('Tab');
   await expect(page.getByTestId('answer')).toContainText('Nothing on offer does', { timeout: 60_000 });
-  await expect(page.getByText('the hand waits longer than is asked')).toBeVisible();
+  await expect(page.getByText('pictures appear later than the brief allows')).toBeVisible();
   await page.getByLabel('Seconds until a frame shows').fill('60');
   await page.getByLabel('Seconds until a frame shows').press('Tab');
   await expect(page.getByTestId('steps').getByRole('columnheader', { name: 'scrubs' })).toBeVisible({ timeout: 60_000 });

@@ -27,7 +27,7 @@ test('runs are compared: the sum, unlike conditions, passage by passage, in step
   await expect(table.locator('tbody tr')).toHaveCount(8);
   await expectAccessible(page);
 
-  await page.getByRole('button', { name: 'make it the base' }).click();
+  await page.getByRole('button', { name: 'use as baseline' }).click();
   await expect(page).toHaveURL(new RegExp(`run=${desk}&run=${slate}`));
   await page.getByRole('button', { name: 'Passage 5 in step' }).click();
   const slider = page.getByRole('slider', { name: 'Slot' });

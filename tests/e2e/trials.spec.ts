@@ -33,7 +33,7 @@ async function playOut(page: Page) {
 
 test('a scrub on this machine shows the places it has been to', async ({ page }) => {
   await choose(page, 'scrub');
-  await expect(page.getByTestId('about-to')).toContainText('Does the picture keep up with the hand?');
+  await expect(page.getByTestId('about-to')).toContainText('Does the picture follow while scrubbing?');
   await page.getByRole('button', { name: /^Play Space/ }).click();
   await expect(page.getByTestId('now-playing')).toContainText('places');
   await expect(page.getByTestId('now-playing')).toContainText('ms, the last');
@@ -108,7 +108,7 @@ test('a mark pinned while it plays stands at its frame and in the exports', asyn
   await expectAccessible(page);
 
   // Afterwards, at a frame of the comb.
-  await page.getByRole('button', { name: /HD AVC, bare/ }).click();
+  await page.getByRole('button', { name: /HD AVC, no effects/ }).click();
   await page.getByRole('slider', { name: 'Frame' }).focus();
   await page.keyboard.press('ArrowRight');
   await page.getByRole('button', { name: 'Mark frame 1', exact: true }).click();

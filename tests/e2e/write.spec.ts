@@ -119,7 +119,7 @@ test('an edit decision list asks for its rate, and says what it could not carry 
   await expect(asked.getByRole('combobox')).toHaveValue('30000/1001');
   await expect(asked.getByRole('combobox')).toBeFocused();
   await asked.getByRole('combobox').selectOption('60000/1001');
-  await asked.getByRole('button', { name: 'Bring in' }).click();
+  await asked.getByRole('button', { name: 'Import' }).click();
   await expect(page).toHaveURL(/harbour\/write/);
   expect((await (await page.request.get('/api/timelines/harbour')).json()).timeline.rate).toEqual({ numerator: 60000, denominator: 1001 });
 

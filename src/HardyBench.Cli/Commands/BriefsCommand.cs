@@ -48,7 +48,7 @@ internal static class BriefsCommand
         var budget = new Option<decimal?>("--budget") { Description = "Another budget than that of the brief." };
         var json = new Option<FileInfo?>("--json") { Description = "Write the answer here." };
         var csv = new Option<FileInfo?>("--csv") { Description = "Write the figures behind it here, a table." };
-        return new Command("answer", "Says what is best done about a brief: keep what is there, work in another way, or buy.")
+        return new Command("answer", "Answers a brief: keep the machine that you own, work in another way, or buy.")
         {
             id, budget, json, csv,
         }.Running(async (parsed, bench, stop) =>
@@ -93,7 +93,7 @@ internal static class BriefsCommand
             Terminal.Say(path);
         }
 
-        var table = new Table().AddColumns("price", "what", "headroom", "chance", "gives way first");
+        var table = new Table().AddColumns("price", "what", "headroom", "chance", "limits first");
         foreach (var step in answer.Shortlist.Within(answer.Brief.Budget).Steps)
         {
             table.AddRow(

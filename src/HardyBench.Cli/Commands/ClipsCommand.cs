@@ -26,7 +26,7 @@ internal static class ClipsCommand
         new Command("list", "Lists them.").Running((_, bench, _) => List(bench)),
         new Command("recipes", "Lists what can be made, by family.").Running((_, bench, _) => Recipes(bench)),
         new Command("make", "Makes clips that are missing.") { Ids, Family, Every }.Running(MakeAsync),
-        new Command("probe", "Looks into a file without taking it in.") { File }.Running(async (parsed, _, stop) =>
+        new Command("probe", "Inspects a file without importing it.") { File }.Running(async (parsed, _, stop) =>
         {
             var report = await ClipProbe.LookAsync(Existing(parsed.GetValue(File)!), null, stop);
             Terminal.Say(

@@ -16,7 +16,7 @@ internal static class MachinesCommand
                 table.AddRow(
                     machine.Id, Markup.Escape(machine.Name), Markup.Escape($"{machine.Processor.Name}, {machine.Processor.Cores} cores"),
                     string.Create(CultureInfo.InvariantCulture, $"{machine.Memory.Gigabytes:0.#} GB"),
-                    machine.Price?.ToString("#,0", CultureInfo.InvariantCulture) ?? "at hand");
+                    machine.Price?.ToString("#,0", CultureInfo.InvariantCulture) ?? "no price");
             }
 
             Terminal.Show(table);

@@ -89,7 +89,7 @@ internal static class TimelinesCommand
         var table = new Table().AddColumns(
             "no.",
             "start",
-            "what it asks",
+            "title",
             "clips",
             "decode cores",
             "effects cores",

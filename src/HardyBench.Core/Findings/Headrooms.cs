@@ -6,7 +6,7 @@ namespace HardyBench.Core.Findings;
 /// <param name="Part">By what it is read; <see cref="LoadKind.Core"/> is the processor as a whole.</param>
 /// <param name="Index">Which of several, as its readings number it.</param>
 /// <param name="Use">Share of its time, or of its room, that was taken; 0 to 1.</param>
-/// <param name="Headroom">Capacity ÷ demand at the timeline's rate: below 1 it cannot do what is asked. Null where it hardly did
+/// <param name="Headroom">Capacity ÷ demand at the timeline's rate: below 1 it cannot reach the required rate. Null where it hardly did
 /// anything.</param>
 public sealed record PartHeadroom(LoadKind Part, int Index, double Use, double? Headroom);
 

@@ -105,7 +105,7 @@ public static class TimelineCheck
 
             if (layer.Retime is { Method: not RetimeMethod.Repeat })
             {
-                yield return "this machine's player repeats frames where the retime asks for more; stand-ins reckon with it in full";
+                yield return "this machine's player repeats frames where the retime asks for more; stand-ins include it in full";
             }
         }
 

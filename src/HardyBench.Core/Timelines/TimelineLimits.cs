@@ -104,7 +104,7 @@ public static class TimelineLimits
             ? null
             : "A layer has a retime that there is none of.";
         yield return Short("The title", [timeline.Title], LongestName) ?? Short("The id", [timeline.Id], LongestName)
-            ?? Short("What is said about it", [timeline.About ?? string.Empty], LongestText);
+            ?? Short("The description", [timeline.About ?? string.Empty], LongestText);
         yield return Short("The question of a passage", timeline.Passages.Select(passage => passage.Question), LongestName);
         yield return Short(
             "The clip's id of a layer",

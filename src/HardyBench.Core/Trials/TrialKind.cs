@@ -9,13 +9,13 @@ public enum TrialKind
     /// <summary>How many frames a second does it get through?</summary>
     Capacity,
 
-    /// <summary>How long does it take to write the film?</summary>
+    /// <summary>How long does an export take?</summary>
     Export,
 
-    /// <summary>Does it play so every time?</summary>
+    /// <summary>Is the result repeatable?</summary>
     Repeat,
 
-    /// <summary>Does the picture keep up with the hand?</summary>
+    /// <summary>Does the picture follow while scrubbing?</summary>
     Scrub,
 
     /// <summary>How long is it from the key to a moving picture?</summary>
@@ -30,7 +30,7 @@ public enum TrialKind
     /// <summary>What does half the frame rate do to the load?</summary>
     HalfRate,
 
-    /// <summary>Does it still play so when it is hot?</summary>
+    /// <summary>Does it still hold when it is warm?</summary>
     Soak,
 
     /// <summary>Does one changed setting or one effect less make a difference?</summary>

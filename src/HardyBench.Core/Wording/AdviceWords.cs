@@ -21,7 +21,7 @@ public static class AdviceWords
         }
 
         var tightest = pick.Tightest is { } passage
-            ? Invariant($" Its tightest is passage {passage.Index + 1}, with {passage.Headroom:0.0} times what it asks.")
+            ? Invariant($" It has the least headroom in passage {passage.Index + 1}: {passage.Headroom:0.0} times the required rate.")
             : string.Empty;
         var close = pick.IsCloseCall ? " That is a close call: a little more work, or a warmer day, and it drops frames." : string.Empty;
         return $"Every passage holds on it, and it is {(taken.Price is null ? "at hand already" : "the cheapest of the machines that have played it and hold it")}.{tightest}{close}";

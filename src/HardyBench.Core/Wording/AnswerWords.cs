@@ -40,7 +40,7 @@ public static class AnswerWords
             ? Invariant($"{nearest.Offer.Machine.Name} comes nearest, {Money(nearest.Offer.Price)}: {Place(nearest.Weakest, answer)} ")
                 + Invariant($"gets {nearest.Weakest.Headroom:0.00} of what it needs from {Of(nearest.Weakest.Tightest)}.")
             : answer.Shortlist.Counts.Late > 0
-                ? "On every machine and build within its limits of form and noise the hand waits longer than is asked."
+                ? "Every machine and build within its limits of form and noise takes longer to show a picture than the brief allows."
             : "No machine and no build lies within its limits of form and noise."
                 + (answer.Shortlist.Unknown.Count > 0 ? " Of some, listed below, something has to be found out first." : string.Empty),
     };
@@ -80,7 +80,7 @@ public static class AnswerWords
             brief.MostScrubSeconds is { } scrub ? Invariant($"shows a frame within {scrub:0.##} s") : null,
             brief.MostDecibels is { } loud ? Invariant($"is no louder than {loud:0.#} dB(A)") : null,
             brief.Forms is { Count: > 0 } forms ? $"as {string.Join(" or ", forms.Select(Of))}" : null,
-            brief.StoredHours is { } kept ? Invariant($"with {kept:0.#} h of footage kept at hand") : null,
+            brief.StoredHours is { } kept ? Invariant($"with {kept:0.#} h of stored footage") : null,
             brief.Budget is { } budget ? $"for up to {Money(budget)}" : null,
             answer.Owned is { } owned ? $"where {owned.Machine.Name} is there already" : null,
         }.OfType<string>()) + "?";
@@ -88,7 +88,7 @@ public static class AnswerWords
 
     private static string Using(EditingProgram? program) => program is null ? string.Empty : $"in {program.Name} ";
 
-    /// <summary>What the footage takes that is kept at hand, a sentence or two; null where nobody said how much is kept.</summary>
+    /// <summary>What the stored footage takes, a sentence or two; null where nobody said how much is kept.</summary>
     public static string? Storage(Answer answer) => answer.Stored is not { } stored ? null
         : Invariant($"{stored.Hours:0.#} h of this footage take {Gigabytes(stored.Bytes)} on the footage drive. ")
             + "How much a drive holds is not entered for machines: check it before you buy.";
@@ -110,7 +110,7 @@ public static class AnswerWords
     {
         OutsideOf.FormUnknown => "its form",
         OutsideOf.NoiseUnknown => "its noise",
-        _ => "how long a hand waits on it",
+        _ => "how long scrubbing takes on it",
     }));
 
     private static Remedy Accepted(Answer answer) => answer.Remedies.First(remedy => remedy.IsAcceptable(answer.Brief));
@@ -137,7 +137,7 @@ public static class AnswerWords
     /// <summary>What became of everything on offer, a sentence.</summary>
     public static string Of(ShortlistCounts counts) =>
         Invariant($"Of {counts.All:N0} machines and builds {counts.OutsideLimits:N0} lie outside the limits, ")
-            + (counts.Late > 0 ? Invariant($"{counts.Late:N0} keep the hand waiting longer than is asked, ") : string.Empty)
+            + (counts.Late > 0 ? Invariant($"{counts.Late:N0} take longer to show a picture than the brief allows, ") : string.Empty)
             + Invariant($"{counts.CannotHold:N0} cannot hold or lack the headroom asked by the bottleneck law, {counts.DoesNotHold:N0} do not hold in the simulation, ")
             + Invariant($"and {counts.NoBetter:N0} are dearer without more headroom.");
 
@@ -155,7 +155,7 @@ public static class AnswerWords
     }.OfType<string>());
 
     private static string Stored(Remedy remedy, Brief brief) => remedy.StoredBytes(brief) is { } bytes
-        ? Invariant($" ({Gigabytes(bytes)} for all {brief.StoredHours:0.#} h that are kept)")
+        ? Invariant($" ({Gigabytes(bytes)} for all {brief.StoredHours:0.#} h of stored footage)")
         : string.Empty;
 
     private static string Making(Remedy remedy, Brief brief)
@@ -169,9 +169,9 @@ public static class AnswerWords
     public static string Gain(Remedy remedy) => remedy switch
     {
         { Suffices: true } => "every passage holds",
-        { HasRoom: false } when remedy.Holding == remedy.Judged => "every passage holds, with less headroom than is asked",
-        { InTime: false } when remedy.Holding == remedy.Judged => "every passage holds, and the hand waits longer than is asked",
-        { IsUseless: true } => $"mends nothing: {Limit(remedy)}",
+        { HasRoom: false } when remedy.Holding == remedy.Judged => "every passage holds, with less headroom than the brief requires",
+        { InTime: false } when remedy.Holding == remedy.Judged => "every passage holds, but pictures appear later than the brief allows",
+        { IsUseless: true } => $"does not help: {Limit(remedy)}",
         _ => $"{remedy.Holding} of {remedy.Judged} passages hold; {Limit(remedy)}",
     };
 
@@ -202,10 +202,10 @@ public static class AnswerWords
 
     /// <summary>What a machine that was not played is reckoned by, a sentence or two.</summary>
     public static string BasisOf(MachineCheck check) => check.Machine.Costs is { } costs
-        ? Invariant($"{check.Machine.Name} is reckoned by what was measured on {costs.MeasuredAt:d MMMM yyyy}, ")
+        ? Invariant($"{check.Machine.Name} is predicted from measurements of {costs.MeasuredAt:d MMMM yyyy}, ")
             + $"within {Figures.Percent(costs.Band)} in 95 of 100 cases."
             + (check.Extrapolates ? " Some of the footage lies outside what was measured, so less is certain there." : string.Empty)
-        : $"{check.Machine.Name} was not measured: it is reckoned by what all stand-ins have in common.";
+        : $"{check.Machine.Name} was not measured: it is predicted from what all stand-ins have in common.";
 
     /// <summary>A better part, a phrase.</summary>
     public static string Of(ChangedPart part) => part switch
@@ -229,14 +229,14 @@ public static class AnswerWords
         null => "plays all of it",
         OutsideOf.Room when brief.Growth <= 1 => "plays it only because its passages are short, and would not keep it up",
         OutsideOf.Room => "plays all of it, with less headroom than is required",
-        OutsideOf.Form => "plays all of it, and has another form than is wanted",
+        OutsideOf.Form => "plays all of it, but has another form than the brief allows",
         OutsideOf.Battery => "plays all of it, and has no battery, or what it may draw from it is not entered",
         OutsideOf.FormUnknown => "plays all of it; its form is not entered",
         OutsideOf.NoiseUnknown => "plays all of it; its noise is not entered",
-        OutsideOf.WaitUnknown => "plays all of it; how long a hand waits on it is not known",
-        OutsideOf.Start => $"plays all of it, and takes {Waited(check.Wait?.Start)} to begin, longer than is asked",
-        OutsideOf.Scrub => $"plays all of it, and takes {Waited(check.Wait?.Scrub)} to show a frame that the hand goes to, longer than is asked",
-        _ => "plays all of it, and is louder than is asked",
+        OutsideOf.WaitUnknown => "plays all of it; how long scrubbing takes on it is not known",
+        OutsideOf.Start => $"plays all of it, but takes {Waited(check.Wait?.Start)} to begin, longer than the brief allows",
+        OutsideOf.Scrub => $"plays all of it, but takes {Waited(check.Wait?.Scrub)} to show a frame while scrubbing, longer than the brief allows",
+        _ => "plays all of it, but is louder than the brief allows",
     };
 
     /// <summary>A station, as the thing that is asked too much.</summary>
@@ -279,7 +279,7 @@ public static class AnswerWords
         : string.Empty;
 
     private static string Growing(Answer answer) =>
-        answer.Brief.Growth > 1 ? Invariant($" and has {answer.Brief.Growth:0.##} times what it asks") : string.Empty;
+        answer.Brief.Growth > 1 ? Invariant($" and has {answer.Brief.Growth:0.##} times the required rate") : string.Empty;
 
     private static string Place(Forecast forecast, Answer answer) => answer.Brief.Timelines.Count == 1
         ? $"passage {forecast.Passage + 1}"

@@ -16,9 +16,9 @@ public static class CalibrationWords
     {
         var off = calibration.Decodes.Select(decode => Math.Abs(decode.Fitted / decode.Measured - 1)).Median();
         return Invariant($"A core of this machine is {calibration.CoreSpeed:0.00} times the reference core, by {calibration.Decodes.Count} ")
-            + $"clips that were decoded on one thread; the fit is off by {Percent(off)} in the middle. "
+            + $"clips that were decoded on one thread; the median error of the fit is {Percent(off)}. "
             + $"{(calibration.Twin.Costs!.AllBusy < WorthSaying ? $"While all cores are busy each keeps {Percent(calibration.Twin.Costs.AllBusy)} of its speed. " : string.Empty)}"
-            + $"Predictions from it are said to be within {Percent(calibration.Twin.Costs.Band)} in 95 of 100 cases.";
+            + $"Predictions from it are within {Percent(calibration.Twin.Costs.Band)} in 95 of 100 cases.";
     }
 
     /// <summary>How good predictions were; null where none can be judged.</summary>
@@ -27,10 +27,10 @@ public static class CalibrationWords
         string?[] said =
         [
             figures.MedianError is { } error
-                ? $"The sustained rates of {Count(figures.Rates, "passage")} were off by {Percent(error)} in the middle."
+                ? $"The sustained rates of {Count(figures.Rates, "passage")} had a median error of {Percent(error)}."
                 : null,
             figures.Verdicts > 0
-                ? $"Of {Count(figures.Verdicts, "passage")} that could be judged {figures.Same} came out as foretold, "
+                ? $"Of {Count(figures.Verdicts, "passage")} that could be judged {figures.Same} came out as predicted, "
                     + $"{Percent((double)figures.Same / figures.Verdicts)}."
                 : null,
         ];

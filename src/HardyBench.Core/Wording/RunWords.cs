@@ -29,13 +29,13 @@ public static class RunWords
         EffectRanElsewhere effect => $"{EffectCatalogue.LabelOf(effect.Effect)} was done on the {effect.Place}: {effect.Why}",
         EndedEarly { Ending: RunEnding.Stopped } => "stopped early",
         EndedEarly { Ending: RunEnding.Unreadable } => "damaged",
-        EndedEarly => "cut short; kept up to its last second",
+        EndedEarly => "interrupted; saved up to its last second",
         RestsOnEstimates { Clips: var clips } => $"provisional: {string.Join(", ", clips)} {(clips.Count == 1 ? "is" : "are")} not made yet, "
             + "so the data rate is an estimate; the stand-in is simulated again when it is known",
         PlayedFromRenders rendered => $"played from pre-renders: passage {string.Join(", ", rendered.Passages.Select(index => index + 1))}",
         WentWrong wrong => $"passage {wrong.Passage + 1}: {wrong.What}",
-        OwnDrops { Count: 1 } => "1 missed slot is the player's own: it woke too late",
-        OwnDrops drops => $"{drops.Count} missed slots are the player's own: it woke too late",
+        OwnDrops { Count: 1 } => "1 missed slot was caused by the player: its presenter was late",
+        OwnDrops drops => $"{drops.Count} missed slots were caused by the player: its presenter was late",
         PresenterWasLate late => Invariant($"the presenter itself was {late.By.TotalMilliseconds:0.0} ms late at the 99th percentile, ")
             + "so in part this run measured the tool",
         ClockFell clock => $"the clock fell to {Percent(clock.Share)} of its rating while the processor was busy",

@@ -31,7 +31,7 @@ public sealed record AnswerDocument(
     /// <summary>What was asked, a sentence.</summary>
     public string Question { get; init; } = string.Empty;
 
-    /// <summary>What the footage takes that is kept at hand, a sentence or two; null where the brief does not say how much is.</summary>
+    /// <summary>What the stored footage takes, a sentence or two; null where the brief does not say how much is.</summary>
     public string? Storage { get; init; }
 
     /// <summary>Offers that would satisfy it if what is not known of them turned out well, cheapest first.</summary>
@@ -86,7 +86,7 @@ public sealed record AnswerDocument(
             + "follow from that.";
         if (answer.Brief.Owned is not null && answer.Owned is null)
         {
-            yield return "What is there has no bare run of all of it that counts, and was not measured, so nothing is said of it. Play it "
+            yield return "The machine that you own has no complete bare run that counts, and was not measured, so nothing is known of it. Play it "
                 + "first, or measure it on its page under Machines.";
         }
 
@@ -98,12 +98,12 @@ public sealed record AnswerDocument(
         if (answer is { TwinHolds: true, Owned: { } played })
         {
             yield return $"{played.Machine.Name} did not play all of it, though by what was measured on it it should, so no other way of "
-                + "working is reckoned for it. Play it again; where it fails again, measure it anew under Machines.";
+                + "working is calculated for it. Play it again; if it fails again, measure it again under Machines.";
         }
 
         if (answer is { Brief: { MostStartSeconds: not null } or { MostScrubSeconds: not null }, Owned: { Wait: null } silent })
         {
-            yield return $"How long a hand waits on {silent.Machine.Name} is not known, so it does not satisfy the brief yet. Calibrate it "
+            yield return $"How long scrubbing takes on {silent.Machine.Name} is not known, so it does not satisfy the brief yet. Calibrate it "
                 + "on its page under Machines.";
         }
     }

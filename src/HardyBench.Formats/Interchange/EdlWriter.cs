@@ -17,7 +17,7 @@ public static class EdlWriter
         text.Append(CultureInfo.InvariantCulture, $"TITLE: {OneLine(timeline.Title)}\nFCM: {(drop ? "DROP FRAME" : "NON-DROP FRAME")}\n");
         if (timeline.About is not null)
         {
-            notes.Add("What is said about the timeline cannot be carried by an edit decision list.");
+            notes.Add("An edit decision list cannot carry the description of the timeline.");
         }
 
         var at = timeline.Rate.NominalFramesPerSecond * 3600L;

@@ -175,7 +175,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
             if (!byId.TryGetValue(id, out var known) || !IsHere(known.File))
             {
                 throw new MediaException(
-                    $"{(byId.TryGetValue(id, out var other) ? other.Clip.Title : id)} was not brought in here, so it cannot be "
+                    $"{(byId.TryGetValue(id, out var other) ? other.Clip.Title : id)} was not imported here, so it cannot be "
                         + "deleted here."
                 );
             }
@@ -316,7 +316,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         {
             throw new MediaException(
                 $"The name {name} has the sign {name[sign]} in it, which means something else to programs that read clips; rename the "
-                    + "file, or bring it in."
+                    + "file, or import it."
             );
         }
 

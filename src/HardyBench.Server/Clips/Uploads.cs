@@ -113,7 +113,7 @@ internal static class Uploads
         if (context.Request.ContentType != BytesOfFile)
         {
             return Results.Problem(
-                $"The bytes of a file are told as {BytesOfFile}.",
+                $"The bytes of a file have the content type {BytesOfFile}.",
                 statusCode: StatusCodes.Status415UnsupportedMediaType
             );
         }
@@ -157,7 +157,7 @@ internal static class Uploads
                 {
                     file.SetLength(begun);
                     return Results.Problem(
-                        $"More came than the {upload.Length} bytes that the file was said to have. What came before is kept, at "
+                        $"The file is larger than the declared {upload.Length} bytes. What was received before is kept, at "
                             + $"{begun} bytes.",
                         statusCode: StatusCodes.Status413PayloadTooLarge);
                 }

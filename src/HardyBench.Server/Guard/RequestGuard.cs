@@ -45,7 +45,7 @@ internal sealed class RequestGuard(IReadOnlyCollection<string> names)
         }
 
         return !isHub && HasBody(request) && !IsBodyType(request)
-            ? (StatusCodes.Status415UnsupportedMediaType, $"The body must be told as one of: {string.Join(", ", BodyTypes)}.")
+            ? (StatusCodes.Status415UnsupportedMediaType, $"The content type of the body must be one of: {string.Join(", ", BodyTypes)}.")
             : null;
     }
 

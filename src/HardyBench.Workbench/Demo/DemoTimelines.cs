@@ -16,7 +16,7 @@ public static class DemoTimelines
 
     private const string GalaStory =
         "For the closing gala the cameras of the finale stand side by side on one picture: one, two, four, eight and twelve of "
-        + "them as intermediates (1 to 6), four as they were filmed (7). Which part of a machine gives way first, and what would a "
+        + "them as intermediates (1 to 6), four as they were filmed (7). Which part of a machine limits first, and what would a "
             + "faster one gain?";
 
     private static readonly Effect Grade = Effect.Of(
@@ -33,15 +33,15 @@ public static class DemoTimelines
         var length = rate.NominalFramesPerSecond * secondsEach;
         return new Timeline("touring-night", "Touring night", raster, rate,
         [
-            Ask("HD AVC, bare", Clip("hd-avc-25")),
-            Ask("the same, graded and calmed", Clip("hd-avc-25", Grade, Look, Calm)),
-            Ask("three layers of it", Clip("hd-avc-25"), Clip("hd-avc-25", Placed(0.05, 0.1)), Clip("hd-avc-25", Placed(0.55, 0.5))),
-            Ask("50 frames in a 25-frame timeline", Clip("hd-avc-50")),
-            Ask("UHD HEVC 4:2:2, bare", Clip("uhd-hevc-25")),
-            Ask("the same, graded", Clip("uhd-hevc-25", Grade, Look)),
+            Ask("HD AVC, no effects", Clip("hd-avc-25")),
+            Ask("HD AVC, grade, LUT, noise reduction", Clip("hd-avc-25", Grade, Look, Calm)),
+            Ask("HD AVC, three layers", Clip("hd-avc-25"), Clip("hd-avc-25", Placed(0.05, 0.1)), Clip("hd-avc-25", Placed(0.55, 0.5))),
+            Ask("HD AVC at 50 in a timeline at 25", Clip("hd-avc-50")),
+            Ask("UHD HEVC 4:2:2, no effects", Clip("uhd-hevc-25")),
+            Ask("UHD HEVC 4:2:2, grade, LUT", Clip("uhd-hevc-25", Grade, Look)),
             Ask("UHD intermediate", Clip("uhd-mezz-25")),
             new Passage(
-                "a title over a dissolve",
+                "Title over a dissolve",
                 length,
                 [Clip("hd-avc-25"), Clip("hd-mezz-25")],
                 [Effect.Of("title") with { Text = "Low tide, act two" }],
@@ -55,20 +55,20 @@ public static class DemoTimelines
         Passage Ask(string question, params Layer[] layers) => new(question, length, layers, []);
     }
 
-    /// <summary>More of the same, step by step: what gives way first differs from machine to machine.</summary>
+    /// <summary>More of the same, step by step: what limits first differs from machine to machine.</summary>
     /// <inheritdoc cref="TouringNight"/>
     public static Timeline ClosingGala(Raster raster, int secondsEach)
     {
         var rate = new FrameRate(25);
         return new Timeline("closing-gala", "Closing gala", raster, rate,
         [
-            Ask("one camera of the finale", Wall(1, "uhd-mezz-25")),
-            Ask("two side by side", Wall(2, "uhd-mezz-25")),
-            Ask("four", Wall(4, "uhd-mezz-25")),
-            Ask("four, graded", Wall(4, "uhd-mezz-25", Grade)),
-            Ask("eight", Wall(8, "uhd-mezz-25")),
-            Ask("twelve", Wall(12, "uhd-mezz-25")),
-            Ask("four, as the cameras wrote them", Wall(4, "uhd-hevc-25")),
+            Ask("One camera, UHD intermediate", Wall(1, "uhd-mezz-25")),
+            Ask("Two cameras", Wall(2, "uhd-mezz-25")),
+            Ask("Four cameras", Wall(4, "uhd-mezz-25")),
+            Ask("Four cameras, graded", Wall(4, "uhd-mezz-25", Grade)),
+            Ask("Eight cameras", Wall(8, "uhd-mezz-25")),
+            Ask("Twelve cameras", Wall(12, "uhd-mezz-25")),
+            Ask("Four cameras, UHD HEVC", Wall(4, "uhd-hevc-25")),
         ])
         {
             About = GalaStory,

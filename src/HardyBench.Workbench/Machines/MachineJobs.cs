@@ -150,7 +150,7 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
 
     private static string NotThis(string id) => id != Machine.ThisId ? id
         : throw new MachineRefusedException(
-            "This machine is described by its kernel; it cannot be changed or taken away. Duplicate it to describe it otherwise."
+            "This machine is described by its kernel and cannot be changed or deleted. Duplicate it to change the copy."
         );
 
     private static string CopyOf(string name, HashSet<string> taken)

@@ -235,7 +235,7 @@ public sealed class HostPlayback(
             var failure = new PassageFailure(
                 at,
                 $"The player ended in passage {at + 1} ({HowItEnded}), at {suspects}. What was played until then is kept. Play "
-                    + "without that clip, or make or bring it anew."
+                    + "without that clip, or make or import the clip again."
             );
             Hear(new PlayerTold { Progressed = new RunProgress([], [], [failure]) });
             return ToRun(RunEnding.CutShort);

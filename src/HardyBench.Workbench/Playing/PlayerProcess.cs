@@ -65,7 +65,7 @@ public sealed class PlayerProcess : IDisposable
             player.Greeting = first?.Hello ?? throw new PlayerUnavailableException($"The player did not start: {player.LastWords}");
             return player.Greeting.Protocol == PlayerTalk.Version
                 ? player
-                : throw new PlayerUnavailableException("The player beside this program is of another version. Build the product anew.");
+                : throw new PlayerUnavailableException("The player beside this program has another version. Build the product again.");
         }
         catch (Exception failure)
         {

@@ -68,7 +68,7 @@ public sealed class PlayerProgram(IReadOnlyList<string> folders, string homes, s
         {
             throw new PlayerUnavailableException(
                 $"The player is missing from {folder}, so nothing can be played on this machine; stand-ins still can. Build the "
-                    + "product anew."
+                    + "product again."
             );
         }
 

@@ -62,7 +62,7 @@ public sealed class TrialJobs(
         var header = (await runs.FindAsync(runId))?.Run.Header ?? throw new UnknownThingException("run", $"{runId}", []);
         if (header.ByHand)
         {
-            throw new PlanRefusedException("A hand moved about in that run. Ask its trial again instead.");
+            throw new PlanRefusedException("That run is of a scrub or start-lag trial. Start its trial again instead.");
         }
 
         if (passage is { } wanted && (wanted < 0 || wanted >= header.Timeline.Passages.Count))

@@ -59,10 +59,10 @@ public sealed class HandWaitTests
         Assert.Equal(OutsideOf.Start, check.Lacks(Any with { MostStartSeconds = wait.Start.TotalSeconds * 0.99 }));
         Assert.Null(check.Lacks(brief with { MostScrubSeconds = wait.Scrub.TotalSeconds, MostStartSeconds = wait.Start.TotalSeconds }));
         Assert.Equal(OutsideOf.WaitUnknown, (check with { Wait = null }).Lacks(brief));
-        Assert.Contains("to show a frame that the hand goes to, longer than is asked", AnswerWords.Of(check, brief), StringComparison.Ordinal);
+        Assert.Contains("to show a frame while scrubbing, longer than the brief allows", AnswerWords.Of(check, brief), StringComparison.Ordinal);
         Assert.Contains(remedies, remedy => remedy is { Suffices: true, Kinds: [RemedyKind.Intermediates] });
         var scale = Assert.Single(remedies, remedy => remedy is { Kinds: [RemedyKind.HalfScale] });
-        Assert.Equal((false, "every passage holds, and the hand waits longer than is asked"), (scale.InTime, AnswerWords.Gain(scale)));
+        Assert.Equal((false, "every passage holds, but pictures appear later than the brief allows"), (scale.InTime, AnswerWords.Gain(scale)));
         Assert.Equal(
             AnswerKind.ChangeMethod,
             Answer.KindOf(brief with { MayUse = [RemedyKind.Intermediates] }, check, remedies, null, Shortlist.For(brief, [], forecaster)));
@@ -75,9 +75,9 @@ public sealed class HandWaitTests
         var shortlist = Shortlist.For(Any with { MostScrubSeconds = 0.001 }, [Offer.Of(plan.Machine)!], new Forecaster([plan]));
 
         Assert.Equal((0, 1, null), (shortlist.Steps.Count, shortlist.Counts.Late, shortlist.Nearest));
-        Assert.Contains("1 keep the hand waiting longer than is asked", AnswerWords.Of(shortlist.Counts), StringComparison.Ordinal);
+        Assert.Contains("1 take longer to show a picture than the brief allows", AnswerWords.Of(shortlist.Counts), StringComparison.Ordinal);
         Assert.Equal(
-            "On every machine and build within its limits of form and noise the hand waits longer than is asked.",
+            "Every machine and build within its limits of form and noise takes longer to show a picture than the brief allows.",
             AnswerWords.Reason(new Answer(Any, AnswerKind.Nothing, null, [], [], Ladder.None, shortlist, null)));
     }
 

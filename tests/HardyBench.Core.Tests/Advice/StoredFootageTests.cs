@@ -38,7 +38,7 @@ public sealed class StoredFootageTests
         Assert.Equal(40e9, remedy.StoredBytes(Kept)!.Value, 1);
         Assert.Null(remedy.StoredBytes(Kept with { StoredHours = null }));
         Assert.Null((remedy with { Kinds = [RemedyKind.PreRenders] }).StoredBytes(Kept));
-        Assert.StartsWith("2.0 GB of disk (40.0 GB for all 10 h that are kept)", AnswerWords.Cost(remedy, Kept), StringComparison.Ordinal);
+        Assert.StartsWith("2.0 GB of disk (40.0 GB for all 10 h of stored footage)", AnswerWords.Cost(remedy, Kept), StringComparison.Ordinal);
     }
 
     private static IReadOnlyList<PlaybackPlan> Plans { get; } = [PlanOf("light", 20), PlanOf("heavy", 100)];

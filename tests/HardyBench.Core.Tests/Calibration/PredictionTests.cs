@@ -84,7 +84,7 @@ public sealed class PredictionTests
         Assert.Equal(0.1, figures.MedianError!.Value, 9);
         Assert.Equal((2, 1), (figures.Verdicts, figures.Same));
         Assert.Equal(
-            "The sustained rates of 3 passages were off by 10 % in the middle. Of 2 passages that could be judged 1 came out as foretold, 50 %.",
+            "The sustained rates of 3 passages had a median error of 10 %. Of 2 passages that could be judged 1 came out as predicted, 50 %.",
             CalibrationWords.Of(figures));
         Assert.Null(CalibrationWords.Of(PredictionFigures.Of([])));
 

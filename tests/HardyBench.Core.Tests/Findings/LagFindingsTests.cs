@@ -55,9 +55,9 @@ public sealed class LagFindingsTests
 
         Assert.Equal(
             "100 % of the 2 pictures that were shown came at once (0.1 s), 100 % within a second; the longest took 85 ms; 2 of 4 "
-                + "places were passed over because the hand had moved on.",
+                + "requests were skipped because a later one replaced them.",
             answer.Words);
-        Assert.Equal("100 % within 0.1 s, 100 % within 1 s, 2 of 4 places passed over", answer.Rows[0].Words);
+        Assert.Equal("100 % within 0.1 s, 100 % within 1 s, 2 of 4 requests skipped", answer.Rows[0].Words);
         var none = With([Lag(1, null)]);
         Assert.Equal(
             "Nothing that was asked for came on screen.",

@@ -109,12 +109,12 @@ public sealed class RunNotesTests
             Loads = [new LoadReading(Samples.Ms(100), LoadKind.OwnTool, 0, 0.3f)],
         };
 
-        Assert.Equal(["1 missed slot is the player's own: it woke too late", "the tool itself took 0.30 cores"], RunWords.NotesOf(own));
+        Assert.Equal(["1 missed slot was caused by the player: its presenter was late", "the tool itself took 0.30 cores"], RunWords.NotesOf(own));
     }
 
     [Theory]
     [InlineData(RunEnding.Stopped, "stopped early")]
-    [InlineData(RunEnding.CutShort, "cut short; kept up to its last second")]
+    [InlineData(RunEnding.CutShort, "interrupted; saved up to its last second")]
     public void An_early_end_is_said(RunEnding ending, string note) =>
         Assert.Contains(note, RunWords.NotesOf(Played(Fine) with { Ending = ending }));
 

@@ -39,7 +39,7 @@ public sealed class TimelineLimitsTests
         { "2147483647 frames", Good with { Passages = [Asked with { FrameCount = int.MaxValue }] } },
         { "negative length", Good with { Passages = [Asked with { FrameCount = -1 }] } },
         { "The title has 301 letters", Good with { Title = new string('x', 301) } },
-        { "What is said about it has 1001 letters", Good with { About = new string('x', 1001) } },
+        { "The description has 1001 letters", Good with { About = new string('x', 1001) } },
         { "The question of a passage has 5000 letters", Good with { Passages = [Asked with { Question = new string('x', 5000) }] } },
         { "What another program noted has 70000 letters", Good with { Metadata = new string('x', 70_000) } },
     };

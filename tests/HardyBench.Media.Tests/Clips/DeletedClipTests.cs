@@ -42,7 +42,7 @@ public sealed class DeletedClipTests
         var theirs = Assert.Single(own.Clips.Values);
 
         Assert.Contains(
-            "theirs.mp4 was not brought in here",
+            "theirs.mp4 was not imported here",
             Assert.Throws<MediaException>(() => own.PutAside(theirs.Id)).Message,
             StringComparison.Ordinal
         );

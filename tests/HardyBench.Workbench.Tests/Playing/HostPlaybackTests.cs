@@ -279,7 +279,7 @@ public sealed class HostPlaybackTests : IAsyncLifetime
 
         var missing = await Assert.ThrowsAsync<PlayerUnavailableException>(() => none.TakeAsync([], CancellationToken.None));
 
-        Assert.Contains("Build the product anew", missing.Message, StringComparison.Ordinal);
+        Assert.Contains("Build the product again", missing.Message, StringComparison.Ordinal);
         await none.WarmAsync();
     }
 

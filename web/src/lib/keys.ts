@@ -22,7 +22,7 @@ const pages: [RegExp, Key[]][] = [
     [
       ['Up, Down', 'choose a passage'],
       ['Shift Up, Down', 'choose several'],
-      ['Enter', 'write what it asks; again, back to the rows'],
+      ['Enter', 'edit its title; again, back to the rows'],
       ['N', 'a new passage after the chosen ones'],
       ['D', 'duplicate'],
       ['S', 'split in two'],

@@ -34,7 +34,7 @@ export const reasonWord: Record<Reason, string> = {
   passedOver: 'passed over, was not expected to be ready',
   effectsSkipped: 'decoded too late for its effects',
   notReady: 'not ready before a newer frame or the cut',
-  presenterLate: 'the player woke too late',
+  presenterLate: 'presenter late (caused by the player)',
   passageFailed: 'the passage failed'
 };
 
@@ -45,7 +45,7 @@ export const verdictWord = (verdict: Verdict | null) => verdict ?? 'no verdict';
 export const fixed = (value: number, digits = 1) => value.toFixed(digits);
 
 export const money = (price: number | null, currency: string) =>
-  price === null ? 'at hand' : `${price.toLocaleString('en-GB')} ${currency}`;
+  price === null ? 'no price' : `${price.toLocaleString('en-GB')} ${currency}`;
 
 export function ago(date: string, now = Date.now()): string {
   const minutes = Math.round((now - new Date(date).getTime()) / 60000);
@@ -61,14 +61,14 @@ export const moment = (date: string) => new Date(date).toLocaleString('en-GB');
 export const kinds: Record<Kind, { name: string; question: string; counts?: string }> = {
   play: { name: 'play through', question: 'Does it play in real time?' },
   capacity: { name: 'capacity', question: 'How many frames a second does it get through?', counts: 'runs' },
-  export: { name: 'export', question: 'How long does it take to write the film?', counts: 'times each' },
-  repeat: { name: 'repeat', question: 'Does it play so every time?', counts: 'runs' },
-  scrub: { name: 'scrub', question: 'Does the picture keep up with the hand?' },
+  export: { name: 'export', question: 'How long does an export take?', counts: 'times each' },
+  repeat: { name: 'repeat', question: 'Is the result repeatable?', counts: 'runs' },
+  scrub: { name: 'scrub', question: 'Does the picture follow while scrubbing?' },
   startLag: { name: 'start lag', question: 'How long from the key to a moving picture?', counts: 'places a passage' },
   stepDown: { name: 'step down', question: 'Which is the first preview scale that holds?' },
   ramp: { name: 'ramp', question: 'At which passage does it stop holding?' },
   halfRate: { name: 'half rate', question: 'What does half the frame rate do to the load?' },
-  soak: { name: 'soak', question: 'Does it still play so when it is hot?' },
+  soak: { name: 'soak', question: 'Does it still hold when it is warm?' },
   compare: { name: 'compare two', question: 'Does one change make a difference?', counts: 'pairs' }
 };
 

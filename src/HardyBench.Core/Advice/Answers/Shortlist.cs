@@ -113,7 +113,7 @@ public sealed record UnknownOffer(Offer Offer, Forecast Weakest, IReadOnlyList<O
 /// <summary>What became of all offers.</summary>
 /// <param name="All">That there were.</param>
 /// <param name="OutsideLimits">Of another form, too loud, without a battery, or with one of these not known.</param>
-/// <param name="Late">That keep the hand waiting longer than is asked.</param>
+/// <param name="Late">That take longer to show a picture than the brief allows.</param>
 /// <param name="CannotHold">By the bottleneck law, or without the headroom that is asked.</param>
 /// <param name="DoesNotHold">By the simulation.</param>
 /// <param name="NoBetter">Dearer than one that answers, without more headroom.</param>

@@ -49,7 +49,7 @@ public static class BriefLimits
 
         if (brief.StoredHours is not (null or (> 0 and <= MostStored)))
         {
-            yield return Invariant($"The footage that is kept lies above 0 and up to {MostStored:N0} hours; leave it out where it is not known.");
+            yield return Invariant($"The stored footage lies above 0 and up to {MostStored:N0} hours; leave it out where it is not known.");
         }
 
         if (brief.HoursAWeek?.Keys.FirstOrDefault(id => brief.Timelines?.Contains(id) != true) is { } other)

@@ -98,7 +98,7 @@ public static class LikeForLike
         foreach (var (clip, state) in conditions.Footage ?? new Dictionary<string, FootageState>())
         {
             add(Condition.DecodedOn, state.DecodedOn, clip);
-            add(Condition.Cached, state.CachedShare is < RunNotes.CachedFrom ? "came from the drive" : "at hand", clip);
+            add(Condition.Cached, state.CachedShare is < RunNotes.CachedFrom ? "came from the drive" : "in the file cache", clip);
         }
 
         foreach (var (effect, state) in conditions.Effects ?? new Dictionary<string, EffectState>())

@@ -96,7 +96,7 @@ public static class EffectCatalogue
             [new("height", "height", "", 0.02, 0.5, 0.083), new("pace", "pace", "px/s", 10, 2000, 240)], TextLabel: "words"),
         new("particles", "3D particles", EffectGroup.StandInsOnly, "A cloud of lit particles in space.", new(6000, 120),
             [new("count", "count", "thousands", 1, 1000, 50)], EffectPlace.StandInsOnly),
-        new("learned-style", "learned style", EffectGroup.StandInsOnly, "A neural network paints the picture anew.", new(150_000, 2000, 1),
+        new("learned-style", "learned style", EffectGroup.StandInsOnly, "A neural network redraws the picture.", new(150_000, 2000, 1),
             [], EffectPlace.StandInsOnly),
     ];
 

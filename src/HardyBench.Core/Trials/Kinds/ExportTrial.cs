@@ -6,7 +6,7 @@ using static System.FormattableString;
 
 namespace HardyBench.Core.Trials.Kinds;
 
-/// <summary>How long does it take to write the film? In every format and by every encoder that the machine has, or only in the one that was
+/// <summary>How long does an export take? In every format and by every encoder that the machine has, or only in the one that was
 /// set; the answer ranks them.</summary>
 public sealed class ExportTrial : Trial
 {

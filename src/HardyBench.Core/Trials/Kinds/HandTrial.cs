@@ -36,7 +36,7 @@ public abstract class HandTrial : Trial
         : Came(lags) == 0 ? "nothing came on screen"
         : Invariant(
             $"{Within(lags, lag => lag.WithinTenth) * 100:0} % within 0.1 s, {Within(lags, lag => lag.WithinSecond) * 100:0} % within 1 s"
-        ) + PassedOver(lags, ", ", "places passed over");
+        ) + PassedOver(lags, ", ", "requests skipped");
 
     /// <summary>The answer in a sentence.</summary>
     protected virtual string OfAll(Timeline timeline, IReadOnlyList<LagFinding> lags)
@@ -57,7 +57,7 @@ public abstract class HandTrial : Trial
             + Invariant(
                 $"{Within(lags, lag => lag.WithinSecond) * 100:0} % within a second; the longest took {Longest(lags).TotalMilliseconds:0} ms"
             )
-            + PassedOver(lags, "; ", "places were passed over because the hand had moved on") + ".";
+            + PassedOver(lags, "; ", "requests were skipped because a later one replaced them") + ".";
     }
 
     private static double Within(IReadOnlyList<LagFinding> lags, Func<LagFinding, double> share) =>

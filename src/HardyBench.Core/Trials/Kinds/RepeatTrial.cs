@@ -6,7 +6,7 @@ using static System.FormattableString;
 
 namespace HardyBench.Core.Trials.Kinds;
 
-/// <summary>Does it play so every time?</summary>
+/// <summary>Is the result repeatable?</summary>
 public sealed class RepeatTrial : Trial
 {
     public override string? Problem(TrialPlan plan) => plan.Times is < 3 or > TrialPlan.MostTimes

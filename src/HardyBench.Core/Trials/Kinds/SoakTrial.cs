@@ -5,7 +5,7 @@ using static System.FormattableString;
 
 namespace HardyBench.Core.Trials.Kinds;
 
-/// <summary>Does it still play so when it is hot?</summary>
+/// <summary>Does it still hold when it is warm?</summary>
 public sealed class SoakTrial : Trial
 {
     public override string? Problem(TrialPlan plan) => plan.AtMost <= TimeSpan.Zero || plan.AtMost > TrialPlan.LongestSoak

@@ -28,11 +28,11 @@
   </div>
   {#if answer.steps.length}
     <section aria-labelledby="sums">
-      <h3 id="sums" class="mb-1 font-semibold">What each further sum buys</h3>
+      <h3 id="sums" class="mb-1 font-semibold">What more money buys</h3>
       <PriceCurve {answer} />
       <table class="mt-2 w-full text-sm" data-testid="steps">
         <thead class="bg-base-200 text-left">
-          <tr>{#each ['price', 'more', 'what', 'headroom', 'chance', ...(waits ? ['begins', 'scrubs'] : []), 'gives way first', 'noise'] as head (head)}<th scope="col" class="border-b border-base-300 px-2 py-1 font-semibold">{head}</th>{/each}</tr>
+          <tr>{#each ['price', 'more', 'what', 'headroom', 'chance', ...(waits ? ['begins', 'scrubs'] : []), 'limits first', 'noise'] as head (head)}<th scope="col" class="border-b border-base-300 px-2 py-1 font-semibold">{head}</th>{/each}</tr>
         </thead>
         <tbody>
           {#each steps as step (step.price)}

@@ -67,12 +67,12 @@
         {timeline.title}
       </label>
       {#if brief.timelines.includes(timeline.id)}
-        <label class="quiet flex items-center gap-2 pl-7 text-xs">footage that comes, hours a week
+        <label class="quiet flex items-center gap-2 pl-7 text-xs">new footage, hours a week
           <NumberField class="input-xs w-16" min={0} max={1000} placeholder="—" label="Hours a week of {timeline.title}" value={brief.hoursAWeek?.[timeline.id] ?? null} onempty={() => hours(timeline.id, null)} onchange={(value) => hours(timeline.id, value)} />
         </label>
       {/if}
     {/each}
-    <button type="button" class="link mt-1 text-left" aria-expanded={byHours} onclick={() => (byHours = !byHours)}>{byHours ? 'Leave it' : 'None of these? Say how many hours of which footage a week brings'}</button>
+    <button type="button" class="link mt-1 text-left" aria-expanded={byHours} onclick={() => (byHours = !byHours)}>{byHours ? 'Cancel' : 'None of these? Enter the footage of a week in hours'}</button>
     {#if byHours}<WeekForm onwritten={written} />{/if}
   </fieldset>
   <label class="row"><span class="font-semibold">What may it cost?</span>
@@ -101,8 +101,8 @@
       <label class="row">the work may grow to
         <span><NumberField class="input-sm w-16" min={1} max={10} label="Growth" value={brief.growth ?? 1} onchange={(growth) => (brief.growth = growth)} /> times</span>
       </label>
-      <label class="row">footage kept at hand
-        <span><NumberField class="input-sm w-20" min={0.1} max={1000000} placeholder="not said" label="Hours of footage that are kept" value={brief.storedHours ?? null} onempty={() => (brief.storedHours = null)} onchange={(kept) => (brief.storedHours = kept)} /> h</span>
+      <label class="row">stored footage
+        <span><NumberField class="input-sm w-20" min={0.1} max={1000000} placeholder="not said" label="Hours of stored footage" value={brief.storedHours ?? null} onempty={() => (brief.storedHours = null)} onchange={(kept) => (brief.storedHours = kept)} /> h</span>
       </label>
       <label class="row">a working session lasts
         <span><NumberField class="input-sm w-16" min={0} max={1440} label="Minutes of a working session" value={brief.sessionMinutes ?? 60} onchange={(minutes) => (brief.sessionMinutes = minutes)} /> min</span>
@@ -112,7 +112,7 @@
       <label class="row">playing begins within
         <span><NumberField class="input-sm w-16" min={0.01} max={60} placeholder="any" label="Seconds until playing begins" value={brief.mostStartSeconds ?? null} onempty={() => (brief.mostStartSeconds = null)} onchange={(seconds) => (brief.mostStartSeconds = seconds)} /> s</span>
       </label>
-      <label class="row">a frame that the hand goes to shows within
+      <label class="row">scrubbing shows a frame within
         <span><NumberField class="input-sm w-16" min={0.01} max={60} placeholder="any" label="Seconds until a frame shows" value={brief.mostScrubSeconds ?? null} onempty={() => (brief.mostScrubSeconds = null)} onchange={(seconds) => (brief.mostScrubSeconds = seconds)} /> s</span>
       </label>
       <div class="row">other programs stay open
@@ -138,7 +138,7 @@
           <label class="flex items-center gap-1.5"><input type="checkbox" class="checkbox checkbox-xs" checked={brief.mayUse?.includes(way as Way) ?? false} onchange={(event) => (brief.mayUse = toggled(brief.mayUse, way as Way, event.currentTarget.checked))} />{words}</label>
         {/each}
       </fieldset>
-      <label class="flex items-center gap-2"><input type="checkbox" class="checkbox checkbox-sm" bind:checked={brief.builds} /> machines may be put together from parts</label>
+      <label class="flex items-center gap-2"><input type="checkbox" class="checkbox checkbox-sm" bind:checked={brief.builds} /> machines may be built from parts</label>
     </div>
   </details>
 </form>

@@ -57,7 +57,7 @@
         {/each}
       </tbody>
     </table>
-    <p class="mt-4 text-sm"><a class="link" href="/advice">Answer a brief instead</a>: with a budget, what is there already, and machines put together from parts.</p>
+    <p class="mt-4 text-sm"><a class="link" href="/advice">Answer a brief instead</a>: with a budget, the machine that you own, and machines built from parts.</p>
     <p class="quiet mt-4 text-sm">Stand-ins are simulated; this machine is judged by its newest finished bare run.</p>
   {:else}
     <p class="quiet">Reading…</p>

@@ -2,7 +2,7 @@
   import { fixed, money } from '#lib/words.ts';
   import type { Answer } from './briefs.svelte.ts';
 
-  /** What each further sum buys: the least headroom over all of the work, against the price. */
+  /** What more money buys: the least headroom over all of the work, against the price. */
   let { answer }: { answer: Answer } = $props();
 
   const [width, height, left, right, upper, lower] = [620, 190, 44, 24, 12, 34];
@@ -35,5 +35,5 @@
       {#if at === 0 || steps.length > 1}<text x={x(end.price)} y={height - lower + 14} text-anchor={at === 0 ? 'start' : 'end'} class="figure fill-current text-[12px]">{money(end.price, answer.currency)}</text>{/if}
     {/each}
   </svg>
-  <figcaption class="quiet text-xs">Each square is the cheapest with so much headroom in the passage that is hardest for it; from the last one on no further sum buys more.</figcaption>
+  <figcaption class="quiet text-xs">Each square is the cheapest with so much headroom in its most demanding passage. Beyond the last one, more money buys nothing more.</figcaption>
 </figure>

@@ -41,7 +41,7 @@
 <dialog bind:this={dialog} class="modal" aria-label="Machines to compare">
   <form class="modal-box grid max-w-xl gap-3" onsubmit={choose}>
     <h2 class="font-semibold">Machines to compare</h2>
-    <p class="quiet text-sm">Each is shown by its newest bare run of the timeline. The first one chosen is the base. Two to six; four fit without scrolling.</p>
+    <p class="quiet text-sm">Each is shown by its newest bare run of the timeline. The first one chosen is the baseline. Two to six; four fit without scrolling.</p>
     <label class="flex items-center gap-2 text-sm">timeline
       <select class="select select-sm w-60" aria-label="Timeline" value={timeline} onchange={(event) => { const id = event.currentTarget.value; void trying(() => read(id)); }}>
         {#each timelines as one (one.id)}<option value={one.id}>{one.title}</option>{/each}

@@ -35,11 +35,11 @@
 <dialog bind:this={dialog} class="modal" aria-label="Runs to compare">
   <form class="modal-box grid max-w-3xl gap-3" onsubmit={choose}>
     <h2 class="font-semibold">Runs to compare</h2>
-    <p class="quiet text-sm">The first one chosen is the base, beside which the others are read. Two to six; four fit without scrolling.</p>
+    <p class="quiet text-sm">The first one chosen is the baseline. Two to six; four fit without scrolling.</p>
     <ChoiceList legend="Runs" {choices} bind:chosen />
     {#if problem}<p role="alert" class="text-sm text-error">{problem}</p>{/if}
     <p class="flex justify-end gap-2">
-      <button class="btn btn-sm" type="button" onclick={() => dialog.close()}>Leave it</button>
+      <button class="btn btn-sm" type="button" onclick={() => dialog.close()}>Cancel</button>
       <button class="btn btn-primary btn-sm" disabled={chosen.length < 2 || chosen.length > 6}>Compare</button>
     </p>
   </form>

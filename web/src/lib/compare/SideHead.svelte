@@ -34,6 +34,6 @@
         {@render unlike(side.parts)}
       </details>
     {/if}
-    <span class="mt-0.5 block text-xs print:hidden"><button class="link mr-2" onclick={onbase}>make it the base</button><button class="link" onclick={onremove}>remove</button></span>
+    <span class="mt-0.5 block text-xs print:hidden"><button class="link mr-2" onclick={onbase}>use as baseline</button><button class="link" onclick={onremove}>remove</button></span>
   {/if}
 </th>

@@ -16,7 +16,7 @@
 
 <aside aria-label="Passage" class="flex h-full flex-col gap-3 overflow-auto border-l border-base-300 px-4 py-3" data-testid="passage-form">
   <h2 class="font-semibold">{rows.length > 1 ? `${rows.length} passages` : `Passage ${rows[0] + 1}`}</h2>
-  <label class="grid gap-0.5 text-sm">what it asks
+  <label class="grid gap-0.5 text-sm">title
     <input id="question" class="input input-sm w-full" value={passage.question} onchange={(event) => set({ question: event.currentTarget.value })} />
   </label>
   <div class="flex gap-4 text-sm">

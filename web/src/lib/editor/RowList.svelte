@@ -67,7 +67,7 @@
 
 <div class="flex h-full min-w-0 flex-1 flex-col">
   <div class="{columns} border-b border-base-300 bg-base-200 py-1.5 text-sm font-semibold">
-    <span class="text-right">no.</span><span>what it asks, of what</span><span class="hidden md:inline">start</span><span class="text-right">seconds</span><span class="hidden md:inline">decode + effects cores · memory · drive</span>
+    <span class="text-right">no.</span><span>title, footage</span><span class="hidden md:inline">start</span><span class="text-right">seconds</span><span class="hidden md:inline">decode + effects cores · memory · drive</span>
   </div>
   <div bind:this={box} class="relative min-h-0 flex-1 overflow-auto" bind:clientHeight={tall} onscroll={() => (top = box.scrollTop)} ondragover={over} ondrop={drop} ondragend={() => ([dragged, target] = [null, null])} role="listbox" tabindex="-1" aria-label="Passages" aria-multiselectable="true" data-testid="rows">
     <div style:height="{passages.length * RowHeight}px"></div>

@@ -4,7 +4,7 @@ import type { Clip, Effect, EffectKind, Passage, Timeline } from '../api/client'
 
 export function emptyPassage(timeline: Timeline, clipId: string): Passage {
   const frames = Math.round((5 * timeline.rate.numerator) / timeline.rate.denominator);
-  return { question: 'what this asks', frameCount: frames, layers: [{ clipId, effects: [], startFrame: 0 }], over: [] };
+  return { question: 'New passage', frameCount: frames, layers: [{ clipId, effects: [], startFrame: 0 }], over: [] };
 }
 
 /** Rates that a timeline is offered, as fractions. */

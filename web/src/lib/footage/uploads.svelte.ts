@@ -1,6 +1,6 @@
 import { Upload } from 'tus-js-client';
 
-export type Sending = { name: string; share: number; state: 'sending' | 'looked into' | 'taken' | 'failed'; problem: string | null; clipId: string | null };
+export type Sending = { name: string; share: number; state: 'sending' | 'inspecting' | 'taken' | 'failed'; problem: string | null; clipId: string | null };
 
 /** Files on their way to the server; each goes on where it stopped after any break. */
 class Uploads {
@@ -17,7 +17,7 @@ class Uploads {
       retryDelays: [0, 500, 1000, 2000, 4000, 8000],
       metadata: { filename: file.name },
       removeFingerprintOnSuccess: true,
-      onProgress: (sent, of) => Object.assign(this.all[at], { share: sent / of, state: sent === of ? 'looked into' : 'sending' }),
+      onProgress: (sent, of) => Object.assign(this.all[at], { share: sent / of, state: sent === of ? 'inspecting' : 'sending' }),
       onSuccess: ({ lastResponse }) => {
         Object.assign(this.all[at], { share: 1, state: 'taken', clipId: decodeURIComponent(lastResponse.getHeader('X-Clip') ?? '') || null });
         this.taken++;

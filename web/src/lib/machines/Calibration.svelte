@@ -34,13 +34,13 @@
 
 <section class="mt-6 max-w-4xl" aria-label="Measured">
   <div class="mb-2 flex flex-wrap items-center gap-3">
-    <h3 class="text-base font-semibold">What work takes it</h3>
+    <h3 class="text-base font-semibold">Measured costs</h3>
     {#if now?.running}
       <progress class="progress progress-primary w-40" value={now.share} max="1" aria-label="Measuring"></progress>
       <span class="text-sm" role="status">{now.clip ?? 'begins'}, <span class="figure">{Math.round(now.share * 100)}</span> %</span>
       <button class="btn btn-sm" onclick={stop}>Cancel</button>
     {:else}
-      <button class="btn btn-sm" class:btn-primary={!measured} onclick={begin}>{measured ? 'Measure anew' : 'Measure this machine'}</button>
+      <button class="btn btn-sm" class:btn-primary={!measured} onclick={begin}>{measured ? 'Measure again' : 'Measure this machine'}</button>
       {#if measured}<a class="link text-sm" href="/api/calibration/export" download="calibration.json">export as json</a>{/if}
     {/if}
   </div>
@@ -86,6 +86,6 @@
       </table>
     </details>
   {:else if !now?.running}
-    <p class="quiet max-w-prose text-sm">Nothing was measured yet. It takes two to three minutes, during which nothing else should work on this machine, and some minutes more the first time, for clips of its own. Afterwards a stand-in of this machine foretells how it plays, and what each change to it would bring.</p>
+    <p class="quiet max-w-prose text-sm">Not measured yet. Measuring takes two to three minutes, during which nothing else should run on this machine; the first time takes some minutes more, to make clips. Afterwards a stand-in of this machine predicts how it plays, and what each change to it would gain.</p>
   {/if}
 </section>

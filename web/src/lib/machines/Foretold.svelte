@@ -25,9 +25,9 @@
 </script>
 
 <figure class="mb-3" data-testid="foretold">
-  {#if words}<figcaption class="mb-1 text-sm font-semibold">Foretold and measured: <span class="font-normal">{words}</span></figcaption>{/if}
+  {#if words}<figcaption class="mb-1 text-sm font-semibold">Predicted and measured: <span class="font-normal">{words}</span></figcaption>{/if}
   {#if dots.length}
-    <svg viewBox="0 0 {width} {height}" class="w-full max-w-md" role="img" aria-label="Sustained frames a second of {dots.length} passages, foretold against measured">
+    <svg viewBox="0 0 {width} {height}" class="w-full max-w-md" role="img" aria-label="Sustained frames a second of {dots.length} passages, predicted against measured">
       {#each ticks as tick (tick)}
         <line x1={x(tick)} x2={x(tick)} y1={upper} y2={height - lower} class="stroke-base-300" />
         <line x1={left} x2={width - right} y1={y(tick)} y2={y(tick)} class="stroke-base-300" />
@@ -40,11 +40,11 @@
       {/each}
       {#each dots as dot, at (at)}
         <circle cx={x(dot.measured)} cy={y(dot.foretold)} r="4" class={dot.run.isDisturbed || dot.extrapolates ? 'fill-none stroke-primary' : 'fill-primary'}>
-          <title>{dot.question} ({dot.run.timeline}): foretold {fixed(dot.foretold, 1)}, measured {fixed(dot.measured, 1)}{dot.extrapolates ? '; its footage lies outside what was measured' : ''}{dot.run.isDisturbed ? '; the run was disturbed and does not count' : ''}</title>
+          <title>{dot.question} ({dot.run.timeline}): predicted {fixed(dot.foretold, 1)}, measured {fixed(dot.measured, 1)}{dot.extrapolates ? '; its footage lies outside what was measured' : ''}{dot.run.isDisturbed ? '; the run was disturbed and does not count' : ''}</title>
         </circle>
       {/each}
       <text x={(left + width - right) / 2} y={height - 6} text-anchor="middle" class="fill-current text-[12px]">measured, frames a second</text>
-      <text x="12" y={(upper + height - lower) / 2} text-anchor="middle" transform="rotate(-90 12 {(upper + height - lower) / 2})" class="fill-current text-[12px]">foretold</text>
+      <text x="12" y={(upper + height - lower) / 2} text-anchor="middle" transform="rotate(-90 12 {(upper + height - lower) / 2})" class="fill-current text-[12px]">predicted</text>
     </svg>
     <p class="quiet text-xs">One dot a passage of a capacity trial; between the broken lines lies the band. Hollow: the run was disturbed, or the footage lies outside what was measured.</p>
   {:else}
@@ -52,7 +52,7 @@
   {/if}
   {#if wrong.length}
     <details class="mt-1 text-sm"><summary>{wrong.length} {wrong.length === 1 ? 'passage' : 'passages'} came out otherwise</summary>
-      <ul>{#each wrong as passage, at (at)}<li><a class="link" href="/runs/{passage.run.runId}">run {passage.run.runId}</a>, {passage.question}: foretold {passage.foretoldVerdict}, measured {passage.measuredVerdict}</li>{/each}</ul>
+      <ul>{#each wrong as passage, at (at)}<li><a class="link" href="/runs/{passage.run.runId}">run {passage.run.runId}</a>, {passage.question}: predicted {passage.foretoldVerdict}, measured {passage.measuredVerdict}</li>{/each}</ul>
     </details>
   {/if}
 </figure>

@@ -8,7 +8,7 @@
   const facts = $derived<[string, string][]>([
     ['processor', machine.processor.name],
     ['cores and threads', `${machine.processor.cores} / ${machine.processor.threads}`],
-    ['clock', machine.processor.clockGigahertz ? `${machine.processor.clockGigahertz} GHz` : 'not told'],
+    ['clock', machine.processor.clockGigahertz ? `${machine.processor.clockGigahertz} GHz` : 'unknown'],
     ['memory', `${machine.memory.gigabytes} GB, ${machine.memory.inUseGigabytes} GB in use now`]
   ]);
 </script>

@@ -52,7 +52,7 @@
     ['scale steps down by itself', 'Halves the preview scale within a passage when a tenth of a second’s slots are missed. Helps where effects limit.'],
     ['pre-renders', 'Passages rendered beforehand are played from their files. An edit of a passage leaves its render unused.'],
     ['show pictures', 'Small pictures of what plays come to this page. Making them takes some of what is measured.'],
-    ['the pace of the clock', 'A stand-in’s run is reckoned at once. At the pace of the clock it comes as it would have played; what it brings is the same.'],
+    ['the pace of the clock', 'A stand-in’s run is calculated at once. At the pace of the clock it plays in real time; the result is the same.'],
     ['decode on, effects on', 'A bare run uses the devices of the machine. Processor only uses none of them. On this machine one device can be chosen by FFmpeg’s name. What a device refuses the processor does, and the run says so.'],
     ['plays as', 'A stand-in can use its parts as an editing program would. This machine plays with the own player only.'],
     ['other programs', 'Cores that they keep busy on a stand-in and memory that they hold. On this machine it is what really runs.'],

@@ -44,6 +44,6 @@
   </select>
   <input class="input input-sm w-72" aria-label="In words" placeholder="in words, if you like" maxlength="500" bind:value={text} />
   <button class="btn btn-primary btn-sm">Pin it</button>
-  <button type="button" class="btn btn-ghost btn-sm" onclick={() => onclose()}>Leave it</button>
+  <button type="button" class="btn btn-ghost btn-sm" onclick={() => onclose()}>Cancel</button>
   {#if problem}<span role="alert" class="text-error">{problem}</span>{/if}
 </form>

@@ -10,7 +10,7 @@
 
 <div class="mt-4 grid gap-x-10 gap-y-3 text-sm lg:grid-cols-[auto_1fr]" data-testid="found-conditions">
   <section>
-    <h2 class="mb-1 font-semibold">As the machine stood</h2>
+    <h2 class="mb-1 font-semibold">The machine when the run started</h2>
     <dl class="grid grid-cols-[auto_auto] justify-start gap-x-4">
       {#each conditionsInWords(conditions) as [name, value], at (at)}
         <dt class="quiet">{name}</dt>
@@ -29,7 +29,7 @@
           {#each footage as [clip, state] (clip)}
             <tr class="align-baseline [&>td]:pr-6">
               <td>{clip}</td>
-              <td>{state.drive ?? 'cannot be told'}{state.kind ? `, ${state.kind}` : ''}</td>
+              <td>{state.drive ?? 'unknown'}{state.kind ? `, ${state.kind}` : ''}</td>
               <td class="figure">{state.cachedShare == null ? '' : percent(state.cachedShare)}</td>
               <td>{state.decodedOn}{#if state.refusal}<span class="block text-xs text-warning">{state.refusal}</span>{/if}</td>
             </tr>

@@ -11,7 +11,7 @@
 <table class="w-full text-sm" data-testid="lags">
   <thead class="quiet text-left">
     <tr>
-      {#each ['the hand', 'asked', 'passed over', 'half within ms', '95 % within', 'longest', 'drawn', 'in 0.1 s', 'in 1 s'] as head, i (i)}
+      {#each ['gesture', 'requests', 'skipped', 'median ms', '95 % within ms', 'longest ms', 'drawn', 'within 0.1 s', 'within 1 s'] as head, i (i)}
         <th scope="col" class="px-2 py-0.5 font-normal {i && i !== 6 ? 'text-right' : ''}">{head}</th>
       {/each}
     </tr>

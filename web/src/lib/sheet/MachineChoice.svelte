@@ -38,7 +38,7 @@
     {#if chosen.length > most}<p role="alert" class="text-sm text-error">A sheet shows up to {most}; take {chosen.length - most} away.</p>{/if}
     {#if problem}<p role="alert" class="text-sm text-error">{problem}</p>{/if}
     <p class="flex justify-end gap-2">
-      <button class="btn btn-sm" type="button" onclick={() => dialog.close()}>Leave it</button>
+      <button class="btn btn-sm" type="button" onclick={() => dialog.close()}>Cancel</button>
       <button class="btn btn-primary btn-sm" disabled={!chosen.length || chosen.length > most}>Show these</button>
     </p>
   </form>

@@ -50,7 +50,7 @@
 
 <svelte:head><title>Compare · Hardy Bench</title></svelte:head>
 <div class="flex flex-wrap items-center gap-3 px-4 py-3 text-sm">
-  <h1 class="text-lg font-semibold">Compare <span class="quiet text-sm font-normal">runs side by side, the first as the base</span></h1>
+  <h1 class="text-lg font-semibold">Compare <span class="quiet text-sm font-normal">runs side by side; the first is the baseline</span></h1>
   <span class="ml-auto flex items-center gap-3 print:hidden">
     {#if comparison}
       {#if said}<span role="status" class="quiet">{said}</span>{/if}

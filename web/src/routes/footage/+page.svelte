@@ -70,7 +70,7 @@
     <div class="mt-4 mb-3 flex flex-wrap items-center gap-4">
       <h1 class="text-lg font-semibold">Footage</h1>
       <p class="quiet text-sm">One performance, many encodings. Figures are measured where there is a file, else as asked for.</p>
-      <label class="ml-auto flex items-center gap-2 text-sm">bring clips in
+      <label class="ml-auto flex items-center gap-2 text-sm">import clips
         <input class="file-input file-input-sm w-60" type="file" multiple aria-label="Video files" onchange={(event) => { [...(event.currentTarget.files ?? [])].forEach((file) => uploads.send(file)); event.currentTarget.value = ''; }} />
       </label>
       <button class="btn btn-primary btn-sm" disabled={!wanted.length || live.making?.running} onclick={() => trying(make)}>Make {wanted.length || 'picked'} {wanted.length === 1 ? 'clip' : 'clips'}</button>

@@ -76,7 +76,7 @@
       <input class="input input-sm w-52" placeholder="Title of a new one" aria-label="Title of a new one" bind:value={title} />
       <button class="btn btn-primary btn-sm">Begin</button>
     </form>
-    <label class="flex items-center gap-2 text-sm">bring one in <input class="file-input file-input-sm w-64" type="file" accept=".otio,.edl,.zip" aria-label="An .otio or .edl file, or a pack" onchange={(event) => take(event.currentTarget)} /></label>
+    <label class="flex items-center gap-2 text-sm">import <input class="file-input file-input-sm w-64" type="file" accept=".otio,.edl,.zip" aria-label="An .otio or .edl file, or a pack" onchange={(event) => take(event.currentTarget)} /></label>
   </div>
   {#if asked}
     <form class="mb-2 flex flex-wrap items-center gap-3 bg-base-200 px-3 py-2 text-sm" data-testid="rate-asked" onsubmit={(event) => { event.preventDefault(); void trying(() => bringIn(asked!.file, asked!.chosen)); }}>
@@ -85,8 +85,8 @@
         <select class="select select-sm w-28" autofocus bind:value={asked.chosen}>{#each asked.rate.possible as one (one.rate)}<option value={one.rate}>{one.name}</option>{/each}</select>
       </label>
       <span class="quiet">{asked.rate.why}</span>
-      <button class="btn btn-primary btn-sm">Bring in</button>
-      <button class="btn btn-sm" type="button" onclick={() => (asked = null)}>Leave it</button>
+      <button class="btn btn-primary btn-sm">Import</button>
+      <button class="btn btn-sm" type="button" onclick={() => (asked = null)}>Cancel</button>
     </form>
   {/if}
   {#if problem}<p role="alert" class="mb-2 text-error">{problem}</p>{/if}

@@ -31,7 +31,7 @@
   }
 
   let said = $state<string | null>(null);
-  const ended = $derived(run?.ending === 'cutShort' ? 'cut short; kept up to its last second' : run?.ending === 'stopped' ? 'stopped early' : run?.ending);
+  const ended = $derived(run?.ending === 'cutShort' ? 'interrupted; saved up to its last second' : run?.ending === 'stopped' ? 'stopped early' : run?.ending);
 </script>
 
 <svelte:head><title>Run {id} · Hardy Bench</title></svelte:head>
