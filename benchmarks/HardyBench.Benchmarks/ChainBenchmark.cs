@@ -105,7 +105,7 @@ internal static class ChainBenchmark
         return new Measured(Frames / process.Took.TotalSeconds, process.PeakMegabytes);
     }
 
-    /// <summary>The player tells how long it took by itself, its start left out.</summary>
+    /// <summary>The player tells how long it took alone, its start left out.</summary>
     private static Measured Player()
     {
         var process = MeasuredProcess.Again(Alone);

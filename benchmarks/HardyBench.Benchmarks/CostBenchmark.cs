@@ -10,7 +10,7 @@ using HardyBench.Workbench;
 
 namespace HardyBench.Benchmarks;
 
-/// <summary>What passages are said to ask, and stand-ins are reckoned with, against what it takes this player on one thread of this
+/// <summary>The estimated demand of passages, which stand-ins use, against what it takes this player on one thread of this
 /// machine: every effect at 8 and at 10 bits, every codec of the recipes that are made. A core that is faster or slower than the reference
 /// core is so by the same share everywhere, so that share (the median of all) is taken out. Promise: within a quarter.</summary>
 internal static class CostBenchmark
@@ -79,7 +79,7 @@ internal static class CostBenchmark
         }
     }
 
-    /// <summary>Processor seconds that a frame's treatment takes, and is said to take.</summary>
+    /// <summary>Processor seconds that a frame's treatment takes, measured and estimated.</summary>
     private static (double Took, double Estimated) Treated(Bench bench, PlaybackPlan plan, string clip, Effect[] effects)
     {
         var passage = new Passage("cost", Frames, [new Layer(clip, effects)], []);

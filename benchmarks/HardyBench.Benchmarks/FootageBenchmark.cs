@@ -11,7 +11,7 @@ using HardyBench.Workbench;
 namespace HardyBench.Benchmarks;
 
 /// <summary>Promises: the strip is read at no less than 0.9 of the speed at which its file is decoded; lists of 5 000 events
-/// are brought in in under a second of processor time; facts of 10 000 clips take under 50 ms of it.</summary>
+/// are imported in under a second of processor time; facts of 10 000 clips take under 50 ms of it.</summary>
 internal static class FootageBenchmark
 {
     private const int Rounds = 3, Events = 5000, Clips = 10_000;

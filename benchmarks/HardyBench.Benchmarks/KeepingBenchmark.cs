@@ -44,7 +44,7 @@ internal static class KeepingBenchmark
         }
 
         Console.WriteLine(
-            $"  its figures and its comb, as kept beside it, in {judged:0} ms; opened whole and judged anew in {opened:0} ms"
+            $"  its figures and its comb, as kept beside it, in {judged:0} ms; opened whole and judged again in {opened:0} ms"
         );
         Directory.Delete(folder, recursive: true);
     }

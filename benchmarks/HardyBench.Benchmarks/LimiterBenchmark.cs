@@ -9,7 +9,7 @@ using HardyBench.Workbench;
 namespace HardyBench.Benchmarks;
 
 /// <summary>What really holds this machine back, made so on purpose, and what the rules name. A slow drive and want of memory are brought
-/// about with control groups, which only the system's administrator may make; without them these two are left out and it is said.</summary>
+/// about with control groups, which only the system's administrator may make; without them these two are left out and reported.</summary>
 internal static class LimiterBenchmark
 {
     private const int Frames = 150;

@@ -56,7 +56,7 @@ internal static class OverloadBenchmark
         var rounds = await RoundsAsync(bench, plan, plays);
         Console.WriteLine(FormattableString.Invariant($"  {plan.Timeline.Title}, {rounds.Count} plays"));
         Console.WriteLine(
-            "     passage                                   FFmpeg capacity  shown ratio deviation  twin overdue freeze in vain  verdicts, limiters");
+            "     passage                                   FFmpeg capacity  shown ratio deviation  twin overdue freeze  wasted  verdicts, limiters");
         var broken = new List<string>();
         for (var index = 0; index < plan.Timeline.Passages.Count; index++)
         {

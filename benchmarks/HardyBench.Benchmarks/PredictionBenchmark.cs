@@ -6,7 +6,7 @@ using HardyBench.Workbench;
 
 namespace HardyBench.Benchmarks;
 
-/// <summary>How well a calibration foretells timelines and clips that it was not made with: sustained rates without a clock, verdicts with
+/// <summary>How well a calibration predicts timelines and clips that it was not made with: sustained rates without a clock, verdicts with
 /// one. To be run on unlike machines: with taskset(1) on one core, in control groups with a quota or little memory. Promise: the median of
 /// rates within a tenth, nine verdicts of ten the same.</summary>
 internal static class PredictionBenchmark

@@ -7,7 +7,7 @@ namespace HardyBench.Benchmarks;
 
 /// <summary>Simulated frames a second of one core, in runs as long as timelines are. Beside it, as a bound of the same minute on the same
 /// core: how many such frames a second could be drawn and written down if nothing were decided. Asked: three million.
-/// Where everything holds, stretches are reckoned at once; where it breaks, event by event.</summary>
+/// Where everything holds, stretches are calculated at once; where it breaks, event by event.</summary>
 internal static class SimulationBenchmark
 {
     private const int Runs = 40, Frames = 25_000;

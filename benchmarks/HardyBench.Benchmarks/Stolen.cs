@@ -2,7 +2,7 @@ using System.Globalization;
 
 namespace HardyBench.Benchmarks;
 
-/// <summary>Share of the processor that a host took away, because it spoils figures on a virtual machine.</summary>
+/// <summary>Share of the processor that a host took, because it disturbs figures on a virtual machine.</summary>
 internal sealed class Stolen
 {
     private readonly (long Stolen, long All) before = Read();

@@ -6,7 +6,7 @@ using HardyBench.Telemetry;
 
 namespace HardyBench.PlayerHost;
 
-/// <summary>Renders one passage: its pictures, each after its length in bytes (four, the lowest first). What goes wrong is said in a line
+/// <summary>Renders one passage: its pictures, each after its length in bytes (four, the lowest first). An error is reported in a line
 /// on standard error.</summary>
 internal static class Rendering
 {

@@ -203,7 +203,7 @@ public sealed class BenchDatabaseFactory(string file, params IInterceptor[] inte
         }
     }
 
-    /// <summary>Makes the file whole by itself, without another beside it, and lets go of it.</summary>
+    /// <summary>Makes the file complete without another beside it, and closes it.</summary>
     public async Task SettleAsync(CancellationToken stop)
     {
         // Connections that wait to be used again hold the file.

@@ -61,7 +61,7 @@ public sealed class RunList(BenchDatabaseFactory databases)
     }
 
     /// <summary>All of them, newest first.</summary>
-    /// <param name="aside">Whether those put aside are wanted too.</param>
+    /// <param name="aside">Whether deleted runs are included.</param>
     public async Task<IReadOnlyList<RunLine>> AllAsync(bool aside = false)
     {
         await using var database = databases.CreateDbContext();
@@ -79,7 +79,7 @@ public sealed class RunList(BenchDatabaseFactory databases)
         return lines.Where(line => EF.Functions.Like(line.Words, like, "\\") || line.RunId == number);
     }
 
-    /// <summary>Runs alike in what is asked for stand newest first.</summary>
+    /// <summary>Runs that are equal in that column are newest first.</summary>
     private static IQueryable<RunLineEntity> InOrder(IQueryable<RunLineEntity> lines, RunQuery query)
     {
         IOrderedQueryable<RunLineEntity> By<T>(System.Linq.Expressions.Expression<Func<RunLineEntity, T>> key) =>

@@ -144,7 +144,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             place is null ? string.Empty : $"trial {place.TrialId} {place.Role.Label}",
         ]).ToLowerInvariant();
 
-    /// <summary>Keeps what a run in play has brought since the last call. A piece that was told as not kept and is there all the same is
+    /// <summary>Keeps what a run in play has brought since the last call. A piece that was reported as not kept and is there anyway is
     /// replaced by the one that now holds it and more.</summary>
     public async Task AppendAsync(long id, int sequence, RunProgress news)
     {
@@ -175,7 +175,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         return await database.Runs.AnyAsync(run => run.Id == id && run.Ending != RunEnding.Playing && run.Columns != null);
     }
 
-    /// <summary>Lets go for good what was put aside longer ago than it can be brought back.</summary>
+    /// <summary>Removes what was deleted longer ago than it can be restored.</summary>
     /// <returns>How many runs that were.</returns>
     public async Task<int> ClearAwayAsync(DateTimeOffset now)
     {
@@ -373,7 +373,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         return new UnreadableRun(id, why);
     }
 
-    /// <summary>Takes the digests of runs that have none, as after they were reckoned otherwise. A run that cannot be read stays without,
+    /// <summary>Takes the digests of runs that have none, as after they were calculated otherwise. A run that cannot be read stays without,
     /// and so answers no timeline.</summary>
     public async Task DigestAnewAsync()
     {
@@ -432,7 +432,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         return run is null ? null : await StoredAsync(database, run);
     }
 
-    /// <summary>The runs of a trial, in the order played, one read at a time; those put aside are left out.</summary>
+    /// <summary>The runs of a trial, in the order played, one read at a time; those deleted are left out.</summary>
     public async IAsyncEnumerable<StoredRun> OfTrialAsync(long trialId)
     {
         await using var database = databases.CreateDbContext();
@@ -465,7 +465,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         return count;
     }
 
-    /// <summary>Those of some runs that are there and not put aside.</summary>
+    /// <summary>Those of some runs that are there and not deleted.</summary>
     public async Task<IReadOnlySet<long>> PresentAsync(IReadOnlyList<long> ids)
     {
         await using var database = databases.CreateDbContext();

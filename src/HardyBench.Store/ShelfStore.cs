@@ -19,7 +19,7 @@ public sealed record Stored<T>(T Thing, int Version);
 /// <param name="kind">What they are, as messages name one: "machine".</param>
 public sealed class ShelfStore<T>(BenchDatabaseFactory databases, string kind, Func<T, string> idOf)
 {
-    /// <summary>All that are not put aside.</summary>
+    /// <summary>All that are not deleted.</summary>
     public async Task<IReadOnlyList<Stored<T>>> AllAsync()
     {
         await using var database = databases.CreateDbContext();
@@ -88,7 +88,7 @@ public sealed class ShelfStore<T>(BenchDatabaseFactory databases, string kind, F
         return kept;
     }
 
-    /// <summary>The last so many that are not put aside, in their order.</summary>
+    /// <summary>The last so many that are not deleted, in their order.</summary>
     public async Task<IReadOnlyList<T>> LastAsync(int count)
     {
         await using var database = databases.CreateDbContext();
@@ -120,8 +120,8 @@ public sealed class ShelfStore<T>(BenchDatabaseFactory databases, string kind, F
         await step.CommitAsync();
     }
 
-    /// <summary>Puts one aside, or brings it back; runs that name it stay.</summary>
-    /// <returns>Whether there is one to put aside or bring back.</returns>
+    /// <summary>Deletes or restores one; runs that name it stay.</summary>
+    /// <returns>Whether there is one to delete or restore.</returns>
     public async Task<bool> PutAsideAsync(string id, bool aside, DateTimeOffset now)
     {
         await using var database = databases.CreateDbContext();
@@ -132,7 +132,7 @@ public sealed class ShelfStore<T>(BenchDatabaseFactory databases, string kind, F
             .ExecuteUpdateAsync(set => set.SetProperty(document => document.DeletedAtUtc, moment)) > 0;
     }
 
-    /// <summary>Sets out those that ship, and brings them up to date; those that a person changed or put aside are left.</summary>
+    /// <summary>Sets out those that ship, and brings them up to date; those that a person changed or deleted are left.</summary>
     public async Task SetOutAsync(IReadOnlyList<T> things)
     {
         await using var database = databases.CreateDbContext();

@@ -9,7 +9,7 @@ using Microsoft.EntityFrameworkCore;
 namespace HardyBench.Store;
 
 /// <summary>A trial as it was asked for.</summary>
-/// <param name="Timeline">As it stood then.</param>
+/// <param name="Timeline">As it was then.</param>
 /// <param name="Other">For a comparison: the second side's settings.</param>
 public sealed record AskedTrial(
     TrialKind Kind, Timeline Timeline, string MachineId, PlaybackSettings Settings, int Times, TimeSpan AtMost,

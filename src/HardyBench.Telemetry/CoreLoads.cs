@@ -3,7 +3,7 @@ using HardyBench.Core.Playback;
 
 namespace HardyBench.Telemetry;
 
-/// <summary>Each core's busy share, from /proc/stat. Time that a host took away from a virtual machine's core is not
+/// <summary>Each core's busy share, from /proc/stat. Time that a host took from a virtual machine's core is not
 /// idle time, so it counts as busy.</summary>
 public sealed class CoreLoads(SystemFiles files) : ILoadReader
 {

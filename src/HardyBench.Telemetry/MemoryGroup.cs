@@ -22,7 +22,7 @@ internal sealed class MemoryGroup(SystemFiles files, string folder, string limit
             .MinBy(group => group.Limit);
 
     /// <summary>Bytes in use and bytes that may be; null where it is not known any more. What only lies in the file cache and has not been
-    /// used of late can go at once and does not count.</summary>
+    /// used recently can go at once and does not count.</summary>
     public (double Used, double Fitted)? Read()
     {
         if (Limit is not { } fitted || files.ReadNumber($"{folder}/{use}") is not { } used)

@@ -8,7 +8,7 @@ public sealed class MountedDrives(SystemFiles files)
 
     private readonly IReadOnlyList<(string Point, string Type, string Source)> mounts = Read(files);
 
-    /// <summary>The drive's name in /sys/block and its kind; null where they cannot be told, as within some containers.</summary>
+    /// <summary>The drive's name in /sys/block and its kind; null where they are unknown, as within some containers.</summary>
     public (string? Drive, string? Kind) Of(string path)
     {
         var full = Path.GetFullPath(path);

@@ -146,7 +146,7 @@ public sealed class OwnThreadsOneByOne(SystemFiles files) : ILoadReader
             }
         }
 
-        // The busiest is told in any case, so that a mean knows how often they were looked at.
+        // The busiest is reported in any case, so that a mean knows how often they were looked at.
         into.AddRange(told.Where(load => load.Value >= WorthTelling || load.Value >= told.Max(one => one.Value)));
         before = now;
     }

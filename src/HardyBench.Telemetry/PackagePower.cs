@@ -2,7 +2,7 @@ using HardyBench.Core.Playback;
 
 namespace HardyBench.Telemetry;
 
-/// <summary>Power of each processor package, from the energy counters in /sys/class/powercap: millionths of a joule that begin anew
+/// <summary>Power of each processor package, from the energy counters in /sys/class/powercap: millionths of a joule that start again
 /// past a range. On many systems only an administrator may read them.</summary>
 public sealed class PackagePower(SystemFiles files) : ILoadReader
 {

@@ -13,10 +13,10 @@ public readonly record struct Quiet(double? Own, double? Others)
 
     private static readonly TimeSpan Window = TimeSpan.FromMilliseconds(250);
 
-    /// <summary>The longest a run is held back for the program to come to rest, unless told otherwise.</summary>
+    /// <summary>The longest a run is held back for the program to be idle, unless told otherwise.</summary>
     public static readonly TimeSpan Longest = TimeSpan.FromSeconds(6);
 
-    /// <summary>Waits until this program has come to rest, so that its own start, compiling and storing do not load the
+    /// <summary>Waits until this program is idle, so that its own start, compiling and storing do not load the
     /// machine that is measured. Gives up after some seconds and says how it stood then.</summary>
     /// <param name="owner">The process that asked for the run; null where it is this one.</param>
     public static async Task<Quiet> WaitAsync(SystemFiles files, TimeSpan longest, int? owner, CancellationToken stop)

@@ -42,7 +42,7 @@ public sealed class SystemFiles(string root)
     }
 }
 
-/// <summary>An open file of the kernel, whose text is made anew by each reading.</summary>
+/// <summary>An open file of the kernel, whose text is made again by each reading.</summary>
 public sealed class KeptFile : IDisposable
 {
     private readonly SafeFileHandle? file;

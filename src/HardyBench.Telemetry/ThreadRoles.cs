@@ -1,7 +1,7 @@
 namespace HardyBench.Telemetry;
 
 /// <summary>Names of the player's threads. The kernel gives a thread's name to the threads it starts, so the decoder's
-/// and the filters' own threads carry them too; that is how the load of each kind of work is told apart.
+/// and the filters' own threads carry them too; that is how the load of each kind of work is distinguished.
 /// At most 15 characters.</summary>
 public static class ThreadRoles
 {

@@ -4,7 +4,7 @@ using HardyBench.Core.Playback;
 namespace HardyBench.Telemetry;
 
 /// <summary>Notices when the machine slept and when somebody set its clock. A run goes by a clock that neither moves, so that it
-/// needs to be told; the kernel's uptime goes on in sleep, and the time of day follows whoever sets it.</summary>
+/// needs to be stated; the kernel's uptime goes on in sleep, and the time of day follows whoever sets it.</summary>
 /// <param name="now">The time of day.</param>
 public sealed class TimeKeeping(SystemFiles files, TimeProvider now) : ILoadReader
 {

@@ -17,7 +17,7 @@ public sealed record Pick(Machine? Machine, PassageFinding? Tightest, int Played
     /// <summary>Whether a little more work would be too much for the pick.</summary>
     public bool IsCloseCall => Tightest?.Headroom < CloseCall;
 
-    /// <summary>Takes the cheapest machine on which every passage holds. One without a price is at hand already
+    /// <summary>Takes the cheapest machine on which every passage holds. One without a price is already there
     /// (only this machine has none) and so costs nothing.</summary>
     public static Pick From(IReadOnlyList<Candidate> candidates)
     {

@@ -15,10 +15,10 @@ public sealed record CalibrationProgress(string What, double Share);
 public sealed class CalibrationCourse(IProgress<CalibrationProgress>? listener, double from, long planned) : IRunObserver
 {
     private long played, all = planned;
-    private string what = string.Empty;
+    private string plan = string.Empty, what = string.Empty;
 
     /// <summary>A plan is played for the first time.</summary>
-    public void Begin(IReadOnlyList<Measure> measures) => what = measures[0].Kind switch
+    public void Begin(IReadOnlyList<Measure> measures) => what = plan = measures[0].Kind switch
     {
         MeasureKind.OneThread => "decoding on one thread",
         MeasureKind.AllThreads => "decoding on every core",
@@ -31,7 +31,7 @@ public sealed class CalibrationCourse(IProgress<CalibrationProgress>? listener, 
     {
         all += frames;
         var measurements = passages == 1 ? "1 measurement" : string.Create(CultureInfo.InvariantCulture, $"{passages} measurements");
-        what = $"{what.Split(',')[0]}, {measurements} again because other programs were busy";
+        what = $"{plan}, {measurements} again because other programs were busy";
     }
 
     public void Progressed(RunProgress progress)

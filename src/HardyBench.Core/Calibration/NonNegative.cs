@@ -44,7 +44,7 @@ public sealed record NonNegative(
         return best! with { Unscaled = UnscaledOf(rows) };
     }
 
-    /// <returns>Null where the columns cannot be told apart.</returns>
+    /// <returns>Null where the columns cannot be distinguished.</returns>
     private static double[]? Plain(IReadOnlyList<double[]> rows, Vector<double> side, int[] kept)
     {
         if (kept.Length == 0)
@@ -57,12 +57,12 @@ public sealed record NonNegative(
         return solution.All(double.IsFinite) ? solution.ToArray() : null;
     }
 
-    /// <summary>The diagonal of (XᵀX)⁻¹; endless where columns cannot be told apart.</summary>
+    /// <summary>The diagonal of (XᵀX)⁻¹; endless where columns cannot be distinguished.</summary>
     private static double[] UnscaledOf(IReadOnlyList<double[]> rows)
     {
         var matrix = Matrix<double>.Build.DenseOfRowArrays(rows);
         var square = matrix.TransposeThisAndMultiply(matrix);
-        // Columns of unlike size: as shares of their lengths, so that rounding does not decide what can be told apart.
+        // Columns of unlike size: as shares of their lengths, so that rounding does not decide what can be distinguished.
         var lengths = square.Diagonal().PointwiseSqrt();
         var shares = Matrix<double>.Build.Dense(
             square.RowCount, square.ColumnCount, (row, column) => square[row, column] / lengths[row] / lengths[column]);

@@ -34,7 +34,7 @@ public static class LimiterRules
     private const double PowerCeiling = 0.95, TooCoolForHeat = 60;
 
     /// <summary>The limiter before most misses. Each window is judged by itself: in a mean over all of them a processor that is full before
-    /// every miss and rests between can look half idle. "Not clear" is said only when most windows are not. What else is at its ceiling
+    /// every miss and rests between can look half idle. "Not clear" is the result only when most windows are not. What else is at its ceiling
     /// in half of the windows or more comes second.</summary>
     /// <param name="windows">As <see cref="MissWindows"/> gives them.</param>
     /// <param name="ofMisses">Whether they lie before misses; else before all frames that were begun.</param>

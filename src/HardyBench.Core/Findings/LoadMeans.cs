@@ -23,7 +23,7 @@ public sealed class LoadMeans
         from,
         to);
 
-    /// <summary>Threads are told only while they are busy, so one without a reading did next to nothing then; every other load that
+    /// <summary>Threads are reported only while they are busy, so one without a reading did next to nothing then; every other load that
     /// has no reading could not be read.</summary>
     private static IEnumerable<KeyValuePair<(LoadKind Kind, int Index), double>> MeansOfKind(IGrouping<LoadKind, LoadReading> kind)
     {

@@ -35,7 +35,7 @@ public sealed record WaitedForDrive(string Clip, double Cached) : RunNote;
 /// <param name="Effect">Its id.</param>
 public sealed record EffectRanElsewhere(string Effect, string Place, string Why) : RunNote;
 
-/// <param name="Ending">Stopped or cut short.</param>
+/// <param name="Ending">Stopped or interrupted.</param>
 public sealed record EndedEarly(RunEnding Ending) : RunNote;
 
 /// <summary>A stand-in played clips that are not made yet.</summary>
@@ -48,7 +48,7 @@ public sealed record PlayedFromRenders(IReadOnlyList<int> Passages) : RunNote;
 /// <param name="Passage">From 0.</param>
 public sealed record WentWrong(int Passage, string What) : RunNote;
 
-/// <summary>Drops because the presenter woke too late.</summary>
+/// <summary>Drops because the presenter was late.</summary>
 public sealed record OwnDrops(int Count) : RunNote;
 
 /// <param name="By">At the 99th percentile.</param>

@@ -5,7 +5,7 @@ namespace HardyBench.Core.Findings;
 /// <summary>Finds what a reader has to know before trusting a run.</summary>
 public static class RunNotes
 {
-    /// <summary>Cores that other programs may take before a run is said to be disturbed by them. Common practice, no source.</summary>
+    /// <summary>Cores that other programs may take before a run counts as disturbed by them. Common practice, no source.</summary>
     public const double BusyFrom = 0.2;
 
     /// <summary>The share of a clip's file in the file cache below which a play has the drive to wait for. Common practice, no
@@ -20,7 +20,7 @@ public static class RunNotes
         FreeDataFrom = 1e9,
         ToolFrom = 0.1;
 
-    /// <summary>The presenter may be this late at the 99th percentile before a run is said to have measured itself.</summary>
+    /// <summary>The presenter may be this late at the 99th percentile before a run counts as having measured itself.</summary>
     public static readonly TimeSpan PresenterAllowance = TimeSpan.FromMilliseconds(5);
 
     /// <summary>A gap between two samples in which nothing of ours ran.</summary>

@@ -7,7 +7,7 @@ namespace HardyBench.Core.Findings;
 /// <param name="Disturbance">Why it says nothing of its machine; null where it counts.</param>
 public sealed record RunSummary(IReadOnlyList<PassageSummary> Passages, Disturbance? Disturbance)
 {
-    /// <summary>Rises whenever a rule changes by which runs are judged; what was kept by earlier ones is drawn anew.</summary>
+    /// <summary>Rises whenever a rule changes by which runs are judged; what was kept by earlier ones is drawn again.</summary>
     public const int Rules = 5;
 
     public static RunSummary Of(Run run)
@@ -35,7 +35,7 @@ public sealed record RunSummary(IReadOnlyList<PassageSummary> Passages, Disturba
 
 /// <summary>The same of one passage.</summary>
 /// <param name="Second">What would limit it next, as in <see cref="LimiterFinding"/>.</param>
-/// <param name="DecodedOn">Devices by FFmpeg's names, or <see cref="WorkPlace"/>s; empty where it was not told.</param>
+/// <param name="DecodedOn">Devices by FFmpeg's names, or <see cref="WorkPlace"/>s; empty where it is unknown.</param>
 /// <param name="Teeth">As <see cref="CombTeeth"/> writes them.</param>
 public sealed record PassageSummary(
     int Index,

@@ -4,7 +4,7 @@ using HardyBench.Core.Playback;
 namespace HardyBench.Core.Findings;
 
 /// <summary>Work on frames of a passage that were not shown.</summary>
-/// <param name="Frames">Frames that were begun in vain.</param>
+/// <param name="Frames">Frames that were wasted.</param>
 /// <param name="Share">Their part of all reading, decoding and effects time, 0 to 1; null where nothing was worked on.</param>
 public readonly record struct WorkInVain(int Frames, double? Share)
 {

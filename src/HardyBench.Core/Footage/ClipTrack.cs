@@ -1,6 +1,6 @@
 namespace HardyBench.Core.Footage;
 
-/// <summary>Which track of its file a clip is, and where its frames lie in it. Found out once, when the file is looked into, so that
+/// <summary>Which track of its file a clip is, and where its frames lie in it. Found out once, when the file is inspected, so that
 /// all who open the file later count the same frames of the same track.</summary>
 /// <param name="Index">The container's number of it.</param>
 /// <param name="Start">Time stamp of the first frame that is shown, in the track's own units.</param>

@@ -70,7 +70,7 @@ public static class CodecFacts
             _ => "other codec",
         };
 
-        /// <summary>Whether every frame stands alone whatever the encoder is told.</summary>
+        /// <summary>Whether every frame stands alone whatever the encoder's settings.</summary>
         public bool IsAlwaysIntra => codec is Codec.Rdd36 or Codec.MotionJpeg or Codec.Jpeg2000 or Codec.Vc3 or Codec.Vc5
             or Codec.Png or Codec.CameraRaw;
     }

@@ -60,7 +60,7 @@ public sealed record Machine(
     [JsonIgnore]
     public bool HasBattery => Cooling?.BatteryWatts is not null;
 
-    /// <summary>The drive on which something lies; the first one where none is said to hold it, null without drives.</summary>
+    /// <summary>The drive on which something lies; the first one where none has that role, null without drives.</summary>
     public Drive? DriveFor(DriveRole role) =>
         Drives.FirstOrDefault(drive => drive.Roles.Contains(role)) ?? (Drives is [var first, ..] ? first : null);
 

@@ -14,7 +14,7 @@ public sealed record MachineCosts(
     /// host's patience. What more threads gain one decoder has it within its serial part; decoders side by side have it besides.</summary>
     public double AllBusy { get; init; } = 1;
 
-    /// <summary>Beyond what was measured by more than this it is said to be extrapolated.</summary>
+    /// <summary>Beyond what was measured by more than this it counts as extrapolated.</summary>
     private const double Beyond = 1.25;
 
     /// <summary>The cost of a format's codec: at its own depth where that was measured, else at the other; null where the codec was
@@ -46,7 +46,7 @@ public sealed record CodecCost(
     Codec Codec, bool Deep, double PerSampleByte, double PerBit, double PerSampleByteHalf, double PerBitHalf, double SerialPart,
     double MostSampleBytes, double MostBits)
 {
-    /// <summary>The part of the bits' work that a second core does not shorten, 0 to 1; null where it was not told apart from
+    /// <summary>The part of the bits' work that a second core does not shorten, 0 to 1; null where it was not distinguished from
     /// <see cref="SerialPart"/>.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public double? BitsSerialPart { get; init; }

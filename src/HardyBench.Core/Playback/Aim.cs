@@ -7,7 +7,7 @@ namespace HardyBench.Core.Playback;
 /// stand-in model, tells it the time, what is under way and how long work took.</summary>
 /// <remarks>
 /// <para>A frame that is expected to be ready in its slot is begun in order. Else the next one begun is the first whose slot begins when it
-/// is expected to be ready, by what decoding and effects took on average of late. Where that is wrong the frame waits for its slot, or is
+/// is expected to be ready, by what decoding and effects took on average recently. Where that is wrong the frame waits for its slot, or is
 /// shown after it; work is lost in neither case.</para>
 /// <para>In long-GOP footage decoding can only go on, or start afresh on a frame that stands alone. While it is late, frames that no other
 /// refers to are left out. Where effects are what it waits for, it passes over as many frames as it can decode meanwhile. It goes on with
@@ -205,7 +205,7 @@ public readonly record struct UnderWay(int Undecoded, TimeSpan LastDecoded, int 
 /// <param name="GivesUp">Whether those before it are given up because decoding cannot reach them, and not passed over one by one.</param>
 public readonly record struct Choice(long Frame, bool LeavesOut = false, bool GivesUp = false)
 {
-    /// <summary>What is said of the frames before it.</summary>
+    /// <summary>The reason given for the frames before it.</summary>
     public DropReason Reason => GivesUp ? DropReason.DecodeSkipped : DropReason.PassedOver;
 }
 

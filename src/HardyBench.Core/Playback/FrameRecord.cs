@@ -37,7 +37,7 @@ public enum DropReason : byte
     /// <summary>Not ready in its slot, nor later before a newer frame was shown, the passage ended or a second had passed.</summary>
     NotReady,
 
-    /// <summary>Ready in its slot, but the presenter itself woke after it: the tool's fault, counted all the same. An overdue frame has
+    /// <summary>Ready in its slot, but the presenter itself woke after it: the tool's fault, counted anyway. An overdue frame has
     /// this reason too.</summary>
     PresenterLate,
 

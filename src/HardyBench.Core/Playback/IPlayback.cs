@@ -37,7 +37,7 @@ public sealed class NobodyListens : IRunObserver;
 public sealed record RunProgress(
     IReadOnlyList<FrameRecord> Frames, IReadOnlyList<LoadReading> Loads, IReadOnlyList<PassageFailure> Failures)
 {
-    /// <summary>What a hand asked for.</summary>
+    /// <summary>What was requested.</summary>
     public IReadOnlyList<LagReading> Lags { get; init; } = [];
 
     /// <summary>What this and a later piece bring together.</summary>

@@ -10,7 +10,7 @@ namespace HardyBench.Core.Playback;
 public sealed record PlaybackPlan(
     Timeline Timeline, IReadOnlyDictionary<string, Clip> Clips, Machine Machine, PlaybackSettings Settings)
 {
-    /// <summary>What a hand does instead of letting it play through; null to play through.</summary>
+    /// <summary>How it is scrubbed instead of played; null to play through.</summary>
     public IReadOnlyList<HandMove>? Hand { get; init; }
 
     /// <summary>Passages, by place from 0, that are played from something rendered before; null for none.</summary>

@@ -84,7 +84,7 @@ public sealed record PlaybackSettings(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public OtherPrograms? Others { get; init; }
 
-    /// <summary>The film is written to a file, in place of being shown; null to show it.</summary>
+    /// <summary>The timeline is exported instead of shown; null to show it.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public Export? Export { get; init; }
 

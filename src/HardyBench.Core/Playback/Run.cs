@@ -10,7 +10,7 @@ public enum RunEnding
     /// <summary>It is still being played.</summary>
     Playing,
 
-    /// <summary>Every passage was played or failed by itself.</summary>
+    /// <summary>Every passage was played or failed alone.</summary>
     Finished,
 
     /// <summary>Somebody stopped it; what was played until then counts.</summary>
@@ -34,7 +34,7 @@ public sealed record RunHeader(
     IReadOnlyDictionary<string, string> ClipChecksums,
     DateTimeOffset StartedAt)
 {
-    /// <summary>Whether a hand moved about instead of letting it play through; the run then has lags and no slots.</summary>
+    /// <summary>Whether it was scrubbed instead of played through; the run then has lags and no slots.</summary>
     public bool ByHand { get; init; }
 }
 
@@ -64,7 +64,7 @@ public sealed record Conditions(
     /// <summary>Pages of the product that were open on the machine itself; null where that was not known.</summary>
     public int? PagesHere { get; init; }
 
-    /// <summary>Whether a drive reading is of a drive that the footage lay on. Where that cannot be told, every drive may be.</summary>
+    /// <summary>Whether a drive reading is of a drive that the footage lay on. Where that is unknown, every drive may be.</summary>
     public bool IsMediaDrive(int index)
     {
         var drives = Footage?.Values.Select(state => state.Drive).OfType<string>().ToHashSet() ?? [];
@@ -98,8 +98,8 @@ public sealed record MachineState(
     double? FreeMemoryBytes, double? FreeDataBytes, int Threads, string? ClockDriver = null);
 
 /// <summary>Where a clip's file lay and how it was decoded.</summary>
-/// <param name="Drive">The kernel's name of the drive; null where it cannot be told.</param>
-/// <param name="Kind">"solid state", "rotating", "memory" or "network"; null where it cannot be told.</param>
+/// <param name="Drive">The kernel's name of the drive; null where it is unknown.</param>
+/// <param name="Kind">"solid state", "rotating", "memory" or "network"; null where it is unknown.</param>
 /// <param name="CachedShare">Share of the file that lay in the system's file cache before the first frame, 0 to 1.</param>
 /// <param name="DecodedOn">Where it was decoded in fact.</param>
 /// <param name="Refusal">Why the device asked for did not decode it, or null.</param>
@@ -124,7 +124,7 @@ public sealed record FootageState(
 public sealed record EffectState(string RanOn, string? Refusal);
 
 /// <summary>Something that went wrong in a passage.</summary>
-/// <param name="Overcome">Whether it was played to its end all the same.</param>
+/// <param name="Overcome">Whether it was played to its end anyway.</param>
 public sealed record PassageFailure(int PassageIndex, string Message, bool Overcome = false);
 
 /// <summary>What playing a plan left: its conditions, every slot in order, every load, and what failed.</summary>
@@ -137,6 +137,6 @@ public sealed record Run(
     IReadOnlyList<LoadReading> Loads,
     IReadOnlyList<PassageFailure> Failures)
 {
-    /// <summary>What a hand asked for, in order; empty for a run that played through.</summary>
+    /// <summary>What was requested, in order; empty for a run that played through.</summary>
     public IReadOnlyList<LagReading> Lags { get; init; } = [];
 }

@@ -24,7 +24,7 @@ public static class RunMoments
         return new RunMark(0, moment, frame ?? FrameAt(run, moment), kind, text.Trim());
     }
 
-    /// <summary>When a frame's slot began; reckoned from the first frame shown where it is not known yet.</summary>
+    /// <summary>When a frame's slot began; calculated from the first frame shown where it is not known yet.</summary>
     private static TimeSpan Of(Run run, int frame)
     {
         var place = LastWhere(run, record => record.Frame <= frame);

@@ -20,7 +20,7 @@ public static class CostModel
     /// <summary>Bytes a pixel takes while effects work on it: four components of 16 bits.</summary>
     private const double WorkingBytesPerPixel = 8;
 
-    /// <summary>Positions of a GOP told apart, so that very long GOPs stay cheap to hold.</summary>
+    /// <summary>Positions of a GOP that are kept separately, so that very long GOPs stay cheap to hold.</summary>
     private const int MostPositions = 300;
 
     /// <summary>Decoders that keep more of the cores busy than this leave none to work beside them.</summary>

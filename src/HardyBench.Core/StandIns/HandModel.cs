@@ -3,11 +3,11 @@ using HardyBench.Core.Playback.Hand;
 
 namespace HardyBench.Core.StandIns;
 
-/// <summary>How long a stand-in takes to show what a hand asks for: it reads and decodes from the frame that stands alone
+/// <summary>How long a stand-in takes to show a requested frame: it reads and decodes from the frame that stands alone
 /// up to the one asked for, (G + 1) / 2 frames on average in a GOP of G and G at worst, then treats that one.</summary>
 public sealed class HandModel(PlaybackPlan plan, IReadOnlyList<PassageDemand> demands, ServiceSpread spread)
 {
-    /// <summary>Opening files and decoders anew before playing; made up, as a real run's are on a quiet machine.</summary>
+    /// <summary>Opening files and decoders again before playing; made up, as a real run's are on a quiet machine.</summary>
     private static readonly TimeSpan Opening = TimeSpan.FromMilliseconds(30);
 
     private long? shown;
@@ -24,7 +24,7 @@ public sealed class HandModel(PlaybackPlan plan, IReadOnlyList<PassageDemand> de
         return lags;
     }
 
-    /// <summary>The longest that a hand waits for a frame of a passage, without spread: for the last one before decoding could begin
+    /// <summary>The longest wait for a frame of a passage, without spread: for the last one before decoding could begin
     /// afresh.</summary>
     /// <param name="counts">Stations that are looked at; null for all.</param>
     public static TimeSpan LongestReach(PassageDemand demand, Func<Station, bool>? counts = null)
@@ -34,7 +34,7 @@ public sealed class HandModel(PlaybackPlan plan, IReadOnlyList<PassageDemand> de
             .Aggregate(TimeSpan.Zero, (sum, visit) => sum + Spent(visit, 0, last, demand.KeyInterval, (service, _) => service));
     }
 
-    /// <summary>The longest that a hand waits at all, when it waits so long for a frame that it goes to.</summary>
+    /// <summary>The longest wait of all, when the wait for a frame is so long.</summary>
     public static HandWait WaitOf(TimeSpan reach) => new(Opening + reach, reach);
 
     private TimeSpan OneByOne(HandMove move, TimeSpan now, List<LagReading> lags)

@@ -10,7 +10,7 @@ public sealed class Heat(Cooling cooling, double? startCelsius = null, double? m
     /// <summary>A processor does not go below this share of its clock.</summary>
     internal const double LowestClock = 0.1;
 
-    /// <summary>A little less than reckoned, for rounding.</summary>
+    /// <summary>A little less than calculated, for rounding.</summary>
     private const double Surely = 0.999;
 
     /// <summary>A fan at its fastest, in turns a minute, and how far from rest to its limit a machine has warmed when it begins to turn.

@@ -3,7 +3,7 @@ using HardyBench.Core.Playback;
 namespace HardyBench.Core.StandIns;
 
 /// <summary>The shortcut over stretches in which every frame is ready before its slot. There nothing has to be decided: a frame is let in
-/// each time that one is shown, and passes its stations one after the other as they come free. So a frame is reckoned through all of them
+/// each time that one is shown, and passes its stations one after the other as they come free. So a frame is calculated through all of them
 /// at once instead of by events, from the same draws, and what comes out is the same to the tick. It goes on only as long
 /// as it is certain that every question of the pacing would be answered "in time", by bounds that are never too small; else the events take
 /// over where it stopped.</summary>
@@ -19,7 +19,7 @@ public sealed partial class Simulation
     private int tryFrom;
     private int pause = FirstPause;
 
-    /// <summary>Frames that were reckoned without events.</summary>
+    /// <summary>Frames that were calculated without events.</summary>
     public int FramesInStretches { get; private set; }
 
     /// <summary>Whether it is worth asking if a stretch begins: the frame that was shown last was in time, and those let in are as many as

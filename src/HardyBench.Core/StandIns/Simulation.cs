@@ -602,7 +602,7 @@ public sealed partial class Simulation
         beforeEffects.Remove(frame);
         if (visit.Kind == VisitKind.Copy || (visit.Kind == VisitKind.Decode && aims[state.Passage].Decoding.Known == 0))
         {
-            // It was decoded all the same, or read at least. Where every frame so far came too late, nothing else would tell how far ahead
+            // It was decoded anyway, or read at least. Where every frame so far came too late, nothing else would tell how far ahead
             // to aim.
             LearnDecoding(ref state);
         }

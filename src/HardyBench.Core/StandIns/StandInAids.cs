@@ -5,7 +5,7 @@ using HardyBench.Core.Timelines;
 
 namespace HardyBench.Core.StandIns;
 
-/// <summary>Proxies and pre-renders as a stand-in has them: reckoned, not made.</summary>
+/// <summary>Proxies and pre-renders as a stand-in has them: calculated, not made.</summary>
 public static class StandInAids
 {
     private const string RenderId = "~render";

@@ -12,7 +12,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
     /// <summary>How uneven services are, and how rarely one is held up. Made-up values that look like real runs.</summary>
     private const double Sigma = 0.08, StallChance = 0.0002;
 
-    /// <summary>A machine that takes so long that more loads than this would be read off it is told apart from one that plays.</summary>
+    /// <summary>A machine that takes so long that it would have more load readings than this is refused.</summary>
     private const int MostReadings = 10_000_000, LoadsBesideCores = 20;
 
     private static readonly TimeSpan Stall = TimeSpan.FromMilliseconds(12);

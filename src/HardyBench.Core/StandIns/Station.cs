@@ -13,7 +13,7 @@ public enum Station
     Bus,
     Graphics,
 
-    /// <summary>One core of the processor, by itself, with work that cannot be shared out.</summary>
+    /// <summary>One core of the processor, alone, with work that cannot be shared out.</summary>
     OneCore,
 
     /// <summary>The drive that takes what memory cannot hold, where that is not the one that holds the media.</summary>
@@ -100,7 +100,7 @@ public sealed record PassageDemand(
         return longest > 0 ? Math.Min(rate, 1 / longest) : rate;
     }
 
-    /// <summary>The station that is asked most, and the seconds a frame that it takes: max D.</summary>
+    /// <summary>The station with the highest demand, and its seconds a frame: max D.</summary>
     /// <param name="graphics">Graphics units that share its frames out.</param>
     /// <param name="counts">Stations that are looked at; null for all.</param>
     public (Station Station, double Seconds) Bottleneck(int graphics = 1, Func<Station, bool>? counts = null)

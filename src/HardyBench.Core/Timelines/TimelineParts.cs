@@ -64,7 +64,7 @@ public static class TimelineParts
         return layer with { Retime = retime with { Speed = retime.Speed / 2 } };
     }
 
-    /// <summary>So many frames of a passage from one on. The footage goes on where it would have been; a transition begins anew.</summary>
+    /// <summary>So many frames of a passage from one on. The footage goes on where it would have been; a transition starts again.</summary>
     internal static Passage Part(this Passage passage, int from, int frames) => passage with
     {
         FrameCount = frames,

@@ -200,7 +200,7 @@ public static class AnswerWords
         };
     }
 
-    /// <summary>What a machine that was not played is reckoned by, a sentence or two.</summary>
+    /// <summary>What a machine that was not played is predicted by, a sentence or two.</summary>
     public static string BasisOf(MachineCheck check) => check.Machine.Costs is { } costs
         ? Invariant($"{check.Machine.Name} is predicted from measurements of {costs.MeasuredAt:d MMMM yyyy}, ")
             + $"within {Figures.Percent(costs.Band)} in 95 of 100 cases."
@@ -239,7 +239,7 @@ public static class AnswerWords
         _ => "plays all of it, but is louder than the brief allows",
     };
 
-    /// <summary>A station, as the thing that is asked too much.</summary>
+    /// <summary>A station, as the thing that is overloaded.</summary>
     public static string Of(Station station) => station switch
     {
         Station.Drive => "the drive",
@@ -253,7 +253,7 @@ public static class AnswerWords
         _ => "a single core",
     };
 
-    /// <summary>The longest that a hand waits on a machine, a phrase.</summary>
+    /// <summary>The longest wait for a picture on a machine, a phrase.</summary>
     public static string Of(HandWait wait) => $"playing begins within {Waited(wait.Start)}, a frame shows within {Waited(wait.Scrub)}";
 
     private static string Waited(TimeSpan? wait) => Invariant($"{wait?.TotalSeconds:0.00} s");

@@ -119,7 +119,7 @@ public static class ComparisonWords
         _ => "graphics driver of",
     }) + (of is null ? string.Empty : $" {of}");
 
-    /// <summary>Where a run's work was done, a sentence; empty where it was not told.</summary>
+    /// <summary>Where a run's work was done, a sentence; empty where it is unknown.</summary>
     public static string Of(WhereWorkRan where) => string.Join("; ", new[]
     {
         where.Decoding.Count == 0 ? null : $"decoding on {Listed(where.Decoding)}",

@@ -12,7 +12,7 @@ public static class SettingWords
     /// <summary>What differs from the defaults, a phrase each; nothing for a bare run.</summary>
     public static IReadOnlyList<string> Differences(this PlaybackSettings asked)
     {
-        // What an editing program decides is said by its name.
+        // The program's name stands for what it decides.
         var settings = asked.InFact();
         var usual = new PlaybackSettings { Program = settings.Program }.InFact();
         string?[] all =

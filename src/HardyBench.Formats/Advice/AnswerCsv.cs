@@ -4,7 +4,7 @@ using static System.FormattableString;
 namespace HardyBench.Formats.Advice;
 
 /// <summary>The figures behind an answer as comma-separated text with a head line (RFC 4180): a line an offer that answers, a way of
-/// working, parts for the machine that is there, and a passage of what is there and of what is recommended.</summary>
+/// working, parts for the machine that is there, and a passage of the machine that is owned and of what is recommended.</summary>
 public static class AnswerCsv
 {
     public static string Write(AnswerDocument answer) => CsvText.Of(

@@ -143,7 +143,7 @@ public sealed record RungRow(
 /// <param name="MachineId">Null for a build.</param>
 /// <param name="Answers">Whether it holds, with the headroom and within the limits of the brief.</param>
 /// <param name="Words">How it does, a phrase.</param>
-/// <param name="Wait">The longest that a hand waits, a phrase; null where it is not known.</param>
+/// <param name="Wait">The longest wait for a picture, a phrase; null where it is not known.</param>
 public sealed record CheckRow(
     string? MachineId, string Name, bool IsMeasured, bool Answers, string Words, string? Wait, IReadOnlyList<CheckedRow> Passages)
 {
@@ -156,9 +156,9 @@ public sealed record CheckRow(
 /// <param name="Number">In its timeline, from 1.</param>
 /// <param name="Headroom">Capacity ÷ demand; null where unknown.</param>
 /// <param name="Chance">That it holds, by the model's band, 0 to 1; null of a real machine.</param>
-/// <param name="Tightest">What is asked most, a phrase; empty of a real machine.</param>
+/// <param name="Tightest">The tightest part, a phrase; empty of a real machine.</param>
 /// <param name="Evidence">Of the limiter, a sentence; empty where it holds.</param>
-/// <param name="RunId">The run it comes from; null where it was reckoned.</param>
+/// <param name="RunId">The run it comes from; null where it was calculated.</param>
 public sealed record CheckedRow(
     string Timeline, int Number, string Question, Verdict? Verdict, double ShownRate, Limiter? Limiter, double? Headroom, double? Chance,
     string Tightest, string Evidence, long? RunId)
@@ -177,7 +177,7 @@ public sealed record CheckedRow(
 /// <param name="Headroom">The least, over all passages.</param>
 /// <param name="Chance">That all of the work holds, by the model's band, 0 to 1.</param>
 /// <param name="StartSeconds">The longest that playing takes to begin.</param>
-/// <param name="ScrubSeconds">The longest that a frame takes to show when the hand goes to it.</param>
+/// <param name="ScrubSeconds">The longest that a frame takes to show while scrubbing.</param>
 /// <param name="Weakest">What fails first as the work grows, a phrase.</param>
 public sealed record StepRow(
     string Name, string? MachineId, decimal Price, decimal? More, bool WithinBudget, double Headroom, double Chance,

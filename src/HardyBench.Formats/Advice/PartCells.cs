@@ -57,7 +57,7 @@ public static class PartCells
     /// <summary>A part out of its cells.</summary>
     /// <param name="where">Of the file, for what is wrong.</param>
     /// <param name="before">What it is without them; null for nothing.</param>
-    /// <param name="cells">Those that are filled; a column that there is none of is said.</param>
+    /// <param name="cells">Those that are filled; an unknown column is reported.</param>
     public static (Part? Part, RowProblem? Problem) Read(string where, Part? before, IEnumerable<(string Column, string Text)> cells)
     {
         var root = before is null ? [] : JsonOf(before);

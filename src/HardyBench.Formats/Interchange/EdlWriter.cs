@@ -6,7 +6,7 @@ using HardyBench.Core.Timelines;
 namespace HardyBench.Formats.Interchange;
 
 /// <summary>Writes CMX 3600 edit decision lists. What the format cannot carry — more layers than one, effects, dips — stands
-/// in comments and is told.</summary>
+/// in comments and is reported.</summary>
 public static class EdlWriter
 {
     /// <returns>The list, and what it could not carry: sentences.</returns>

@@ -209,7 +209,7 @@ public sealed class OtioReader
     }
 
     /// <summary>Lets an item come in by a transition; where there is nothing that it comes from or nothing that comes, it is a cut, and
-    /// that is told.</summary>
+    /// that is reported.</summary>
     private Placed? Come(JsonObject transition, Placed? leaving, Placed? item, JsonObject? child, JsonObject? previous, double at)
     {
         var (before, after) = (OffsetOf(transition, "in_offset"), OffsetOf(transition, "out_offset"));
@@ -336,7 +336,7 @@ public sealed class OtioReader
         return start with { Frames = Math.Max(0, frames), IsCounted = true };
     }
 
-    /// <summary>Whether an item, a track or an effect is switched on; what is switched off is told.</summary>
+    /// <summary>Whether an item, a track or an effect is switched on; what is switched off is reported.</summary>
     private bool IsOn(JsonObject node)
     {
         if (IsEnabled(node))

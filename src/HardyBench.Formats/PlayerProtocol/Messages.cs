@@ -3,13 +3,13 @@ using HardyBench.Core.Playback;
 
 namespace HardyBench.Formats.PlayerProtocol;
 
-/// <summary>What is said to a player process: one member is set. docs/formats.md describes the talk.</summary>
+/// <summary>A message to a player process: one member is set. docs/formats.md describes the talk.</summary>
 public sealed record PlayerAsk
 {
     /// <summary>Play a plan.</summary>
     public PlayAsk? Play { get; init; }
 
-    /// <summary>Render a passage; answered by pictures instead of lines.</summary>
+    /// <summary>Render a passage; the answer is pictures instead of lines.</summary>
     public RenderAsk? Render { get; init; }
 
     /// <summary>End what plays.</summary>

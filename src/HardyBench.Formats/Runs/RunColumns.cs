@@ -5,7 +5,7 @@ using Parquet.Schema;
 
 namespace HardyBench.Formats.Runs;
 
-/// <summary>The frames and loads of a run as one Parquet file: a row is a frame or a load, told apart by the column
+/// <summary>The frames and loads of a run as one Parquet file: a row is a frame or a load, distinguished by the column
 /// "record"; columns that do not apply to a row are null. Times are microseconds: slot_start and at from the key, ready and shown
 /// from the slot's start, the others are durations.</summary>
 public static class RunColumns

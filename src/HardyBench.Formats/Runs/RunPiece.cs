@@ -4,7 +4,7 @@ using HardyBench.Formats.PlayerProtocol;
 
 namespace HardyBench.Formats.Runs;
 
-/// <summary>What a run in play brought in a second or so, as the player says it: one line of JSON. It is written beside the playing, so it
+/// <summary>What a run in play delivered in a second or so, as the player reports it: one line of JSON. It is written beside the playing, so it
 /// is the cheapest that there is; a finished run is kept in columns.</summary>
 public static class RunPiece
 {

@@ -3,7 +3,7 @@ using HardyBench.Core.Footage;
 namespace HardyBench.Media.Clips;
 
 /// <summary>The clips that a machine is measured with: of each codec a few that differ in raster and data rate, so that what samples take
-/// and what bits take can be told apart. No timeline plays them.</summary>
+/// and what bits take can be distinguished. No timeline plays them.</summary>
 public sealed class CalibrationPack
 {
     private const string Family = "calibration";
@@ -31,7 +31,7 @@ public sealed class CalibrationPack
 
     public IReadOnlyList<ClipRecipe> Recipes { get; }
 
-    /// <summary>How long each passage is to play at least: several load readings, or what work takes could not be told.</summary>
+    /// <summary>How long each passage is to play at least: several load readings, or costs could not be measured.</summary>
     public TimeSpan AtLeast { get; }
 
     /// <summary>Cheap to decode, with 8 bits a sample and with more: under these treatment is measured.</summary>

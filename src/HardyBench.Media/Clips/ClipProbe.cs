@@ -16,7 +16,7 @@ namespace HardyBench.Media.Clips;
 public sealed record ProbeReport(
     ClipFormat Format, int FrameCount, string? Profile, IReadOnlyList<string> Caveats, ClipTrack Track, IReadOnlyList<string> Container);
 
-/// <summary>Looks into files that may be broken or hostile. The looking is done by FFmpeg's own probe in a process apart,
+/// <summary>Inspects files that may be broken or hostile. The looking is done by FFmpeg's own probe in a process apart,
 /// which may neither reach other files nor the network, nor write, and has limits on memory, processor time and output.</summary>
 public static class ClipProbe
 {

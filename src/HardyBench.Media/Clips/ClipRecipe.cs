@@ -23,7 +23,7 @@ public sealed record ClipRecipe(
     int GopLength,
     DataRate? TargetRate)
 {
-    /// <summary>Raised whenever the master's pictures or the encoders' settings change, so that old files are made anew.</summary>
+    /// <summary>Raised whenever the master's pictures or the encoders' settings change, so that old files are made again.</summary>
     private const int Version = 3;
 
     public int Grade { get; init; }
@@ -51,7 +51,7 @@ public sealed record ClipRecipe(
     /// <summary>The format that the recipe asks for; a made clip's own format is measured.</summary>
     public ClipFormat Asked => new(Codec, Chroma, BitDepth, Raster, Rate, GopLength, TargetRate ?? EstimatedRate);
 
-    /// <summary>Bytes to set aside before making it.</summary>
+    /// <summary>Bytes to reserve before making it.</summary>
     public long EstimatedBytes => (long)(Asked.DataRate.BitsPerSecond / 8.0 * Rate.StartOf(FrameCount).TotalSeconds * 1.5);
 
     /// <summary>Where encoders set their own rate: bits a pixel near what they land at on this master.</summary>

@@ -14,8 +14,8 @@ public sealed record RefusedFile(string Name, string Why);
 
 /// <summary>Clips that people bring along: a folder of the data folder, in which a file lies under its checksum, and a folder that they
 /// have watched, whose files are used where they lie. A note for each, always in the data folder, holds what was found and what people
-/// call it, so that each is looked into once.</summary>
-/// <param name="folder">Holds files brought in, and the notes.</param>
+/// call it, so that each is inspected once.</summary>
+/// <param name="folder">Holds files imported, and the notes.</param>
 /// <param name="watched">Another folder, or null.</param>
 public sealed partial class OwnClips(string folder, string? watched) : IDisposable
 {
@@ -97,7 +97,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         }
     }
 
-    /// <summary>Looks through both folders. New and changed files are looked into; one bad file never keeps the others out.</summary>
+    /// <summary>Looks through both folders. New and changed files are inspected; one bad file never keeps the others out.</summary>
     public async Task LookAsync(CancellationToken stop)
     {
         await looking.WaitAsync(stop);
@@ -111,7 +111,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         }
     }
 
-    /// <summary>Takes a file in: looks into it, then moves it here under its checksum. A file that is refused stays where it is.</summary>
+    /// <summary>Takes a file in: inspects it, then moves it here under its checksum. A file that is refused stays where it is.</summary>
     /// <param name="name">What people call it; the clip's title.</param>
     /// <exception cref="MediaException">It is no clip, or one that is here already; the message says so.</exception>
     public async Task<Clip> TakeAsync(string file, string name, CancellationToken stop)
@@ -161,7 +161,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         }
     }
 
-    /// <summary>Whether a clip was taken in here, and can be put aside.</summary>
+    /// <summary>Whether a clip was taken in here, and can be deleted.</summary>
     public bool IsTakenIn(string id) => FileOf(id) is { } file && IsHere(file);
 
     private bool IsHere(string file) => Path.GetDirectoryName(Path.GetFullPath(file)) == Path.GetFullPath(Folder);
@@ -191,7 +191,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         }
     }
 
-    /// <summary>Brings back a clip that was put aside.</summary>
+    /// <summary>Restores a clip that was deleted.</summary>
     /// <exception cref="MediaException">It is not there any more.</exception>
     public Clip BringBack(string id)
     {
@@ -224,7 +224,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         }
     }
 
-    /// <summary>Lets go for good what was put aside before a moment.</summary>
+    /// <summary>Removes what was deleted before a moment.</summary>
     public void ClearAway(DateTime beforeUtc)
     {
         lock (gate)
@@ -303,7 +303,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
             .Order(StringComparer.Ordinal)
         : [];
 
-    /// <summary>What is not even looked into.</summary>
+    /// <summary>What is not even inspected.</summary>
     private static void Refuse(string file, bool isWatched)
     {
         var name = Path.GetFileName(file);
@@ -372,7 +372,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         return fresh.Clip ?? throw new MediaException(fresh.Refusal!);
     }
 
-    /// <summary>Files here have their notes beside them; those of the watched folder are told apart by a digest of where they
+    /// <summary>Files here have their notes beside them; those of the watched folder are distinguished by a digest of where they
     /// lie.</summary>
     private string NoteOf(string file) =>
         Path.Combine(

@@ -121,7 +121,7 @@ public sealed class StageMaster(Raster raster, MasterLook look)
 
     private void Store(int row, int tick, ushort[] picture, Span<int> luma, Span<int> blue, Span<int> red)
     {
-        // Grain: a linear congruential sequence, begun anew for each row of each picture (Numerical Recipes' constants).
+        // Grain: a linear congruential sequence, started again for each row of each picture (Numerical Recipes' constants).
         var grain = unchecked((uint)(row * 2654435761L + tick * 40503L + 12345));
         var start = row * width;
         for (var x = 0; x < width; x++)

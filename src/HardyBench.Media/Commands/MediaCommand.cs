@@ -43,7 +43,7 @@ internal static class MediaCommand
     /// <summary>Streams without a container: recognised, so that the refusal can say what they are.</summary>
     private const string BareStreams = ",mpegvideo,h264,hevc,m4v,obu,vc1";
 
-    /// <summary>For <c>ffprobe</c>: the arguments that stand before what is asked of a file.</summary>
+    /// <summary>For <c>ffprobe</c>: the arguments that precede those about a file.</summary>
     public static MediaCall ProbeOf(string path, params IEnumerable<string> asked) =>
         new([
             "ffprobe",

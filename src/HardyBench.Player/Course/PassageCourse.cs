@@ -9,7 +9,7 @@ namespace HardyBench.Player.Course;
 /// <param name="start">Timeline frame on which the passage begins.</param>
 /// <param name="keepsTime">Whether frames may be dropped at all.</param>
 /// <param name="layers">Layers of the passage.</param>
-/// <param name="isAhead">Whether another passage still plays: then each layer decodes its first frame and waits until it is told to go
+/// <param name="isAhead">Whether another passage still plays: then each layer decodes its first frame and waits for the signal to go
 /// on.</param>
 public sealed class PassageCourse(
     RunClock run,
@@ -118,7 +118,7 @@ public sealed class PassageCourse(
     });
 
     /// <summary>The leader: a frame is begun, for every layer.</summary>
-    /// <param name="before">What is said of the frames that were left out before it.</param>
+    /// <param name="before">The reason given for the frames that were left out before it.</param>
     public void Begin(long position, DropReason before) => Changed(() =>
     {
         begun.Add((position, run.Now, before));
@@ -223,7 +223,7 @@ public sealed class PassageCourse(
         }
     }
 
-    /// <summary>What is said of the frames that were left out before one; before the end of the passage where none is named.</summary>
+    /// <summary>The reason given for the frames that were left out before one; before the end of the passage where none is named.</summary>
     public DropReason ReasonBefore(long? position) => Locked(() =>
         begun.FindIndex(one => one.Position == position) is >= 0 and var place ? begun[place].Before : lastReason);
 

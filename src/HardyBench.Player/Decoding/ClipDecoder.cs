@@ -26,7 +26,7 @@ public class ClipDecoder : IDisposable
     /// <param name="threads">Decoding threads.</param>
     /// <param name="device">Where to decode, by FFmpeg's name; null for the processor. Where it refuses, the processor does it.</param>
     /// <param name="oneByOne">Whether no frame may wait in the decoder for those after it.</param>
-    /// <exception cref="MediaException">The file is missing, no clip, or no longer the clip that was looked into.</exception>
+    /// <exception cref="MediaException">The file is missing, no clip, or no longer the clip that was inspected.</exception>
     public ClipDecoder(ClipSource source, int threads, string? device = null, bool oneByOne = false)
     {
         name = source.Name;

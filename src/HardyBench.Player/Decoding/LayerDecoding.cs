@@ -45,7 +45,7 @@ public enum DecodingPart
 /// before it.</summary>
 public sealed class LayerDecoding : ILayerFrames
 {
-    /// <summary>How often a decoding that follows looks for what to follow, where it is not told.</summary>
+    /// <summary>How often a decoding that follows looks for what to follow, unless stated otherwise.</summary>
     private static readonly TimeSpan LookAgain = TimeSpan.FromMilliseconds(20);
 
     /// <summary>A frame's data may go to the decoder so many frames before it in the order of showing.</summary>

@@ -26,7 +26,7 @@ public sealed class InterpolatedLayer(LayerDecoding frames, Layer layer, FrameRa
         $"minterpolate=fps={timeline.Numerator}/{timeline.Denominator}:mi_mode={(method == RetimeMethod.Blend ? "blend" : "mci")}:scd=none"
     );
 
-    /// <summary>The rate at which source frames run by, as the filter is told.</summary>
+    /// <summary>The rate at which source frames run by, as the filter receives it.</summary>
     public static FrameRate RunningRate(FrameRate source, double speed)
     {
         const int Steps = 10_000;

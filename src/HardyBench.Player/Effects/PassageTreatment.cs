@@ -54,7 +54,7 @@ public sealed class PassageTreatment(PassageGraph graph, PlaybackPlan plan, Pass
         Renew();
     }
 
-    /// <summary>Forgets all frames so far, so that positions can begin anew.</summary>
+    /// <summary>Forgets all frames so far, so that positions can start again.</summary>
     public void Renew()
     {
         treatment?.Dispose();

@@ -49,7 +49,7 @@ public sealed class FrameHandle : SafeHandle
         }
     }
 
-    /// <summary>A second reference to the same picture, let go by itself.</summary>
+    /// <summary>A second reference to the same picture, released separately.</summary>
     /// <exception cref="MediaException">There is no memory for it.</exception>
     internal FrameHandle Another()
     {

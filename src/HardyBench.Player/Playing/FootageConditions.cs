@@ -52,6 +52,6 @@ public static class FileCaching
 {
     private const double Millionths = 1e-6;
 
-    /// <summary>Share of a file that lies in the cache, 0 to 1, or null where it cannot be told.</summary>
+    /// <summary>Share of a file that lies in the cache, 0 to 1, or null where it is unknown.</summary>
     public static double? ShareOf(string path) => NativeMethods.Cached(path) is >= 0 and var share ? share * Millionths : null;
 }

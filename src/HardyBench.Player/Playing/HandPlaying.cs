@@ -5,7 +5,7 @@ using HardyBench.Player.Effects;
 
 namespace HardyBench.Player.Playing;
 
-/// <summary>Does what a hand does: drags, jumps, starts playing; and notes how long each picture took. Runs on one thread.</summary>
+/// <summary>Scrubs: drags, jumps, starts playing; and records how long each picture took. Runs on one thread.</summary>
 /// <param name="playFrom">Plays so many frames from one on; returns how long it took until the picture moved, or null when it never
 /// did.</param>
 public sealed class HandPlaying(

@@ -13,14 +13,14 @@ namespace HardyBench.Player.Playing;
 /// <param name="pagesHere">Pages of the product that are open on this machine, which cost some of what is measured; null where nobody
 /// knows.</param>
 /// <param name="owner">The process that asked for the run, whose work counts as the tool's own; null where it is this one.</param>
-/// <param name="rest">How long at most a run waits for this program itself to come to rest; null for the usual time.</param>
+/// <param name="rest">How long at most a run waits for this program itself to be idle; null for the usual time.</param>
 public sealed class LocalPlayback(
     IClipFiles files, EffectFilters filters, SystemFiles system, TimeProvider time, string? dataFolder = null,
     IScreen? screen = null, TimeSpan? rest = null, int? pagesHere = null, int? owner = null) : IPlayback
 {
     private static readonly TimeSpan TellEvery = TimeSpan.FromMilliseconds(200);
 
-    /// <summary>How long a stopped run waits for the frame that is being worked on. What takes longer ends by itself, and the next run
+    /// <summary>How long a stopped run waits for the frame that is being worked on. What takes longer ends without help, and the next run
     /// waits for it.</summary>
     private static readonly TimeSpan Grace = TimeSpan.FromMilliseconds(400);
 

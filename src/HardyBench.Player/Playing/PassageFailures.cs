@@ -6,7 +6,7 @@ namespace HardyBench.Player.Playing;
 /// <summary>Whatever goes wrong in a passage fails that passage and nothing else.</summary>
 internal static class PassageFailures
 {
-    /// <summary>What is foreseen says itself what is wrong; of the rest it is said that it was not.</summary>
+    /// <summary>Expected failures carry their own message; the others are reported as unexpected.</summary>
     public static PassageFailure Of(int index, Exception failure) => new(
         index,
         failure is MediaException or NotSupportedException

@@ -5,7 +5,7 @@ using HardyBench.Telemetry;
 namespace HardyBench.Player.Playing;
 
 /// <summary>A screen that sends a small picture to the observer a few times a second. They are made on a thread of their own, whose
-/// load is told apart, so that the presenter is not held up; they still cost some of what is measured, and are made only when the
+/// load is read separately, so that the presenter is not held up; they still cost some of what is measured, and are made only when the
 /// settings ask for them. One that cannot be made is left out, and the run goes on.</summary>
 public sealed class PreviewPictures : IScreen, IDisposable
 {

@@ -196,7 +196,7 @@ public sealed class Treating(
             }
             catch (Exception)
             {
-                // It fails again in its own passage, which it is said of.
+                // It fails again in its own passage, where it is reported.
                 isFirstDone = false;
             }
         }

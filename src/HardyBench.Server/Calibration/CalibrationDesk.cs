@@ -15,7 +15,7 @@ namespace HardyBench.Server.Calibration;
 public sealed class CalibrationDesk(
     Bench bench, ThisMachineInUse inUse, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<CalibrationDesk> log, TimeProvider time)
 {
-    /// <summary>Seldom: whoever is told draws it, on the machine that is measured.</summary>
+    /// <summary>Seldom: pages that receive it draw it, on the machine that is measured.</summary>
     private static readonly TimeSpan TellEvery = TimeSpan.FromSeconds(1);
 
     private static readonly MakingView Nothing = new(false, null, 0, 1, 0, null, null);

@@ -15,7 +15,7 @@ public sealed record CalibrationView(
 {
     internal static CalibrationView Of(MakingView now, MachineCalibration? newest, IReadOnlyList<Prediction> predictions)
     {
-        // What an earlier twin foretold says nothing of this one.
+        // What an earlier twin predicted says nothing of this one.
         List<Prediction> its = [.. predictions.Where(prediction => prediction.Calibration == newest?.Id)];
         var figures = PredictionFigures.Of(its);
         return new CalibrationView(now, newest is null ? null : MeasuredView.Of(newest), CalibrationWords.Of(figures), figures, its);

@@ -14,7 +14,7 @@ namespace HardyBench.Server.Clips;
 
 /// <summary>A clip as the page shows it; measured where it is made, as asked for where not.</summary>
 /// <param name="Family">Of its recipe; null for a clip that somebody brought.</param>
-/// <param name="CanBeDeleted">Whether it was brought in here.</param>
+/// <param name="CanBeDeleted">Whether it was imported here.</param>
 /// <param name="UsedBy">Titles of the timelines that play it.</param>
 /// <param name="Asked">What its recipe asks of the encoder, in words; null without a recipe.</param>
 public sealed record ClipView(
@@ -59,7 +59,7 @@ internal static class ClipEndpoints
         clips.MapGet("/", async Task<Ok<FootageView>> (Bench bench) => TypedResults.Ok(await FootageAsync(bench))).WithName("listClips");
         clips.MapPost("/look", async Task<Ok<FootageView>> (Bench bench, ThisMachineInUse inUse, CancellationToken stop) =>
             {
-                // Looking into files loads the machine: while something is measured here, what was known before is told.
+                // Inspecting files loads the machine: while something is measured here, the answer is what was known before.
                 using var turn = inUse.TryTake("clips are being inspected");
                 if (turn is not null)
                 {

@@ -186,7 +186,7 @@ internal static class Uploads
     {
         try
         {
-            // Looking into a clip loads the machine, so it waits until nothing is measured here.
+            // Inspecting a clip loads the machine, so it waits until nothing is measured here.
             using var turn = await inUse.TakeAsync("a clip is being inspected", CancellationToken.None);
             var clip = await bench.Clips.Own!.TakeAsync(upload.File, upload.Name, CancellationToken.None);
             context.Response.Headers["X-Clip"] = Uri.EscapeDataString(clip.Id);
@@ -220,7 +220,7 @@ internal static class Uploads
             CultureInfo.InvariantCulture
         );
 
-    /// <summary>Bytes that all half sent files were said to have, and how many of them have not come yet.</summary>
+    /// <summary>Declared bytes of all unfinished uploads, and how many of them have not come yet.</summary>
     private static (int Count, long Declared, long StillToCome) UnderWay(Bench bench)
     {
         var uploads = Directory.EnumerateFiles(bench.Folder.Incoming, "*.info")

@@ -106,5 +106,5 @@ public sealed record ComparedRow(int Number, string Question, int FrameCount, IR
 /// <summary>A passage on one side.</summary>
 /// <param name="Number">In that side's own run, from 1.</param>
 /// <param name="Beside">Beside the base, a phrase; empty for the base.</param>
-/// <param name="IsReal">Whether it differs by more than chance; null where that cannot be told.</param>
+/// <param name="IsReal">Whether it differs by more than chance; null where that is unknown.</param>
 public sealed record ComparedCell(int Number, CellView Cell, string Beside, bool? IsReal);

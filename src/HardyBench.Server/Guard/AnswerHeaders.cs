@@ -25,7 +25,7 @@ internal static partial class AnswerHeaders
         );
         app.Use((context, next) =>
         {
-            // Only now, as it sets out: an answer that becomes an error is begun anew without what was said before.
+            // Only now, as it sets out: an answer that becomes an error starts again without what it contained before.
             context.Response.OnStarting(() =>
             {
                 var headers = context.Response.Headers;

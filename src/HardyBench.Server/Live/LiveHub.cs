@@ -66,7 +66,7 @@ public sealed class PagesHere
 }
 
 /// <summary>Tells every open page, one thing after another.</summary>
-/// <param name="patience">A page that does not take what it is told keeps the others waiting no longer than this; null for a tenth of a
+/// <param name="patience">A page that does not take its events keeps the others waiting no longer than this; null for a tenth of a
 /// second.</param>
 public sealed class LiveFeed(IHubContext<LiveHub, ILivePage> hub, TimeSpan? patience = null)
 {
@@ -74,8 +74,8 @@ public sealed class LiveFeed(IHubContext<LiveHub, ILivePage> hub, TimeSpan? pati
     private readonly Lock gate = new();
     private Task last = Task.CompletedTask;
 
-    /// <summary>Tells something when all that was to be told before it is told. How things stand is looked at then and not now: else what
-    /// is told last could be older than what is told before it, and a page would stay with it.</summary>
+    /// <summary>Sends an event after all earlier events. The state is read then and not now: otherwise what
+    /// is sent last could be older than what is sent before it, and a page would stay with it.</summary>
     public Task Tell(Func<ILivePage, Task> what)
     {
         lock (gate)

@@ -118,7 +118,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
             now = notBegun is null ? now : now! with { Running = false };
         }
 
-        // Whatever is told of the stop at once may ask the desk, so nothing is held here.
+        // Whatever hears of the stop may ask the desk, so nothing is held here.
         await (notBegun is { } waits ? WithdrawAsync(waits) : playing?.CancelAsync() ?? Task.CompletedTask);
     }
 
@@ -180,7 +180,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
             teeth.Append(comb!.Next(progress.Frames));
             now = now! with { Frames = now.ByHand ? now.Frames + progress.Lags.Count : teeth.Length };
             news = pace.Add(progress);
-            // What is told now came last, however long it was held back.
+            // What is sent now came last, however long it was held back.
             fresh = news is { Frames.Count: var count } ? teeth.ToString(teeth.Length - count, count) : string.Empty;
         }
 

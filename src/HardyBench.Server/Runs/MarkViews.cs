@@ -18,5 +18,5 @@ public sealed record MarkRequest(MarkKind Kind, double? AtMs = null, int? Frame 
     private static TimeSpan Milliseconds(double ms) => TimeSpan.FromMilliseconds(Math.Clamp(ms, -1e12, 1e12));
 }
 
-/// <summary>Runs to put aside, or to bring back.</summary>
+/// <summary>Runs to delete or restore.</summary>
 public sealed record RunIds(IReadOnlyList<long> Ids, bool Aside);

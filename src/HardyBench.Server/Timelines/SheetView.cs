@@ -35,7 +35,7 @@ public sealed record TimelineView(
             timeline.About);
     }
 
-    /// <summary>Short words for what is asked: formats, effects, the number of layers.</summary>
+    /// <summary>Short words for the work: formats, effects, the number of layers.</summary>
     private static List<string> ChipsOf(Passage written, IReadOnlyDictionary<string, Clip> clips)
     {
         var passage = written.WithoutOff();

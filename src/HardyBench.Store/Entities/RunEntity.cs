@@ -4,7 +4,7 @@ using HardyBench.Core.Trials;
 
 namespace HardyBench.Store.Entities;
 
-/// <summary>A run. What is asked for in queries stands in columns of its own; the rest is JSON and one Parquet blob.</summary>
+/// <summary>A run. What queries need has its own columns; the rest is JSON and one Parquet blob.</summary>
 public sealed class RunEntity
 {
     public long Id { get; set; }
@@ -46,7 +46,7 @@ public sealed class RunEntity
     /// <summary>Of a comparison.</summary>
     public Side? Side { get; set; }
 
-    /// <summary>Whether a hand moved about instead of playing through.</summary>
+    /// <summary>Whether it was scrubbed instead of played through.</summary>
     public bool ByHand { get; set; }
 
     /// <summary>Whether every aid was off and nothing else differed from the defaults.</summary>
@@ -70,7 +70,7 @@ public sealed class RunEntity
     /// <summary>Whether its figures are wrong for that reason.</summary>
     public bool Disturbed { get; set; }
 
-    /// <summary>When it was put aside; it can be brought back until it is cleared away.</summary>
+    /// <summary>When it was deleted; it can be restored until it is removed.</summary>
     public DateTime? DeletedAtUtc { get; set; }
 
     public required string HeaderJson { get; set; }
@@ -95,7 +95,7 @@ public sealed class RunLineEntity
 {
     public long RunId { get; set; }
 
-    /// <summary>Whether it was put aside.</summary>
+    /// <summary>Whether it was deleted.</summary>
     public bool Deleted { get; set; }
 
     /// <summary>The timeline's title as it was played.</summary>
@@ -209,7 +209,7 @@ public sealed class PassageEntity
     /// <summary>What would limit it next, or null.</summary>
     public Limiter? SecondLimiter { get; set; }
 
-    /// <summary>Devices, one a line; empty where it was not told.</summary>
+    /// <summary>Devices, one a line; empty where it is unknown.</summary>
     public string DecodedOn { get; set; } = string.Empty;
 }
 
@@ -227,6 +227,6 @@ public sealed class DocumentEntity
 
     public required string Json { get; set; }
 
-    /// <summary>When it was put aside; one that ships is not set out again while it is.</summary>
+    /// <summary>When it was deleted; one that ships is not set out again while it is.</summary>
     public DateTime? DeletedAtUtc { get; set; }
 }

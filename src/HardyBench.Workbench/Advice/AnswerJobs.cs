@@ -16,14 +16,14 @@ using HardyBench.Workbench.Timelines;
 
 namespace HardyBench.Workbench.Advice;
 
-/// <summary>Answers briefs: what is there, what could be done with it, what could be bought.</summary>
-/// <param name="twin">The machine at hand as it was measured; null before that.</param>
+/// <summary>Answers briefs: the machine that is owned, what could be done with it, what could be bought.</summary>
+/// <param name="twin">This machine as it was measured; null before that.</param>
 public sealed class AnswerJobs(
     CatalogueJobs catalogue, TimelineJobs timelines, MachineJobs machines, ProgramJobs programs, ClipFolder clips, RunStore runs,
     Func<Task<Machine?>> twin)
     : IDisposable
 {
-    /// <summary>Two who reckon at once only take longer.</summary>
+    /// <summary>Two calculations at once only take longer.</summary>
     private readonly SemaphoreSlim one = new(1);
 
     private Known? known;
@@ -41,7 +41,7 @@ public sealed class AnswerJobs(
         foreach (var id in brief.Timelines)
         {
             var timeline = (await timelines.FindAsync(id)).Timeline;
-            // Which machine is said for each offer; the one here only stands in its place.
+            // Each offer brings its machine; this one is a placeholder.
             plans.Add(new PlaybackPlan(timeline, clips.Clips, DemoMachines.All[0], brief.SettingsIn(program)).Checked());
         }
 
@@ -53,14 +53,14 @@ public sealed class AnswerJobs(
         }
 
         var owned = brief.Owned is { } there ? await machines.FindAsync(there) : null;
-        // This machine is reckoned with by its twin, where it was measured.
+        // This machine is predicted by its twin, where it was measured.
         var reckoned = owned is { Kind: MachineKind.This }
             ? await twin()
             : owned;
         var forecaster = new Forecaster(plans, brief.Day());
         var parts = await catalogue.AllAsync();
         var (_, shortlist, simulated, remedies, changes, ladder) = await KnownAsync(brief, plans, shelf, parts, reckoned, forecaster, stop);
-        // How long a hand waits was not measured by playing; the twin tells it.
+        // The wait for a picture was not measured by playing; the twin predicts it.
         var check = (owned is { Kind: MachineKind.This } ? await MeasuredAsync(plans, owned) : null) is { } measured
             ? measured with { Wait = simulated?.Wait }
             : simulated;
@@ -105,7 +105,7 @@ public sealed class AnswerJobs(
         };
     }
 
-    /// <returns>Null where the machine at hand has no run of everything that counts.</returns>
+    /// <returns>Null where this machine has no run of everything that counts.</returns>
     private async Task<MachineCheck?> MeasuredAsync(List<PlaybackPlan> plans, Machine machine)
     {
         var passages = new List<CheckedPassage>();
@@ -129,7 +129,7 @@ public sealed class AnswerJobs(
         return new MachineCheck(machine, passages, IsMeasured: true);
     }
 
-    /// <summary>All that does not hang on the budget, so that another one needs no more reckoning. What was asked for last is
+    /// <summary>All that does not hang on the budget, so that another one needs no more calculation. What was asked for last is
     /// kept.</summary>
     private async Task<Known> KnownAsync(
         Brief brief, List<PlaybackPlan> plans, IReadOnlyList<Machine> shelf, IReadOnlyList<Part> parts, Machine? owned,
@@ -179,7 +179,7 @@ public sealed class AnswerJobs(
         ]);
 
     /// <param name="Work">What it hangs on.</param>
-    /// <param name="Owned">Null without a machine that is there, and for the one at hand without a twin.</param>
+    /// <param name="Owned">Null without a machine that is there, and for this machine without a twin.</param>
     private sealed record Known(
         string Work, Shortlist Shortlist, MachineCheck? Owned, IReadOnlyList<Remedy> Remedies, IReadOnlyList<PartChange> Changes,
         Ladder Ladder);

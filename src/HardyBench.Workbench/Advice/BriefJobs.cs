@@ -40,8 +40,8 @@ public sealed class BriefJobs(ShelfStore<Brief> shelf)
         return new Stored<Brief>(brief, await shelf.KeepAsync([BriefLimits.Checked(brief)], version));
     }
 
-    /// <summary>Puts one aside, or brings it back.</summary>
-    /// <exception cref="UnknownThingException">There is none to put aside or bring back.</exception>
+    /// <summary>Deletes or restores one.</summary>
+    /// <exception cref="UnknownThingException">There is none to delete or restore.</exception>
     public async Task PutAsideAsync(string id, bool aside)
     {
         if (!await shelf.PutAsideAsync(id, aside, DateTimeOffset.UtcNow))

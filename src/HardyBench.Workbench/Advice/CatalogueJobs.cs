@@ -92,8 +92,8 @@ public sealed class CatalogueJobs(ShelfStore<Part> shelf)
         return part ?? throw new PartRefusedException(problem!.Why);
     }
 
-    /// <summary>Puts one aside, or brings it back.</summary>
-    /// <exception cref="UnknownThingException">There is none to put aside or bring back.</exception>
+    /// <summary>Deletes or restores one.</summary>
+    /// <exception cref="UnknownThingException">There is none to delete or restore.</exception>
     public async Task PutAsideAsync(string id, bool aside)
     {
         if (!await shelf.PutAsideAsync(id, aside, DateTimeOffset.UtcNow))

@@ -20,7 +20,7 @@ public sealed class CalibrationJobs(
     ShelfStore<MachineCalibration> kept, ShelfStore<Prediction> predictions, ShelfStore<Machine> shelf, RunStore runs,
     CalibrationPack pack, ClipFolder clips, Players players, EffectPlaces effects, string folder)
 {
-    /// <summary>The share of the whole that making the clips is said to be, where some are missing.</summary>
+    /// <summary>The share of the progress that making missing clips counts for.</summary>
     private const double Making = 0.4;
 
     private const int MostPredictions = 200;
@@ -131,7 +131,7 @@ public sealed class CalibrationJobs(
         return (measures, left.Count);
     }
 
-    /// <summary>Times that a disturbed passage is played again, the share of passages that may be disturbed all the same, and how long
+    /// <summary>Times that a disturbed passage is played again, the share of passages that may be disturbed anyway, and how long
     /// other programs are waited for.</summary>
     private const int MostRepeats = 2;
 

@@ -9,7 +9,7 @@ namespace HardyBench.Workbench.Playing;
 /// <summary>Plays a plan on this machine in a process apart, so that a clip that ends the player ends nothing else.</summary>
 /// <param name="dataFolder">Where the run will be kept.</param>
 /// <param name="pagesHere">Pages of the product that are open on this machine; null where nobody knows.</param>
-/// <param name="standsStill">A player of which no slot and no answer to a hand came for so long is ended; null for the usual time.</param>
+/// <param name="standsStill">A player that delivered no slot and no requested picture for so long is ended; null for the usual time.</param>
 public sealed class HostPlayback(
     Players players, IClipFiles files, EffectPlaces effects, string dataFolder, int? pagesHere, TimeSpan? standsStill = null) : IPlayback
 {
@@ -87,7 +87,7 @@ public sealed class HostPlayback(
         /// <summary>It was stopped, or something in it went wrong: what of it still works is ended with it.</summary>
         InDoubt,
 
-        /// <summary>It has ended by itself.</summary>
+        /// <summary>It has ended without help.</summary>
         Gone,
     }
 
@@ -241,7 +241,7 @@ public sealed class HostPlayback(
             return ToRun(RunEnding.CutShort);
         }
 
-        /// <summary>The frame that a hand had asked for when no more was heard.</summary>
+        /// <summary>The frame that was requested when no more was heard.</summary>
         private long NextPlace(IReadOnlyList<HandMove> moves)
         {
             var places = moves.SelectMany(move => move.Frames).ToList();

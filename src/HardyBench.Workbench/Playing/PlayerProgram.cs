@@ -39,7 +39,7 @@ public sealed class PlayerProgram(IReadOnlyList<string> folders, string homes, s
     /// <summary>Those of some files that it could not open.</summary>
     public IReadOnlyList<string> Unreached(IEnumerable<string> files) => [.. files.Where(file => !folders.Any(one => IsWithin(file, one)))];
 
-    /// <summary>The path of a new working folder, named after this process, so that what it leaves can be told from what is in
+    /// <summary>The path of a new working folder, named after this process, so that what it leaves can be distinguished from what is in
     /// use.</summary>
     public string NewHome() => Path.Combine(homes, $"{Environment.ProcessId}-{Guid.NewGuid():n}");
 

@@ -85,7 +85,7 @@ public sealed class PlayJobs(
         }
         catch (Exception)
         {
-            // Whatever went wrong, the run is kept; only what was foretold of it is not.
+            // Whatever went wrong, the run is kept; only what was predicted of it is not.
         }
 
         return run;

@@ -34,7 +34,7 @@ public sealed class RunKeeper : IRunObserver
 
     public void Started(RunHeader header)
     {
-        // The number must be known before anything else is told; a player tells of its start before it plays.
+        // The number must be known before any other event; a player reports its start before it plays.
         var id = runs.BeginAsync(header, place).GetAwaiter().GetResult();
         // A first, empty piece: what keeping needs is loaded and compiled now and not in the first second of playing.
         runs.AppendAsync(id, 0, Nothing).GetAwaiter().GetResult();

@@ -41,8 +41,8 @@ public sealed class ProgramJobs(ShelfStore<EditingProgram> shelf)
         return await shelf.KeepAsync([ProgramLimits.Checked(program)], version);
     }
 
-    /// <summary>Puts one aside, or brings it back; runs keep the description that they were played by.</summary>
-    /// <exception cref="UnknownThingException">There is none to put aside or bring back.</exception>
+    /// <summary>Deletes or restores one; runs keep the description that they were played by.</summary>
+    /// <exception cref="UnknownThingException">There is none to delete or restore.</exception>
     public async Task PutAsideAsync(string id, bool aside)
     {
         if (!await shelf.PutAsideAsync(id, aside, DateTimeOffset.UtcNow))

@@ -53,7 +53,7 @@ public sealed class TrialJobs(
         return await AskAsync(new TrialPlan(kind, plan, times, atMost, other, withoutEffect), atClock);
     }
 
-    /// <summary>Asks for a run to be played once more as it was: the timeline as it stood then, the same machine and conditions.</summary>
+    /// <summary>Asks for a run to be played once more as it was: the timeline as it was then, the same machine and conditions.</summary>
     /// <param name="passage">Only this passage of it, from 0; null for all.</param>
     /// <exception cref="UnknownThingException">There is no such run, passage or machine.</exception>
     /// <exception cref="PlanRefusedException">It cannot be played any more, as when a clip is gone, or was no playing through.</exception>
@@ -102,7 +102,7 @@ public sealed class TrialJobs(
         );
     }
 
-    /// <summary>Closes a trial that cannot be played, so that those behind it can. A trial that has ended by itself stays as it
+    /// <summary>Closes a trial that cannot be played, so that those behind it can. A trial that has ended without help stays as it
     /// is.</summary>
     public async Task FailAsync(long id, string problem)
     {

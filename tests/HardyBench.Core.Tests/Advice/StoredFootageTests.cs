@@ -7,7 +7,7 @@ using HardyBench.Core.Wording;
 
 namespace HardyBench.Core.Tests.Advice;
 
-/// <summary>What footage takes that is kept at hand: a megabit a second for an hour is 450 MB.</summary>
+/// <summary>What stored footage takes: a megabit a second for an hour is 450 MB.</summary>
 public sealed class StoredFootageTests
 {
     private static readonly Brief Kept = new("b", "B", ["light", "heavy"]) { StoredHours = 10 };
@@ -26,6 +26,11 @@ public sealed class StoredFootageTests
     public void Hours_a_week_say_in_which_shares_it_is_kept() => Assert.Equal(
         10 * 40 * 0.45e9,
         StoredFootage.Of(Kept with { HoursAWeek = new Dictionary<string, double> { ["light"] = 6, ["heavy"] = 2 } }, Plans)!.Bytes, 1e3);
+
+    /// <summary>A week that brings nothing says nothing of what is stored.</summary>
+    [Fact]
+    public void Hours_of_none_are_no_shares() => Assert.Equal(
+        StoredFootage.Of(Kept, Plans), StoredFootage.Of(Kept with { HoursAWeek = new Dictionary<string, double> { ["light"] = 0 } }, Plans));
 
     [Fact]
     public void Copies_of_all_that_is_kept_take_as_many_times_more_as_there_is_more_footage()

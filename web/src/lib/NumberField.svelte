@@ -1,7 +1,7 @@
 <script lang="ts">
   import { numberOf } from './numbers';
 
-  /** A number with its limits. What is out of them is said beside the field and not taken; an empty field is not 0, and is allowed only where
+  /** A number with its limits. A value out of them is reported beside the field and not taken; an empty field is not 0, and is allowed only where
    * `onempty` says what it means. */
   let {
     value,

@@ -19,17 +19,17 @@ class Live {
   aids = $state<Making | null>(null);
   /** The measuring of this machine. */
   calibrating = $state<Making | null>(null);
-  /** Changes when another clip is made, or the making ends; its progress is told several times a second. */
+  /** Changes when another clip is made, or the making ends; its progress is sent several times a second. */
   clipsMade = $derived(made(this.making));
   /** The same of proxies and renders. */
   aidsMade = $derived(made(this.aids));
-  /** How long the newest picture that a hand asked for took. */
+  /** How long the newest requested picture took. */
   lastLagMs = $state<number | null>(null);
   /** The trial that has just ended before this page's eyes, until another begins. */
   answered = $state<Play | null>(null);
-  /** Counts changes of what has been played, so that pages know when to read anew. */
+  /** Counts changes of what has been played, so that pages know when to read again. */
   ended = $state(0);
-  /** Counts marks that were pinned or taken away here. */
+  /** Counts marks that were added or removed here. */
   marked = $state(0);
   connected = $state(true);
 

@@ -1,4 +1,4 @@
-/** Light or dark. What draws by itself reads it, so that it is drawn anew when it changes. */
+/** Light or dark. What draws its own colours reads it, so that it is drawn again when it changes. */
 class Theme {
   dark = $state(document.documentElement.dataset.theme === 'slate');
 

@@ -17,7 +17,7 @@ public sealed record MachineCheck(Machine Machine, IReadOnlyList<CheckedPassage>
     /// <summary>Whether some of the footage lies outside what was measured on it.</summary>
     public bool Extrapolates { get; init; }
 
-    /// <summary>The longest that a hand waits; null where nothing tells it.</summary>
+    /// <summary>The longest wait for a picture; null where nothing tells it.</summary>
     public HandWait? Wait { get; init; }
 
     /// <summary>The first that does not hold; null where all do.</summary>
@@ -33,25 +33,25 @@ public sealed record MachineCheck(Machine Machine, IReadOnlyList<CheckedPassage>
             ? OutsideOf.Room
             : brief.Asked().Late(() => Wait));
 
-    /// <summary>Whether it holds, has the headroom that is asked, and lies within the brief's limits.</summary>
+    /// <summary>Whether it holds, has the required headroom, and lies within the brief's limits.</summary>
     public bool Answers(Brief brief) => Holds && Lacks(brief) is null;
 }
 
 /// <param name="Timeline">Its place in the brief, from 0.</param>
-/// <param name="RunId">The run it comes from; null where it was reckoned for this answer only.</param>
+/// <param name="RunId">The run it comes from; null where it was calculated for this answer only.</param>
 /// <param name="Forecast">By the bottleneck law; null of a real machine and of a passage too short for a verdict.</param>
 public sealed record CheckedPassage(int Timeline, PassageFinding Finding, long? RunId, Forecast? Forecast);
 
 /// <summary>What a brief comes to.</summary>
 public enum AnswerKind
 {
-    /// <summary>What is there already does.</summary>
+    /// <summary>The machine that is owned does.</summary>
     KeepIt,
 
-    /// <summary>What is there does when it is worked with in another way.</summary>
+    /// <summary>The machine that is owned does when it is worked with in another way.</summary>
     ChangeMethod,
 
-    /// <summary>What is there does with a part or two more, and that costs less than another machine.</summary>
+    /// <summary>The machine that is owned does with a part or two more, and that costs less than another machine.</summary>
     Upgrade,
 
     Buy,
@@ -83,7 +83,7 @@ public sealed record Answer(
     /// <summary>Null where the brief does not say how much footage is kept.</summary>
     public StoredFootage? Stored { get; init; }
 
-    /// <summary>Whether what is there failed when it was played, though its twin plays all of it.</summary>
+    /// <summary>Whether the machine that is owned failed when it was played, though its twin plays all of it.</summary>
     public bool TwinHolds { get; init; }
 
     /// <summary>What is best done, in this order: nothing, work in another way, buy parts or a machine, whichever costs less.</summary>

@@ -14,7 +14,7 @@ namespace HardyBench.Core.Advice.Answers;
 /// <summary>What a machine can do of a passage by the bottleneck law.</summary>
 /// <param name="Timeline">Its place in the brief, from 0.</param>
 /// <param name="Passage">From 0.</param>
-/// <param name="Tightest">The station that is asked most of what it can do.</param>
+/// <param name="Tightest">The station with the highest demand compared with what it can do.</param>
 /// <param name="Headroom">Capacity ÷ demand at the timeline's rate; below 1 it cannot.</param>
 /// <param name="Band">Within which the headroom is known, in 95 of 100 cases: as measured on the machine, else that of the model.</param>
 public sealed record Forecast(int Timeline, int Passage, Station Tightest, double Headroom, double Band = Forecast.ModelBand)
@@ -34,11 +34,11 @@ public sealed record Forecast(int Timeline, int Passage, Station Tightest, doubl
     /// <inheritdoc cref="Chance"/>
     internal static double ChanceOf(double headroom, double band) => Normal.CDF(0, Math.Log(1 + band) / TwoSided, Math.Log(headroom));
 
-    /// <summary>Whether another machine, of which this is foretold, is no better than one of which that was.</summary>
+    /// <summary>Whether another machine, of which this is predicted, is no better than one of which that was.</summary>
     public bool GainsNothingOver(Forecast before) => Headroom < Gain * before.Headroom;
 }
 
-/// <summary>Foretells how machines play the work of a brief: a bound in closed form first, the simulation where that leaves it
+/// <summary>Predicts how machines play the work of a brief: a bound in closed form first, the simulation where that leaves it
 /// open.</summary>
 /// <remarks>Everything is for the end of a working session: the machine is as warm as the work has made it by then, and draws no more
 /// than it may for long.</remarks>
@@ -98,7 +98,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
         return Lower(others, drives);
     }
 
-    /// <summary>The longest that a hand waits in a passage that is long enough for a verdict: from the frame that stands alone up to the
+    /// <summary>The longest wait for a picture in a passage that is long enough for a verdict: from the frame that stands alone up to the
     /// one before the next, read and decoded one after the other without spread (<see cref="HandModel"/>).</summary>
     public HandWait Wait(Machine machine) =>
         HandModel.WaitOf(Of(machine, null).Select(outlook => outlook.Reach).DefaultIfEmpty().Max());
@@ -140,7 +140,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
         (new Alike(build.Memory, build.Drive), meansOnly), _ => Of(offer.Machine, ofDrives: true, meansOnly));
 
     /// <param name="ofDrives">Whether the drives' stations only count, or only the others; null for all.</param>
-    /// <param name="meansOnly">Whether nobody asks how long a hand waits, which takes a look at each frame of a GOP.</param>
+    /// <param name="meansOnly">Whether the wait for a picture is not needed, which requires each frame of a GOP.</param>
     private List<Outlook> Of(Machine machine, bool? ofDrives, bool meansOnly = false)
     {
         var all = new List<Outlook>();
@@ -232,7 +232,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
         [.. Plans.Select(plan => Player.Played(WarmOn(machine, plan)))];
 
     /// <summary>What a machine can do of a passage, as far as certain stations go.</summary>
-    /// <param name="Reach">The longest that a hand waits for them.</param>
+    /// <param name="Reach">The longest wait for them.</param>
     private sealed record Outlook(Forecast Forecast, double[] SecondsByStation, TimeSpan Reach, double Rate)
     {
         private const double MostHeadroom = 1000;

@@ -29,7 +29,7 @@ public sealed record PartChange(ChangedPart Part, Forecast Before, Forecast Afte
 {
     public bool GainsNothing => After.GainsNothingOver(Before);
 
-    /// <summary>Every part by itself, the one that brings most first; by the bottleneck law.</summary>
+    /// <summary>Every part alone, the one that brings most first; by the bottleneck law.</summary>
     public static IReadOnlyList<PartChange> Of(Machine machine, Forecaster forecaster)
     {
         var formats = FormatsOf(forecaster);

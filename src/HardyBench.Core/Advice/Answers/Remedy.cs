@@ -31,8 +31,8 @@ public enum RemedyKind
 /// <param name="Mended">Those of them that do not hold without it.</param>
 /// <param name="Limiter">Of the first that still fails; null where none does.</param>
 /// <param name="Bytes">Disk that it takes.</param>
-/// <param name="HasRoom">Whether every passage has the headroom that is asked.</param>
-/// <param name="InTime">Whether the hand waits no longer than is asked.</param>
+/// <param name="HasRoom">Whether every passage has the required headroom.</param>
+/// <param name="InTime">Whether pictures appear as early as required.</param>
 public sealed record Remedy(
     IReadOnlyList<RemedyKind> Kinds, int Holding, int Mended, int Judged, Limiter? Limiter, double Bytes, bool HasRoom = true,
     bool InTime = true)
@@ -45,7 +45,7 @@ public sealed record Remedy(
     public double? HoursAWeek(Brief brief) => brief.HoursAWeek is not { Count: > 0 } hours ? null
         : brief.Timelines.Zip(Made, (id, made) => hours.GetValueOrDefault(id) * (made.Making / made.Playing)).Sum();
 
-    /// <summary>Disk that copies of all footage take that the brief wants at hand; null where it does not say how much, and for ways that
+    /// <summary>Disk that copies of all footage take that the brief wants stored; null where it does not say how much, and for ways that
     /// copy no footage.</summary>
     public double? StoredBytes(Brief brief)
     {
@@ -55,21 +55,21 @@ public sealed record Remedy(
             : null;
     }
 
-    /// <summary>Whether all of the work holds with it, with the headroom that is asked, and the hand does not wait longer than is
+    /// <summary>Whether all of the work holds with it, with the required headroom, and pictures appear no later than is
     /// asked.</summary>
     public bool Suffices => Holding == Judged && HasRoom && InTime;
 
     /// <summary>Whether it suffices and the brief accepts all of it.</summary>
     public bool IsAcceptable(Brief brief) => Suffices && Kinds.All(kind => brief.MayUse?.Contains(kind) == true);
 
-    /// <summary>Whether it mends nothing.</summary>
+    /// <summary>Whether it does not help.</summary>
     public bool IsUseless => Mended == 0 && !Suffices;
 }
 
 /// <summary>Tries ways of working on a machine that is there.</summary>
 public static class Remedies
 {
-    /// <summary>Every single way; where none suffices every pair of those that mend something, and the pairs that suffice; where none does,
+    /// <summary>Every single way; where none suffices every pair of those that help, and the pairs that suffice; where none does,
     /// the threes that do: each played on the model.</summary>
     /// <param name="plans">One a timeline of the brief, on the machine.</param>
     /// <param name="asked">Of every passage besides that it holds; null for nothing.</param>

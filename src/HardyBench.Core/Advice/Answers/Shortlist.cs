@@ -6,7 +6,7 @@ namespace HardyBench.Core.Advice.Answers;
 /// <summary>An offer that answers a brief.</summary>
 /// <param name="Weakest">The passage with the least headroom: what fails first as the work grows.</param>
 /// <param name="Chance">That all of the work holds, 0 to 1 (<see cref="Forecaster.Chance"/>).</param>
-/// <param name="Wait">The longest that a hand waits.</param>
+/// <param name="Wait">The longest wait for a picture.</param>
 /// <param name="More">What it costs more than the one before it; null for the cheapest.</param>
 public sealed record Step(Offer Offer, Forecast Weakest, double Chance, HandWait Wait, decimal? More);
 
@@ -114,7 +114,7 @@ public sealed record UnknownOffer(Offer Offer, Forecast Weakest, IReadOnlyList<O
 /// <param name="All">That there were.</param>
 /// <param name="OutsideLimits">Of another form, too loud, without a battery, or with one of these not known.</param>
 /// <param name="Late">That take longer to show a picture than the brief allows.</param>
-/// <param name="CannotHold">By the bottleneck law, or without the headroom that is asked.</param>
+/// <param name="CannotHold">By the bottleneck law, or without the required headroom.</param>
 /// <param name="DoesNotHold">By the simulation.</param>
 /// <param name="NoBetter">Dearer than one that answers, without more headroom.</param>
 public sealed record ShortlistCounts(int All, int OutsideLimits, int Late, int CannotHold, int DoesNotHold, int NoBetter);

@@ -4,7 +4,7 @@ using HardyBench.Core.StandIns;
 
 namespace HardyBench.Core.Advice.Answers;
 
-/// <summary>What the footage takes that a brief wants at hand. How much a drive holds is not entered for machines, so it decides
+/// <summary>What the footage takes that a brief wants stored. How much a drive holds is not entered for machines, so it decides
 /// nothing.</summary>
 /// <param name="BytesAnHour">Of footage such as the work's, every clip once.</param>
 public sealed record StoredFootage(double Hours, double BytesAnHour)
@@ -34,5 +34,5 @@ public sealed record StoredFootage(double Hours, double BytesAnHour)
     /// <summary>Kinds of footage are kept in the shares in which they come, where the brief says how much of each comes; else in the shares
     /// that the timelines play.</summary>
     private static double WeightOf(Brief brief, string timeline, double seconds) =>
-        brief.HoursAWeek is { Count: > 0 } hours ? hours.GetValueOrDefault(timeline) : seconds;
+        brief.HoursAWeek is { } hours && hours.Values.Sum() > 0 ? hours.GetValueOrDefault(timeline) : seconds;
 }

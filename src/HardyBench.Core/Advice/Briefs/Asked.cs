@@ -5,7 +5,7 @@ namespace HardyBench.Core.Advice.Briefs;
 /// <summary>What a brief asks of every passage besides that it holds.</summary>
 /// <param name="Headroom">Times what it needs; 1 for no more than that.</param>
 /// <param name="MostStartSeconds">From the key to the first picture, wherever playing begins; null for any.</param>
-/// <param name="MostScrubSeconds">From asking for a frame to its picture, wherever the hand goes; null for any.</param>
+/// <param name="MostScrubSeconds">From asking for a frame to its picture, wherever one scrubs to; null for any.</param>
 public sealed record Asked(double Headroom = 1, double? MostStartSeconds = null, double? MostScrubSeconds = null)
 {
     /// <summary>How long and on what power it has to hold.</summary>
@@ -15,7 +15,7 @@ public sealed record Asked(double Headroom = 1, double? MostStartSeconds = null,
     public static Asked Nothing { get; } = new();
 
     /// <summary>What comes later than is asked; null where nothing does, or where it is not known.</summary>
-    /// <param name="longest">The longest that a hand waits, reckoned only where something is asked of it; null where that is not
+    /// <param name="longest">The longest wait for a picture, calculated only where it is limited; null where that is not
     /// known.</param>
     public OutsideOf? Late(Func<HandWait?> longest)
     {

@@ -13,7 +13,7 @@ public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelin
     /// tells what a way of working costs.</summary>
     public IReadOnlyDictionary<string, double>? HoursAWeek { get; init; }
 
-    /// <summary>Hours of such footage that are kept at hand at once; null where nobody has said. It decides nothing, but tells what disk
+    /// <summary>Hours of such footage that are stored at once; null where nobody has said. It decides nothing, but tells what disk
     /// space it takes.</summary>
     public double? StoredHours { get; init; }
 
@@ -29,7 +29,7 @@ public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelin
     /// <summary>The longest that playing may take to begin, in seconds; null for any time.</summary>
     public double? MostStartSeconds { get; init; }
 
-    /// <summary>The longest that a frame may take to show when the hand goes to it, in seconds; null for any time.</summary>
+    /// <summary>The longest that a frame may take to show while scrubbing, in seconds; null for any time.</summary>
     public double? MostScrubSeconds { get; init; }
 
     /// <summary>How long somebody works at a stretch, in minutes: every passage has to hold at its end too, when the machine is warm.
@@ -79,7 +79,7 @@ public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelin
     /// <summary>How long and on what power somebody works.</summary>
     public WorkingDay Day() => new(TimeSpan.FromMinutes(SessionMinutes), OnBattery);
 
-    /// <summary>What is asked of every passage besides that it holds.</summary>
+    /// <summary>What is required of every passage besides that it holds.</summary>
     public Asked Asked() => new(Growth, MostStartSeconds, MostScrubSeconds) { Day = Day() };
 
     /// <summary>How everything is played for it.</summary>
@@ -105,12 +105,12 @@ public enum OutsideOf
     /// <summary>Headroom for the work to grow.</summary>
     Room,
 
-    /// <summary>How long a hand waits is not known, and there is a limit to it.</summary>
+    /// <summary>The wait for a picture is not known, and there is a limit to it.</summary>
     WaitUnknown,
 
     /// <summary>Playing begins too late.</summary>
     Start,
 
-    /// <summary>A frame shows too late when the hand goes to it.</summary>
+    /// <summary>A frame shows too late while scrubbing.</summary>
     Scrub,
 }

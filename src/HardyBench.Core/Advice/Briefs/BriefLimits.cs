@@ -49,7 +49,7 @@ public static class BriefLimits
 
         if (brief.StoredHours is not (null or (> 0 and <= MostStored)))
         {
-            yield return Invariant($"The stored footage lies above 0 and up to {MostStored:N0} hours; leave it out where it is not known.");
+            yield return Invariant($"The stored footage lies above 0 and up to {MostStored:N0} hours; omit it where it is not known.");
         }
 
         if (brief.HoursAWeek?.Keys.FirstOrDefault(id => brief.Timelines?.Contains(id) != true) is { } other)
@@ -70,7 +70,7 @@ public static class BriefLimits
 
         if (brief.MostStartSeconds is not (null or (> 0 and <= MostWait)) || brief.MostScrubSeconds is not (null or (> 0 and <= MostWait)))
         {
-            yield return $"A wait for the picture lies above 0 and up to {MostWait} seconds; leave it out for any.";
+            yield return $"A wait for the picture lies above 0 and up to {MostWait} seconds; omit it for any.";
         }
 
         if (brief.SessionMinutes is not (>= 0 and <= MostSession))
@@ -90,7 +90,7 @@ public static class BriefLimits
 
         if (brief.Budget is not (null or (> 0 and <= MostMoney)))
         {
-            yield return Invariant($"A budget lies above 0 and up to {MostMoney:N0} {Machine.Currency}; leave it out for any sum.");
+            yield return Invariant($"A budget lies above 0 and up to {MostMoney:N0} {Machine.Currency}; omit it for any sum.");
         }
     }
 }

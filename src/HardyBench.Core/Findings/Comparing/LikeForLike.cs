@@ -4,7 +4,7 @@ using static System.FormattableString;
 
 namespace HardyBench.Core.Findings.Comparing;
 
-/// <summary>Compares the conditions of two runs field by field: what differs besides the one thing under study spoils a
+/// <summary>Compares the conditions of two runs field by field: what differs besides the one thing under study disturbs a
 /// comparison.</summary>
 public static class LikeForLike
 {

@@ -12,7 +12,7 @@ namespace HardyBench.Core.Findings.Comparing;
 public sealed record PassageBeside(int Place, WelchDifference? Difference, double? Ratio, double? Headroom, bool? IsReal)
 {
     /// <summary>Where they differ by no more than chance: how many runs a side a difference of <see cref="Statistics.RepeatsToFind.Share"/>
-    /// takes to be found; null where that cannot be told.</summary>
+    /// takes to be found; null where that is unknown.</summary>
     public int? RunsToFind { get; init; }
 }
 

@@ -3,7 +3,7 @@ using HardyBench.Core.Playback;
 namespace HardyBench.Core.Findings.Comparing;
 
 /// <summary>Where the clips and the effects of a run were worked on: sides that differ in it are not alike, whatever else is.</summary>
-/// <param name="Decoding">Each place once; empty where no clip was decoded or it was not told.</param>
+/// <param name="Decoding">Each place once; empty where no clip was decoded or it is unknown.</param>
 /// <param name="Effects">The same of effects.</param>
 public sealed record WhereWorkRan(IReadOnlyList<string> Decoding, IReadOnlyList<string> Effects)
 {

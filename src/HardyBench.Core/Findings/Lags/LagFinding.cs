@@ -7,7 +7,7 @@ namespace HardyBench.Core.Findings.Lags;
 /// <summary>How one sort of gesture went in one passage.</summary>
 /// <param name="PassageIndex">From 0.</param>
 /// <param name="Asked">Places asked for.</param>
-/// <param name="PassedOver">Those that never came on screen because the hand had moved on.</param>
+/// <param name="PassedOver">Those that never came on screen because a later request replaced them.</param>
 /// <param name="Median">Of those that came; null without any.</param>
 /// <param name="WithinTenth">Share of those that came within <see cref="LagFindings.AtOnce"/>, 0 to 1; 0 where none came. Places that the
 /// hand left before they could come are neither early nor late, and stand apart.</param>

@@ -63,7 +63,7 @@ public static class IndexStrip
         return height < 2 * rows ? null : ReadRows(luma[((height - rows) * stride)..], width, rows, stride);
     }
 
-    /// <summary>Reads a strip of which nothing but its own rows is at hand.</summary>
+    /// <summary>Reads a strip of which only its own rows are available.</summary>
     /// <returns>Null when there is no strip or any block of it is in doubt.</returns>
     public static StripReading? ReadRows(ReadOnlySpan<byte> luma, int width, int rows, int stride)
     {

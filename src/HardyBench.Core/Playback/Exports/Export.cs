@@ -24,7 +24,7 @@ public enum EncoderPlace
     MediaEngine,
 }
 
-/// <summary>The film is written to a file instead of shown.</summary>
+/// <summary>The timeline is exported instead of shown.</summary>
 public sealed record Export(ExportFormat Format, EncoderPlace Encoder = EncoderPlace.Processor)
 {
     /// <summary>Bits a pixel of the two delivery formats: 52 and 31 Mb/s at UHD and 25 a second. HEVC files are 30 to 40 % smaller than AVC

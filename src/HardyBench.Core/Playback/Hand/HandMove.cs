@@ -1,15 +1,15 @@
 namespace HardyBench.Core.Playback.Hand;
 
-/// <summary>What a hand does to a timeline other than letting it play.</summary>
+/// <summary>How a timeline is scrubbed or started.</summary>
 public enum MoveKind
 {
     /// <summary>Playing is started at a place, and stopped once the picture moves.</summary>
     Start,
 
-    /// <summary>The hand drags along; places come at the hand's pace, whether the picture keeps up or not.</summary>
+    /// <summary>Dragging: requests come at their own pace, whether the picture keeps up or not.</summary>
     Sweep,
 
-    /// <summary>The hand goes to a place and waits for the picture.</summary>
+    /// <summary>A jump to a place, then a wait for the picture.</summary>
     Jump,
 }
 
@@ -22,5 +22,5 @@ public sealed record HandMove(MoveKind Kind, string Name, IReadOnlyList<long> Fr
 /// <summary>How long one asking took.</summary>
 /// <param name="Name">The gesture's.</param>
 /// <param name="AskedAt">From the key that started the run.</param>
-/// <param name="Lag">From asking to the picture on screen; null when the hand had moved on before it came, or it failed.</param>
+/// <param name="Lag">From asking to the picture on screen; null when a later request replaced it, or it failed.</param>
 public readonly record struct LagReading(MoveKind Kind, string Name, int Frame, TimeSpan AskedAt, TimeSpan? Lag);

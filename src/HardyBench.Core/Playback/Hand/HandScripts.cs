@@ -2,16 +2,16 @@ using HardyBench.Core.Timelines;
 
 namespace HardyBench.Core.Playback.Hand;
 
-/// <summary>Writes what the hand does, the same every time, so that machines can be compared.</summary>
+/// <summary>Generates the requests of scrubbing, the same every time, so that machines can be compared.</summary>
 public static class HandScripts
 {
-    /// <summary>How often a hand that drags asks for another place. Common practice, no source: about as often as a
+    /// <summary>How often dragging requests another place. Common practice, no source: about as often as a
     /// pointer moves on a screen of 60 pictures a second, every other time.</summary>
     public static readonly TimeSpan DragPace = TimeSpan.FromMilliseconds(33);
 
     private const int Seed = 20, JumpsOfEach = 6;
 
-    /// <summary>How fast the hand drags beside playing; negative is backwards.</summary>
+    /// <summary>How fast dragging is compared with playing; negative is backwards.</summary>
     private static readonly int[] Speeds = [2, 8, -2];
 
     /// <summary>How far jumps go, in frames at most; the last is anywhere in the passage.</summary>

@@ -44,7 +44,7 @@ public static class WorkWeek
         [UsualTreatment.Cleaned] = (", graded, with noise reduction", ["noise-reduction", "primary-grade"]),
     };
 
-    /// <summary>Raster and rate are those that most hours have; 10 bits where any of the footage has more than 8. What is said twice is
+    /// <summary>Raster and rate are those that most hours have; 10 bits where any of the footage has more than 8. What is entered twice is
     /// added up.</summary>
     /// <exception cref="SeriesException">A row cannot be worked with; each is named, and nothing is written.</exception>
     public static Timeline Of(string title, IReadOnlyList<WeekRow> rows, IReadOnlyDictionary<string, Clip> clips)

@@ -6,7 +6,7 @@ namespace HardyBench.Core.Timelines.Imports;
 /// <summary>A piece of footage that an imported timeline names.</summary>
 /// <param name="Key">What layers call it until it is linked.</param>
 /// <param name="Name">The name it came with.</param>
-/// <param name="Address">Where it was said to lie, or null.</param>
+/// <param name="Address">Its stated location, or null.</param>
 /// <param name="Sha256">Its checksum if the file tells, else null.</param>
 /// <param name="Format">What it is if the file tells, else null.</param>
 public sealed record ImportedMedia(string Key, string Name, string? Address, string? Sha256, ClipFormat? Format);

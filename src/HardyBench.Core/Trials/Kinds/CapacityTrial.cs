@@ -7,7 +7,7 @@ using static System.FormattableString;
 namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>How many frames a second does it get through? Every passage as fast as it goes, without a clock: two machines that both hold a
-/// passage are told apart by it, and so is how far one is from holding it.</summary>
+/// passage are distinguished by it, and so is how far one is from holding it.</summary>
 public sealed class CapacityTrial : Trial
 {
     public override string? Problem(TrialPlan plan) => plan.Times is < 1 or > TrialPlan.MostTimes

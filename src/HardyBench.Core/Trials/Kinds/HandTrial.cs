@@ -6,12 +6,12 @@ using static System.FormattableString;
 
 namespace HardyBench.Core.Trials.Kinds;
 
-/// <summary>A trial in which a hand asks for places and the time until they are shown is measured.</summary>
+/// <summary>A trial that requests places and measures the time until they are shown.</summary>
 public abstract class HandTrial : Trial
 {
     public override bool IsByHand => true;
 
-    /// <summary>It goes as fast as the machine shows what is asked for.</summary>
+    /// <summary>It goes as fast as the machine shows the requests.</summary>
     public override TimeSpan? Length(TrialPlan plan) => null;
 
     public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>

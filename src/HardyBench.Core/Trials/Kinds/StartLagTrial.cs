@@ -15,7 +15,7 @@ public sealed class StartLagTrial : HandTrial
 
     protected override IReadOnlyList<HandMove> Moves(TrialPlan plan) => HandScripts.Starts(plan.Start.Timeline, plan.Times);
 
-    /// <summary>There are a few starts a passage only, so what is usual is said and what takes longest, and no shares.</summary>
+    /// <summary>There are a few starts a passage only, so the usual and the longest lag are stated, and no shares.</summary>
     protected override string OfPassage(IReadOnlyList<LagFinding> lags) => Came(lags) == 0
         ? base.OfPassage(lags)
         : $"usually {Usual(lags)}" + (Longest(lags) > Usually(lags) ? $", up to {Seconds(Longest(lags))}" : string.Empty)

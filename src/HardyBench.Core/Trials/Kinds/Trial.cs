@@ -28,7 +28,7 @@ public abstract class Trial
 
     public static Trial Of(TrialKind kind) => All[kind];
 
-    /// <summary>Whether a hand asks for places, instead of playing through.</summary>
+    /// <summary>Whether it requests places instead of playing through.</summary>
     public virtual bool IsByHand => false;
 
     /// <summary>Why it makes no sense as it stands, a sentence; null where it does.</summary>

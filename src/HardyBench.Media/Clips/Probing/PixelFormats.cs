@@ -23,7 +23,7 @@ internal static partial class PixelFormats
         bool Begins(params string[] heads) => heads.Any(head => name.StartsWith(head, StringComparison.Ordinal));
     }
 
-    /// <summary>Bits a sample: 32 for floating point, 16 where a pixel of three or four samples is said to have 48 or 64 bits.</summary>
+    /// <summary>Bits a sample: 32 for floating point, 16 where a pixel of three or four samples is listed with 48 or 64 bits.</summary>
     public static int DepthOf(string name)
     {
         if (name.Contains("f32", StringComparison.Ordinal))

@@ -3,7 +3,7 @@ using HardyBench.Media.Commands;
 namespace HardyBench.Media.Clips.Probing;
 
 /// <summary>A picture as FFmpeg's own decoding gives it.</summary>
-/// <param name="Stamp">When it is shown, in the track's own units; null where that cannot be told.</param>
+/// <param name="Stamp">When it is shown, in the track's own units; null where that is unknown.</param>
 /// <param name="Intra">Whether it refers to no other.</param>
 /// <param name="Key">Whether decoding can start afresh on it.</param>
 internal readonly record struct ProbedPicture(

@@ -10,7 +10,7 @@
   let all = $state(false);
   /** The parts of what is recommended, for whoever buys them: on paper nothing can be opened. */
   const bought = $derived(answer.steps.find((step) => step.name === answer.pick?.name && step.parts.length > 0));
-  /** How long the hand waits is of interest where the brief asks for it. */
+  /** The wait for a picture matters where the brief limits it. */
   const waits = $derived(answer.brief.mostStartSeconds != null || answer.brief.mostScrubSeconds != null);
   const several = $derived(answer.timelines.length > 1);
   const steps = $derived(all ? answer.steps : answer.steps.slice(0, first));

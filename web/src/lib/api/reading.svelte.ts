@@ -8,7 +8,7 @@ export class Reading<T> {
   readonly #latest = new Latest<T>((known) => Object.assign(this, known));
 
   /**
-   * @param question Put anew when what it reads changes; null asks nothing and forgets what was said.
+   * @param question Sent again when what it reads changes; null sends nothing and forgets the answer.
    * @param news When what it reads changes, the same question is asked again.
    */
   constructor(question: () => Question<T>, news: () => unknown = () => null) {

@@ -22,7 +22,7 @@
   const total = $derived((1000 * row.frameCount) / rate);
   const top = $derived(lines.find((line) => line?.limit)?.limit ?? Math.max(1e-9, ...lines.flatMap((line) => line?.values ?? [])));
 
-  /** A comparison that is read anew is still the same one: the cursor stays, and loads are not asked for again. */
+  /** A comparison that is read again is still the same one: the cursor stays, and loads are not asked for again. */
   const played = $derived(JSON.stringify(row.cells.map((cell, place) => (cell ? { id: sides[place].runId, number: cell.number } : null))));
 
   $effect(() => {

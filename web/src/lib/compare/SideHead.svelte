@@ -14,7 +14,7 @@
 {/snippet}
 
 <th scope="col" class="min-w-56 border-b border-base-300 bg-base-200 px-3 py-1.5 text-left align-top text-sm font-normal" class:hatched={side.isStandIn}>
-  <span class="flex justify-between gap-2"><span class="font-semibold">{side.machine}</span><span class="quiet">{isBase ? 'base' : ''}</span></span>
+  <span class="flex justify-between gap-2"><span class="font-semibold">{side.machine}</span><span class="quiet">{isBase ? 'baseline' : ''}</span></span>
   <span class="quiet block"><a class="link" href="/runs/{side.runId}">run {side.runId}</a>, <span class="print:hidden">{ago(side.startedAt)}</span><span class="hidden print:inline">{side.timeline}, {moment(side.startedAt)}</span>{side.repeats > 1 ? `, with ${side.repeats - 1} ${side.repeats === 2 ? 'repeat' : 'repeats'}` : ''}</span>
   {#if side.workRan}<span class="block max-w-72 text-xs whitespace-normal" data-testid="work-ran">{side.workRan}</span>{/if}
   {#if side.notCounting}<span class="block max-w-72 text-xs whitespace-normal text-warning" data-testid="not-counting">{side.notCounting}</span>{/if}

@@ -17,7 +17,7 @@ function weight(cell: Cell | null, by: Tells): number {
   return cell.verdict ? rank[cell.verdict] * 1000 - cell.holds : 1e9;
 }
 
-/** Rows in order: by 'machine' with those at hand first, 'price', or the number of a column, the best first. Equal rows stay as they stood. */
+/** Rows in order: by 'machine' with real machines first, 'price', or the number of a column, the best first. Equal rows stay as they stood. */
 export function sorted(rows: Row[], column: string, by: Tells): Row[] {
   if (column === 'machine') return [...rows].sort((one, other) => Number(one.isStandIn) - Number(other.isStandIn) || one.machine.localeCompare(other.machine, 'en', { numeric: true }));
   if (column === 'price') return [...rows].sort((one, other) => (one.price ?? Infinity) - (other.price ?? Infinity) || 0);

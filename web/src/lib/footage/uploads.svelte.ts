@@ -5,7 +5,7 @@ export type Sending = { name: string; share: number; state: 'sending' | 'inspect
 /** Files on their way to the server; each goes on where it stopped after any break. */
 class Uploads {
   all = $state<Sending[]>([]);
-  /** Counts files taken, so that lists know when to read anew. */
+  /** Counts files taken, so that lists know when to read again. */
   taken = $state(0);
 
   send(file: File) {

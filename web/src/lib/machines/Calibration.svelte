@@ -19,7 +19,7 @@
     }
   };
 
-  // Read anew when a run or a calibration has ended.
+  // Read again when a run or a calibration has ended.
   $effect(() => {
     void [live.ended, live.calibrating?.running];
     void trying(async () => {

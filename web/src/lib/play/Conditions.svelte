@@ -46,18 +46,18 @@
     if (!values.includes(ask.to)) ask.to = values[0] ?? '';
   });
   const helps: [string, string][] = [
-    ['if late', 'Dropping keeps the clock, as an editor sees it. Keeping every frame lets the clock slip. Without a clock every frame is shown as soon as it is ready, also faster than it is meant to be.'],
+    ['if late', 'Keep time follows the clock: frames are skipped, and a late one is shown only while nothing newer is ready. Keep every frame lets the clock slip. Without a clock every frame is shown as soon as it is ready, also faster than real time.'],
     ['footage', 'Cold: dropped from the file cache first, so that the drive is part of the test. Warm: read in first, so that it is not.'],
-    ['proxies', 'Smaller all-intra copies of the clips, made when they are not there, are played in their place. Helps where decoding or the drive limits.'],
-    ['scale steps down by itself', 'Halves the preview scale within a passage when a tenth of a second’s slots are missed. Helps where effects limit.'],
+    ['proxies', 'Smaller all-intra copies of the clips are made if missing and played in their place. Helps where decoding or the drive limits.'],
+    ['automatic scale', 'Halves the preview scale within a passage when a tenth of a second’s slots are missed. Helps where effects limit.'],
     ['pre-renders', 'Passages rendered beforehand are played from their files. An edit of a passage leaves its render unused.'],
     ['show pictures', 'Small pictures of what plays come to this page. Making them takes some of what is measured.'],
     ['the pace of the clock', 'A stand-in’s run is calculated at once. At the pace of the clock it plays in real time; the result is the same.'],
-    ['decode on, effects on', 'A bare run uses the devices of the machine. Processor only uses none of them. On this machine one device can be chosen by FFmpeg’s name. What a device refuses the processor does, and the run says so.'],
-    ['plays as', 'A stand-in can use its parts as an editing program would. This machine plays with the own player only.'],
+    ['decode on, effects on', 'A bare run uses the devices of the machine. Processor only uses none of them. On this machine one device can be chosen by FFmpeg’s name. The processor takes over what a device refuses, and the run states it.'],
+    ['plays as', 'A stand-in can use its parts as an editing program would. This machine always plays with the product’s own player.'],
     ['other programs', 'Cores that they keep busy on a stand-in and memory that they hold. On this machine it is what really runs.'],
     ['threads', 'For each decoder and for effects; empty for one a core.'],
-    ['preview scale', 'The size at which effects work. Decoding costs the own player the same at all of them.']
+    ['preview scale', 'The size at which effects work. The product’s own player decodes at full size at all of them.']
   ];
   const cacheWords: Record<string, string> = { asFound: 'as found', cold: 'cold: dropped before', warm: 'warm: read before' };
 </script>
@@ -95,7 +95,7 @@
       <label class="row">
         if late
         <select class="select select-sm w-40" bind:value={ask.policy}>
-          <option value="keepTime">drop, keep time</option>
+          <option value="keepTime">keep time</option>
           <option value="keepFrames">keep every frame</option>
           <option value="unpaced">no clock at all</option>
         </select>
@@ -121,7 +121,7 @@
         <option value="quarter">quarter of it</option>
       </select>
     </label>
-    <label class="row">scale steps down by itself <input type="checkbox" class="checkbox checkbox-sm" bind:checked={ask.automaticScale} /></label>
+    <label class="row">automatic scale <input type="checkbox" class="checkbox checkbox-sm" bind:checked={ask.automaticScale} /></label>
     <label class="row">pre-renders <input type="checkbox" class="checkbox checkbox-sm" bind:checked={ask.preRenders} /></label>
     {#if ask.preRenders && ask.machineId === 'this'}<PreRenders timelineId={timeline.id} />{/if}
     <label class="row">show pictures, at a cost <input type="checkbox" class="checkbox checkbox-sm" bind:checked={ask.pictures} /></label>

@@ -16,7 +16,7 @@
     <span>Plays a timeline on this machine and on simulated ones, counts the frames that came too late, and says what holds each machine back.</span>
     <span class="flex items-center gap-2"><Comb teeth="oooooollooovovoooddddooooo" class="h-3.5 w-24" /> full on time, short late, low overdue, below no new picture, bracket a freeze</span>
     <VerdictMark verdict="holds" /><VerdictMark verdict="wavers" /><VerdictMark verdict="breaks" />
-    <span class="flex items-center gap-2"><span class="hatched inline-block h-3.5 w-6 border border-base-300" aria-hidden="true"></span> simulated, at the start by itself</span>
+    <span class="flex items-center gap-2"><span class="hatched inline-block h-3.5 w-6 border border-base-300" aria-hidden="true"></span> simulated, automatically at start</span>
     <span><span class="figure">1.5×</span> headroom: the rate it sustains ÷ the rate required</span>
     <a class="link" href="/words">All words</a>
     <button class="btn btn-xs ml-auto" onclick={() => set(false)}>Hide</button>

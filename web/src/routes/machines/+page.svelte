@@ -18,7 +18,7 @@
   const listed = $derived(shelf.list.filter((one) => words.toLowerCase().split(/\s+/).every((word) => `${one.name} ${one.summary} ${one.graphics ?? ''} ${one.drive ?? ''}`.toLowerCase().includes(word))));
 
   onMount(() => void shelf.trying(() => shelf.read()));
-  // What was said before stays: it is often about the machine that is opened now.
+  // The last message stays: it is often about the machine that is opened now.
   $effect(() => void shelf.open(chosen).catch((failure: Error) => (shelf.problem = failure.message)));
 
   // Every change is saved shortly after; what is pending when another machine or page is opened, at once.
