@@ -150,7 +150,7 @@ public static class RunFindings
         };
     }
 
-    /// <summary>A rest so long is reported: a chart shows it as a machine that does nothing while frames are missed. Our own choice.</summary>
+    /// <summary>A rest so long is reported: a chart shows it as an idle machine while frames are missed. Our own choice.</summary>
     private static readonly TimeSpan ToldRest = TimeSpan.FromSeconds(0.5);
 
     /// <summary>Cores that the player keeps busy below which it does nothing but show what it has. Our own choice.</summary>

@@ -4,8 +4,8 @@ using HardyBench.Formats.PlayerProtocol;
 
 namespace HardyBench.Formats.Runs;
 
-/// <summary>What a run in play delivered in a second or so, as the player reports it: one line of JSON. It is written beside the playing, so it
-/// is the cheapest that there is; a finished run is kept in columns.</summary>
+/// <summary>What a run in play delivered in a second or so, as the player reports it: one line of JSON. It is written beside the
+/// playing, so it is the cheapest format; a finished run is saved in columns.</summary>
 public static class RunPiece
 {
     public static byte[] Write(RunProgress news) =>
