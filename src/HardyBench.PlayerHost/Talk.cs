@@ -16,6 +16,7 @@ internal sealed class Talk(Stream input, Stream output) : IDisposable
     private readonly SystemFiles system = SystemFiles.Live;
     private CancellationTokenSource stop = new();
     private Task playing = Task.CompletedTask;
+    private volatile bool isPlaying;
 
     /// <returns>The exit code.</returns>
     public async Task<int> RunAsync()
@@ -45,15 +46,18 @@ internal sealed class Talk(Stream input, Stream output) : IDisposable
         }
         else if (ask.Play is { } play)
         {
-            if (!playing.IsCompleted)
+            if (isPlaying)
             {
                 Tell(Unforeseen("Something plays already."));
                 return;
             }
 
+            // The one before has reported its end, so it is over in a moment, however busy the machine is.
+            playing.Wait();
             stop.Dispose();
             stop = new CancellationTokenSource();
-            playing = Answer(() => PlayAsync(play, stop.Token).GetAwaiter().GetResult());
+            isPlaying = true;
+            playing = Answer(() => PlayAsync(play, stop.Token).GetAwaiter().GetResult(), over: () => isPlaying = false);
         }
     }
 
@@ -64,10 +68,13 @@ internal sealed class Talk(Stream input, Stream output) : IDisposable
             files, new EffectFilters(ask.Effects.Looks, ask.Effects.Font), system, TimeProvider.System, ask.DataFolder,
             pagesHere: ask.PagesHere, owner: Greetings.Owner);
         var run = await player.PlayAsync(ask.Plan, new Telling(this), stopped);
+        // Whoever hears of the end may ask for the next at once.
+        isPlaying = false;
         Tell(new PlayerTold { Ended = run.Ending });
     }
 
-    private Task Answer(Action work) => Task.Run(() =>
+    /// <param name="over">Called before a failure is reported.</param>
+    private Task Answer(Action work, Action? over = null) => Task.Run(() =>
     {
         try
         {
@@ -75,6 +82,7 @@ internal sealed class Talk(Stream input, Stream output) : IDisposable
         }
         catch (Exception failure)
         {
+            over?.Invoke();
             Tell(new PlayerTold { Failed = Failures.Of(failure) });
         }
     });

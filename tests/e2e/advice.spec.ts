@@ -109,7 +109,7 @@ test('a week of work is written by format and hours, and how long the hand may w
   await page.getByLabel('Seconds until a frame shows').fill('0.01');
   await page.getByLabel('Seconds until a frame shows').press('Tab');
   await expect(page.getByTestId('answer')).toContainText('Nothing on offer does', { timeout: 60_000 });
-  await expect(page.getByText('pictures appear later than the brief allows')).toBeVisible();
+  await expect(page.getByText('takes longer to show a picture than the brief allows')).toBeVisible();
   await page.getByLabel('Seconds until a frame shows').fill('60');
   await page.getByLabel('Seconds until a frame shows').press('Tab');
   await expect(page.getByTestId('steps').getByRole('columnheader', { name: 'scrubs' })).toBeVisible({ timeout: 60_000 });

@@ -55,7 +55,7 @@ test('three passages are written by keyboard alone, all undone, all redone, and 
   await expect(page.getByText('No passages yet.')).toBeVisible();
 
   await page.keyboard.press('n');
-  await expect(row(page, 1, 'what')).toBeFocused();
+  await expect(row(page, 1, 'New passage')).toBeFocused();
   await page.keyboard.press('Enter');
   await page.keyboard.type('bare');
   await page.keyboard.press('Enter');
@@ -204,7 +204,7 @@ test('rows are chosen both ways, a series is built in the order chosen, numbers 
 
   // After the whole series, not into it.
   await page.keyboard.press('n');
-  await expect(row(page, 3, 'what')).toBeFocused();
+  await expect(row(page, 3, 'New passage')).toBeFocused();
   await page.keyboard.press('Shift+ArrowUp');
   await page.keyboard.press('Shift+ArrowUp');
   await expect(page.getByRole('heading', { name: '3 passages' })).toBeVisible();
