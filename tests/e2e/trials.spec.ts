@@ -185,6 +185,13 @@ test('passages are rendered beforehand when asked, and say what it cost', async 
 });
 
 test('the runs list filters, sorts, groups, deletes and restores, and is written out', async ({ page }) => {
+  // The demo's stand-ins play at start, and the list grows until they are done.
+  const played = async () => (await (await page.request.get('/api/runs')).json()).length as number;
+  await expect.poll(async () => {
+    const before = await played();
+    await page.waitForTimeout(2_000);
+    return (await played()) - before;
+  }, { timeout: 100_000 }).toBe(0);
   await page.goto('/runs');
   const runs = page.getByTestId('runs');
   await expect(runs.getByRole('checkbox', { name: /^Run / }).first()).toBeVisible();
