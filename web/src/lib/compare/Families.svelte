@@ -2,9 +2,9 @@
   import { api, type Schemas } from '../api/client';
   import { Reading } from '../api/reading.svelte';
   import { live } from '../live.svelte';
+  import { mostSides } from './sides';
 
   /** Machines of the shelf that differ in one thing only: what is gained along it is a comparison away. */
-  const most = 6;
   const timelines = new Reading<Schemas['TimelineView'][]>(() => (signal) => api.GET('/api/timelines', { signal }));
   let wanted = $state<string | null>(null);
   const timeline = $derived(wanted ?? timelines.value?.[0]?.id ?? null);
@@ -14,7 +14,7 @@
     return (signal) => api.GET('/api/grid/families', { params, signal });
   }, () => live.ended);
 
-  const address = (runs: number[]) => `/compare?${runs.slice(0, most).map((run) => `run=${run}`).join('&')}`;
+  const address = (runs: number[]) => `/compare?${runs.slice(0, mostSides).map((run) => `run=${run}`).join('&')}`;
 </script>
 
 {#if timelines.value?.length}
@@ -35,10 +35,10 @@
           <li class="grid grid-cols-[9rem_1fr] gap-x-3 border-b border-base-200 py-1.5">
             <a class="link self-start font-semibold" href={address(family.runs)}>{family.what}</a>
             <ul class="flex flex-wrap gap-x-6 gap-y-0.5">
-              {#each family.values.slice(0, most) as value, at (value)}
+              {#each family.values.slice(0, mostSides) as value, at (value)}
                 <li><span class="font-semibold">{value}</span> <span class="quiet">{family.machines[at]}</span></li>
               {/each}
-              {#if family.values.length > most}<li class="quiet">and {family.values.length - most} more</li>{/if}
+              {#if family.values.length > mostSides}<li class="quiet">and {family.values.length - mostSides} more</li>{/if}
             </ul>
           </li>
         {:else}

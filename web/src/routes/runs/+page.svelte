@@ -2,6 +2,7 @@
   import { SvelteMap } from 'svelte/reactivity';
   import { api, orThrow, type RunLine, type Schemas } from '#lib/api/client.ts';
   import { Reading } from '#lib/api/reading.svelte.ts';
+  import { mostSides } from '#lib/compare/sides.ts';
   import { live } from '#lib/live.svelte.ts';
   import { columns, grouped, orders, written, type Grouping } from '#lib/run/list.ts';
 
@@ -26,7 +27,7 @@
   const shown = $derived(reading.value?.runs ?? []);
   const taken = $derived([...selected.values()]);
   /** In the order of their numbers: the earliest is the base. */
-  const comparable = $derived(taken.filter((run) => !run.byHand && run.ending !== 'playing').map((run) => run.id).sort((one, other) => one - other).slice(0, 6));
+  const comparable = $derived(taken.filter((run) => !run.byHand && run.ending !== 'playing').map((run) => run.id).sort((one, other) => one - other).slice(0, mostSides));
 
   async function put(ids: number[], away: boolean) {
     await api.POST('/api/runs/aside', { body: { ids, aside: away } });

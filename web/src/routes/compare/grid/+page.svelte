@@ -4,6 +4,7 @@
   import { api, type Schemas } from '#lib/api/client.ts';
   import { Reading } from '#lib/api/reading.svelte.ts';
   import { sorted, tells, type Tells } from '#lib/compare/grid.ts';
+  import { comparable } from '#lib/compare/sides.ts';
   import { live } from '#lib/live.svelte.ts';
   import VerdictMark from '#lib/VerdictMark.svelte';
   import { fixed, limiterWord, money } from '#lib/words.ts';
@@ -51,7 +52,7 @@
     </label>
     <span class="quiet">export as <a class="link mx-1" href="/api/grid/table.csv{query}" download>csv</a><a class="link" href="/api/grid{query}" download="grid.json">json</a></span>
     {#if timeline}
-      <a class="btn btn-sm {chosen.length >= 2 && chosen.length <= 6 ? 'btn-primary' : 'btn-disabled'}" aria-disabled={chosen.length < 2 || chosen.length > 6} href="/compare?{chosen.map((run) => `run=${run}`).join('&')}">Compare {chosen.length || ''}</a>
+      <a class="btn btn-sm {comparable(chosen.length) ? 'btn-primary' : 'btn-disabled'}" aria-disabled={!comparable(chosen.length)} href="/compare?{chosen.map((run) => `run=${run}`).join('&')}">Compare {chosen.length || ''}</a>
     {/if}
   </span>
 </div>
