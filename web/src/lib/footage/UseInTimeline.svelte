@@ -7,7 +7,8 @@
   let { clipId }: { clipId: string } = $props();
   const timelines = new Reading<Schemas['TimelineView'][]>(() => (signal) => api.GET('/api/timelines', { signal }));
   let problem = $state<string | null>(null);
-  const fresh = 'new';
+  // No id of a timeline has a plus in it.
+  const fresh = '+';
 
   async function use(chosen: string) {
     problem = null;

@@ -64,7 +64,7 @@
     <label>look-ahead <NumberField class="input-sm w-16" min={1} max={120} whole value={program.lookAhead} onchange={(frames) => (program.lookAhead = frames)} /> frames</label>
     <label>if late
       <select class="select select-sm w-52" bind:value={program.whenLate}>
-        <option value="keepTime">it keeps time: late frames are skipped</option>
+        <option value="keepTime">it keeps time</option>
         <option value="keepFrames">it keeps every frame</option>
       </select>
     </label>
