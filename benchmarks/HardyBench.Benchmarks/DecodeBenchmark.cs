@@ -10,7 +10,7 @@ internal static class DecodeBenchmark
 {
     private const int Rounds = 3, Loops = 4;
 
-    /// <summary>Enough to measure large rasters by, which take a second for a few of them.</summary>
+    /// <summary>So many that large rasters can be measured, a few frames of which take a second.</summary>
     private const double MostPixels = 1.25e9;
 
     public static void Run(Bench bench)

@@ -18,7 +18,7 @@ internal static class OverloadBenchmark
     private const double LeastShown = 0.85, LeastOfLongGop = 0.75, MostApart = 0.15, MostDeviation = 0.1;
 
     /// <summary>Shown of the rate above which a passage is not too much.</summary>
-    private const double Enough = 0.95;
+    private const double RealTimeShare = 0.95;
 
     /// <summary>The share of the processor that a host may take from a play that counts.</summary>
     private const double Undisturbed = 0.01;
@@ -61,7 +61,7 @@ internal static class OverloadBenchmark
         for (var index = 0; index < plan.Timeline.Passages.Count; index++)
         {
             var all = rounds.ConvertAll(round => round[index]);
-            if (all.Average(finding => finding.Counts.ShownRate) < Enough * plan.Timeline.Rate.FramesPerSecond)
+            if (all.Average(finding => finding.Counts.ShownRate) < RealTimeShare * plan.Timeline.Rate.FramesPerSecond)
             {
                 var passage = plan.Timeline.Passages[index];
                 var least = passage.Layers.All(layer => plan.Clips[layer.ClipId].Format.IsAllIntra) ? LeastShown : LeastOfLongGop;
@@ -128,7 +128,7 @@ internal static class OverloadBenchmark
             return FormattableString.Invariant(
                 $"  {Plays[0].Index + 1,2} {Plays[0].Passage.Question,-40} {Ffmpeg,6:0.0} {Capacity,8:0.0} {Shown,6:0.0} {Shown / Capacity,5:0.00} ")
                 + FormattableString.Invariant($"{Deviation,9:0%} {Predicted,5:0.0} {overdue,5:0.00} s {freeze,4:0.0} s ")
-                + FormattableString.Invariant($"{Plays.Average(finding => finding.InVain.Share ?? 0),7:0%}  ")
+                + FormattableString.Invariant($"{Plays.Average(finding => finding.Wasted.Share ?? 0),7:0%}  ")
                 + string.Join(", ", found.Select(group => $"{group.Count()} {group.Key}"));
         }
     }

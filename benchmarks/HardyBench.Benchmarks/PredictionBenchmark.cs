@@ -11,10 +11,10 @@ namespace HardyBench.Benchmarks;
 /// rates within a tenth, nine verdicts of ten the same.</summary>
 internal static class PredictionBenchmark
 {
-    /// <summary>Enough for a verdict.</summary>
+    /// <summary>So many that there is a verdict.</summary>
     private const int PacedFrames = 75;
 
-    /// <summary>Enough for a rate: so many that count, and those at either cut that do not.</summary>
+    /// <summary>So many that there is a rate: those that count, and those at either cut that do not.</summary>
     private const int Counting = 30, Cuts = 2 * 10 + 1;
 
     public static async Task RunAsync(Bench bench)
@@ -43,8 +43,8 @@ internal static class PredictionBenchmark
             foreach (var passage in prediction.Passages)
             {
                 Console.WriteLine(
-                    $"    {passage.Question, -56} {passage.Foretold, 7:0.0} {passage.Measured, 7:0.0} {passage.Foretold / passage.Measured, 6:0.00} "
-                        + $"{passage.ForetoldVerdict, 7} {passage.MeasuredVerdict, 7}{(passage.Extrapolates ? " outside" : "")}");
+                    $"    {passage.Question, -56} {passage.Predicted, 7:0.0} {passage.Measured, 7:0.0} {passage.Predicted / passage.Measured, 6:0.00} "
+                        + $"{passage.PredictedVerdict, 7} {passage.MeasuredVerdict, 7}{(passage.Extrapolates ? " outside" : "")}");
             }
         }
 

@@ -25,6 +25,7 @@ var root = new RootCommand("Plays benchmark timelines on this machine and on sta
     TrialCommand.Create(),
     CalibrateCommand.Create(),
     RunsCommand.Create(),
+    ExplainCommand.Create(),
     AdviseCommand.Create(),
     BriefsCommand.Create(),
     BriefsCommand.Answer(),

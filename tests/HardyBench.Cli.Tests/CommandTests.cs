@@ -36,6 +36,28 @@ public sealed class CommandTests
     }
 
     [Fact]
+    public async Task A_run_is_explained_with_its_decision_log_and_without()
+    {
+        var folder = TestData.NewFolder();
+        var log = Path.Combine(folder, "decisions.jsonl");
+        await RunAsync(folder, "play", "touring-night", "--machine", "stint-laptop", "--decisions", log);
+        await RunAsync(folder, "play", "touring-night", "--machine", "curlew-desk");
+
+        var (code, output, _) = await RunAsync(folder, "explain", "1", "--decisions", log);
+        var (_, without, _) = await RunAsync(folder, "explain", "1");
+        var (ofOther, _, refusal) = await RunAsync(folder, "explain", "2", "--decisions", log);
+        var (unknown, _, known) = await RunAsync(folder, "explain", "7");
+
+        Assert.Equal(ExitCodes.Done, code);
+        Assert.Contains("overdue", output, StringComparison.Ordinal);
+        Assert.Contains("median beyond what was expected", output, StringComparison.Ordinal);
+        Assert.DoesNotContain("beyond what was expected", without, StringComparison.Ordinal);
+        Assert.Equal((ExitCodes.Input, ExitCodes.Unknown), (ofOther, unknown));
+        Assert.Contains("is of run 1", refusal, StringComparison.Ordinal);
+        Assert.Contains("There is no run '7'. Known: 2, 1.", known, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task Advice_can_be_read_and_written()
     {
         var folder = TestData.NewFolder();
@@ -146,11 +168,11 @@ public sealed class CommandTests
         { ExitCodes.Usage, "hardybench --help", ["dance"] },
         { ExitCodes.Media, "A repeat takes 3 to 50 runs, not 2", ["trial", "repeat", "touring-night", "--times", "2"] },
         { ExitCodes.Unknown, "There is no timeline 'nope'.", ["trial", "ramp", "nope"] },
-        { ExitCodes.Media, "is not made yet", ["play", "touring-night", "--machine", "this"] },
+        { ExitCodes.Media, "is not created yet", ["play", "touring-night", "--machine", "this"] },
         { ExitCodes.DataFolder, "cannot be written", ["runs", "--data", "/proc/hardybench"] },
         {
             ExitCodes.DataFolder,
-            "The run itself is kept",
+            "The run itself is saved",
             ["play", "touring-night", "--machine", "curlew-desk", "--json", "/proc/run.json"]
         },
     };

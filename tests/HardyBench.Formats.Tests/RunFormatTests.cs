@@ -231,7 +231,7 @@ public sealed class RunFormatTests
         );
     }
 
-    private static Run Sample()
+    internal static Run Sample()
     {
         var rate = new FrameRate(25);
         var timeline = new Timeline(

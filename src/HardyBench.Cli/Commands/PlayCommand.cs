@@ -3,6 +3,7 @@ using System.Globalization;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Decisions;
 using HardyBench.Core.Wording;
 using HardyBench.Formats.Files;
 using HardyBench.Formats.Runs;
@@ -19,15 +20,19 @@ internal static class PlayCommand
 
     private static readonly Option<string> MachineId = new("--machine")
     {
-        Description = "'this', or a stand-in's id.", DefaultValueFactory = _ => Machine.ThisId,
+        Description = "The machine: 'this', or the id of a stand-in (hardybench machines).", DefaultValueFactory = _ => Machine.ThisId,
     };
 
-    private static readonly Option<FileInfo?> Json = new("--json") { Description = "Write the results here." };
-    private static readonly Option<FileInfo?> Frames = new("--frames") { Description = "Write frames and loads here, as Parquet." };
+    private static readonly Option<FileInfo?> Json = new("--json") { Description = "Export the results to this file, as JSON." };
+    private static readonly Option<FileInfo?> Frames = new("--frames") { Description = "Export frames and loads to this file, as Parquet." };
+    private static readonly Option<FileInfo?> Decisions = new("--decisions")
+    {
+        Description = "Export every decision about a frame to this file, as JSON lines for 'hardybench explain'.",
+    };
 
     public static Command Create()
     {
-        var command = new Command("play", "Plays a timeline and keeps the run.") { TimelineId, MachineId, Json, Frames };
+        var command = new Command("play", "Plays a timeline and saves the run.") { TimelineId, MachineId, Json, Frames, Decisions };
         SettingsOptions.All.ToList().ForEach(command.Options.Add);
         return command.Running(PlayAsync);
     }
@@ -35,10 +40,12 @@ internal static class PlayCommand
     private static async Task<int> PlayAsync(ParseResult parsed, Bench bench, CancellationToken stop)
     {
         var settings = await SettingsOptions.ReadAsync(parsed, bench);
-        var plan = (await bench.Plays.PlanAsync(parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, settings)).Checked();
+        var plan = (await bench.Plays.PlanAsync(parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, settings)).Checked()
+            with { LogsDecisions = parsed.GetValue(Decisions) is not null };
         StoredRun? stored = null;
+        var decisions = new List<Decision>();
         await Terminal.WithProgressAsync($"Playing {plan.Timeline.Title}", async report =>
-            stored = await bench.Plays.PlayAsync(plan, new Reporter(plan, report), stop));
+            stored = await bench.Plays.PlayAsync(plan, new Reporter(plan, report, decisions), stop));
 
         var (id, run) = stored!;
         var findings = RunFindings.Of(run);
@@ -48,11 +55,12 @@ internal static class PlayCommand
             () => Task.FromResult(System.Text.Encoding.UTF8.GetBytes(RunJson.Write(id, run, findings)))
         );
         await WriteAsync(parsed.GetValue(Frames), () => RunColumns.WriteAsync(run.Frames, run.Loads));
+        await WriteAsync(parsed.GetValue(Decisions), () => Task.FromResult(DecisionLines.Write(id, run.Header, decisions)));
         foreach (var failure in run.Failures)
         {
             await Console.Error.WriteLineAsync(failure.Overcome
                 ? $"Passage {failure.PassageIndex + 1}: {failure.Message}."
-                : $"Passage {failure.PassageIndex + 1} failed: {failure.Message} The other passages are kept.");
+                : $"Passage {failure.PassageIndex + 1} failed: {failure.Message} The other passages are saved.");
         }
 
         return run.Ending == RunEnding.Stopped ? ExitCodes.Stopped
@@ -116,11 +124,11 @@ internal static class PlayCommand
         }
         catch (Exception failure) when (failure is IOException or UnauthorizedAccessException)
         {
-            throw new IOException($"{file.FullName} cannot be written: {failure.Message} The run itself is kept.", failure);
+            throw new IOException($"{file.FullName} cannot be written: {failure.Message} The run itself is saved.", failure);
         }
     }
 
-    private sealed class Reporter(PlaybackPlan plan, Action<string, double> report) : IRunListener
+    private sealed class Reporter(PlaybackPlan plan, Action<string, double> report, List<Decision> decisions) : IRunListener
     {
         public void Started(long id, RunHeader header)
         {
@@ -128,6 +136,7 @@ internal static class PlayCommand
 
         public void Progressed(long id, RunProgress progress)
         {
+            decisions.AddRange(progress.Decisions);
             if (progress.Frames.Count > 0)
             {
                 var frame = progress.Frames[^1].Frame;

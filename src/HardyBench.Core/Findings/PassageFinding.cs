@@ -13,7 +13,7 @@ namespace HardyBench.Core.Findings;
 /// <param name="Headroom">The rate that the machine sustains ÷ the rate that the passage requires: by its tightest part, or measured where
 /// there was no clock. Null where it is not known: no load could be read, or frames of a GOP were left out.</param>
 /// <param name="Failure">Why it could not be played, or null.</param>
-/// <param name="InVain">Work on frames that were not shown.</param>
+/// <param name="Wasted">Work on frames that were not shown.</param>
 public sealed record PassageFinding(
     int Index,
     Passage Passage,
@@ -22,7 +22,7 @@ public sealed record PassageFinding(
     LimiterFinding? Limiter,
     double? Headroom,
     string? Failure,
-    WorkInVain InVain = default)
+    WastedWork Wasted = default)
 {
     /// <summary>Every part of the machine that could be read, the tightest first; empty where the passage has no verdict.</summary>
     public IReadOnlyList<PartHeadroom> Parts { get; init; } = [];
@@ -57,7 +57,7 @@ public static class RunFindings
             var frames = run.FramesOf(index);
             return Of(run, limits, index, passage, frames, failures[index].FirstOrDefault()) with
             {
-                InVain = WorkInVain.Of(frames, inVain, run.Header.Timeline.Rate),
+                Wasted = WastedWork.Of(frames, inVain, run.Header.Timeline.Rate),
             };
         })];
     }

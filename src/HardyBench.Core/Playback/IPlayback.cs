@@ -1,3 +1,4 @@
+using HardyBench.Core.Playback.Decisions;
 using HardyBench.Core.Playback.Hand;
 
 namespace HardyBench.Core.Playback;
@@ -40,7 +41,14 @@ public sealed record RunProgress(
     /// <summary>What was requested.</summary>
     public IReadOnlyList<LagReading> Lags { get; init; } = [];
 
+    /// <summary>What was decided, in the order of time; empty where decisions are not logged. Nothing of it is stored.</summary>
+    public IReadOnlyList<Decision> Decisions { get; init; } = [];
+
     /// <summary>What this and a later piece bring together.</summary>
     public RunProgress Then(RunProgress later) =>
-        new([.. Frames, .. later.Frames], [.. Loads, .. later.Loads], [.. Failures, .. later.Failures]) { Lags = [.. Lags, .. later.Lags] };
+        new([.. Frames, .. later.Frames], [.. Loads, .. later.Loads], [.. Failures, .. later.Failures])
+        {
+            Lags = [.. Lags, .. later.Lags],
+            Decisions = [.. Decisions, .. later.Decisions],
+        };
 }

@@ -31,6 +31,9 @@ public sealed record PlaybackPlan(
     /// and the same trial still gives the same answer each time. It is the run's seed.</summary>
     public int Occasion { get; init; } = 1;
 
+    /// <summary>Whether every decision about a frame is reported, too; it changes nothing else.</summary>
+    public bool LogsDecisions { get; init; }
+
     /// <exception cref="PlanRefusedException">The timeline cannot be played as it stands.</exception>
     public PlaybackPlan Checked()
     {
@@ -60,7 +63,7 @@ public sealed record PlaybackPlan(
 
         if (Machine.Kind == MachineKind.This && Settings.Program is { } program)
         {
-            yield return $"This machine plays with the product's own player only. Choose a stand-in to see how {program.Name} would do.";
+            yield return $"This machine plays with the Hardy Bench player only. Choose a stand-in to see how {program.Name} would do.";
         }
 
         if (Machine.Kind == MachineKind.This && Settings.Others is not null)

@@ -1,3 +1,4 @@
+using HardyBench.Core.Playback.Decisions;
 using HardyBench.Core.Playback.Hand;
 
 namespace HardyBench.Core.Playback;
@@ -14,6 +15,9 @@ public sealed class RunJournal
     private int framesTold;
     private int loadsTold;
     private int failuresTold;
+
+    /// <summary>Null where decisions are not logged. They are handed on and are not part of the run.</summary>
+    public DecisionLog? Decisions { get; init; }
 
     public void Settled(FrameRecord frame)
     {
@@ -67,7 +71,11 @@ public sealed class RunJournal
     {
         lock (gate)
         {
-            var news = new RunProgress(frames[framesTold..], loads[loadsTold..], failures[failuresTold..]) { Lags = lags[lagsTold..] };
+            var news = new RunProgress(frames[framesTold..], loads[loadsTold..], failures[failuresTold..])
+            {
+                Lags = lags[lagsTold..],
+                Decisions = Decisions?.TakeNews() ?? [],
+            };
             (framesTold, loadsTold, failuresTold, lagsTold) = (frames.Count, loads.Count, failures.Count, lags.Count);
             return news;
         }

@@ -1,5 +1,6 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Decisions;
 
 namespace HardyBench.Core.StandIns;
 
@@ -25,6 +26,7 @@ public sealed partial class Simulation
     private readonly int cores;
     private readonly double othersShare;
     private readonly Presenter presenter;
+    private readonly DecisionLog? decisions;
     private readonly Known known;
     private readonly FrameState[] frames;
     private readonly FrameRecord[] records;
@@ -53,12 +55,14 @@ public sealed partial class Simulation
     /// <param name="graphics">Graphics units that share frames out among them.</param>
     /// <param name="smaller">With the automatic scale: the same at each smaller scale; null without.</param>
     /// <param name="othersShare">The part of the processor that other programs take while nothing is played, 0 to 1: it heats, too.</param>
+    /// <param name="decisions">Takes every decision, which is known only where it is played event by event; null for none.</param>
     /// <param name="everyEvent">Whether stretches without a question are played event by event too; what comes out is the same.</param>
     public Simulation(
         IReadOnlyList<PassageDemand> passages, FrameRate rate, PlaybackSettings settings, ServiceSpread spread, Heat? heat, int cores = 1,
         int graphics = 1, IReadOnlyDictionary<PreviewScale, IReadOnlyList<PassageDemand>>? smaller = null,
-        double othersShare = 0, bool everyEvent = false)
+        double othersShare = 0, bool everyEvent = false, DecisionLog? decisions = null)
     {
+        this.decisions = decisions;
         (this.passages, this.rate, this.settings, this.spread, this.heat, this.cores) = (passages, rate, settings, spread, heat, cores);
         this.othersShare = othersShare;
         visits = new Dictionary<PreviewScale, Visit[][]> { [settings.Scale] = [.. passages.Select(passage => passage.Visits.ToArray())] };
@@ -86,7 +90,7 @@ public sealed partial class Simulation
         aims = new Aim[passages.Count];
         var ahead = rate.StartOf(settings.LookAhead);
         ways = [.. passages.Select((passage, index) => new Way(passage, visits[settings.Scale][index], graphics, spread, ahead))];
-        tryFrom = everyEvent ? int.MaxValue : 0;
+        tryFrom = everyEvent || decisions is not null ? int.MaxValue : 0;
         lastBegun = [.. passageStarts.Select(start => start - 1)];
         for (var i = 0; i < passages.Count; i++)
         {
@@ -183,6 +187,7 @@ public sealed partial class Simulation
     {
         ref var state = ref frames[slot.Frame];
         var wasReady = state.Ready != Never;
+        decisions?.Settled(new TimeSpan(now), slot);
         startLag = slot.Shown is null ? startLag : Math.Min(startLag, now);
         records[slot.Frame] = new FrameRecord(
             (int)slot.Frame,
@@ -252,9 +257,10 @@ public sealed partial class Simulation
             }
 
             var before = BeforeEffects(aim, clock);
-            var choice = aim.Next(
-                new TimeSpan(now), clock,
-                new UnderWay(undecoded, new TimeSpan(lastDecoded), before, inEffects > 0 ? new TimeSpan(effectsSince) : null));
+            var underWayNow = new UnderWay(
+                undecoded, new TimeSpan(lastDecoded), before, inEffects > 0 ? new TimeSpan(effectsSince) : null);
+            var choice = aim.Next(new TimeSpan(now), clock, underWayNow);
+            decisions?.Chosen(new TimeSpan(now), choice, aim, clock, underWayNow);
             LoseUntil((int)Math.Min(choice.Frame, frames.Length), choice.Reason);
             if (choice.Frame < passageStarts[passage + 1])
             {
@@ -306,6 +312,7 @@ public sealed partial class Simulation
             (state.Scale, state.Way) = (stepper.Scale, visits[stepper.Scale][state.Passage]);
         }
 
+        decisions?.Add(new Decision(new TimeSpan(now), DecisionAct.Begun, frame));
         underWay++;
         undecoded++;
         beforeEffects.Add(frame);
@@ -424,6 +431,7 @@ public sealed partial class Simulation
             (state.Decoded, state.DecodedAt) = (true, now);
             undecoded--;
             LearnDecoding(ref state);
+            decisions?.Add(new Decision(new TimeSpan(now), DecisionAct.Decoded, frame));
         }
 
         if (state.NextVisit < way.Length)
@@ -446,6 +454,7 @@ public sealed partial class Simulation
         }
 
         LearnEffects(ref state, hasEffects);
+        decisions?.Add(new Decision(new TimeSpan(now), DecisionAct.Finished, frame));
         if (state.Settled)
         {
             underWay--;
@@ -617,6 +626,8 @@ public sealed partial class Simulation
             inEffects -= state.EffectsBegan == Never ? 0 : 1;
             state.Lost = DropReason.EffectsSkipped;
         }
+
+        decisions?.Add(new Decision(new TimeSpan(now), DecisionAct.GivenUp, frame) { Reason = state.Lost });
     }
 
     private void PassHeat(long until)

@@ -1,6 +1,7 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Decisions;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
 
@@ -21,25 +22,31 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
     {
         stop.ThrowIfCancellationRequested();
         plan.Checked();
-        var run = Played(plan, stop);
+        var decisions = plan.LogsDecisions ? new DecisionLog() : null;
+        var run = Play(plan with { Settings = plan.Settings.InFact() }, decisions, stop);
         observer.Started(run.Header);
-        observer.Progressed(new RunProgress(run.Frames, run.Loads, run.Failures) { Lags = run.Lags });
+        observer.Progressed(new RunProgress(run.Frames, run.Loads, run.Failures)
+        {
+            Lags = run.Lags,
+            Decisions = decisions?.TakeNews() ?? [],
+        });
         return Task.FromResult(run);
     }
 
     /// <summary>The run of a plan that was checked.</summary>
     /// <exception cref="OperationCanceledException">It was stopped.</exception>
-    internal Run Played(PlaybackPlan plan, CancellationToken stop = default) => Play(plan with { Settings = plan.Settings.InFact() }, stop);
+    internal Run Played(PlaybackPlan plan, CancellationToken stop = default) =>
+        Play(plan with { Settings = plan.Settings.InFact() }, null, stop);
 
     /// <summary>The same run without its loads, which are half the work: what holds and what does not, but not why.</summary>
     internal Run PlayedOnly(PlaybackPlan plan, CancellationToken stop = default)
     {
         var played = plan with { Settings = plan.Settings.InFact() };
-        var (simulation, frames) = Simulated(played, CostModel.DemandsOf(played), stop);
+        var (simulation, frames) = Simulated(played, CostModel.DemandsOf(played), null, stop);
         return new Run(HeaderOf(played), RunEnding.Finished, simulation.StartLag, frames, [], []);
     }
 
-    private Run Play(PlaybackPlan plan, CancellationToken stop)
+    private Run Play(PlaybackPlan plan, DecisionLog? decisions, CancellationToken stop)
     {
         var demands = CostModel.DemandsOf(plan);
         if (plan.Hand is { } moves)
@@ -48,14 +55,14 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
             return new Run(HeaderOf(plan), RunEnding.Finished, null, [], [], []) { Lags = lags };
         }
 
-        var (simulation, frames) = Simulated(plan, demands, stop);
+        var (simulation, frames) = Simulated(plan, demands, decisions, stop);
         return new Run(
             HeaderOf(plan), RunEnding.Finished, simulation.StartLag, frames,
             StandInLoads.Of(plan, demands, simulation, frames), []);
     }
 
     private static (Simulation Simulation, IReadOnlyList<FrameRecord> Frames) Simulated(
-        PlaybackPlan plan, IReadOnlyList<PassageDemand> demands, CancellationToken stop)
+        PlaybackPlan plan, IReadOnlyList<PassageDemand> demands, DecisionLog? decisions, CancellationToken stop)
     {
         var machine = plan.Machine;
         var simulation = new Simulation(
@@ -73,7 +80,8 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
                         scale => CostModel.DemandsOf(plan with { Settings = plan.Settings with { Scale = scale } })
                     )
                 : null,
-            plan.ShareOfOthers);
+            plan.ShareOfOthers,
+            decisions: decisions);
         var longest = BusyLedger.Interval * (MostReadings / (machine.Processor.Cores + LoadsBesideCores));
         return (simulation, simulation.Play(longest, stop));
     }

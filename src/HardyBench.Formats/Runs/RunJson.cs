@@ -155,7 +155,7 @@ public sealed record PassageRow(
             counts.Slip.TotalMilliseconds,
             counts.GapDeviation.TotalMilliseconds, counts.Lateness.TotalMilliseconds, counts.ToolLateness.TotalMilliseconds,
             counts.OverdueBy.Median.TotalMilliseconds, counts.OverdueBy.Longest.TotalMilliseconds,
-            counts.DropsByReason, finding.InVain.Frames, finding.InVain.Share, finding.Failure, finding.Limiter?.Second?.Limiter,
+            counts.DropsByReason, finding.Wasted.Frames, finding.Wasted.Share, finding.Failure, finding.Limiter?.Second?.Limiter,
             finding.Limiter is { } named ? LimiterWords.Second(named) : null,
             [.. finding.Parts.Select(part => new PartRow(
                 LimiterWords.NameOf(part, conditions, finding.Parts.Count(other => other.Part == part.Part) > 1),

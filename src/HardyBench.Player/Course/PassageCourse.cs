@@ -1,5 +1,6 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Decisions;
 using static HardyBench.Core.Playback.TimeSpans;
 
 namespace HardyBench.Player.Course;
@@ -11,6 +12,7 @@ namespace HardyBench.Player.Course;
 /// <param name="layers">Layers of the passage.</param>
 /// <param name="isAhead">Whether another passage still plays: then each layer decodes its first frame and waits for the signal to go
 /// on.</param>
+/// <param name="decisions">Null where decisions are not logged.</param>
 public sealed class PassageCourse(
     RunClock run,
     FrameRate rate,
@@ -18,7 +20,8 @@ public sealed class PassageCourse(
     int frameCount,
     bool keepsTime,
     int layers = 1,
-    bool isAhead = false
+    bool isAhead = false,
+    DecisionLog? decisions = null
 )
 {
     /// <summary>Waiting for less than this is none.</summary>
@@ -110,9 +113,11 @@ public sealed class PassageCourse(
         var now = run.Now;
         var clock = keepsTime ? run.Slots : null;
         var before = clock is null ? 0 : begun.Count(one => one.Position > taken && IsWorth(one.Position, now));
-        var choice = aim!.Next(now, clock, othersLimit
+        var underWay = othersLimit
             ? new UnderWay(before, lastGathered ?? TimeSpan.Zero, before, effectsSince)
-            : new UnderWay(0, lastDecoded, before, effectsSince));
+            : new UnderWay(0, lastDecoded, before, effectsSince);
+        var choice = aim!.Next(now, clock, underWay);
+        decisions?.Chosen(now, choice, aim, clock, underWay);
         lastReason = choice.Reason;
         return choice.Frame < start + frameCount ? choice with { Frame = choice.Frame - start } : (Choice?)null;
     });
@@ -121,7 +126,9 @@ public sealed class PassageCourse(
     /// <param name="before">The reason given for the frames that were left out before it.</param>
     public void Begin(long position, DropReason before) => Changed(() =>
     {
-        begun.Add((position, run.Now, before));
+        var now = run.Now;
+        begun.Add((position, now, before));
+        decisions?.Add(new Decision(now, DecisionAct.Begun, start + position));
         LastBegun = position;
         aim!.GoOnFrom(start + position);
     });
@@ -256,6 +263,7 @@ public sealed class PassageCourse(
         }
 
         lastGathered = effectsSince = now;
+        decisions?.Add(new Decision(now, DecisionAct.Decoded, start + position));
     });
 
     /// <summary>Treating: a frame is done, or was given up.</summary>

@@ -1,5 +1,6 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Decisions;
 using HardyBench.Player.Decoding;
 using HardyBench.Player.Effects;
 using HardyBench.Player.Native;
@@ -39,7 +40,7 @@ public sealed class LocalPlayback(
         };
         var isAlone = await Leftovers.OfProgram.EndedAsync(stop);
         await RestAsync(stop);
-        var (clock, journal) = (new RunClock(), new RunJournal());
+        var (clock, journal) = (new RunClock(), new RunJournal { Decisions = plan.LogsDecisions ? new DecisionLog() : null });
         if (!isAlone)
         {
             journal.Fail(new PassageFailure(0, Leftovers.Words, Overcome: true));

@@ -69,6 +69,7 @@ public sealed class Presenting(PlaybackPlan plan, RunClock run, TreatedSlots slo
     private void Record(SettledSlot slot)
     {
         var (picture, waiting, now) = (slots.Find(slot.Frame), slots.Waiting, slot.Shown ?? run.Now);
+        journal.Decisions?.Settled(now, slot);
         journal.Settled(new FrameRecord(
             (int)slot.Frame,
             slot.SlotStart,

@@ -1,5 +1,6 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Decisions;
 using HardyBench.Core.Timelines;
 using HardyBench.Player.Course;
 using HardyBench.Player.Decoding;
@@ -136,6 +137,7 @@ public sealed class Treating(
             var canBeShown = slots.Publish(
                 frame, new TreatedFrame(picture, ready, read, decode, spent, stepper?.Scale ?? plan.Settings.Scale));
             pipeline.Course.Done(spent);
+            journal.Decisions?.Add(new Decision(ready, DecisionAct.Finished, frame));
             if (!canBeShown && keepsTime)
             {
                 journal.InVain(ready, read + decode + spent);
@@ -154,6 +156,7 @@ public sealed class Treating(
 
     private bool GiveUp(PassagePipeline pipeline, long frame, long position, DropReason reason, TimeSpan spent)
     {
+        journal.Decisions?.Add(new Decision(run.Now, DecisionAct.GivenUp, frame) { Reason = reason });
         slots.Lose(frame, frame + 1, reason);
         pipeline.Course.Done(null);
         journal.InVain(run.Now, spent);
@@ -206,7 +209,8 @@ public sealed class Treating(
     {
         var passage = plan.Played(index);
         var course = new PassageCourse(
-            run, plan.Timeline.Rate, plan.Timeline.StartOf(index), passage.FrameCount, keepsTime, passage.Layers.Count, isAhead: true);
+            run, plan.Timeline.Rate, plan.Timeline.StartOf(index), passage.FrameCount, keepsTime, passage.Layers.Count, isAhead: true,
+            journal.Decisions);
         return new Opening(course, Task.Run(() => new PassagePipeline(plan, passage, course, files, graph, threads)));
     }
 

@@ -1,6 +1,7 @@
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Decisions;
 using HardyBench.Core.Timelines;
 using HardyBench.Player.Decoding;
 using HardyBench.Player.Native;
@@ -26,6 +27,25 @@ public sealed class LocalPlaybackTests
         Assert.Equal(shown.Order(), shown);
         Assert.All(RunFindings.Of(run).Select(finding => finding.Counts), counts =>
             Assert.Equal(25, counts.OnTime + counts.Late + counts.Overdue + counts.StartUpDrops + counts.SteadyDrops));
+    }
+
+    [Fact]
+    public async Task Every_frame_has_its_decisions_in_the_log_where_one_is_kept_and_none_without()
+    {
+        var plan = await Plans.PlanAsync(DemoTimelines.TouringNight(Raster.Hd.DividedBy(3), 1), new PlaybackSettings());
+        var (logged, silent) = (new Notes(), new Notes());
+
+        var run = await Plans.PlayAsync(plan with { LogsDecisions = true }, observer: logged);
+        await Plans.PlayAsync(plan, observer: silent);
+
+        Assert.Empty(silent.Decisions);
+        var acts = logged.Decisions.ToLookup(one => one.Act, one => one.Frame);
+        Assert.Equal(run.Frames.Where(frame => frame.Shown is not null).Select(frame => (long)frame.Frame), acts[DecisionAct.Shown]);
+        Assert.Equal(run.Frames.Where(frame => frame.Shown is null).Select(frame => (long)frame.Frame), acts[DecisionAct.Dropped]);
+        Assert.All(acts[DecisionAct.Shown], frame => Assert.Contains(frame, acts[DecisionAct.Finished]));
+        Assert.All(acts[DecisionAct.Finished], frame => Assert.Contains(frame, acts[DecisionAct.Decoded]));
+        Assert.All(acts[DecisionAct.Decoded], frame => Assert.Contains(frame, acts[DecisionAct.Begun]));
+        Assert.All(logged.Decisions.Where(one => one.Act == DecisionAct.Chosen), one => Assert.NotNull(one.Basis));
     }
 
     [Fact]

@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Security.Cryptography;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Decisions;
 using HardyBench.Core.Playback.Hand;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
@@ -364,6 +365,8 @@ internal sealed class Notes : IRunObserver
 {
     public List<FrameRecord> Frames { get; } = [];
 
+    public List<Decision> Decisions { get; } = [];
+
     public List<byte[]> Pictures { get; } = [];
 
     public Action? OnProgress { get; init; }
@@ -375,6 +378,7 @@ internal sealed class Notes : IRunObserver
     public void Progressed(RunProgress progress)
     {
         Frames.AddRange(progress.Frames);
+        Decisions.AddRange(progress.Decisions);
         OnProgress?.Invoke();
     }
 
