@@ -38,7 +38,7 @@ internal static class Guarded
         }
         catch (OperationCanceledException) when (stop.IsCancellationRequested)
         {
-            await Console.Error.WriteLineAsync("Stopped. What was finished is kept.");
+            await Console.Error.WriteLineAsync("Stopped. What was finished is saved.");
             return ExitCodes.Stopped;
         }
         catch (Exception failure)
@@ -51,7 +51,7 @@ internal static class Guarded
     /// <summary>One line for a failure that nobody foresaw.</summary>
     public static string LineOf(Exception? failure) =>
         $"Something unforeseen went wrong: {failure?.GetType().Name ?? "unknown"}: {failure?.GetBaseException().Message.ReplaceLineEndings(" ")} "
-        + "What was saved before is kept.";
+        + "Nothing that was saved before is lost.";
 
     private static int? CodeOf(Exception failure) => failure switch
     {

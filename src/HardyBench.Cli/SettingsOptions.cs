@@ -12,38 +12,38 @@ internal static class SettingsOptions
 
     private static readonly Option<PlayingPolicy> Policy = Choices.Option(
         "--policy",
-        "Drop frames, or let the clock slip:",
+        "Keep time (drop frames), or keep frames (let the clock slip):",
         PlayingPolicy.KeepTime
     );
 
-    private static readonly Option<bool> Automatic = new("--automatic-scale") { Description = "An aid: the preview scale steps down automatically." };
-    private static readonly Option<Proxies> Proxy = Choices.Option("--proxies", "An aid:", Proxies.None);
+    private static readonly Option<bool> Automatic = new("--automatic-scale") { Description = "Aid: the preview scale halves when too many frames are missed." };
+    private static readonly Option<Proxies> Proxy = Choices.Option("--proxies", "Aid, play smaller copies of the clips:", Proxies.None);
     private static readonly Option<bool> PreRenders = new("--pre-renders")
     {
-        Description = "An aid: rendered passages are played from their renders.",
+        Description = "Aid: play passages that were rendered beforehand from their renders.",
     };
     private static readonly Option<FileCache> Cache = Choices.Option("--cache", "Footage in the file cache:", FileCache.AsFound);
     private static readonly Option<string?> DecodeOn = new("--decode-on")
     {
-        Description = "In place of the machine's devices: 'processor' for nothing else, or on this machine a device by FFmpeg's name, such as vaapi.",
+        Description = "Decode on 'processor' only, or on this machine on one device, by FFmpeg's name, such as vaapi. Without it: the machine's own devices.",
     };
     private static readonly Option<string?> EffectsOn = new("--effects-on")
     {
-        Description = "The same for effects: 'processor', or on this machine a device, such as opencl.",
+        Description = "Apply effects on 'processor' only, or on this machine on one device, such as opencl.",
     };
-    private static readonly Option<int?> Threads = new("--threads") { Description = "For each decoder and for effects." };
+    private static readonly Option<int?> Threads = new("--threads") { Description = "Threads for each decoder and for effects." };
     private static readonly Option<int> LookAhead = new("--look-ahead")
     {
-        Description = "Treated frames that may wait.",
+        Description = "Look-ahead: frames with effects applied that may wait to be shown.",
         DefaultValueFactory = _ => new PlaybackSettings().LookAhead,
     };
     private static readonly Option<string?> Program = new("--as")
     {
-        Description = "On a stand-in: the editing program that it plays as, by its id (hardybench programs).",
+        Description = "On a stand-in: play as this editing program, by its id (hardybench programs).",
     };
     private static readonly Option<double> OthersCores = new("--others-cores")
     {
-        Description = "On a stand-in: cores that other programs keep busy meanwhile.",
+        Description = "On a stand-in: cores that other programs keep busy.",
     };
     private static readonly Option<double> OthersMemory = new("--others-memory")
     {
@@ -51,11 +51,11 @@ internal static class SettingsOptions
     };
     private static readonly Option<ExportFormat?> Writes = Choices.Option<ExportFormat>(
         "--writes",
-        "Export: only this format, in place of every one by every encoder:"
+        "Export: only this format, instead of every format and encoder:"
     );
     private static readonly Option<EncoderPlace> Encoder = Choices.Option(
         "--encoder",
-        "Export: what encodes the one format:",
+        "Export: what encodes that format:",
         EncoderPlace.Processor
     );
     private static readonly Option<PreviewScale?> ToScale = Choices.Option<PreviewScale>("--to-scale", "Compare, the second side's scale:");

@@ -23,7 +23,7 @@ internal static class SharedOptions
 
     public static Option<string?> Watch { get; } = new("--watch")
     {
-        Description = "A folder of your own clips, used where they lie.",
+        Description = "A folder of your own clips. They are used in place and not copied.",
         Recursive = true,
     };
 

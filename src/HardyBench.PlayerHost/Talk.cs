@@ -67,7 +67,7 @@ internal sealed class Talk(Stream input, Stream output) : IDisposable
         var player = new LocalPlayback(
             files, new EffectFilters(ask.Effects.Looks, ask.Effects.Font), system, TimeProvider.System, ask.DataFolder,
             pagesHere: ask.PagesHere, owner: Greetings.Owner);
-        var run = await player.PlayAsync(ask.Plan, new Telling(this), stopped);
+        var run = await player.PlayAsync(ask.Plan, new Reporter(this), stopped);
         // Whoever hears of the end may ask for the next at once.
         isPlaying = false;
         Tell(new PlayerTold { Ended = run.Ending });
@@ -104,7 +104,7 @@ internal sealed class Talk(Stream input, Stream output) : IDisposable
         }
     }
 
-    private sealed class Telling(Talk talk) : IRunObserver
+    private sealed class Reporter(Talk talk) : IRunObserver
     {
         public void Started(RunHeader header) => talk.Tell(new PlayerTold { Started = header });
 

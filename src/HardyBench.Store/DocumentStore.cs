@@ -17,7 +17,7 @@ public sealed record UnreadableTimeline(string Id, string Why);
 public sealed class VersionConflictException(string id, int version, string noun = "timeline")
     : Exception(
         $"The {noun} '{id}' was changed in another window since; it is at version {version} now. Nothing was overwritten. Read it "
-            + "again, or keep yours as a copy."
+            + "again, or save yours as a copy."
     );
 
 /// <summary>Keeps timelines, and which machines the sheet of each shows.</summary>
@@ -41,7 +41,7 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
         ];
 
     /// <summary>A timeline by its id, or null.</summary>
-    /// <exception cref="TimelineRefusedException">It is kept but cannot be read or worked with.</exception>
+    /// <exception cref="TimelineRefusedException">It is stored but cannot be read or worked with.</exception>
     public async Task<StoredTimeline?> FindTimelineAsync(string id)
     {
         await using var database = databases.CreateDbContext();
@@ -52,7 +52,7 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
 
         var (stored, why) = Stored(document);
         return stored
-            ?? throw new TimelineRefusedException($"The timeline '{id}' is kept but cannot be worked with: {why} It was left as it is.");
+            ?? throw new TimelineRefusedException($"The timeline '{id}' is stored but cannot be opened: {why} It was left as it is.");
     }
 
     /// <summary>Ids that are taken, by timelines that can be read, by those that cannot and by deleted ones, and which are of deleted

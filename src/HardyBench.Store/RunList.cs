@@ -61,11 +61,11 @@ public sealed class RunList(BenchDatabaseFactory databases)
     }
 
     /// <summary>All of them, newest first.</summary>
-    /// <param name="aside">Whether deleted runs are included.</param>
-    public async Task<IReadOnlyList<RunLine>> AllAsync(bool aside = false)
+    /// <param name="deleted">Whether deleted runs are included.</param>
+    public async Task<IReadOnlyList<RunLine>> AllAsync(bool deleted = false)
     {
         await using var database = databases.CreateDbContext();
-        return await LinesAsync(database.Runs.Where(run => aside || run.DeletedAtUtc == null).OrderByDescending(run => run.Id));
+        return await LinesAsync(database.Runs.Where(run => deleted || run.DeletedAtUtc == null).OrderByDescending(run => run.Id));
     }
 
     /// <summary>More ids than this are not asked for in one question.</summary>

@@ -450,17 +450,17 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         }
     }
 
-    /// <summary>Puts runs aside, or brings them back.</summary>
+    /// <summary>Deletes runs, or restores them.</summary>
     /// <returns>How many that were.</returns>
-    public async Task<int> PutAsideAsync(IReadOnlyList<long> ids, bool aside, DateTimeOffset now)
+    public async Task<int> SetDeletedAsync(IReadOnlyList<long> ids, bool deleted, DateTimeOffset now)
     {
         await using var database = databases.CreateDbContext();
         await using var step = await database.Database.BeginTransactionAsync();
-        DateTime? moment = aside ? now.UtcDateTime : null;
+        DateTime? moment = deleted ? now.UtcDateTime : null;
         var count = await database.Runs.Where(run => ids.Contains(run.Id) && run.Ending != RunEnding.Playing)
             .ExecuteUpdateAsync(change => change.SetProperty(run => run.DeletedAtUtc, moment));
         await database.Set<RunLineEntity>().Where(line => ids.Contains(line.RunId) && line.Ending != RunEnding.Playing)
-            .ExecuteUpdateAsync(change => change.SetProperty(line => line.Deleted, aside));
+            .ExecuteUpdateAsync(change => change.SetProperty(line => line.Deleted, deleted));
         await step.CommitAsync();
         return count;
     }

@@ -122,13 +122,13 @@ public sealed class ShelfStore<T>(BenchDatabaseFactory databases, string kind, F
 
     /// <summary>Deletes or restores one; runs that name it stay.</summary>
     /// <returns>Whether there is one to delete or restore.</returns>
-    public async Task<bool> PutAsideAsync(string id, bool aside, DateTimeOffset now)
+    public async Task<bool> SetDeletedAsync(string id, bool deleted, DateTimeOffset now)
     {
         await using var database = databases.CreateDbContext();
-        DateTime? moment = aside ? now.UtcDateTime : null;
+        DateTime? moment = deleted ? now.UtcDateTime : null;
         return await database
             .Documents.Where(document =>
-                document.Kind == kind && document.Id == id && document.DeletedAtUtc == null == aside && document.Json != string.Empty)
+                document.Kind == kind && document.Id == id && document.DeletedAtUtc == null == deleted && document.Json != string.Empty)
             .ExecuteUpdateAsync(set => set.SetProperty(document => document.DeletedAtUtc, moment)) > 0;
     }
 

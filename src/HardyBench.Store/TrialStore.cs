@@ -119,12 +119,12 @@ public sealed class TrialStore(BenchDatabaseFactory databases)
     }
 
     /// <summary>A trial by its number, or null.</summary>
-    /// <exception cref="InvalidDataException">It is kept but cannot be read.</exception>
+    /// <exception cref="InvalidDataException">It is stored but cannot be read.</exception>
     public async Task<StoredTrial?> FindAsync(long id)
     {
         await using var database = databases.CreateDbContext();
         return await database.Trials.AsNoTracking().SingleOrDefaultAsync(trial => trial.Id == id) is { } entity
-            ? Stored(entity) ?? throw new InvalidDataException($"Trial {id} is kept but cannot be read; its runs can be.")
+            ? Stored(entity) ?? throw new InvalidDataException($"Trial {id} is stored but cannot be read; its runs can be.")
             : null;
     }
 

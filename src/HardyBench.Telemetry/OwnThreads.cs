@@ -121,7 +121,7 @@ public sealed class OwnThreads(SystemFiles files, int? owner = null, Func<IEnume
 /// that no mean over cores shows. The presenter spins by design and is not among them.</summary>
 public sealed class OwnThreadsOneByOne(SystemFiles files) : ILoadReader
 {
-    private const double WorthTelling = 0.02;
+    private const double LeastReported = 0.02;
 
     private Dictionary<string, long> before = [];
 
@@ -147,7 +147,7 @@ public sealed class OwnThreadsOneByOne(SystemFiles files) : ILoadReader
         }
 
         // The busiest is reported in any case, so that a mean knows how often they were looked at.
-        into.AddRange(told.Where(load => load.Value >= WorthTelling || load.Value >= told.Max(one => one.Value)));
+        into.AddRange(told.Where(load => load.Value >= LeastReported || load.Value >= told.Max(one => one.Value)));
         before = now;
     }
 }

@@ -67,7 +67,7 @@ public sealed class Bench : IDisposable
         Calibrations = new CalibrationJobs(
             Shelves.Calibrations(databases), Shelves.Predictions(databases), machines, Runs, calibration,
             new ClipFolder(folder.Clips, calibration.Recipes), Players, effects, folder.Path);
-        Plays.Played = Calibrations.ForetellAsync;
+        Plays.Played = Calibrations.PredictAsync;
         Trials = new TrialJobs(Machines, Clips, Aids, Plays, Runs, new TrialStore(databases), Storage);
         Advice = new AdviceJobs(Timelines, Machines, Clips, Runs, Plays);
         (Briefs, Catalogue) = (new BriefJobs(briefs), new CatalogueJobs(parts));
@@ -160,7 +160,7 @@ public sealed class Bench : IDisposable
             await new DeletedStore(databases).RemoveOldAsync(now);
             var bench = new Bench(folder, databases, small ? StarterPack.Small : StarterPack.Full,
                 small ? CalibrationPack.Small : CalibrationPack.Full, watched) { use = use };
-            bench.Clips.Own!.ClearAway((now - DeletedStore.RestorableFor).UtcDateTime);
+            bench.Clips.Own!.RemoveDeletedBefore((now - DeletedStore.RestorableFor).UtcDateTime);
             await bench.Clips.Own!.LookAsync(stop);
             await bench.Runs.DigestAnewAsync();
             (bench.CutShort, var damaged) = await bench.Runs.RecoverAsync();

@@ -8,7 +8,7 @@ namespace HardyBench.Formats.Tests;
 
 public sealed class DecisionLinesTests
 {
-    private static readonly Gen<TimeSpan> Times = Gen.Long[0, 2_000_000_000].Select(microseconds => TimeSpan.FromMicroseconds(microseconds));
+    private static readonly Gen<TimeSpan> Times = Gen.Long[0, 2_000_000_000].Select(time => TimeSpan.FromMicroseconds(time));
 
     private static readonly Gen<ChoiceBasis> Bases = Gen.Select(
         Times, Times, Times, Times, Gen.Int[0, 9], Gen.Int[0, 9],

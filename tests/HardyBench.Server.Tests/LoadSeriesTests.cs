@@ -33,7 +33,7 @@ public sealed class LoadSeriesTests
 
     [Fact]
     public void What_is_worth_no_line_has_none() =>
-        Assert.Empty(LoadSeries.Of([At(1, LoadKind.InVain, 0, 1), At(1, LoadKind.MemoryFitted, 0, 1)], TimeSpan.Zero));
+        Assert.Empty(LoadSeries.Of([At(1, LoadKind.WastedWork, 0, 1), At(1, LoadKind.MemoryFitted, 0, 1)], TimeSpan.Zero));
 
     private static LoadReading At(double seconds, LoadKind kind, int index, float value) =>
         new(TimeSpan.FromSeconds(seconds), kind, index, value);

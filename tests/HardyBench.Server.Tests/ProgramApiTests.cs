@@ -64,13 +64,13 @@ public sealed class ProgramApiTests : ServerTest
         var ids = (await RunsAsync()).Select(run => (long)run!["id"]!).Order().ToList();
         var comparison = JsonNode.Parse(await Http.GetStringAsync($"/api/compare?run={ids[1]}&run={ids[0]}"))!;
         var said = comparison.ToJsonString();
-        Assert.Contains("own player", said, StringComparison.Ordinal);
+        Assert.Contains("Hardy Bench player", said, StringComparison.Ordinal);
         Assert.Contains("Flyloft", (string)comparison["sides"]![1]!["sum"]!, StringComparison.Ordinal);
 
         asked["machineId"] = "this";
         var refused = await Http.PostAsync("/api/play", Json(asked));
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
-        Assert.Contains("own player only", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Contains("Hardy Bench player only", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 
     private async Task<JsonArray> RunsAsync() => JsonNode.Parse(await Http.GetStringAsync("/api/runs"))!.AsArray();

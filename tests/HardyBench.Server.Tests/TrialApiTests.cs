@@ -150,11 +150,11 @@ public sealed class TrialApiTests : ServerTest
         async Task<int> CellsAsync() =>
             (await GetAsync("/api/timelines/touring-night/sheet"))["columns"]!.AsArray().Sum(column => column!["cells"]!.AsArray().Count);
 
-        Assert.Equal(1, (int)await PostAsync("/api/runs/aside", new { ids = (long[])[run], aside = true }));
+        Assert.Equal(1, (int)await PostAsync("/api/runs/deleted", new { ids = (long[])[run], deleted = true }));
         Assert.Empty((await GetAsync("/api/runs")).AsArray());
         Assert.Equal(0, await CellsAsync());
 
-        await PostAsync("/api/runs/aside", new { ids = (long[])[run], aside = false });
+        await PostAsync("/api/runs/deleted", new { ids = (long[])[run], deleted = false });
         Assert.Single((await GetAsync("/api/runs")).AsArray());
         Assert.Equal(8, await CellsAsync());
     }

@@ -86,10 +86,10 @@ public sealed class RunListTests : IAsyncLifetime
     {
         await KeepAsync("Evening", "Curlew", 50);
         await KeepAsync("Night", "Heron", 50);
-        await runs.PutAsideAsync([1], true, DateTimeOffset.UnixEpoch);
+        await runs.SetDeletedAsync([1], true, DateTimeOffset.UnixEpoch);
         Assert.Equal((1, 1), ((await list.PageAsync(new RunQuery())).All, (await list.PageAsync(new RunQuery())).Found));
 
-        await runs.PutAsideAsync([1], false, DateTimeOffset.UnixEpoch);
+        await runs.SetDeletedAsync([1], false, DateTimeOffset.UnixEpoch);
         Assert.Equal(2, (await list.PageAsync(new RunQuery())).All);
     }
 

@@ -135,16 +135,16 @@ public sealed class RunStoreTests : IAsyncLifetime
     [Fact]
     public async Task Runs_put_aside_are_nowhere_until_they_are_brought_back()
     {
-        var (kept, aside) = (await KeepAsync(Sample(10)), await KeepAsync(Sample(20)));
+        var (kept, gone) = (await KeepAsync(Sample(10)), await KeepAsync(Sample(20)));
         var digest = TimelineJson.Digest(Sample(1).Header.Timeline);
 
-        Assert.Equal(1, await runs.PutAsideAsync([aside, 999], true, DateTimeOffset.UnixEpoch));
+        Assert.Equal(1, await runs.SetDeletedAsync([gone, 999], true, DateTimeOffset.UnixEpoch));
         Assert.Equal([kept], (await new RunList(databases).AllAsync()).Select(run => run.Id));
         Assert.Equal(kept, (await runs.NewestBareAsync(digest, Described))!.Id);
 
-        Assert.Equal(1, await runs.PutAsideAsync([aside], false, DateTimeOffset.UnixEpoch));
-        Assert.Equal(20, (await runs.FindAsync(aside))!.Run.Frames.Count);
-        Assert.Equal(aside, (await runs.NewestBareAsync(digest, Described))!.Id);
+        Assert.Equal(1, await runs.SetDeletedAsync([gone], false, DateTimeOffset.UnixEpoch));
+        Assert.Equal(20, (await runs.FindAsync(gone))!.Run.Frames.Count);
+        Assert.Equal(gone, (await runs.NewestBareAsync(digest, Described))!.Id);
     }
 
     [Fact]
@@ -182,12 +182,12 @@ public sealed class RunStoreTests : IAsyncLifetime
         var (kept, fresh, old) = (await KeepAsync(Sample(10)), await KeepAsync(Sample(10)), await KeepAsync(Sample(10)));
         var now = new DateTimeOffset(2026, 6, 1, 0, 0, 0, TimeSpan.Zero);
         await runs.MarkAsync(old, new RunMark(0, TimeSpan.Zero, null, MarkKind.Other, "hot"));
-        await runs.PutAsideAsync([fresh], true, now.AddDays(-30));
-        await runs.PutAsideAsync([old], true, now.AddDays(-32));
+        await runs.SetDeletedAsync([fresh], true, now.AddDays(-30));
+        await runs.SetDeletedAsync([old], true, now.AddDays(-32));
 
         Assert.Equal(1, await runs.ClearAwayAsync(now));
 
-        Assert.Equal([fresh, kept], (await new RunList(databases).AllAsync(aside: true)).Select(run => run.Id));
+        Assert.Equal([fresh, kept], (await new RunList(databases).AllAsync(deleted: true)).Select(run => run.Id));
         await using var database = databases.CreateDbContext();
         Assert.Empty(database.Marks);
         Assert.Equal(0, await runs.ClearAwayAsync(now));

@@ -45,7 +45,7 @@ public sealed class FullDriveTests : IAsyncLifetime
         var failure = await Assert.ThrowsAsync<RunNotKeptException>(() => keeper.FinishAsync(Whole(3), Stopped));
 
         Assert.Matches(
-            "^Run 1 was played but could not be kept whole: .*full.* 25 of its 75 slots are kept. Make room on the drive",
+            "^Run 1 was played but could not be saved completely: .*full.* 25 of its 75 slots are saved. Make room on the drive",
             failure.Message
         );
         Assert.Equal(25, (await runs.FindAsync(1))!.Run.Frames.Count);

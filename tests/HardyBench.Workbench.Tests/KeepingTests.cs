@@ -33,7 +33,7 @@ public sealed class KeepingTests
         Assert.Equal(["touring-night", "closing-gala"], (await bench.Timelines.AllAsync()).Select(timeline => timeline.Id));
         Assert.Equal(["broken", "holed", "huge"], (await bench.Timelines.UnreadableAsync()).Select(one => one.Id).Order());
         Assert.Contains(
-            "cannot be worked with",
+            "cannot be opened",
             (await Assert.ThrowsAsync<TimelineRefusedException>(() => bench.Timelines.FindAsync("huge"))).Message,
             StringComparison.Ordinal
         );
@@ -288,7 +288,7 @@ public sealed class KeepingTests
     {
         var bench = await OpenAsync();
         await bench.Timelines.DeleteAsync("touring-night");
-        await bench.Briefs.PutAsideAsync((await bench.Briefs.AllAsync())[0].Thing.Id, aside: true);
+        await bench.Briefs.SetDeletedAsync((await bench.Briefs.AllAsync())[0].Thing.Id, deleted: true);
         bench.Dispose();
 
         using var again = await Bench.OpenAsync(bench.Folder.Path, small: true, CancellationToken.None);
@@ -335,16 +335,16 @@ public sealed class KeepingTests
         var counts = await CountsAsync();
         foreach (var _ in Enumerable.Range(0, 2))
         {
-            await bench.Catalogue.PutAsideAsync(part, aside: true);
-            await bench.Machines.PutAsideAsync("curlew-desk", aside: true);
+            await bench.Catalogue.SetDeletedAsync(part, deleted: true);
+            await bench.Machines.SetDeletedAsync("curlew-desk", deleted: true);
             foreach (var brief in await bench.Briefs.AllAsync())
             {
-                await bench.Briefs.PutAsideAsync(brief.Thing.Id, aside: true);
+                await bench.Briefs.SetDeletedAsync(brief.Thing.Id, deleted: true);
             }
 
             foreach (var program in await bench.Programs.AllAsync())
             {
-                await bench.Programs.PutAsideAsync(program.Thing.Id, aside: true);
+                await bench.Programs.SetDeletedAsync(program.Thing.Id, deleted: true);
             }
 
             await bench.Catalogue.ImportAsync(parts);

@@ -60,7 +60,7 @@ test('a brief is written, answered, given another budget, opened to its reasons 
   await page.getByLabel('Which program do you edit in?').selectOption({ index: 1 });
   const program = await page.getByLabel('Which program do you edit in?').evaluate((list: HTMLSelectElement) => list.selectedOptions[0].text);
   await expect(page.getByText(`in real time in ${program} at full`)).toBeVisible({ timeout: 60_000 });
-  await page.getByText('More about it').click();
+  await page.getByText('More', { exact: true }).click();
   await page.getByLabel('Hours of stored footage').fill('40');
   await page.getByLabel('Hours of stored footage').press('Tab');
   await expect(page.getByTestId('storage')).toContainText('40 h of this footage take', { timeout: 60_000 });
@@ -99,13 +99,13 @@ test('a week of work is written by format and hours, and how long the hand may w
   await week.getByLabel('Hours a week').nth(1).fill('15');
   await week.getByLabel('Hours a week').nth(1).press('Tab');
   await expectAccessible(page);
-  await week.getByRole('button', { name: 'Write it as a timeline' }).click();
+  await week.getByRole('button', { name: 'Create a timeline from it' }).click();
   await expect(page.getByRole('checkbox', { name: 'A week of work' })).toBeChecked();
   await expect(page.getByLabel('Hours a week of A week of work')).toHaveValue('20');
   await expect(page.getByTestId('answer')).toContainText('Buy ', { timeout: 60_000 });
 
   // Nothing on offer is so quick; what it takes is said beside each offer otherwise.
-  await page.getByText('More about it').click();
+  await page.getByText('More', { exact: true }).click();
   await page.getByLabel('Seconds until a frame shows').fill('0.01');
   await page.getByLabel('Seconds until a frame shows').press('Tab');
   await expect(page.getByTestId('answer')).toContainText('Nothing on offer does', { timeout: 60_000 });

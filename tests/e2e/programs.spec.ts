@@ -19,14 +19,14 @@ test('an editing program is duplicated and changed, and a stand-in plays as it d
   await page.getByRole('button', { name: 'Conditions' }).click();
   await page.getByLabel('plays as').selectOption({ label: 'Gantry (2)' });
   await expect(page.getByTestId('about-to')).toContainText('as Gantry (2) would play');
-  await expect(page.getByRole('alert')).toContainText('own player only');
+  await expect(page.getByRole('alert')).toContainText('Hardy Bench player only');
   await page.locator('[data-plays] select').first().selectOption({ label: 'Curlew desk' });
   await expect(page.getByRole('alert')).toHaveCount(0);
   await page.getByRole('button', { name: 'Play Space' }).click();
   await expect(page.getByTestId('sheet')).toContainText('as Gantry (2) would play');
 
   // A play beside other programs is said to be one, and refused on a machine where they would have to be real.
-  await page.getByLabel('plays as').selectOption({ label: 'own player' });
+  await page.getByLabel('plays as').selectOption({ label: 'Hardy Bench player' });
   await page.getByLabel('Cores that other programs keep busy').fill('6');
   await page.getByLabel('Cores that other programs keep busy').press('Tab');
   await expect(page.getByTestId('about-to')).toContainText('beside other programs: 6 cores busy');

@@ -24,7 +24,7 @@ async function newest(timeline, ...machines) {
 const views = [
   ['sheet', '/timelines/touring-night'],
   ['passage', '/timelines/touring-night?cell=gannet-tower:5'],
-  ['write', '/timelines/touring-night/write', '[data-row="1"]'],
+  ['edit', '/timelines/touring-night/edit', '[data-row="1"]'],
   ['timelines', '/timelines'],
   ['machines', '/machines?id=whimbrel-laptop'],
   ['programs', '/programs'],
@@ -38,7 +38,7 @@ const views = [
   ['axis', `/compare?${(await newest('closing-gala', 'knot-tower-mechanical', 'knot-tower-sata', 'knot-tower-nvme', 'knot-tower-array')).map((run) => `run=${run}`).join('&')}`],
   ['grid', '/compare/grid?timeline=closing-gala&by=share&sort=4'],
   ['advice', '/advice'],
-  ['words', '/words'],
+  ['glossary', '/glossary'],
   ['measured', '/machines?id=this'],
   ['deleted', '/deleted']
 ];

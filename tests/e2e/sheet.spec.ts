@@ -12,7 +12,7 @@ test('the demo starts by itself: stand-ins have played, clips are made while the
   await expect(page.getByTestId('pick')).toContainText(/^Take /);
 
   await page.goto('/footage');
-  await expect(page.getByTestId('clips').getByText('made', { exact: true })).toHaveCount(5, { timeout: 110_000 });
+  await expect(page.getByTestId('clips').getByText('created', { exact: true })).toHaveCount(5, { timeout: 110_000 });
   await expectAccessible(page);
 });
 
@@ -144,7 +144,7 @@ test('the legend can be hidden and shown again, and an address of no cell says s
 
 test('on a narrow screen pages scroll downwards only, and a panel lies over the page', async ({ page }) => {
   await page.setViewportSize({ width: 420, height: 800 });
-  for (const path of ['/timelines', '/machines', '/footage', '/trials', '/runs', '/advice', '/words', sheet, `${sheet}/write`]) {
+  for (const path of ['/timelines', '/machines', '/footage', '/trials', '/runs', '/advice', '/glossary', sheet, `${sheet}/edit`]) {
     await page.goto(path);
     await page.waitForLoadState('networkidle');
     expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(420);

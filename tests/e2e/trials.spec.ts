@@ -66,7 +66,7 @@ test('a repeat of three shows its spread, goes on over a reload and a closed pag
   await expect(page.getByTestId('about-to')).toContainText('Bare run: every aid off. About 12 s.');
   await choose(page, 'repeat', 'gannet-tower');
   await page.getByRole('button', { name: /^Conditions/ }).click();
-  await page.getByLabel('watch it at the pace of the clock').check();
+  await page.getByLabel('play in real time').check();
   await page.getByRole('button', { name: /^Play Space/ }).click();
   await expect(page.getByTestId('now-playing')).toContainText('of 100 slots');
 
@@ -259,7 +259,7 @@ test('a capacity trial says how fast every passage goes, and the panel what each
   await expectAccessible(page);
 });
 
-test('an export trial writes the film in every way and ranks them, or in the one that is chosen', async ({ page, request }) => {
+test('an export trial exports in every format and ranks them, or in the one that is chosen', async ({ page, request }) => {
   const { trialId } = await (await request.post('/api/play', { data: { timelineId: 'touring-night', machineId: 'heron-32', kind: 'export', times: 1 } })).json();
   await expect.poll(async () => (await (await request.get(`/api/trials/${trialId}`)).json()).trial.state).toBe('finished');
   await page.goto(`/trials/${trialId}`);
@@ -271,20 +271,20 @@ test('an export trial writes the film in every way and ranks them, or in the one
 
   await choose(page, 'export');
   await page.getByRole('button', { name: /^Conditions/ }).click();
-  await page.getByTestId('conditions').getByLabel('writes').selectOption('rdd36');
+  await page.getByTestId('conditions').getByLabel('format').selectOption('rdd36');
   await page.getByTestId('conditions').getByLabel('times each').fill('1');
-  await page.getByTestId('conditions').getByLabel('encodes on').selectOption('mediaEngine');
+  await page.getByTestId('conditions').getByLabel('encoder').selectOption('mediaEngine');
   await expect(page.getByText('On this machine only the processor encodes.')).toBeVisible();
-  await page.getByTestId('conditions').getByLabel('encodes on').selectOption('processor');
+  await page.getByTestId('conditions').getByLabel('encoder').selectOption('processor');
   await playOut(page);
   await expect(page.getByTestId('answer')).toContainText(/Written: RDD 36 10-bit 4:2:2 by the processor, [0-9.]+ s|No run counts/);
 });
 
-test('a stand-in can be watched at the pace of the clock, and stopped it keeps what had come', async ({ page, request }) => {
+test('a stand-in plays in real time, and a stopped run keeps what was played', async ({ page, request }) => {
   await choose(page, 'play');
   await page.locator('[data-plays] select').first().selectOption('curlew-desk');
   await page.getByRole('button', { name: /^Conditions/ }).click();
-  await page.getByLabel('watch it at the pace of the clock').check();
+  await page.getByLabel('play in real time').check();
   await page.getByRole('button', { name: /^Play Space/ }).click();
   await expect(page.getByTestId('now-playing')).toContainText('Curlew desk');
   await expect.poll(async () => (await (await request.get('/api/play')).json()).frames).toBeGreaterThan(10);

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { expectAccessible } from './support';
 
-test('this machine is measured, its twin goes on the shelf and foretells the next run', async ({ page, request }) => {
+test('this machine is measured, its twin is added and predicts the next run', async ({ page, request }) => {
   test.setTimeout(1_200_000);
   await page.goto('/machines?id=this');
   const section = page.getByRole('region', { name: 'Measured', exact: true });
@@ -32,18 +32,18 @@ test('this machine is measured, its twin goes on the shelf and foretells the nex
   expect(known.measures.filter((measure: { framesPerSecond: number }) => measure.framesPerSecond > 0).length).toBeGreaterThan(40);
 
   await request.post('/api/play', { data: { timelineId: 'touring-night', machineId: 'this', kind: 'capacity', times: 1 } });
-  await expect(page.getByTestId('foretold').locator('circle')).toHaveCount(8, { timeout: 60_000 });
+  await expect(page.getByTestId('predicted').locator('circle')).toHaveCount(8, { timeout: 60_000 });
   // How good they were is only said of runs that nothing disturbed, which depends on the machine that tests.
   const { predictions } = await (await request.get('/api/calibration')).json();
   expect(predictions.map((run: { passages: unknown[] }) => run.passages.length)).toEqual([8]);
 
   // A run that is deleted speaks for nothing, until it is brought back.
-  const foretold = async () => (await (await request.get('/api/calibration')).json()).predictions.length;
+  const counted = async () => (await (await request.get('/api/calibration')).json()).predictions.length;
   const ids = [predictions[0].runId];
-  await request.post('/api/runs/aside', { data: { ids, aside: true } });
-  expect(await foretold()).toBe(0);
-  await request.post('/api/runs/aside', { data: { ids, aside: false } });
-  expect(await foretold()).toBe(1);
+  await request.post('/api/runs/deleted', { data: { ids, deleted: true } });
+  expect(await counted()).toBe(0);
+  await request.post('/api/runs/deleted', { data: { ids, deleted: false } });
+  expect(await counted()).toBe(1);
 
   await section.getByRole('link', { name: 'Its twin' }).click();
   await expect(page.getByRole('heading', { name: 'Twin of this machine' })).toBeVisible();

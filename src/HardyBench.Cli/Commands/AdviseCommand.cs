@@ -10,8 +10,8 @@ internal static class AdviseCommand
     public static Command Create()
     {
         var timeline = new Argument<string>("timeline") { Description = "Its id." };
-        var json = new Option<FileInfo?>("--json") { Description = "Write the advice here." };
-        return new Command("advise", "Says which machine to take for a timeline at full scale, and why not another.")
+        var json = new Option<FileInfo?>("--json") { Description = "Export the advice to this file." };
+        return new Command("advise", "Recommends a machine for a timeline at full preview scale, and says why not another.")
         {
             timeline, json,
         }.Running(async (parsed, bench, stop) =>

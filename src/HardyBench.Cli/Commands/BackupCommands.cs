@@ -9,8 +9,8 @@ internal static class BackupCommands
 {
     public static Command Backup()
     {
-        var file = new Argument<string>("file") { Description = "Where the copy goes; it must not be there yet." };
-        return new Command("backup", "Copies runs, trials, timelines and marks into one file, also while a server runs.") { file }.Running(
+        var file = new Argument<string>("file") { Description = "The file of the copy. It must not exist yet." };
+        return new Command("backup", "Copies the database (runs, trials, timelines, marks) to one file, also while a server runs.") { file }.Running(
             async (parsed, bench, stop) =>
         {
             var bytes = await Backups.MakeAsync(bench.Folder, parsed.GetValue(file)!, stop);
@@ -21,7 +21,7 @@ internal static class BackupCommands
 
     public static Command Restore()
     {
-        var file = new Argument<string>("file") { Description = "A copy made by 'hardybench backup'." };
+        var file = new Argument<string>("file") { Description = "The copy made with 'hardybench backup'." };
         var command = new Command(
             "restore",
             "Puts a copy back in place of runs, trials, timelines and marks; what was there stays beside it."
@@ -33,7 +33,7 @@ internal static class BackupCommands
             async () =>
             {
                 var kept = await Backups.RestoreAsync(new DataFolder(parsed.GetValue(SharedOptions.Data)!), parsed.GetValue(file)!, stop);
-                Terminal.Say(kept is null ? "Restored." : $"Restored. What was there before is kept as {kept}.");
+                Terminal.Say(kept is null ? "Restored." : $"Restored. The former database is kept as {kept}.");
                 return ExitCodes.Done;
             },
             stop));

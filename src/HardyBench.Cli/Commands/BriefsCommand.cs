@@ -10,10 +10,10 @@ namespace HardyBench.Cli.Commands;
 /// <summary>Briefs and their answers.</summary>
 internal static class BriefsCommand
 {
-    private static readonly Option<FileInfo?> Import = new("--import") { Description = "Add the briefs of this JSON file." };
-    private static readonly Option<FileInfo?> Export = new("--export") { Description = "Write all of them here, as JSON." };
+    private static readonly Option<FileInfo?> Import = new("--import") { Description = "Import briefs from this JSON file." };
+    private static readonly Option<FileInfo?> Export = new("--export") { Description = "Export all of them to this file, as JSON." };
 
-    public static Command Create() => new Command("briefs", "Lists what machines are wanted for.") { Import, Export }
+    public static Command Create() => new Command("briefs", "Lists, imports and exports briefs.") { Import, Export }
         .Running(async (parsed, bench, stop) =>
         {
             if (parsed.GetValue(Import) is { } file)
@@ -45,9 +45,9 @@ internal static class BriefsCommand
     public static Command Answer()
     {
         var id = new Argument<string>("brief") { Description = "Its id (hardybench briefs)." };
-        var budget = new Option<decimal?>("--budget") { Description = "Another budget than that of the brief." };
-        var json = new Option<FileInfo?>("--json") { Description = "Write the answer here." };
-        var csv = new Option<FileInfo?>("--csv") { Description = "Write the figures behind it here, a table." };
+        var budget = new Option<decimal?>("--budget") { Description = "A budget that replaces the brief's." };
+        var json = new Option<FileInfo?>("--json") { Description = "Export the answer to this file." };
+        var csv = new Option<FileInfo?>("--csv") { Description = "Export its figures to this file, as CSV." };
         return new Command("answer", "Answers a brief: keep the machine that you own, work in another way, or buy.")
         {
             id, budget, json, csv,

@@ -14,8 +14,8 @@ internal static class CalibrateCommand
 {
     public static Command Create()
     {
-        var json = new Option<FileInfo?>("--json") { Description = "Write what was measured, and the fit, here." };
-        return new Command("calibrate", "Measures what work takes this machine, and makes a stand-in of it, its twin.") { json }
+        var json = new Option<FileInfo?>("--json") { Description = "Export measurements and fit to this file, as JSON." };
+        return new Command("calibrate", "Measures what decoding and effects cost on this machine, and adds its twin, a stand-in with these costs.") { json }
             .Running(async (parsed, bench, stop) =>
             {
                 MachineCalibration? calibration = null;

@@ -13,19 +13,19 @@ internal static class ClipsCommand
 {
     private static readonly Argument<string[]> Ids = new("clip")
     {
-        Description = "Ids; none for those of the demo.",
+        Description = "Ids of recipes. Without any: those of the demo.",
         Arity = ArgumentArity.ZeroOrMore,
     };
     private static readonly Argument<FileInfo> File = new("file") { Description = "A video file." };
     private static readonly Argument<string> Id = new("clip") { Description = "Its id." };
-    private static readonly Option<string> Family = new("--family") { Description = "Every recipe of a family." };
-    private static readonly Option<bool> Every = new("--all") { Description = "Every recipe there is." };
+    private static readonly Option<string> Family = new("--family") { Description = "All recipes of this family." };
+    private static readonly Option<bool> Every = new("--all") { Description = "All recipes." };
 
     public static Command Create() => new("clips", "The clips that timelines play.")
     {
-        new Command("list", "Lists them.").Running((_, bench, _) => List(bench)),
-        new Command("recipes", "Lists what can be made, by family.").Running((_, bench, _) => Recipes(bench)),
-        new Command("make", "Makes clips that are missing.") { Ids, Family, Every }.Running(MakeAsync),
+        new Command("list", "Lists timelines.").Running((_, bench, _) => List(bench)),
+        new Command("recipes", "Lists the recipes for clips, by family.").Running((_, bench, _) => Recipes(bench)),
+        new Command("make", "Creates clips that are missing.") { Ids, Family, Every }.Running(MakeAsync),
         new Command("probe", "Inspects a file without importing it.") { File }.Running(async (parsed, _, stop) =>
         {
             var report = await ClipProbe.LookAsync(Existing(parsed.GetValue(File)!), null, stop);
@@ -35,7 +35,7 @@ internal static class ClipsCommand
             report.Caveats.ToList().ForEach(caveat => Terminal.Say($"  caveat: {caveat}"));
             return ExitCodes.Done;
         }),
-        new Command("import", "Takes a file in as a clip of your own.") { File }.Running(async (parsed, bench, stop) =>
+        new Command("import", "Imports a file as a clip of your own.") { File }.Running(async (parsed, bench, stop) =>
         {
             var source = Existing(parsed.GetValue(File)!);
             var copy = Path.Combine(bench.Folder.Incoming, Path.GetRandomFileName());
@@ -51,7 +51,7 @@ internal static class ClipsCommand
                 System.IO.File.Delete(copy);
             }
         }),
-        new Command("facts", "What a clip's format means.") { Id }.Running((parsed, bench, _) => Facts(bench, parsed.GetValue(Id)!)),
+        new Command("facts", "Shows what a clip's format means for playback.") { Id }.Running((parsed, bench, _) => Facts(bench, parsed.GetValue(Id)!)),
     };
 
     private static Task<int> List(Bench bench)
@@ -61,7 +61,7 @@ internal static class ClipsCommand
         {
             table.AddRow(
                 clip.Id, clip.Format.Encoding, clip.Format.RasterAndRate, clip.Format.DataRate.ToString(), $"{clip.Format.GopLength}",
-                $"{clip.FrameCount}", clip.Sha256 is null ? "not made yet" : Markup.Escape(string.Join(", ", clip.Caveats ?? ["ready"])));
+                $"{clip.FrameCount}", clip.Sha256 is null ? "not created yet" : Markup.Escape(string.Join(", ", clip.Caveats ?? ["ready"])));
         }
 
         Terminal.Show(table);

@@ -80,7 +80,10 @@ internal static class ExplainCommand
         {
             var cores = passage.Cores!;
             double?[] parts =
-                [cores.Length, cores.Decode, cores.Effects, cores.Encode, cores.Presenting, cores.Pictures, cores.Tool, cores.Others, cores.Idle];
+            [
+                cores.Length, cores.Decode, cores.Effects, cores.Encode, cores.Presenting, cores.Pictures, cores.Tool, cores.Others,
+                cores.Idle,
+            ];
             table.AddRow([$"{passage.Finding.Index + 1}", .. parts.Select(part => Number(part, "0.00"))]);
         }
 

@@ -7,14 +7,14 @@ namespace HardyBench.Cli.Commands;
 
 internal static class PartsCommand
 {
-    private static readonly Option<FileInfo?> Import = new("--import") { Description = "Add or change the parts of this JSON or CSV file." };
-    private static readonly Option<FileInfo?> Export = new("--export") { Description = "Write all of them here, as CSV where the name ends so, else as JSON." };
+    private static readonly Option<FileInfo?> Import = new("--import") { Description = "Import parts from this JSON or CSV file; parts with known ids are changed." };
+    private static readonly Option<FileInfo?> Export = new("--export") { Description = "Export all of them to this file: CSV if its name ends in .csv, else JSON." };
     private static readonly Option<string?> Check = new("--check")
     {
-        Description = "Say why these do not make a machine, or what they cost: ids, parted by commas.",
+        Description = "Check whether these parts make a machine: ids, separated by commas. Prints the price, or what does not fit.",
     };
 
-    public static Command Create() => new Command("parts", "Lists the parts that machines can be put together from.") { Import, Export, Check }
+    public static Command Create() => new Command("parts", "Lists, imports and exports the parts that machines are built from.") { Import, Export, Check }
         .Running(async (parsed, bench, stop) =>
         {
             if (parsed.GetValue(Import) is { } file)

@@ -6,8 +6,8 @@ namespace HardyBench.Cli.Commands;
 
 internal static class ProgramsCommand
 {
-    private static readonly Option<FileInfo?> Import = new("--import") { Description = "Add the editing programs of this JSON file." };
-    private static readonly Option<FileInfo?> Export = new("--export") { Description = "Write all of them here, as JSON." };
+    private static readonly Option<FileInfo?> Import = new("--import") { Description = "Import editing programs from this JSON file." };
+    private static readonly Option<FileInfo?> Export = new("--export") { Description = "Export all of them to this file, as JSON." };
 
     public static Command Create() => new Command("programs", "Lists the editing programs that stand-ins can play as.") { Import, Export }
         .Running(async (parsed, bench, stop) =>

@@ -7,7 +7,7 @@ namespace HardyBench.Cli.Commands;
 
 internal static class RunsCommand
 {
-    public static Command Create() => new Command("runs", "Lists the runs that are kept, newest first.")
+    public static Command Create() => new Command("runs", "Lists the saved runs, newest first.")
         .Running(async (_, bench, _) =>
         {
             var table = new Table().AddColumns("run", "started", "timeline", "machine", "scale", "ending", "holds", "wavers", "breaks");

@@ -21,14 +21,14 @@ internal static class ServeCommand
         };
         var host = new Option<string[]>("--host")
         {
-            Description = "A name by which the page is opened, besides the address.",
+            Description = "A host name under which the page may be opened, in addition to the address.",
             DefaultValueFactory = _ => [],
         };
         var certificate = new Option<string?>("--certificate")
         {
-            Description = "A PEM file with certificate and key; without one it is made.",
+            Description = "A PEM file with certificate and key. Without it, the server creates one.",
         };
-        var demo = new Option<bool>("--demo") { Description = "Make missing clips and play the stand-ins at once." };
+        var demo = new Option<bool>("--demo") { Description = "Create missing clips and play the stand-ins at once." };
         return new Command("serve", "Starts the page and the API.") { port, address, host, certificate, demo }.Running(
             async (parsed, bench, stop) =>
         {

@@ -16,23 +16,23 @@ internal static class TimelinesCommand
 {
     private static readonly Argument<string> Id = new("timeline") { Description = "Its id." };
     private static readonly Argument<string> Title = new("title") { Description = "Its title." };
-    private static readonly Option<string?> Like = new("--like") { Description = "A clip to take raster, rate and depth from." };
+    private static readonly Option<string?> Like = new("--like") { Description = "Take raster, rate and depth from this clip." };
     private static readonly Argument<FileInfo> Source = new("file") { Description = "An .otio or .edl file." };
-    private static readonly Option<string?> Rate = new("--rate") { Description = "Frames a second, for lists that do not say." };
+    private static readonly Option<string?> Rate = new("--rate") { Description = "Frames a second, for edit decision lists, which do not contain it." };
     private static readonly Option<FileInfo> Into = new("--file")
     {
-        Description = "Where to write it; .otio, .edl or .json.",
+        Description = "The file to write: .otio, .edl or .json.",
         Required = true,
     };
     private static readonly Argument<SeriesKind> Kind = Choices.Argument<SeriesKind>("kind");
     private static readonly Option<string[]> Clips = new("--clip")
     {
-        Description = "A clip; several times for several.",
+        Description = "A clip's id. Repeat the option for several clips.",
         AllowMultipleArgumentsPerToken = true,
     };
     private static readonly Option<string[]> Effects = new("--effect")
     {
-        Description = "An effect's id, at its defaults.",
+        Description = "An effect's id. Its values are the defaults.",
         AllowMultipleArgumentsPerToken = true,
     };
     private static readonly Option<int> Count = new("--count") { Description = "Steps.", DefaultValueFactory = _ => 4 };
@@ -44,13 +44,13 @@ internal static class TimelinesCommand
 
     private static readonly Option<string[]> Work = new("--work")
     {
-        Description = "A kind of work as CLIP:TREATMENT:STREAMS:HOURS, of footage a week; treatments are cut, graded, titled, cleaned. Several times for several.",
+        Description = "Work of a week as CLIP:TREATMENT:STREAMS:HOURS, in hours of footage. Treatments: cut, graded, titled, cleaned. Repeat the option for several kinds of work.",
         Required = true,
     };
 
     public static Command Create() => new("timelines", "Benchmark timelines and their passages.")
     {
-        new Command("list", "Lists them.").Running(async (_, bench, _) =>
+        new Command("list", "Lists timelines.").Running(async (_, bench, _) =>
         {
             foreach (var timeline in await bench.Timelines.AllAsync())
             {
@@ -59,19 +59,19 @@ internal static class TimelinesCommand
 
             return ExitCodes.Done;
         }),
-        new Command("show", "Shows the passages of one, what they ask, and what is wrong with them.") { Id }.Running(ShowAsync),
-        new Command("new", "Begins an empty one.") { Title, Like }.Running(async (parsed, bench, _) =>
+        new Command("show", "Shows the passages of a timeline, their load, and their problems.") { Id }.Running(ShowAsync),
+        new Command("new", "Adds an empty timeline.") { Title, Like }.Running(async (parsed, bench, _) =>
         {
             var stored = await bench.Timelines.CreateAsync(parsed.GetValue(Title)!, parsed.GetValue(Like));
             Terminal.Say($"{stored.Timeline.Id}: {stored.Timeline.Raster} {stored.Timeline.Rate}");
             return ExitCodes.Done;
         }),
-        new Command("build", "Writes a series of passages at the end of one.") { Id, Kind, Clips, Effects, Count, Seconds }.Running(
+        new Command("build", "Adds a series of passages to the end of a timeline.") { Id, Kind, Clips, Effects, Count, Seconds }.Running(
             BuildAsync
         ),
-        new Command("week", "Writes one that stands for a week's work: a passage for each kind of it.") { Title, Work }.Running(WeekAsync),
-        new Command("import", "Reads another program's timeline.") { Source, Rate }.Running(ImportAsync),
-        new Command("export", "Writes one for other programs.") { Id, Into }.Running(async (parsed, bench, stop) =>
+        new Command("week", "Adds a timeline that represents a week's work, with a passage for each kind.") { Title, Work }.Running(WeekAsync),
+        new Command("import", "Imports a timeline of another program.") { Source, Rate }.Running(ImportAsync),
+        new Command("export", "Exports a timeline for other programs.") { Id, Into }.Running(async (parsed, bench, stop) =>
         {
             var file = parsed.GetValue(Into)!;
             var (text, notes) = await bench.Timelines.ExportAsync(parsed.GetValue(Id)!, file.Extension.TrimStart('.').ToLowerInvariant());

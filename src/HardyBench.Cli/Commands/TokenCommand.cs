@@ -14,7 +14,7 @@ internal static class TokenCommand
         {
             Terminal.Say(AccessToken.Make(Listening.TokenFileIn(bench.Folder)));
             await Console.Error.WriteLineAsync(
-                "Keep it: only its checksum is kept here. A server that runs already takes it after its next start."
+                "Save it now: only its checksum is stored here. A running server accepts it after its next start."
             );
             return ExitCodes.Done;
         });

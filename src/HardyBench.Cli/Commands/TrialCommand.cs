@@ -18,29 +18,29 @@ internal static class TrialCommand
 
     private static readonly Option<string> MachineId = new("--machine")
     {
-        Description = "'this', or a stand-in's id.", DefaultValueFactory = _ => Machine.ThisId,
+        Description = "The machine: 'this', or the id of a stand-in (hardybench machines).", DefaultValueFactory = _ => Machine.ThisId,
     };
 
     private static readonly Option<int> Times = new("--times") { Description = "Runs, places or pairs.", DefaultValueFactory = _ => 3 };
 
     private static readonly Option<double> Minutes = new("--minutes")
     {
-        Description = "Soak: no further round begins after this.", DefaultValueFactory = _ => 60,
+        Description = "Soak: no round begins after this time.", DefaultValueFactory = _ => 60,
     };
 
     private static readonly Option<string?> Without = new("--without")
     {
-        Description = "Compare: an effect that the second side leaves out.",
+        Description = "Compare: an effect that the second side does not apply.",
     };
 
     private static readonly Option<bool> AtClock = new("--at-clock")
     {
-        Description = "On a stand-in: at the pace of the clock, not at once.",
+        Description = "On a stand-in: play in real time instead of calculating the run at once.",
     };
 
     public static Command Create()
     {
-        var command = new Command("trial", "Puts one question to a machine and plays until it is answered.")
+        var command = new Command("trial", "Answers one question about a machine, with as many runs as it takes.")
         {
             Kind, TimelineId, MachineId, Times, Minutes, Without, AtClock,
         };

@@ -13,7 +13,7 @@ public enum NextAct
     StepDown,
 
     /// <summary>See to the clips first.</summary>
-    MendClips,
+    CreateClips,
 
     /// <summary>Look at the advice.</summary>
     SeeAdvice,
@@ -35,13 +35,13 @@ public sealed record NextStep(NextAct Act, PreviewScale? Scale, int Failing, int
     {
         var failing = passages.Count(passage => passage.Fails);
         var effects = passages.Any(passage => passage is { Fails: true, Limiter: Limiter.GraphicsEffects or Limiter.ProcessorEffects });
-        var act = passages.Any(passage => passage.Failure is not null) ? NextAct.MendClips
+        var act = passages.Any(passage => passage.Failure is not null) ? NextAct.CreateClips
             : ending != RunEnding.Finished || notCounting is not null ? NextAct.PlayAgain
             : effects && scale != PreviewScale.Eighth ? NextAct.StepDown
             : NextAct.SeeAdvice;
         return new NextStep(act, act == NextAct.StepDown ? (PreviewScale)((int)scale * 2) : null, failing, passages.Count)
         {
-            NotCounting = act == NextAct.MendClips ? null : notCounting,
+            NotCounting = act == NextAct.CreateClips ? null : notCounting,
         };
     }
 }

@@ -40,7 +40,7 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
             .ToList();
         if (groups.Count == 0)
         {
-            throw new CalibrationException("No clip could be decoded long enough to measure its cost. Make the clips again, then measure again.");
+            throw new CalibrationException("No clip could be decoded long enough to measure its cost. Create the clips again, then measure again.");
         }
 
         var speed = groups

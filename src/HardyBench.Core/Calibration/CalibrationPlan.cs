@@ -20,7 +20,7 @@ public sealed class CalibrationPlan(
     Func<EffectKind, string?> textOf, TimeSpan atLeast)
 {
     /// <summary>Frames at either cut of a passage that do not count.</summary>
-    private const int Aside = 2 * (Ahead + PlaybackSettings.DecodeAhead) + 1;
+    private const int UncountedFrames = 2 * (Ahead + PlaybackSettings.DecodeAhead) + 1;
 
     /// <summary>As many count at least: whole GOPs of the clips, and of all-intra footage half of a clip, since what takes long there takes
     /// each frame as long.</summary>
@@ -52,7 +52,7 @@ public sealed class CalibrationPlan(
                 kind == MeasureKind.OneThread ? 1 : cores);
     }
 
-    /// <summary>Two clips of each kind of long-GOP footage, of the raster that most of it have: what more cores gain there hangs on how
+    /// <summary>Two clips of each kind of long-GOP footage, of the raster that most of it have: what more cores gain there depends on how
     /// much of the work is for bits. Of all-intra footage, where each core has frames of its own, one.</summary>
     private IEnumerable<Clip> FewestAndMostBits() =>
         from alike in clips.Values.GroupBy(clip => (clip.Format.Codec, clip.Format.BitDepth > 8))
@@ -71,7 +71,7 @@ public sealed class CalibrationPlan(
         Measure Read(Run of, int index, Measure measure)
         {
             var shown = of.FramesOf(index).Select(frame => frame.Shown).OfType<TimeSpan>().ToList();
-            if (shown.Count < Aside + Counting(measure.Format))
+            if (shown.Count < UncountedFrames + Counting(measure.Format))
             {
                 return measure;
             }
@@ -184,7 +184,7 @@ public sealed class CalibrationPlan(
         var rate = clips[passage.Layers[0].ClipId].Format.Rate;
         var seconds = PassageWeight.Of(passage, new Timeline("t", "T", raster, rate, [passage]), clips).Cores / rate.FramesPerSecond / threads;
         var counting = Counting(clips[passage.Layers[0].ClipId].Format);
-        return Aside + counting * Math.Clamp(
+        return UncountedFrames + counting * Math.Clamp(
             (int)Math.Ceiling(atLeast / TimeSpan.FromSeconds(Math.Max(1e-4, seconds) * counting)), 1, MostGops * Gop / counting);
     }
 

@@ -25,7 +25,7 @@ public sealed record Prediction(
     /// <param name="plan">As it was played, aids with it.</param>
     public static Prediction Of(long runId, Run run, PlaybackPlan plan, MachineCalibration calibration)
     {
-        var foretold = RunFindings.Of(new StandInPlayback(TimeProvider.System).Played(plan with { Machine = calibration.Twin }));
+        var predicted = RunFindings.Of(new StandInPlayback(TimeProvider.System).Played(plan with { Machine = calibration.Twin }));
         var measured = RunFindings.Of(run);
         return new Prediction(
             runId,
@@ -35,7 +35,7 @@ public sealed record Prediction(
             run.Header.Settings.Policy == PlayingPolicy.Unpaced,
             Disturbance.Of(run, measured) is not null,
             [
-                .. measured.Zip(foretold).Where(pair => pair.First.Counts.Slots > 0).Select(pair => new PredictedPassage(
+                .. measured.Zip(predicted).Where(pair => pair.First.Counts.Slots > 0).Select(pair => new PredictedPassage(
                     pair.First.Index,
                     pair.First.Passage.Question,
                     pair.Second.Counts.ShownRate,
@@ -49,11 +49,11 @@ public sealed record Prediction(
 
 /// <summary>One passage of it.</summary>
 /// <param name="Index">Its place in the timeline, from 0.</param>
-/// <param name="Foretold">Frames a second.</param>
+/// <param name="Predicted">Frames a second.</param>
 /// <param name="Measured">Frames a second.</param>
 /// <param name="Extrapolates">Whether its footage lies outside what was measured.</param>
 public sealed record PredictedPassage(
-    int Index, string Question, double Foretold, double Measured, Verdict? ForetoldVerdict, Verdict? MeasuredVerdict, bool Extrapolates);
+    int Index, string Question, double Predicted, double Measured, Verdict? PredictedVerdict, Verdict? MeasuredVerdict, bool Extrapolates);
 
 /// <summary>How good predictions were, over runs that say something of the machine.</summary>
 /// <param name="Rates">Passages whose sustained rate was measured.</param>
@@ -66,12 +66,12 @@ public sealed record PredictionFigures(int Rates, double? MedianError, int Verdi
     {
         var counted = predictions.Where(prediction => !prediction.IsDisturbed).ToList();
         var errors = counted.Where(prediction => prediction.IsUnpaced).SelectMany(prediction => prediction.Passages)
-            .Where(passage => passage is { Measured: > 0, Foretold: > 0 })
-            .Select(passage => Math.Abs(passage.Foretold / passage.Measured - 1)).ToList();
+            .Where(passage => passage is { Measured: > 0, Predicted: > 0 })
+            .Select(passage => Math.Abs(passage.Predicted / passage.Measured - 1)).ToList();
         var verdicts = counted.SelectMany(prediction => prediction.Passages)
-            .Where(passage => passage is { ForetoldVerdict: not null, MeasuredVerdict: not null }).ToList();
+            .Where(passage => passage is { PredictedVerdict: not null, MeasuredVerdict: not null }).ToList();
         return new PredictionFigures(
             errors.Count, errors.Count > 0 ? errors.Median() : null, verdicts.Count,
-            verdicts.Count(passage => passage.ForetoldVerdict == passage.MeasuredVerdict));
+            verdicts.Count(passage => passage.PredictedVerdict == passage.MeasuredVerdict));
     }
 }

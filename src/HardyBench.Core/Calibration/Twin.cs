@@ -5,7 +5,7 @@ namespace HardyBench.Core.Calibration;
 /// <summary>The stand-in of a real machine, made from what was measured on it.</summary>
 public static class Twin
 {
-    /// <summary>Its id on the shelf, which no other machine is given.</summary>
+    /// <summary>Its id in the list of machines, which no other machine is given.</summary>
     public const string Id = "this-twin";
 
     /// <param name="machine">As it describes itself.</param>

@@ -16,7 +16,7 @@ public sealed class LoadMeans
 
     /// <summary>Means over a stretch of time.</summary>
     public static LoadMeans Over(IEnumerable<LoadReading> loads, TimeSpan from, TimeSpan to) => new(
-        loads.Where(load => load.At > from && load.At <= to && load.Kind != LoadKind.InVain)
+        loads.Where(load => load.At > from && load.At <= to && load.Kind != LoadKind.WastedWork)
             .GroupBy(load => load.Kind)
             .SelectMany(MeansOfKind)
             .ToDictionary(),

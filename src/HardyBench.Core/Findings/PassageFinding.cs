@@ -51,13 +51,13 @@ public static class RunFindings
         var failures = run
             .Failures.Where(failure => !failure.Overcome)
             .ToLookup(failure => failure.PassageIndex, failure => failure.Message);
-        var inVain = run.Loads.Where(load => load.Kind == LoadKind.InVain).ToList();
+        var wastedWork = run.Loads.Where(load => load.Kind == LoadKind.WastedWork).ToList();
         return [.. run.Header.Timeline.Passages.Select((passage, index) =>
         {
             var frames = run.FramesOf(index);
             return Of(run, limits, index, passage, frames, failures[index].FirstOrDefault()) with
             {
-                Wasted = WastedWork.Of(frames, inVain, run.Header.Timeline.Rate),
+                Wasted = WastedWork.Of(frames, wastedWork, run.Header.Timeline.Rate),
             };
         })];
     }

@@ -38,7 +38,7 @@ public sealed record EffectRanElsewhere(string Effect, string Place, string Why)
 /// <param name="Ending">Stopped or interrupted.</param>
 public sealed record EndedEarly(RunEnding Ending) : RunNote;
 
-/// <summary>A stand-in played clips that are not made yet.</summary>
+/// <summary>A stand-in played clips that are not created yet.</summary>
 /// <param name="Clips">Their ids.</param>
 public sealed record RestsOnEstimates(IReadOnlyList<string> Clips) : RunNote;
 

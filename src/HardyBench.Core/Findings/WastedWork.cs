@@ -9,8 +9,8 @@ namespace HardyBench.Core.Findings;
 public readonly record struct WastedWork(int Frames, double? Share)
 {
     /// <param name="frames">The settled slots of the passage, in order.</param>
-    /// <param name="inVain">The run's readings of such work.</param>
-    public static WastedWork Of(IReadOnlyList<FrameRecord> frames, IReadOnlyList<LoadReading> inVain, FrameRate rate)
+    /// <param name="wastedWork">The run's readings of such work.</param>
+    public static WastedWork Of(IReadOnlyList<FrameRecord> frames, IReadOnlyList<LoadReading> wastedWork, FrameRate rate)
     {
         if (frames.Count == 0)
         {
@@ -18,7 +18,7 @@ public readonly record struct WastedWork(int Frames, double? Share)
         }
 
         var (from, to) = (frames[0].SlotStart, frames[^1].SlotStart + rate.FrameDuration);
-        var wasted = inVain.Where(load => load.At >= from && load.At < to).Select(load => (double)load.Value).ToList();
+        var wasted = wastedWork.Where(load => load.At >= from && load.At < to).Select(load => (double)load.Value).ToList();
         var useful = frames.Where(frame => frame.Shown is not null).Sum(frame => (frame.Read + frame.Decode + frame.Effects).TotalSeconds);
         return new WastedWork(wasted.Count, wasted.Sum() + useful is > 0 and var all ? wasted.Sum() / all : null);
     }

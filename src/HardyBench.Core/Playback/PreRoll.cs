@@ -1,7 +1,7 @@
 namespace HardyBench.Core.Playback;
 
 /// <summary>Before the first frame is shown, a few treated frames are let gather, so that the first slots do not all
-/// hang on the slowest part of the start. What it takes is part of the start lag.</summary>
+/// depend on the slowest part of the start. What it takes is part of the start lag.</summary>
 public static class PreRoll
 {
     /// <summary>The longest that a ready first frame is held back.</summary>

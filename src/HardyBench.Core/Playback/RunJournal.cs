@@ -36,7 +36,7 @@ public sealed class RunJournal
     }
 
     /// <summary>A frame was worked on and is not shown.</summary>
-    public void InVain(TimeSpan at, TimeSpan work) => Sampled([new LoadReading(at, LoadKind.InVain, 0, (float)work.TotalSeconds)]);
+    public void Wasted(TimeSpan at, TimeSpan work) => Sampled([new LoadReading(at, LoadKind.WastedWork, 0, (float)work.TotalSeconds)]);
 
     public void Asked(LagReading lag)
     {

@@ -11,13 +11,13 @@ public static class RunMoments
         if (text.Length > RunMark.LongestText)
         {
             throw new PlanRefusedException(
-                $"The text of a mark has at most {RunMark.LongestText} characters, this has {text.Length}. Nothing was kept."
+                $"The text of a mark has at most {RunMark.LongestText} characters, this has {text.Length}. Nothing was saved."
             );
         }
 
         if (at < TimeSpan.Zero || frame < 0 || frame >= run.Header.Timeline.FrameCount)
         {
-            throw new PlanRefusedException("That moment lies outside the run. Nothing was kept.");
+            throw new PlanRefusedException("That moment lies outside the run. Nothing was saved.");
         }
 
         var moment = at ?? (frame is { } number ? Of(run, number) : Newest(run));

@@ -210,7 +210,8 @@ public sealed partial class Simulation
                     }
 
                     var slotEnd = clock.EndOf(next).Ticks;
-                    if (start > until || play.frames[shown].Ready > start || !LetsIn(next - begun, slotEnd) || !Reckon(next, now, slotEnd))
+                    if (start > until || play.frames[shown].Ready > start
+                        || !LetsIn(next - begun, slotEnd) || !Complete(next, now, slotEnd))
                     {
                         break;
                     }
@@ -283,7 +284,7 @@ public sealed partial class Simulation
             return effects.Longest <= slot && done < slotEnd;
         }
 
-        private bool Reckon(int frame, long arrival, long slotEnd)
+        private bool Complete(int frame, long arrival, long slotEnd)
         {
             slotEnds[frame & inRing] = slotEnd;
             ref var state = ref play.frames[frame];

@@ -584,7 +584,7 @@ public sealed partial class Simulation
             mean.Ticks, state.Passage, frame - before - passageStarts[state.Passage], visit.Station, visit.Kind);
     }
 
-    /// <summary>Whether a frame can still be seen by what its work takes on average. What others hang on is decoded in any case.</summary>
+    /// <summary>Whether a frame can still be seen, by the mean times of its work. What others depend on is decoded in any case.</summary>
     private bool IsWorthGoingOn(int frame, Visit visit, ref FrameState state)
     {
         if (IsOver(state.Passage))

@@ -29,7 +29,7 @@ public static class StandInLoads
         loads.AddRange(frames.Where(frame => frame.Shown is null && frame.Read + frame.Decode + frame.Effects > TimeSpan.Zero)
             .Select(frame => new LoadReading(
                 frame.SlotStart,
-                LoadKind.InVain,
+                LoadKind.WastedWork,
                 0,
                 (float)(frame.Read + frame.Decode + frame.Effects).TotalSeconds
             ))

@@ -84,7 +84,7 @@ public static class TimelineCheck
     /// <summary>Clips of a passage that only stand-ins can play as long as they are not made: phrases.</summary>
     public static IEnumerable<string> NotMade(Passage passage, IReadOnlyDictionary<string, Clip> clips) => passage.Layers
         .Select(layer => clips.GetValueOrDefault(layer.ClipId)).OfType<Clip>().Distinct().Where(clip => clip.Sha256 is null)
-        .Select(clip => $"“{clip.Title}” is not made: make it under Footage before this machine plays it");
+        .Select(clip => $"“{clip.Title}” is not created yet: create it under Footage before this machine plays it");
 
     /// <summary>What a person should know of a passage that can be played: phrases.</summary>
     public static IEnumerable<string> RemarksOn(Passage passage, Timeline timeline, IReadOnlyDictionary<string, Clip> clips)

@@ -26,7 +26,7 @@ public static class TimelineLimits
 
     /// <exception cref="TimelineRefusedException">It cannot be kept; the message says why, and that nothing was.</exception>
     public static Timeline Checked(Timeline? timeline) => Problems(timeline).FirstOrDefault() is { } problem
-        ? throw new TimelineRefusedException($"{problem} Nothing was kept.")
+        ? throw new TimelineRefusedException($"{problem} Nothing was saved.")
         : timeline!;
 
     /// <summary>What is wrong with it, a sentence each; parts that are missing altogether come first and alone.</summary>
@@ -71,15 +71,15 @@ public static class TimelineLimits
             ? null
             : FormattableString.Invariant($"{rate:0.###} frames a second cannot be played; from {LowestRate} to {HighestRate} can.");
         yield return Depths.Contains(timeline.BitDepth) ? null : $"{timeline.BitDepth} bits a sample cannot be had; 8, 10, 12 or 16 can.";
-        yield return Enough("passages", timeline.Passages.Count, MostPassages);
-        yield return Enough("layers", timeline.Passages.Sum(passage => (long)passage.Layers.Count), MostLayers);
-        yield return Enough(
+        yield return AtMost("passages", timeline.Passages.Count, MostPassages);
+        yield return AtMost("layers", timeline.Passages.Sum(passage => (long)passage.Layers.Count), MostLayers);
+        yield return AtMost(
             "layers in a passage",
             timeline.Passages.Select(passage => passage.Layers.Count).DefaultIfEmpty().Max(),
             MostLayersInPassage
         );
-        yield return Enough("effects", timeline.Passages.Sum(passage => (long)passage.AllEffects().Count()), MostEffects);
-        yield return Enough(
+        yield return AtMost("effects", timeline.Passages.Sum(passage => (long)passage.AllEffects().Count()), MostEffects);
+        yield return AtMost(
             "effects in one place",
             timeline
                 .Passages.SelectMany(passage => passage.Layers.Select(layer => layer.Effects.Count).Append(passage.Over.Count))
@@ -87,14 +87,14 @@ public static class TimelineLimits
                 .Max(),
             MostEffectsInPlace
         );
-        yield return Enough(
+        yield return AtMost(
             "settings of an effect",
             timeline.Passages.SelectMany(passage => passage.AllEffects()).Select(effect => effect.Settings.Count).DefaultIfEmpty().Max(),
             MostEffectsInPlace
         );
-        yield return Enough("marks", timeline.Marks?.Count ?? 0, MostMarks);
+        yield return AtMost("marks", timeline.Marks?.Count ?? 0, MostMarks);
         yield return timeline.Passages.All(passage => passage.FrameCount >= 0) ? null : "A passage has a negative length.";
-        yield return Enough("frames", timeline.Passages.Sum(passage => (long)passage.FrameCount), MostFrames);
+        yield return AtMost("frames", timeline.Passages.Sum(passage => (long)passage.FrameCount), MostFrames);
         yield return timeline.Passages.All(passage => passage.Transition is not { } kind || Enum.IsDefined(kind))
             ? null
             : "A passage has a transition that there is none of.";
@@ -127,14 +127,14 @@ public static class TimelineLimits
             .OfType<string>()
             .ToList();
         yield return Short("What another program noted", metadata, LongestMetadata);
-        yield return Enough("letters noted by other programs", metadata.Sum(text => (long)text.Length), MostMetadata);
+        yield return AtMost("letters noted by other programs", metadata.Sum(text => (long)text.Length), MostMetadata);
     }
 
-    private static string? Enough(string what, long count, long most) =>
+    private static string? AtMost(string what, long count, long most) =>
         count <= most ? null : FormattableString.Invariant($"The timeline has {count} {what}; {most} at most can be worked with.");
 
     private static string? Short(string what, IEnumerable<string> texts, int longest) =>
         texts.FirstOrDefault(text => text.Length > longest) is { } text
-            ? $"{what} has {text.Length} letters; {longest} at most can be kept."
+            ? $"{what} has {text.Length} letters; {longest} at most can be saved."
             : null;
 }

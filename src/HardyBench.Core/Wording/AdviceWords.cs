@@ -72,7 +72,7 @@ public static class AdviceWords
     /// <summary>What to do after a run and why; a sentence or two.</summary>
     public static string Of(NextStep next) => next switch
     {
-        { Act: NextAct.MendClips } => "A clip could not be played. Make the clips again, then play.",
+        { Act: NextAct.CreateClips } => "A clip could not be played. Create the clips again, then play.",
         { NotCounting: { } why } => why,
         { Act: NextAct.PlayAgain } => "The run ended early. Play it to its end.",
         { Act: NextAct.StepDown } => $"{next.Failing} of {next.Of} passages do not hold, some for want of effects power. "

@@ -30,7 +30,7 @@ public static class RunWords
         EndedEarly { Ending: RunEnding.Stopped } => "stopped early",
         EndedEarly { Ending: RunEnding.Unreadable } => "damaged",
         EndedEarly => "interrupted; saved up to its last second",
-        RestsOnEstimates { Clips: var clips } => $"provisional: {string.Join(", ", clips)} {(clips.Count == 1 ? "is" : "are")} not made yet, "
+        RestsOnEstimates { Clips: var clips } => $"provisional: {string.Join(", ", clips)} {(clips.Count == 1 ? "is" : "are")} not created yet, "
             + "so the data rate is an estimate; the stand-in is simulated again when it is known",
         PlayedFromRenders rendered => $"played from pre-renders: passage {string.Join(", ", rendered.Passages.Select(index => index + 1))}",
         WentWrong wrong => $"passage {wrong.Passage + 1}: {wrong.What}",

@@ -90,9 +90,9 @@ public sealed record AnswerDocument(
                 + "first, or measure it on its page under Machines.";
         }
 
-        if (answer.Owned is { IsMeasured: false } reckoned)
+        if (answer.Owned is { IsMeasured: false } predicted)
         {
-            yield return AnswerWords.BasisOf(reckoned);
+            yield return AnswerWords.BasisOf(predicted);
         }
 
         if (answer is { TwinHolds: true, Owned: { } played })
@@ -134,7 +134,7 @@ public sealed record ChangeRow(ChangedPart Part, string Words, string Gain, doub
 /// <param name="Headroom">The least over all of the work with them.</param>
 /// <param name="PerThousand">Headroom gained for a thousand.</param>
 /// <param name="IsPath">Whether they are the cheapest with which it does all of the work.</param>
-/// <param name="IsUnsure">Whether their going in hangs on what nobody has stated of the machine.</param>
+/// <param name="IsUnsure">Whether their going in depends on what nobody has stated of the machine.</param>
 public sealed record RungRow(
     string Words, IReadOnlyList<string> PartIds, decimal Price, string Gain, double Headroom, double PerThousand, bool GainsNothing,
     bool IsPath, bool IsUnsure);

@@ -644,7 +644,7 @@ public sealed class OtioReader
 
         notes.Add(
             $"What another program noted on something has {metadata.Length} letters and was left out; "
-                + $"{TimelineLimits.LongestMetadata} at most can be kept."
+                + $"{TimelineLimits.LongestMetadata} at most can be saved."
         );
         return null;
     }

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 
 namespace HardyBench.Formats.Json;
 
@@ -14,6 +15,7 @@ public static class BenchJson
         RespectNullableAnnotations = true,
         // What kind of part something is may stand anywhere in it.
         AllowOutOfOrderMetadataProperties = true,
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { FormerNames.Accept } },
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase), new RasterConverter(), new FrameRateConverter() },
     };
 

@@ -147,9 +147,20 @@ public static class RunColumns
         where T : struct, Enum
     {
         private readonly Dictionary<string, T>.AlternateLookup<ReadOnlySpan<char>> known =
-            Enum.GetValues<T>().ToDictionary(BenchJson.Name).GetAlternateLookup<ReadOnlySpan<char>>();
+            Known().GetAlternateLookup<ReadOnlySpan<char>>();
 
         public T Of(ReadOnlyMemory<char>? name) => known[name!.Value.Span];
+
+        private static Dictionary<string, T> Known()
+        {
+            var names = Enum.GetValues<T>().ToDictionary(BenchJson.Name);
+            foreach (var (former, now) in FormerNames.Values.Where(value => names.ContainsKey(value.Now)))
+            {
+                names[former] = names[now];
+            }
+
+            return names;
+        }
     }
 
     /// <summary>Rows of one kind, written column by column.</summary>

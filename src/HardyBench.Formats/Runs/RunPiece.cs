@@ -1,5 +1,7 @@
+using System.Text;
 using System.Text.Json;
 using HardyBench.Core.Playback;
+using HardyBench.Formats.Json;
 using HardyBench.Formats.PlayerProtocol;
 
 namespace HardyBench.Formats.Runs;
@@ -23,7 +25,7 @@ public static class RunPiece
         try
         {
             var news =
-                PlayerTalk.Read(piece, PlayerTalk.Tells).Progressed
+                PlayerTalk.Read(WithPresentNames(piece), PlayerTalk.Tells).Progressed
                 ?? throw new InvalidDataException("A piece of a run holds no progress.");
             return (news.Frames, news.Loads);
         }
@@ -32,4 +34,16 @@ public static class RunPiece
             throw new InvalidDataException("A piece of a run cannot be read.", broken);
         }
     }
+
+    /// <summary>Pieces spell values with a capital. No text in them comes from people but messages of failures, in which a quote is
+    /// escaped.</summary>
+    private static byte[] WithPresentNames(byte[] piece)
+    {
+        var text = Encoding.UTF8.GetString(piece);
+        var renamed = FormerNames.Values.Aggregate(
+            text, (all, value) => all.Replace(Quoted(value.Former), Quoted(value.Now), StringComparison.Ordinal));
+        return ReferenceEquals(renamed, text) ? piece : Encoding.UTF8.GetBytes(renamed);
+    }
+
+    private static string Quoted(string name) => $"\"{char.ToUpperInvariant(name[0])}{name[1..]}\"";
 }

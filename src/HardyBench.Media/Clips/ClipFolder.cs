@@ -40,7 +40,7 @@ public sealed class ClipFolder(string path, IReadOnlyList<ClipRecipe> recipes, O
         var file = FileOf(recipe);
         return File.Exists(file)
             ? file
-            : throw new MediaException($"The clip '{clip.Id}' is not made yet ({recipe.FileName} is missing). Make the clips first.");
+            : throw new MediaException($"The clip '{clip.Id}' is not created yet ({recipe.FileName} is missing). Create the clips first.");
     }
 
     public string FileOf(ClipRecipe recipe) => System.IO.Path.Combine(Path, recipe.FileName);

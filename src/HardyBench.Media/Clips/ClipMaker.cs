@@ -62,7 +62,7 @@ public sealed class ClipMaker(ClipFolder folder)
         catch (Exception failure) when (failure is not OperationCanceledException && !stop.IsCancellationRequested)
         {
             throw new MakingException(
-                $"Making {recipe.FileName} in {folder.Path} failed: {failure.Message.TrimEnd('.')}. Clips made before are kept. "
+                $"Making {recipe.FileName} in {folder.Path} failed: {failure.Message.TrimEnd('.')}. Clips made before stay. "
                 + "Check the folder and its free space, then make the clips again.",
                 failure);
         }

@@ -166,9 +166,9 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
 
     private bool IsHere(string file) => Path.GetDirectoryName(Path.GetFullPath(file)) == Path.GetFullPath(Folder);
 
-    /// <summary>Puts a clip aside that was taken in here; its file stays on the drive until it is cleared away.</summary>
+    /// <summary>Deletes an imported clip; its file stays on the drive until it is removed for good.</summary>
     /// <exception cref="MediaException">It is none of those taken in here.</exception>
-    public void PutAside(string id)
+    public void Delete(string id)
     {
         lock (gate)
         {
@@ -180,12 +180,12 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
                 );
             }
 
-            var (file, aside) = (known.File, Directory.CreateDirectory(Aside).FullName);
+            var (file, folder) = (known.File, Directory.CreateDirectory(DeletedFolder).FullName);
             // Whenever it is interrupted the file has its note beside it: a note without its file is nothing.
-            var note = Path.Combine(aside, Path.GetFileName(NoteOf(file)));
+            var note = Path.Combine(folder, Path.GetFileName(NoteOf(file)));
             File.Copy(NoteOf(file), note, overwrite: true);
             File.SetLastWriteTimeUtc(note, DateTime.UtcNow);
-            File.Move(file, Path.Combine(aside, Path.GetFileName(file)), overwrite: true);
+            File.Move(file, Path.Combine(folder, Path.GetFileName(file)), overwrite: true);
             File.Delete(NoteOf(file));
             byId.Remove(id);
         }
@@ -193,14 +193,14 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
 
     /// <summary>Restores a clip that was deleted.</summary>
     /// <exception cref="MediaException">It is not there any more.</exception>
-    public Clip BringBack(string id)
+    public Clip Restore(string id)
     {
         lock (gate)
         {
-            var (note, file, clip) = LyingAside().FirstOrDefault(one => one.Clip.Id == id);
+            var (note, file, clip) = DeletedClips().FirstOrDefault(one => one.Clip.Id == id);
             if (clip is null)
             {
-                throw new MediaException($"{id} is not kept any more; bring its file in again.");
+                throw new MediaException($"{id} was removed for good. Import its file again.");
             }
 
             var target = Path.Combine(Folder, Path.GetFileName(file));
@@ -219,17 +219,17 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         {
             lock (gate)
             {
-                return [.. LyingAside().Select(one => (one.Clip, new DateTimeOffset(File.GetLastWriteTimeUtc(one.Note), TimeSpan.Zero)))];
+                return [.. DeletedClips().Select(one => (one.Clip, new DateTimeOffset(File.GetLastWriteTimeUtc(one.Note), TimeSpan.Zero)))];
             }
         }
     }
 
     /// <summary>Removes what was deleted before a moment.</summary>
-    public void ClearAway(DateTime beforeUtc)
+    public void RemoveDeletedBefore(DateTime beforeUtc)
     {
         lock (gate)
         {
-            foreach (var (note, file, _) in LyingAside().Where(one => File.GetLastWriteTimeUtc(one.Note) < beforeUtc))
+            foreach (var (note, file, _) in DeletedClips().Where(one => File.GetLastWriteTimeUtc(one.Note) < beforeUtc))
             {
                 File.Delete(file);
                 File.Delete(note);
@@ -237,12 +237,12 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         }
     }
 
-    private string Aside => Path.Combine(Folder, ".aside");
+    private string DeletedFolder => Path.Combine(Folder, ".aside");
 
-    /// <summary>What lies aside whole: a note with its file.</summary>
-    private IEnumerable<(string Note, string File, Clip Clip)> LyingAside()
+    /// <summary>Deleted clips that are whole: a note with its file.</summary>
+    private IEnumerable<(string Note, string File, Clip Clip)> DeletedClips()
     {
-        foreach (var note in Directory.Exists(Aside) ? Directory.GetFiles(Aside, "*" + NoteSuffix) : [])
+        foreach (var note in Directory.Exists(DeletedFolder) ? Directory.GetFiles(DeletedFolder, "*" + NoteSuffix) : [])
         {
             var file = note[..^NoteSuffix.Length];
             if (File.Exists(file) && Read(note)?.Clip is { } clip)

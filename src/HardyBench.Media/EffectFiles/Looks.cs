@@ -12,7 +12,7 @@ public static class Looks
 
     private const int Size = 17, LongestName = 60;
 
-    /// <summary>Writes every look into a folder, each under its final name only when it is whole.</summary>
+    /// <summary>Writes all looks to a folder, each under its final name only when it is whole.</summary>
     public static void WriteTo(string folder)
     {
         Directory.CreateDirectory(folder);

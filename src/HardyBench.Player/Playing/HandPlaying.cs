@@ -15,7 +15,7 @@ public sealed class HandPlaying(
     /// <summary>Between two jumps, so that one is over before the next begins.</summary>
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(20);
 
-    /// <summary>Enough to fill the look-ahead and see the picture move.</summary>
+    /// <summary>So many that they fill the look-ahead and the picture is seen to move.</summary>
     private const int FramesToStart = 12;
 
     private readonly HashSet<int> failed = [];

@@ -140,7 +140,7 @@ public sealed class Treating(
             journal.Decisions?.Add(new Decision(ready, DecisionAct.Finished, frame));
             if (!canBeShown && keepsTime)
             {
-                journal.InVain(ready, read + decode + spent);
+                journal.Wasted(ready, read + decode + spent);
             }
 
             return canBeShown && (run.Slots is not { } clock || ready < clock.EndOf(frame));
@@ -159,7 +159,7 @@ public sealed class Treating(
         journal.Decisions?.Add(new Decision(run.Now, DecisionAct.GivenUp, frame) { Reason = reason });
         slots.Lose(frame, frame + 1, reason);
         pipeline.Course.Done(null);
-        journal.InVain(run.Now, spent);
+        journal.Wasted(run.Now, spent);
         return false;
     }
 

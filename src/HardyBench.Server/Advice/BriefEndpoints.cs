@@ -43,9 +43,9 @@ internal static class BriefEndpoints
             .ProducesProblem(StatusCodes.Status409Conflict)
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
             .WithName("keepBrief");
-        briefs.MapDelete("/{id}", (string id, Bench bench) => PutAsideAsync(bench, id, aside: true))
-            .ProducesProblem(StatusCodes.Status404NotFound).WithName("putBriefAside");
-        briefs.MapPost("/{id}/restore", (string id, Bench bench) => PutAsideAsync(bench, id, aside: false))
+        briefs.MapDelete("/{id}", (string id, Bench bench) => SetDeletedAsync(bench, id, deleted: true))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("deleteBrief");
+        briefs.MapPost("/{id}/restore", (string id, Bench bench) => SetDeletedAsync(bench, id, deleted: false))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("bringBriefBack");
         briefs.MapPost("/import", async Task<Ok<BriefsRead>> (HttpRequest request, Bench bench) =>
             {
@@ -90,9 +90,9 @@ internal static class BriefEndpoints
             .WithName("answer");
     }
 
-    private static async Task<NoContent> PutAsideAsync(Bench bench, string id, bool aside)
+    private static async Task<NoContent> SetDeletedAsync(Bench bench, string id, bool deleted)
     {
-        await bench.Briefs.PutAsideAsync(id, aside);
+        await bench.Briefs.SetDeletedAsync(id, deleted);
         return TypedResults.NoContent();
     }
 }

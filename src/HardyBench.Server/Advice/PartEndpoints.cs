@@ -57,15 +57,15 @@ internal static class PartEndpoints
                 return TypedResults.Ok(new CheckedBuild(problems, price));
             })
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("checkBuild");
-        parts.MapDelete("/{id}", (string id, Bench bench) => PutAsideAsync(bench, id, aside: true))
-            .ProducesProblem(StatusCodes.Status404NotFound).WithName("putPartAside");
-        parts.MapPost("/{id}/restore", (string id, Bench bench) => PutAsideAsync(bench, id, aside: false))
+        parts.MapDelete("/{id}", (string id, Bench bench) => SetDeletedAsync(bench, id, deleted: true))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("deletePart");
+        parts.MapPost("/{id}/restore", (string id, Bench bench) => SetDeletedAsync(bench, id, deleted: false))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("bringPartBack");
     }
 
-    private static async Task<NoContent> PutAsideAsync(Bench bench, string id, bool aside)
+    private static async Task<NoContent> SetDeletedAsync(Bench bench, string id, bool deleted)
     {
-        await bench.Catalogue.PutAsideAsync(id, aside);
+        await bench.Catalogue.SetDeletedAsync(id, deleted);
         return TypedResults.NoContent();
     }
 }

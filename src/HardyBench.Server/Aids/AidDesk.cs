@@ -52,7 +52,7 @@ public sealed class AidDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, 
         }
         catch (Exception failure)
         {
-            problem = failure is OperationCanceledException ? "Cancelled. The renders that were finished are kept." : failure.Message;
+            problem = failure is OperationCanceledException ? "Cancelled. The renders that were finished stay." : failure.Message;
             log.LogWarning("{Problem}", problem);
         }
 

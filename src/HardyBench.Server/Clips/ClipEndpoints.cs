@@ -77,7 +77,7 @@ internal static class ClipEndpoints
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("clipFacts");
         clips.MapDelete("/{id}", NoContent (string id, Bench bench) =>
             {
-                bench.Clips.Own!.PutAside(bench.Clips.Clips.Known(id).Id);
+                bench.Clips.Own!.Delete(bench.Clips.Clips.Known(id).Id);
                 return TypedResults.NoContent();
             })
             .ProducesProblem(StatusCodes.Status404NotFound)
@@ -85,7 +85,7 @@ internal static class ClipEndpoints
             .WithName("deleteClip");
         clips.MapPost("/{id}/back", NoContent (string id, Bench bench) =>
             {
-                bench.Clips.Own!.BringBack(id);
+                bench.Clips.Own!.Restore(id);
                 return TypedResults.NoContent();
             })
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("bringClipBack");

@@ -194,7 +194,7 @@ internal static class Uploads
         }
         catch (MediaException refused)
         {
-            return Results.Problem($"{refused.Message} The file was not kept.", statusCode: StatusCodes.Status422UnprocessableEntity);
+            return Results.Problem($"{refused.Message} The file was not saved.", statusCode: StatusCodes.Status422UnprocessableEntity);
         }
         finally
         {

@@ -88,7 +88,7 @@ public sealed record SideView(
     /// <summary>The machine's name, where both have the same the editing program's, where they have that too the run's number.</summary>
     private static string Name(ComparedSide side, ComparedSide other, string article) =>
         side.Header.Machine.Name != other.Header.Machine.Name ? side.Header.Machine.Name
-        : side.Header.Settings.Program?.Name != other.Header.Settings.Program?.Name ? side.Header.Settings.Program?.Name ?? $"{article} own player"
+        : side.Header.Settings.Program?.Name != other.Header.Settings.Program?.Name ? side.Header.Settings.Program?.Name ?? $"{article} Hardy Bench player"
         : $"Run {side.Judged.Id}";
 }
 

@@ -101,9 +101,9 @@ public sealed record MakingView(
 )
 {
     /// <summary>Work that has to be done before its pace says anything.</summary>
-    private const double Telling = 0.02;
+    private const double LeastShareDone = 0.02;
 
     /// <summary>Seconds left at the present pace; null in the first seconds.</summary>
     /// <param name="share">Of all the work, 0 to 1.</param>
-    public static double? Left(TimeSpan spent, double share) => share > Telling ? spent.TotalSeconds / share * (1 - share) : null;
+    public static double? Left(TimeSpan spent, double share) => share > LeastShareDone ? spent.TotalSeconds / share * (1 - share) : null;
 }

@@ -69,9 +69,9 @@ internal static class MachineEndpoints
         machines.MapPost("/{id}/duplicate", async Task<Ok<MachineDocument>> (string id, Bench bench) =>
                 TypedResults.Ok(MachineDocument.Of(await bench.Machines.DuplicateAsync(id))))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("duplicateMachine");
-        machines.MapDelete("/{id}", (string id, Bench bench) => PutAsideAsync(bench, id, aside: true))
-            .ProducesProblem(StatusCodes.Status404NotFound).WithName("putMachineAside");
-        machines.MapPost("/{id}/restore", (string id, Bench bench) => PutAsideAsync(bench, id, aside: false))
+        machines.MapDelete("/{id}", (string id, Bench bench) => SetDeletedAsync(bench, id, deleted: true))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("deleteMachine");
+        machines.MapPost("/{id}/restore", (string id, Bench bench) => SetDeletedAsync(bench, id, deleted: false))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("bringMachineBack");
         machines.MapPost("/import", async Task<Ok<ShelfView>> (string name, HttpRequest request, Bench bench) =>
             {
@@ -92,9 +92,9 @@ internal static class MachineEndpoints
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("exportMachines");
     }
 
-    private static async Task<NoContent> PutAsideAsync(Bench bench, string id, bool aside)
+    private static async Task<NoContent> SetDeletedAsync(Bench bench, string id, bool deleted)
     {
-        await bench.Machines.PutAsideAsync(id, aside);
+        await bench.Machines.SetDeletedAsync(id, deleted);
         return TypedResults.NoContent();
     }
 }

@@ -21,7 +21,7 @@ internal sealed class RehearsalStart(Bench bench, ThisMachineInUse inUse, TimePr
         }
         catch (Exception failure) when (failure is not OperationCanceledException)
         {
-            // Nothing hangs on it: the first play is a little less quiet.
+            // Nothing depends on it: the first play is a little less quiet.
             log.LogWarning("The rehearsal did not work: {Problem}", failure.Message);
         }
     }

@@ -47,9 +47,9 @@ internal static class ProgramEndpoints
             .ProducesProblem(StatusCodes.Status409Conflict)
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity)
             .WithName("keepProgram");
-        programs.MapDelete("/{id}", (string id, Bench bench) => PutAsideAsync(bench, id, aside: true))
-            .ProducesProblem(StatusCodes.Status404NotFound).WithName("putProgramAside");
-        programs.MapPost("/{id}/restore", (string id, Bench bench) => PutAsideAsync(bench, id, aside: false))
+        programs.MapDelete("/{id}", (string id, Bench bench) => SetDeletedAsync(bench, id, deleted: true))
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("deleteProgram");
+        programs.MapPost("/{id}/restore", (string id, Bench bench) => SetDeletedAsync(bench, id, deleted: false))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("bringProgramBack");
         programs.MapPost("/import", async Task<Ok<ProgramsRead>> (HttpRequest request, Bench bench) =>
             {
@@ -65,9 +65,9 @@ internal static class ProgramEndpoints
             .WithName("exportPrograms");
     }
 
-    private static async Task<NoContent> PutAsideAsync(Bench bench, string id, bool aside)
+    private static async Task<NoContent> SetDeletedAsync(Bench bench, string id, bool deleted)
     {
-        await bench.Programs.PutAsideAsync(id, aside);
+        await bench.Programs.SetDeletedAsync(id, deleted);
         return TypedResults.NoContent();
     }
 }

@@ -19,4 +19,4 @@ public sealed record MarkRequest(MarkKind Kind, double? AtMs = null, int? Frame 
 }
 
 /// <summary>Runs to delete or restore.</summary>
-public sealed record RunIds(IReadOnlyList<long> Ids, bool Aside);
+public sealed record RunIds(IReadOnlyList<long> Ids, bool Deleted);

@@ -66,9 +66,9 @@ internal static class RunEndpoints
                 return TypedResults.File(TraceEvents.Write(stored.Run, stored.Marks), "application/json", $"run-{id}-trace.json");
             })
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("runAsTrace");
-        runs.MapPost("/aside", async Task<Ok<int>> (RunIds asked, Bench bench) =>
-                TypedResults.Ok(await bench.Runs.PutAsideAsync(asked.Ids, asked.Aside, DateTimeOffset.UtcNow)))
-            .WithName("putRunsAside");
+        runs.MapPost("/deleted", async Task<Ok<int>> (RunIds asked, Bench bench) =>
+                TypedResults.Ok(await bench.Runs.SetDeletedAsync(asked.Ids, asked.Deleted, DateTimeOffset.UtcNow)))
+            .WithName("deleteRuns");
         runs.MapDelete("/{id:long}/marks/{mark:long}", async Task<NoContent> (long id, long mark, Bench bench) =>
             {
                 await bench.Runs.UnmarkAsync(id, mark);

@@ -54,19 +54,20 @@ public sealed class AnswerJobs(
 
         var owned = brief.Owned is { } there ? await machines.FindAsync(there) : null;
         // This machine is predicted by its twin, where it was measured.
-        var reckoned = owned is { Kind: MachineKind.This }
+        var predicted = owned is { Kind: MachineKind.This }
             ? await twin()
             : owned;
         var forecaster = new Forecaster(plans, brief.Day());
         var parts = await catalogue.AllAsync();
-        var (_, shortlist, simulated, remedies, changes, ladder) = await KnownAsync(brief, plans, shelf, parts, reckoned, forecaster, stop);
+        var (_, shortlist, simulated, remedies, changes, ladder) = await KnownAsync(
+            brief, plans, shelf, parts, predicted, forecaster, stop);
         // The wait for a picture was not measured by playing; the twin predicts it.
         var check = (owned is { Kind: MachineKind.This } ? await MeasuredAsync(plans, owned) : null) is { } measured
             ? measured with { Wait = simulated?.Wait }
             : simulated;
         var best = shortlist.Best(brief.Budget) ?? shortlist.Nearest;
         var pick = best is null ? null
-            : Reckoned(plans, best.Offer.Machine, forecaster) with { IsBuild = best.Offer.Build is not null };
+            : Check(plans, best.Offer.Machine, forecaster) with { IsBuild = best.Offer.Build is not null };
         var kind = Answer.KindOf(brief, check, remedies, ladder.Path, shortlist);
         return new Answer(brief, kind, check, remedies, changes, ladder, shortlist, pick)
         {
@@ -90,7 +91,7 @@ public sealed class AnswerJobs(
     }
 
     /// <summary>One machine passage by passage.</summary>
-    private static MachineCheck Reckoned(List<PlaybackPlan> plans, Machine machine, Forecaster forecaster)
+    private static MachineCheck Check(List<PlaybackPlan> plans, Machine machine, Forecaster forecaster)
     {
         var forecasts = forecaster.Of(machine).ToDictionary(forecast => (forecast.Timeline, forecast.Passage));
         return new MachineCheck(
@@ -129,7 +130,7 @@ public sealed class AnswerJobs(
         return new MachineCheck(machine, passages, IsMeasured: true);
     }
 
-    /// <summary>All that does not hang on the budget, so that another one needs no more calculation. What was asked for last is
+    /// <summary>All that does not depend on the budget, so that another one needs no more calculation. What was asked for last is
     /// kept.</summary>
     private async Task<Known> KnownAsync(
         Brief brief, List<PlaybackPlan> plans, IReadOnlyList<Machine> shelf, IReadOnlyList<Part> parts, Machine? owned,
@@ -139,21 +140,21 @@ public sealed class AnswerJobs(
         await one.WaitAsync(stop);
         try
         {
-            return known = known?.Work == work ? known : await Task.Run(Reckon, stop);
+            return known = known?.Work == work ? known : await Task.Run(Calculate, stop);
         }
         finally
         {
             one.Release();
         }
 
-        Known Reckon()
+        Known Calculate()
         {
             var shortlist = Shortlist.For(
                 brief,
                 [.. shelf.Select(Offer.Of).OfType<Offer>(), .. new Catalogue(brief.Builds ? parts : []).Builds().Select(Offer.Of)],
                 forecaster,
                 stop);
-            var check = owned is null ? null : Reckoned(plans, owned, forecaster);
+            var check = owned is null ? null : Check(plans, owned, forecaster);
             var remedies = check is null || check.Answers(brief) ? []
                 : Remedies.For([.. plans.Select(plan => plan with { Machine = owned! })], brief.Asked(), stop);
             var changes = check is null || check.Answers(brief) ? [] : PartChange.Of(owned!, forecaster);
@@ -164,7 +165,7 @@ public sealed class AnswerJobs(
 
     public void Dispose() => one.Dispose();
 
-    /// <summary>Everything that an answer hangs on but the budget and what tells only of costs.</summary>
+    /// <summary>Everything that an answer depends on but the budget and what tells only of costs.</summary>
     private static string WorkOf(Brief brief, List<PlaybackPlan> plans, IReadOnlyList<Machine> shelf, IReadOnlyList<Part> parts) =>
         string.Join('\n',
         [
@@ -178,7 +179,7 @@ public sealed class AnswerJobs(
             BriefDigest.Of(shelf), BriefDigest.Of(parts),
         ]);
 
-    /// <param name="Work">What it hangs on.</param>
+    /// <param name="Work">What it depends on.</param>
     /// <param name="Owned">Null without a machine that is there, and for this machine without a twin.</param>
     private sealed record Known(
         string Work, Shortlist Shortlist, MachineCheck? Owned, IReadOnlyList<Remedy> Remedies, IReadOnlyList<PartChange> Changes,

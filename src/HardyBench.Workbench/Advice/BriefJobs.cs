@@ -42,9 +42,9 @@ public sealed class BriefJobs(ShelfStore<Brief> shelf)
 
     /// <summary>Deletes or restores one.</summary>
     /// <exception cref="UnknownThingException">There is none to delete or restore.</exception>
-    public async Task PutAsideAsync(string id, bool aside)
+    public async Task SetDeletedAsync(string id, bool deleted)
     {
-        if (!await shelf.PutAsideAsync(id, aside, DateTimeOffset.UtcNow))
+        if (!await shelf.SetDeletedAsync(id, deleted, DateTimeOffset.UtcNow))
         {
             throw new UnknownThingException("brief", id, (await AllAsync()).Select(stored => stored.Thing.Id));
         }
@@ -67,7 +67,7 @@ public sealed class BriefJobs(ShelfStore<Brief> shelf)
         if (taken.Count + briefs.Count > Most)
         {
             throw new BriefRefusedException(
-                $"Up to {Most} briefs can be kept, with those deleted; {briefs.Count} more would be too many. Nothing was added.");
+                $"Up to {Most} briefs can be saved, deleted ones included; {briefs.Count} more would be too many. Nothing was added.");
         }
 
         var named = await new NewIds(LongestId, "brief")

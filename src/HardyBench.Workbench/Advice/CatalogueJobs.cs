@@ -94,9 +94,9 @@ public sealed class CatalogueJobs(ShelfStore<Part> shelf)
 
     /// <summary>Deletes or restores one.</summary>
     /// <exception cref="UnknownThingException">There is none to delete or restore.</exception>
-    public async Task PutAsideAsync(string id, bool aside)
+    public async Task SetDeletedAsync(string id, bool deleted)
     {
-        if (!await shelf.PutAsideAsync(id, aside, DateTimeOffset.UtcNow))
+        if (!await shelf.SetDeletedAsync(id, deleted, DateTimeOffset.UtcNow))
         {
             throw new UnknownThingException("part", id, (await AllAsync()).Select(part => part.Id));
         }

@@ -43,7 +43,7 @@ public sealed class CalibrationJobs(
 
     /// <summary>Keeps what the twin makes of a plan that has just been played, where there is a twin and it can speak of it.</summary>
     /// <param name="plan">As it was played, aids with it.</param>
-    public async Task ForetellAsync(StoredRun run, PlaybackPlan plan)
+    public async Task PredictAsync(StoredRun run, PlaybackPlan plan)
     {
         if (Prediction.Speaks(run.Run) && await NewestAsync() is { } calibration)
         {
@@ -52,7 +52,7 @@ public sealed class CalibrationJobs(
     }
 
     /// <summary>Makes the clips that are missing, plays them without a clock in all the ways that tell what work takes, and sets the twin
-    /// out on the shelf in place of the one before. Nothing is kept where it is stopped or fails, the clips excepted.</summary>
+    /// out in the list in place of the one before. Nothing is kept where it is stopped or fails, the clips excepted.</summary>
     /// <exception cref="MakingException">The clips cannot be made.</exception>
     /// <exception cref="PlayerUnavailableException">Nothing can be played here.</exception>
     /// <exception cref="CalibrationException">What was played tells nothing.</exception>

@@ -12,7 +12,7 @@ namespace HardyBench.Workbench.Comparing;
 /// <summary>Machines by passages or by timelines.</summary>
 /// <param name="Timelines">By the columns' order: one whose passages are the columns, or all.</param>
 /// <param name="IsByPassage">Whether columns are passages.</param>
-/// <param name="Rows">One a machine of the shelf that has played any of it.</param>
+/// <param name="Rows">One a listed machine that has played any of it.</param>
 public sealed record Grid(IReadOnlyList<Timeline> Timelines, bool IsByPassage, IReadOnlyList<GridRow> Rows);
 
 /// <param name="Cells">One a column; null where the machine has no complete bare run of it.</param>
@@ -54,7 +54,7 @@ public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunSt
             machine, [.. played.Select(of => of.TryGetValue(machine.Id, out var passages) ? GridCell.Of([.. passages.Values]) : null)]))]);
     }
 
-    /// <summary>Runs of a timeline that differ in one thing only, on machines of the shelf.</summary>
+    /// <summary>Runs of a timeline that differ in one thing only, on listed machines.</summary>
     /// <exception cref="Core.UnknownThingException">There is no such timeline.</exception>
     public async Task<IReadOnlyList<Family>> FamiliesAsync(string timelineId)
     {

@@ -28,7 +28,7 @@ public sealed class DeletedJobs(DeletedStore deleted, RunStore runs, OwnClips cl
         {
             Clip => RestoreClip(id),
             DeletedStore.Run => long.TryParse(id, CultureInfo.InvariantCulture, out var run)
-                && await runs.PutAsideAsync([run], aside: false, DateTimeOffset.UtcNow) > 0,
+                && await runs.SetDeletedAsync([run], deleted: false, DateTimeOffset.UtcNow) > 0,
             _ => await deleted.RestoreAsync(kind, id),
         };
         if (!isRestored)
@@ -41,7 +41,7 @@ public sealed class DeletedJobs(DeletedStore deleted, RunStore runs, OwnClips cl
     {
         try
         {
-            clips.BringBack(id);
+            clips.Restore(id);
             return true;
         }
         catch (MediaException)

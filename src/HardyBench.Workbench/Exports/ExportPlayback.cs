@@ -51,7 +51,7 @@ public sealed class ExportPlayback(PlayerProgram program, IClipFiles files, Effe
         }
         finally
         {
-            PlayerProgram.ClearAway(home);
+            PlayerProgram.RemoveDeletedBefore(home);
         }
     }
 

@@ -11,7 +11,7 @@ namespace HardyBench.Workbench.Machines;
 /// <summary>What became of a file of machines.</summary>
 public sealed record ShelfOutcome(IReadOnlyList<Stored<Machine>> Added, IReadOnlyList<RowProblem> Problems);
 
-/// <summary>The shelf: this machine, and the stand-ins that people keep.</summary>
+/// <summary>The list of machines: this machine, and the stand-ins that people keep.</summary>
 public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documents)
 {
     /// <summary>More columns than this do not go on a sheet.</summary>
@@ -61,11 +61,11 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
         return await shelf.KeepAsync([MachineLimits.Checked(machine) with { Kind = MachineKind.StandIn }], version);
     }
 
-    /// <summary>Puts a stand-in aside; its runs stay, with the description it had then.</summary>
-    /// <exception cref="UnknownThingException">There is no such machine on the shelf.</exception>
-    public async Task PutAsideAsync(string id, bool aside)
+    /// <summary>Deletes a stand-in; its runs stay, with the description it had then.</summary>
+    /// <exception cref="UnknownThingException">There is no such machine.</exception>
+    public async Task SetDeletedAsync(string id, bool deleted)
     {
-        if (!await shelf.PutAsideAsync(NotThis(id), aside, DateTimeOffset.UtcNow))
+        if (!await shelf.SetDeletedAsync(NotThis(id), deleted, DateTimeOffset.UtcNow))
         {
             throw new UnknownThingException("machine", id, (await AllAsync()).Select(machine => machine.Id));
         }
@@ -91,7 +91,7 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
                 .. again.Select(machine => new RowProblem(
                     machine.Id,
                     machine.Name,
-                    "It is on the shelf already, just so; nothing was added."
+                    "It is in the list already, unchanged. Nothing was added."
                 )),
             ]
         );
@@ -113,7 +113,7 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
         };
     }
 
-    /// <summary>The machines that the sheet of a timeline shows, in order: those that a person chose and that are still on the shelf, else
+    /// <summary>The machines that the sheet of a timeline shows, in order: those that a person chose and that are still listed, else
     /// this one and a few others.</summary>
     public async Task<IReadOnlyList<Machine>> ShownAsync(string timelineId)
     {
@@ -123,7 +123,7 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
     }
 
     /// <summary>Chooses them.</summary>
-    /// <exception cref="UnknownThingException">One of them is not on the shelf.</exception>
+    /// <exception cref="UnknownThingException">One of them is not listed.</exception>
     /// <exception cref="MachineRefusedException">They are none, or too many.</exception>
     public async Task ShowAsync(string timelineId, IReadOnlyList<string> ids)
     {

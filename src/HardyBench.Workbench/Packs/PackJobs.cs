@@ -97,7 +97,7 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
         }
         catch (TimelineRefusedException refused)
         {
-            throw new PackException($"A timeline of the pack cannot be kept: {refused.Message}", refused);
+            throw new PackException($"A timeline of the pack cannot be saved: {refused.Message}", refused);
         }
         catch (Exception wrong) when (wrong is InvalidDataException or JsonException or InterchangeException or OverflowException)
         {

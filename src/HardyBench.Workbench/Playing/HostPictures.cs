@@ -60,7 +60,7 @@ public sealed class HostPictures(PlayerProgram program, IClipFiles files, Effect
                 process.Kill(entireProcessTree: true);
             }
 
-            PlayerProgram.ClearAway(home);
+            PlayerProgram.RemoveDeletedBefore(home);
         }
     }
 

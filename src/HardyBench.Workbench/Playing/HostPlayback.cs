@@ -217,7 +217,7 @@ public sealed class HostPlayback(
                 throw stopped
                     ? new OperationCanceledException()
                     : new MediaException(
-                        $"The player ended before it began to play ({HowItEnded}){(lastOpened is null ? string.Empty : $", at {TitleOf(lastOpened)}")}. Nothing was kept."
+                        $"The player ended before it began to play ({HowItEnded}){(lastOpened is null ? string.Empty : $", at {TitleOf(lastOpened)}")}. Nothing was saved."
                     );
             }
 
@@ -234,7 +234,7 @@ public sealed class HostPlayback(
             );
             var failure = new PassageFailure(
                 at,
-                $"The player ended in passage {at + 1} ({HowItEnded}), at {suspects}. What was played until then is kept. Play "
+                $"The player ended in passage {at + 1} ({HowItEnded}), at {suspects}. What was played until then is saved. Play "
                     + "without that clip, or make or import the clip again."
             );
             Hear(new PlayerTold { Progressed = new RunProgress([], [], [failure]) });

@@ -13,7 +13,7 @@ public sealed class PlayerProcess : IDisposable
     private static readonly TimeSpan LongestStart = TimeSpan.FromSeconds(30);
 
     /// <summary>Characters of what it said beside the talk that are kept, the last ones.</summary>
-    private const int MostAside = 4000;
+    private const int LongestErrorText = 4000;
 
     private static readonly TimeSpan LongestEnd = TimeSpan.FromSeconds(5);
 
@@ -21,7 +21,7 @@ public sealed class PlayerProcess : IDisposable
     private readonly string home;
     private readonly BoundedLines lines;
     private readonly Lock gate = new();
-    private string aside = string.Empty;
+    private string errorText = string.Empty;
 
     private PlayerProcess(Process process, string home)
     {
@@ -29,8 +29,8 @@ public sealed class PlayerProcess : IDisposable
         lines = new BoundedLines(process.StandardOutput.BaseStream);
         process.ErrorDataReceived += (_, line) =>
         {
-            var all = $"{aside}{line.Data}\n";
-            aside = all.Length > MostAside ? all[^MostAside..] : all;
+            var all = $"{errorText}{line.Data}\n";
+            errorText = all.Length > LongestErrorText ? all[^LongestErrorText..] : all;
         };
         process.BeginErrorReadLine();
     }
@@ -77,7 +77,7 @@ public sealed class PlayerProcess : IDisposable
     }
 
     /// <summary>What it said last beside the talk, or how it ended.</summary>
-    public string LastWords => aside.Trim() is { Length: > 0 } words ? words : IsAlive ? "it says nothing" : Ended;
+    public string LastWords => errorText.Trim() is { Length: > 0 } words ? words : IsAlive ? "it says nothing" : Ended;
 
     /// <summary>How it ended, in words.</summary>
     public string Ended => process.ExitCode switch
@@ -132,7 +132,7 @@ public sealed class PlayerProcess : IDisposable
     {
         Kill();
         process.Dispose();
-        PlayerProgram.ClearAway(home);
+        PlayerProgram.RemoveDeletedBefore(home);
     }
 
     /// <summary>Signals by which the kernel ends a program (signal(7)).</summary>

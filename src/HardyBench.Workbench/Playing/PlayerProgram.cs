@@ -44,7 +44,7 @@ public sealed class PlayerProgram(IReadOnlyList<string> folders, string homes, s
     public string NewHome() => Path.Combine(homes, $"{Environment.ProcessId}-{Guid.NewGuid():n}");
 
     /// <summary>Clears a working folder away once its process is gone.</summary>
-    public static void ClearAway(string home)
+    public static void RemoveDeletedBefore(string home)
     {
         try
         {

@@ -61,7 +61,7 @@ public sealed class PlayJobs(
         var isStandIn = plan.Machine.Kind == MachineKind.StandIn;
         if (isStandIn && !atClock)
         {
-            return await ReckonAsync(plan, listener, place, stop);
+            return await SimulateAsync(plan, listener, place, stop);
         }
 
         var (keeper, played) = (new RunKeeper(runs, storage, listener, place), aids.Apply(plan));
@@ -103,7 +103,7 @@ public sealed class PlayJobs(
     }
 
     /// <summary>A stand-in's run is there at once and whole, so it is kept in one step.</summary>
-    private async Task<StoredRun> ReckonAsync(PlaybackPlan plan, IRunListener? listener, RunPlace? place, CancellationToken stop)
+    private async Task<StoredRun> SimulateAsync(PlaybackPlan plan, IRunListener? listener, RunPlace? place, CancellationToken stop)
     {
         var whole = new Whole();
         var run = await new StandInPlayback(TimeProvider.System).PlayAsync(aids.Apply(plan), whole, stop);
@@ -115,7 +115,7 @@ public sealed class PlayJobs(
         catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
         {
             throw new RunNotKeptException(
-                $"The run of {plan.Machine.Name} could not be kept: {failure.GetBaseException().Message} Make room on the drive that "
+                $"The run of {plan.Machine.Name} could not be saved: {failure.GetBaseException().Message} Make room on the drive that "
                     + "holds the data, then play it again.",
                 failure
             );

@@ -65,8 +65,8 @@ public sealed class RunKeeper : IRunObserver
         {
             await AbandonAsync();
             throw new RunNotKeptException(
-                $"Run {id} was played but could not be kept whole: {failure.GetBaseException().Message} "
-                + $"{slotsKept} of its {run.Frames.Count} slots are kept. Make room on the drive that holds the data, then play it again.",
+                $"Run {id} was played but could not be saved completely: {failure.GetBaseException().Message} "
+                + $"{slotsKept} of its {run.Frames.Count} slots are saved. Make room on the drive that holds the data, then play it again.",
                 failure);
         }
 

@@ -43,9 +43,9 @@ public sealed class ProgramJobs(ShelfStore<EditingProgram> shelf)
 
     /// <summary>Deletes or restores one; runs keep the description that they were played by.</summary>
     /// <exception cref="UnknownThingException">There is none to delete or restore.</exception>
-    public async Task PutAsideAsync(string id, bool aside)
+    public async Task SetDeletedAsync(string id, bool deleted)
     {
-        if (!await shelf.PutAsideAsync(id, aside, DateTimeOffset.UtcNow))
+        if (!await shelf.SetDeletedAsync(id, deleted, DateTimeOffset.UtcNow))
         {
             throw new UnknownThingException("editing program", id, (await AllAsync()).Select(stored => stored.Thing.Id));
         }
@@ -68,7 +68,7 @@ public sealed class ProgramJobs(ShelfStore<EditingProgram> shelf)
         if (taken.Count + programs.Count > Most)
         {
             throw new ProgramRefusedException(
-                $"Up to {Most} editing programs can be kept, with those deleted; {programs.Count} more would be too many. Nothing was added."
+                $"Up to {Most} editing programs can be saved, deleted ones included; {programs.Count} more would be too many. Nothing was added."
             );
         }
 

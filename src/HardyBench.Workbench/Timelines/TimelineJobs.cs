@@ -34,7 +34,7 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
     public async Task<IReadOnlyList<Timeline>> AllAsync() => [.. (await documents.TimelinesAsync()).Select(stored => stored.Timeline)];
 
     /// <exception cref="UnknownThingException">There is no such timeline.</exception>
-    /// <exception cref="TimelineRefusedException">It is kept but cannot be worked with.</exception>
+    /// <exception cref="TimelineRefusedException">It is stored but cannot be opened.</exception>
     public async Task<StoredTimeline> FindAsync(string id) => await documents.FindTimelineAsync(id)
         ?? throw new UnknownThingException("timeline", id, (await documents.TimelinesAsync()).Select(stored => stored.Timeline.Id));
 

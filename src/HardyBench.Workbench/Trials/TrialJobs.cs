@@ -208,7 +208,7 @@ public sealed class TrialJobs(
 
     /// <summary>After a start of the program: what was playing when it ended is closed; what waited still waits.</summary>
     public Task RecoverAsync() =>
-        trials.RecoverAsync("The program ended under it. Its runs are kept, the last one up to its last second.");
+        trials.RecoverAsync("The program ended during it. Its runs are saved, the last one up to its last second.");
 
     private async Task MakeAidsAsync(TrialPlan plan, ITrialListener? listener, CancellationToken stop)
     {
@@ -222,7 +222,7 @@ public sealed class TrialJobs(
                         Settings = settings with { PreRenders = false },
                     },
                     null,
-                    listener is null ? null : new Telling(listener),
+                    listener is null ? null : new MakingReporter(listener),
                     stop
                 );
             }
@@ -230,7 +230,7 @@ public sealed class TrialJobs(
     }
 
     /// <summary>Passes on what is being made, in order and at once, as <see cref="Progress{T}"/> would not.</summary>
-    private sealed class Telling(ITrialListener listener) : IProgress<MakingProgress>
+    private sealed class MakingReporter(ITrialListener listener) : IProgress<MakingProgress>
     {
         public void Report(MakingProgress value)
         {

@@ -173,7 +173,7 @@ public sealed class PickTests
         var run = await RunOn(Samples.Machine(cores: 16));
         Assert.Equal(NextAct.SeeAdvice, After(run));
         Assert.Equal(NextAct.PlayAgain, After(run with { Ending = RunEnding.CutShort }));
-        Assert.Equal(NextAct.MendClips, After(run with { Failures = [new PassageFailure(0, "gone")] }));
+        Assert.Equal(NextAct.CreateClips, After(run with { Failures = [new PassageFailure(0, "gone")] }));
 
         var busy = Under(run, conditions => conditions with { OtherLoad = 1 });
         Assert.Equal(NextAct.PlayAgain, After(busy));

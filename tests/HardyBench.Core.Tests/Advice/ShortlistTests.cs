@@ -105,7 +105,7 @@ public sealed class ShortlistTests
 
     /// <summary>Bottleneck law: a part that is better in everything asks no station for more.</summary>
     [Fact]
-    public void A_strictly_better_part_never_foretells_less() =>
+    public void A_strictly_better_part_never_predicts_less() =>
         Gen.Select(AnyCatalogue(), Gen.Int[0, 100_000], Gen.Int[0, 3]).Sample((parts, work, what) =>
         {
             var forecaster = new Forecaster(Work(work, new Brief("b", "B", ["t"])));
@@ -167,7 +167,7 @@ public sealed class ShortlistTests
         Assert.True(ruledOut > 100);
     }
 
-    /// <summary>The median of what is foretold at a headroom of 1 is an even chance, at a quarter more 97.5 of 100: the band as it is
+    /// <summary>The median of what is predicted at a headroom of 1 is an even chance, at a quarter more 97.5 of 100: the band as it is
     /// stated.</summary>
     [Fact]
     public void The_chance_of_holding_follows_from_headroom_and_band()

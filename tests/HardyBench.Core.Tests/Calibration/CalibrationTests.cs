@@ -74,7 +74,7 @@ public sealed class CalibrationTests
     }
 
     /// <summary>Where the samples' work gains little from more cores and the bits' work much, footage of few bits gains less than footage
-    /// of many, and the twin foretells both.</summary>
+    /// of many, and the twin predicts both.</summary>
     [Fact]
     public void What_more_cores_gain_is_told_apart_for_samples_and_bits()
     {

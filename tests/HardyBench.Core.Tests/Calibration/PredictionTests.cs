@@ -21,19 +21,19 @@ public sealed class PredictionTests
 
     private static readonly MachineCalibration Calibration = new("c", Now, Twin, 1, [], [], null, TimeSpan.Zero);
 
-    /// <summary>Of the twin itself the twin foretells just what comes.</summary>
+    /// <summary>Of the twin itself the twin predicts just what comes.</summary>
     [Theory]
     [InlineData(PlayingPolicy.KeepTime)]
     [InlineData(PlayingPolicy.Unpaced)]
-    public void What_is_foretold_stands_beside_what_came(PlayingPolicy policy)
+    public void What_is_predicted_stands_beside_what_came(PlayingPolicy policy)
     {
         var plan = Samples.Plan(Twin, Samples.HdAvc, new PlaybackSettings(Policy: policy), null, Effect.Of("blur"));
         var prediction = Prediction.Of(7, Play(plan), plan with { Machine = Samples.Machine("this") }, Calibration);
 
         var passage = Assert.Single(prediction.Passages);
         Assert.Equal((7, "c", policy == PlayingPolicy.Unpaced), (prediction.RunId, prediction.Calibration, prediction.IsUnpaced));
-        Assert.Equal((passage.Measured, passage.MeasuredVerdict), (passage.Foretold, passage.ForetoldVerdict));
-        Assert.Equal(policy == PlayingPolicy.Unpaced ? null : Verdict.Holds, passage.ForetoldVerdict);
+        Assert.Equal((passage.Measured, passage.MeasuredVerdict), (passage.Predicted, passage.PredictedVerdict));
+        Assert.Equal(policy == PlayingPolicy.Unpaced ? null : Verdict.Holds, passage.PredictedVerdict);
         Assert.False(passage.Extrapolates);
     }
 

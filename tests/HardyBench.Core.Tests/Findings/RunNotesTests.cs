@@ -131,7 +131,7 @@ public sealed class RunNotesTests
         var plan = Samples.Plan(Samples.Machine(), Samples.HdAvc);
         var made = plan with { Clips = plan.Clips.ToDictionary(clip => clip.Key, clip => clip.Value with { Sha256 = "abc" }) };
 
-        Assert.Contains(NotesOf(plan), note => note.StartsWith("provisional: c is not made yet", StringComparison.Ordinal));
+        Assert.Contains(NotesOf(plan), note => note.StartsWith("provisional: c is not created yet", StringComparison.Ordinal));
         Assert.DoesNotContain(NotesOf(made), note => note.StartsWith("provisional", StringComparison.Ordinal));
 
         static IReadOnlyList<string> NotesOf(PlaybackPlan plan) =>

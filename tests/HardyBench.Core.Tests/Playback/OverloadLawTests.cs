@@ -58,7 +58,7 @@ public sealed class OverloadLawTests
                 shown.Count >= share * capacity * played.Count / 25 - 1,
                 $"{shown.Count / (played.Count / 25.0):0.0} of {capacity:0.0} a second {Words(demand)}"
             );
-            Assert.True(InVain(played) <= wasted, $"{InVain(played):0.00} in vain {Words(demand)}");
+            Assert.True(Wasted(played) <= wasted, $"{Wasted(played):0.00} wasted {Words(demand)}");
             Assert.True(
                 shown.Count < 100 || Deviation(gaps) <= uneven * gaps.Average(),
                 $"deviation {Deviation(gaps):0.00}, mean {gaps.Average():0.00} {Words(demand)}"
@@ -224,7 +224,7 @@ public sealed class OverloadLawTests
         null
     ).Play();
 
-    private static double InVain(IReadOnlyList<FrameRecord> frames) =>
+    private static double Wasted(IReadOnlyList<FrameRecord> frames) =>
         frames.Where(frame => !IsShown(frame)).Sum(Work) / frames.Sum(Work);
 
     private static double Work(FrameRecord frame) => (frame.Read + frame.Decode + frame.Effects).TotalSeconds;

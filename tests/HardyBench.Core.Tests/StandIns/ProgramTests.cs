@@ -177,7 +177,7 @@ public sealed class ProgramTests
         var run = Play(Plain with { DecoderCores = 2, ComposesOn = ComposingPlace.Processor }, Samples.UhdIntermediate, Effect.Of("blur"));
         var cores = run.Header.Machine.Processor.Cores;
 
-        foreach (var at in run.Loads.Where(load => load.Kind != LoadKind.InVain).GroupBy(load => load.At))
+        foreach (var at in run.Loads.Where(load => load.Kind != LoadKind.WastedWork).GroupBy(load => load.At))
         {
             var all = at.Where(load => load.Kind == LoadKind.Core).Sum(load => load.Value);
             var own = at.Single(load => load.Kind == LoadKind.OwnProcess).Value;
@@ -255,7 +255,7 @@ public sealed class ProgramTests
         var (own, plain) = (Play(null, Samples.HdAvc).Header, Play(Plain with { LookAhead = 20 }, Samples.HdAvc).Header);
 
         Assert.Equal(
-            [(Condition.Program, "own player", "Plain")],
+            [(Condition.Program, "Hardy Bench player", "Plain")],
             LikeForLike.Differences(own, "digest", plain, "digest").Select(one => (one.What, one.Base, one.Other)));
         Assert.False(plain.Settings.IsBare);
         Assert.Equal(["as Plain would play"], plain.Settings.Differences());
@@ -282,7 +282,7 @@ public sealed class ProgramTests
 
         var refused = Assert.Throws<PlanRefusedException>(() => plan.Checked());
         Assert.Equal(
-            "This machine plays with the product's own player only. Choose a stand-in to see how Plain would do.", refused.Message);
+            "This machine plays with the Hardy Bench player only. Choose a stand-in to see how Plain would do.", refused.Message);
     }
 
     private static readonly EditingProgram[] Impossible =

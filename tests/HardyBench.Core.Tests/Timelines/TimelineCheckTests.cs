@@ -86,7 +86,7 @@ public sealed class TimelineCheckTests
         var passage = new Passage("asked", 50, [new Layer("a", []), new Layer("made", []), new Layer("a", []), new Layer("gone", [])], []);
 
         Assert.Equal(
-            "“The wings” is not made: make it under Footage before this machine plays it",
+            "“The wings” is not created yet: create it under Footage before this machine plays it",
             Assert.Single(TimelineCheck.NotMade(passage, clips))
         );
     }

@@ -51,7 +51,7 @@ public sealed class TimelineLimitsTests
         var refused = Assert.Throws<TimelineRefusedException>(() => TimelineLimits.Checked(timeline));
 
         Assert.Contains(words, refused.Message, StringComparison.Ordinal);
-        Assert.EndsWith("Nothing was kept.", refused.Message, StringComparison.Ordinal);
+        Assert.EndsWith("Nothing was saved.", refused.Message, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -3,7 +3,7 @@ using HardyBench.Media.Clips;
 
 namespace HardyBench.Media.Tests.Clips;
 
-/// <summary>A clip that somebody deletes is put aside, and can be brought back until it is cleared away.</summary>
+/// <summary>A clip that somebody deletes is kept for a month and can be restored until then.</summary>
 public sealed class DeletedClipTests
 {
     private readonly string folder = TestData.NewFolder("deleted");
@@ -16,7 +16,7 @@ public sealed class DeletedClipTests
         var file = own.FileOf(clip.Id)!;
         Assert.True(own.IsTakenIn(clip.Id));
 
-        own.PutAside(clip.Id);
+        own.Delete(clip.Id);
         await own.LookAsync(CancellationToken.None);
 
         Assert.Empty(own.Clips);
@@ -24,11 +24,11 @@ public sealed class DeletedClipTests
         Assert.False(File.Exists(file));
 
         // Another program has it too once it is back, name and all.
-        Assert.Equal(clip, own.BringBack(clip.Id) with { Caveats = clip.Caveats, Track = clip.Track });
+        Assert.Equal(clip, own.Restore(clip.Id) with { Caveats = clip.Caveats, Track = clip.Track });
         var later = new OwnClips(folder, null);
         await later.LookAsync(CancellationToken.None);
         Assert.Equal("show.mp4", Assert.Single(later.Clips.Values).Title);
-        Assert.Contains("not kept any more", Assert.Throws<MediaException>(() => own.BringBack(clip.Id)).Message, StringComparison.Ordinal);
+        Assert.Contains("was removed for good", Assert.Throws<MediaException>(() => own.Restore(clip.Id)).Message, StringComparison.Ordinal);
     }
 
     [Fact]
@@ -43,11 +43,11 @@ public sealed class DeletedClipTests
 
         Assert.Contains(
             "theirs.mp4 was not imported here",
-            Assert.Throws<MediaException>(() => own.PutAside(theirs.Id)).Message,
+            Assert.Throws<MediaException>(() => own.Delete(theirs.Id)).Message,
             StringComparison.Ordinal
         );
-        Assert.Throws<MediaException>(() => own.PutAside("../../etc/passwd"));
-        Assert.Throws<MediaException>(() => own.BringBack("../../etc/passwd"));
+        Assert.Throws<MediaException>(() => own.Delete("../../etc/passwd"));
+        Assert.Throws<MediaException>(() => own.Restore("../../etc/passwd"));
         Assert.True(File.Exists(Path.Combine(watched, "theirs.mp4")));
         Assert.False(own.IsTakenIn(theirs.Id));
     }
@@ -57,14 +57,14 @@ public sealed class DeletedClipTests
     {
         var own = new OwnClips(folder, null);
         var clip = await TakenAsync(own);
-        own.PutAside(clip.Id);
+        own.Delete(clip.Id);
 
-        own.ClearAway(DateTime.UtcNow - TimeSpan.FromHours(1));
-        own.BringBack(clip.Id);
-        own.PutAside(clip.Id);
-        own.ClearAway(DateTime.UtcNow + TimeSpan.FromHours(1));
+        own.RemoveDeletedBefore(DateTime.UtcNow - TimeSpan.FromHours(1));
+        own.Restore(clip.Id);
+        own.Delete(clip.Id);
+        own.RemoveDeletedBefore(DateTime.UtcNow + TimeSpan.FromHours(1));
 
-        Assert.Throws<MediaException>(() => own.BringBack(clip.Id));
+        Assert.Throws<MediaException>(() => own.Restore(clip.Id));
         Assert.Empty(Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories));
     }
 

@@ -41,13 +41,13 @@ public sealed class ShelfTests : IAsyncLifetime
     [Fact]
     public async Task A_machine_taken_off_the_shelf_stays_off_until_it_is_brought_back()
     {
-        await bench.Machines.PutAsideAsync("curlew-desk", aside: true);
+        await bench.Machines.SetDeletedAsync("curlew-desk", deleted: true);
         await Assert.ThrowsAsync<UnknownThingException>(() => bench.Machines.FindAsync("curlew-desk"));
-        await Assert.ThrowsAsync<UnknownThingException>(() => bench.Machines.PutAsideAsync("curlew-desk", aside: true));
+        await Assert.ThrowsAsync<UnknownThingException>(() => bench.Machines.SetDeletedAsync("curlew-desk", deleted: true));
         using var again = await OpenAsync(bench.Folder.Path);
         Assert.DoesNotContain(await again.Machines.AllAsync(), machine => machine.Id == "curlew-desk");
 
-        await bench.Machines.PutAsideAsync("curlew-desk", aside: false);
+        await bench.Machines.SetDeletedAsync("curlew-desk", deleted: false);
 
         Assert.Equal("Curlew desk", (await bench.Machines.FindAsync("curlew-desk")).Name);
     }
@@ -68,7 +68,7 @@ public sealed class ShelfTests : IAsyncLifetime
     {
         var copy = await bench.Machines.DuplicateAsync(Machine.ThisId);
         Assert.Equal(MachineKind.StandIn, copy.Thing.Kind);
-        await Assert.ThrowsAsync<MachineRefusedException>(() => bench.Machines.PutAsideAsync(Machine.ThisId, aside: true));
+        await Assert.ThrowsAsync<MachineRefusedException>(() => bench.Machines.SetDeletedAsync(Machine.ThisId, deleted: true));
         var described = await bench.Machines.FindAsync(Machine.ThisId);
         await Assert.ThrowsAsync<MachineRefusedException>(() => bench.Machines.KeepAsync(described, 0));
     }
@@ -158,7 +158,7 @@ public sealed class ShelfTests : IAsyncLifetime
         Assert.Equal(["heron-64", "heron-8"], (await bench.Machines.ShownAsync("touring-night")).Select(machine => machine.Id));
         Assert.Equal("this", (await bench.Machines.ShownAsync("another"))[0].Id);
 
-        await bench.Machines.PutAsideAsync("heron-8", aside: true);
+        await bench.Machines.SetDeletedAsync("heron-8", deleted: true);
         Assert.Equal("heron-64", Assert.Single(await bench.Machines.ShownAsync("touring-night")).Id);
         await Assert.ThrowsAsync<UnknownThingException>(() => bench.Machines.ShowAsync("touring-night", ["nobody"]));
         await Assert.ThrowsAsync<MachineRefusedException>(() => bench.Machines.ShowAsync("touring-night", []));

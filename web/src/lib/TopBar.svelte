@@ -13,7 +13,7 @@
     ['/runs', 'Runs'],
     ['/compare', 'Compare'],
     ['/advice', 'Advice'],
-    ['/words', 'Words']
+    ['/glossary', 'Glossary']
   ];
   let keys: Keys;
 </script>

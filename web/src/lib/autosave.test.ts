@@ -49,7 +49,7 @@ test('where the server cannot be reached the change stays and is sent again', as
   expect([saving.state, saving.problem]).toEqual(['saved', null]);
 });
 
-test('a conflict and a refusal are said and not sent again', async () => {
+test('a conflict and a refusal are reported and not sent again', async () => {
   for (const [status, state] of [[409, 'conflict'], [400, 'refused']] as const) {
     const { saving, sent, fail } = shelf();
     fail(new Refused('why', status));

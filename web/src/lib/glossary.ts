@@ -22,7 +22,7 @@ export const glossary: [word: string, meaning: string][] = [
   ['proxy', 'A smaller all-intra copy of a clip, played in its place.'],
   ['pre-render', 'A passage that was rendered to a file beforehand and is played from it.'],
   ['keep time, keep frames', 'Stay with the clock: skip frames, and show one that comes late only while nothing newer is ready; or show every frame and let the clock slip. Without a clock every frame is shown as soon as it is ready.'],
-  ['trial', 'One question about one machine, answered by one or several runs.'],
+  ['trial', 'One question about one machine. One or several runs answer it.'],
   ['run', 'One playback of a timeline. Every slot and every load of it is saved.'],
   ['stand-in', 'A simulated machine, calculated from its specifications; hatched on every page. Only “This machine” really plays.'],
   ['twin', 'The stand-in of this machine, made from what was measured on it. Its predictions are compared with each measured run.'],

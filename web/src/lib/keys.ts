@@ -18,7 +18,7 @@ const panel: Key[] = [
 /** The keys of each page, by how its address begins; the first that fits. */
 const pages: [RegExp, Key[]][] = [
   [
-    /^\/timelines\/[^/]+\/write/,
+    /^\/timelines\/[^/]+\/edit/,
     [
       ['Up, Down', 'choose a passage'],
       ['Shift Up, Down', 'choose several'],
@@ -35,8 +35,8 @@ const pages: [RegExp, Key[]][] = [
   [/^\/timelines\/[^/]+/, [['Space', 'play, or stop what plays'], ['P', 'next smaller preview scale, then full again'], ['Arrows', 'move over the sheet'], ...panel, mark]],
   [/^\/(trials|runs)\/\d+/, [...panel, mark]],
   [/^\/trials/, [mark]],
-  [/^\/machines/, [['Ctrl S', 'keep what was changed']]],
-  [/^\/compare/, [['Left, Right', 'in step: a slot back or on'], ['N, Shift N', 'in step: the next, or last, place where the runs part'], ['Home, End', 'in step: first and last slot'], ['Esc', 'in step: close it']]],
+  [/^\/machines/, [['Ctrl S', 'save changes']]],
+  [/^\/compare/, [['Left, Right', 'in step: a slot back or on'], ['N, Shift N', 'in step: the next, or last, place where the runs differ'], ['Home, End', 'in step: first and last slot'], ['Esc', 'in step: close it']]],
   [/^/, []]
 ];
 

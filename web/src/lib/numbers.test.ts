@@ -15,7 +15,7 @@ describe('a number that somebody types', () => {
     ['101', 'From 0 to 100.'],
     ['Infinity', '“Infinity” is no number.'],
     ['1e400', '“1e400” is no number.']
-  ])('%s is not, and it is said why', (text, problem) => expect(numberOf(text, { min: 0, max: 100 })).toEqual({ value: null, problem }));
+  ])('%s is none, and the reason is given', (text, problem) => expect(numberOf(text, { min: 0, max: 100 })).toEqual({ value: null, problem }));
 
   it('can have to be whole, and need not have an upper limit', () => {
     expect(numberOf('1.5', { min: 0, whole: true }).problem).toBe('A whole number is wanted.');

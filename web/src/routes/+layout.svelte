@@ -14,7 +14,7 @@
   <TopBar />
   {#if !live.connected}
     <p role="status" class="bg-warning px-4 py-1 text-sm text-warning-content">
-      The server does not answer. What was played is kept; this page goes on when it is back.
+      The server does not answer. Finished runs are saved. This page continues when the server is back.
     </p>
   {/if}
   <MakingBar />

@@ -66,7 +66,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
     public Forecast? Weakest(Machine machine) => Of(machine).MinBy(forecast => forecast.Headroom);
 
     /// <summary>The same of a machine with parts put in.</summary>
-    /// <remarks>The drives' stations hang on drive and memory alone, all others on anything but drive and power supply, so that what pairs
+    /// <remarks>The drives' stations depend on drive and memory only, all others on all but drive and power supply, so that what pairs
     /// have in common is found once.</remarks>
     public Forecast? Weakest(Machine machine, IReadOnlyList<Part> put)
     {
@@ -85,7 +85,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
     private static Forecast? Least(IReadOnlyList<Outlook> all) => all.MinBy(outlook => outlook.Forecast.Headroom)?.Forecast;
 
     /// <inheritdoc cref="Weakest(Machine)"/>
-    /// <remarks>Of builds it is put together from what their parts come to: the drives' stations hang on drive and memory alone, all others
+    /// <remarks>For builds it is put together from what their parts take: the drives' stations depend on drive and memory only, all others
     /// on anything but the drive, and none on board, case, cooler and power supply.</remarks>
     public Forecast? Weakest(Offer offer)
     {

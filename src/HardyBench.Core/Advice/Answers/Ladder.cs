@@ -7,7 +7,7 @@ namespace HardyBench.Core.Advice.Answers;
 /// <summary>Parts put into a machine that is there: one or two, or one with a larger supply and a larger cooler.</summary>
 /// <param name="Before">The passage with the least headroom without them.</param>
 /// <param name="After">The one that has least with them.</param>
-/// <param name="IsUnsure">Whether their going in hangs on what nobody has stated of the machine.</param>
+/// <param name="IsUnsure">Whether their going in depends on what nobody has stated of the machine.</param>
 public sealed record Rung(IReadOnlyList<Part> Parts, Machine Machine, Forecast Before, Forecast After, bool IsUnsure)
 {
     public decimal Price => Parts.Sum(part => part.Price);

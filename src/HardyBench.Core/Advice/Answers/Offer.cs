@@ -3,7 +3,7 @@ using HardyBench.Core.Machines;
 
 namespace HardyBench.Core.Advice.Answers;
 
-/// <summary>Something that could be bought: a machine of the shelf, or a build.</summary>
+/// <summary>Something that could be bought: a listed machine, or a build.</summary>
 /// <param name="Machine">As it would play; of a build it is put together when it is asked for.</param>
 public sealed class Offer
 {
@@ -16,7 +16,7 @@ public sealed class Offer
 
     public decimal Price { get; }
 
-    /// <summary>Null for a machine of the shelf.</summary>
+    /// <summary>Null for a listed machine.</summary>
     public Build? Build { get; }
 
     public MachineForm? Form => Build is { } build ? build.Case.Form : Machine.Form;

@@ -28,13 +28,13 @@ public enum RemedyKind
 /// <summary>What one or two ways of working come to.</summary>
 /// <param name="Kinds">Together.</param>
 /// <param name="Holding">Passages that hold so, of those that have a verdict.</param>
-/// <param name="Mended">Those of them that do not hold without it.</param>
+/// <param name="Fixed">Those of them that do not hold without it.</param>
 /// <param name="Limiter">Of the first that still fails; null where none does.</param>
 /// <param name="Bytes">Disk that it takes.</param>
 /// <param name="HasRoom">Whether every passage has the required headroom.</param>
 /// <param name="InTime">Whether pictures appear as early as required.</param>
 public sealed record Remedy(
-    IReadOnlyList<RemedyKind> Kinds, int Holding, int Mended, int Judged, Limiter? Limiter, double Bytes, bool HasRoom = true,
+    IReadOnlyList<RemedyKind> Kinds, int Holding, int Fixed, int Judged, Limiter? Limiter, double Bytes, bool HasRoom = true,
     bool InTime = true)
 {
     /// <summary>How long the machine takes to make what lies on that disk, and how long what it is made of plays (footage, each clip once,
@@ -63,7 +63,7 @@ public sealed record Remedy(
     public bool IsAcceptable(Brief brief) => Suffices && Kinds.All(kind => brief.MayUse?.Contains(kind) == true);
 
     /// <summary>Whether it does not help.</summary>
-    public bool IsUseless => Mended == 0 && !Suffices;
+    public bool IsUseless => Fixed == 0 && !Suffices;
 }
 
 /// <summary>Tries ways of working on a machine that is there.</summary>
@@ -91,13 +91,13 @@ public static class Remedies
         for (var size = 2; size <= MostTogether && !all.Exists(remedy => remedy.Suffices); size++)
         {
             all.AddRange(Together([.. single.SelectMany(remedy => remedy.Kinds)], size)
-                .Where(kinds => (size == 2 && kinds.All(MendsSome)) || MaySuffice(plans, asked, kinds))
+                .Where(kinds => (size == 2 && kinds.All(FixesSome)) || MaySuffice(plans, asked, kinds))
                 .Select(Try)
                 .Where(remedy => remedy.Suffices || size == 2));
         }
 
         return [.. all.OrderByDescending(remedy => remedy.Suffices).ThenBy(remedy => remedy.Kinds.Count)
-            .ThenByDescending(remedy => remedy.Mended).ThenBy(remedy => remedy.Kinds[0])];
+            .ThenByDescending(remedy => remedy.Fixed).ThenBy(remedy => remedy.Kinds[0])];
 
         Remedy Try(IReadOnlyList<RemedyKind> kinds)
         {
@@ -105,7 +105,7 @@ public static class Remedies
             return Tried(plans, asked, before, kinds);
         }
 
-        bool MendsSome(RemedyKind kind) => single.Exists(remedy => remedy.Kinds[0] == kind && !remedy.IsUseless);
+        bool FixesSome(RemedyKind kind) => single.Exists(remedy => remedy.Kinds[0] == kind && !remedy.IsUseless);
     }
 
     /// <summary>More ways at once than this nobody is asked to work in.</summary>

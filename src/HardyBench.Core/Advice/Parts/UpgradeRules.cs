@@ -3,14 +3,14 @@ using static System.FormattableString;
 
 namespace HardyBench.Core.Advice.Parts;
 
-/// <summary>What keeps a part out of a machine that is there. A rule that hangs on what nobody has stated keeps none out.</summary>
+/// <summary>What keeps a part out of a machine that is there. A rule that depends on what nobody has stated keeps none out.</summary>
 public static class UpgradeRules
 {
     /// <summary>Why it does not go in, a sentence each.</summary>
     public static IReadOnlyList<string> Problems(Machine machine, Part part) =>
         [.. Rules(machine, part).Where(rule => rule.Holds == false).Select(rule => rule.Else)];
 
-    /// <summary>Whether a rule hangs on what nobody has stated.</summary>
+    /// <summary>Whether a rule depends on what nobody has stated.</summary>
     public static bool IsUnsure(Machine machine, Part part) => Rules(machine, part).Any(rule => rule.Holds is null);
 
     /// <summary>Each rule: whether it holds, null where that is not known, and what is wrong where it does not.</summary>

@@ -63,7 +63,7 @@ public static class Upgrades
         return problems;
     }
 
-    /// <summary>Whether going in hangs on what nobody has stated.</summary>
+    /// <summary>Whether going in depends on what nobody has stated.</summary>
     public static bool IsUnsure(Machine machine, IReadOnlyList<Part> parts)
     {
         var unsure = false;

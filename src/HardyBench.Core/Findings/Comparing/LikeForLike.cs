@@ -54,7 +54,7 @@ public static class LikeForLike
 
     private static void OfSettings(PlaybackSettings settings, Adding add)
     {
-        add(Condition.Program, settings.Program?.Name ?? "own player");
+        add(Condition.Program, settings.Program?.Name ?? "Hardy Bench player");
         foreach (var (member, value) in settings.Program is { } program ? ProgramSettings.Of(program) : [])
         {
             add(Condition.ProgramSetting, value, member);

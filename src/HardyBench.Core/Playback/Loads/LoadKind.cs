@@ -98,7 +98,7 @@ public enum LoadKind : byte
 
     /// <summary>Work on a frame that was not shown, reading, decoding and effects together, seconds. One a frame, and only where there
     /// was.</summary>
-    InVain,
+    WastedWork,
 
     /// <summary>Share of time that the player waited for a clip to be read, 0 to 1. Index: the clip, in the order of opening.</summary>
     FootageWait,

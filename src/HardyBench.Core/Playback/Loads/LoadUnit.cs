@@ -41,7 +41,7 @@ public static class LoadUnits
         LoadKind.Temperature or LoadKind.GraphicsTemperature => LoadUnit.DegreesCelsius,
         LoadKind.PackagePower or LoadKind.BatteryPower or LoadKind.GraphicsPower or LoadKind.PowerLimit => LoadUnit.Watts,
         LoadKind.FanSpeed => LoadUnit.TurnsPerMinute,
-        LoadKind.Asleep or LoadKind.ClockSet or LoadKind.InVain => LoadUnit.Seconds,
+        LoadKind.Asleep or LoadKind.ClockSet or LoadKind.WastedWork => LoadUnit.Seconds,
         _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, "This load has no unit."),
     };
 

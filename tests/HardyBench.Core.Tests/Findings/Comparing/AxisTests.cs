@@ -64,7 +64,7 @@ public sealed class AxisTests
         var axis = Axis.Along([Base, Program("Slow", 0.8), Program("Quick", 1.5), Program("As quick", 1.495)])!;
 
         Assert.False(axis.HasSizes);
-        Assert.Equal(["Slow", "own player", "As quick", "Quick"], axis.Points.Select(point => point.Text));
+        Assert.Equal(["Slow", "Hardy Bench player", "As quick", "Quick"], axis.Points.Select(point => point.Text));
         Assert.Equal([0, 1, 2, 3], axis.Points.Select(point => point.Value));
         Assert.Equal("By editing program As quick and Quick show most, × 1.88 of Slow.", ComparisonWords.Of(axis));
         Assert.Equal(
@@ -84,7 +84,7 @@ public sealed class AxisTests
 
     private static AxisSide Program(string name, double ratio) => new(
         [
-            new ConditionDifference(Condition.Program, null, "own player", name),
+            new ConditionDifference(Condition.Program, null, "Hardy Bench player", name),
             new ConditionDifference(Condition.LookAhead, null, "6 frames", "9 frames"),
             new ConditionDifference(Condition.Policy, null, "the clock kept", "every frame shown"),
             new ConditionDifference(Condition.DecodedOn, "clip", "media engine", "processor"),

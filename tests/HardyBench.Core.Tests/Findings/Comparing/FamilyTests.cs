@@ -38,7 +38,7 @@ public sealed class FamilyTests
         var family = Assert.Single(Family.OfPrograms(runs));
 
         Assert.Equal((Condition.Program, (string?)null), (family.What, family.Of));
-        Assert.Equal(["own player", "A", "B"], family.Members.Select(member => member.Text));
+        Assert.Equal(["Hardy Bench player", "A", "B"], family.Members.Select(member => member.Text));
         Assert.Empty(Family.OfPrograms([Of(1, Heron), As(2, Heron, "A"), As(3, Heron, "B", PlayingPolicy.Unpaced)]));
 
         static FamilyCandidate As(long run, Machine machine, string name, PlayingPolicy policy = PlayingPolicy.KeepTime)

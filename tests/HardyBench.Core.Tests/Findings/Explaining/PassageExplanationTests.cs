@@ -9,8 +9,8 @@ namespace HardyBench.Core.Tests.Findings.Explaining;
 /// <summary>Examples worked out by hand.</summary>
 public sealed class PassageExplanationTests
 {
-    /// <summary>100 slots of 40 ms, 4 s on two cores: 8 core seconds. Decoding takes 1.2 cores (4.8 s), effects 0.3 (1.2 s), presenting 0.05
-    /// (0.2 s); the cores are busy for 0.9 + 0.8 of their time (6.8 s), so others took 0.6 s and 1.2 s were idle.</summary>
+    /// <summary>100 slots of 40 ms, 4 s on two cores: 8 core seconds. Decoding takes 1.2 cores (4.8 s), effects 0.3 (1.2 s), presenting
+    /// 0.05 (0.2 s); the cores are busy for 0.9 + 0.8 of their time (6.8 s), so others took 0.6 s and 1.2 s were idle.</summary>
     [Fact]
     public void The_seconds_of_the_cores_add_up()
     {

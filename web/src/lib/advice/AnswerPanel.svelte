@@ -108,7 +108,7 @@
           <li class="grid gap-x-3 border-b border-base-300 px-2 py-1 sm:grid-cols-[20rem_5rem_1fr] {rung.gainsNothing ? 'quiet' : ''}"><span>{rung.words}{#if rung.isUnsure}<span class="quiet" title="whether it goes in is to be looked up"> ?</span>{/if}{#if rung.isPath}, <span class="font-semibold">enough</span>{/if}</span><span class="figure sm:text-right">{money(rung.price, answer.currency)}</span><span>{rung.gain}{#if !rung.gainsNothing}, <span class="figure">{fixed(rung.perThousand, 2)}</span> for 1 000{/if}</span></li>
         {/each}
       </ul>
-      {#if answer.ladder.some((rung) => rung.isUnsure)}<p class="quiet mt-1 text-xs">Whether a part marked ? goes in hangs on slots, supply or room that nobody has stated of {answer.owned?.name}; they are stated under <em>Places for parts</em> on its page. Processors are tried where its socket is.</p>{/if}
+      {#if answer.ladder.some((rung) => rung.isUnsure)}<p class="quiet mt-1 text-xs">Whether a part marked ? fits depends on slots, power supply or space that are not entered for {answer.owned?.name}; they are stated under <em>Places for parts</em> on its page. Processors are tried where its socket is.</p>{/if}
       {#if answer.refused.length}
         <details class="mt-1"><summary class="cursor-pointer text-sm">What does not go in, and why</summary><ul class="quiet text-sm">{#each answer.refused as why (why)}<li>{why}</li>{/each}</ul></details>
       {/if}

@@ -86,12 +86,12 @@
   </label>
   <label class="row"><span class="font-semibold">Which program do you edit in?</span>
     <select class="select select-sm w-44" value={brief.program ?? ''} onchange={(event) => (brief.program = event.currentTarget.value || null)}>
-      <option value="">own player</option>
+      <option value="">Hardy Bench player</option>
       {#each programs as program (program.id)}<option value={program.id}>{program.name}</option>{/each}
     </select>
   </label>
   <details class="border-t border-base-300 pt-2">
-    <summary class="cursor-pointer font-semibold">More about it</summary>
+    <summary class="cursor-pointer font-semibold">More</summary>
     <div class="mt-2 grid gap-2">
       <label class="row">good enough at a preview scale of
         <select class="select select-sm w-24" bind:value={brief.scale}>
@@ -102,12 +102,12 @@
         <span><NumberField class="input-sm w-16" min={1} max={10} label="Growth" value={brief.growth ?? 1} onchange={(growth) => (brief.growth = growth)} /> times</span>
       </label>
       <label class="row">stored footage
-        <span><NumberField class="input-sm w-20" min={0.1} max={1000000} placeholder="not said" label="Hours of stored footage" value={brief.storedHours ?? null} onempty={() => (brief.storedHours = null)} onchange={(kept) => (brief.storedHours = kept)} /> h</span>
+        <span><NumberField class="input-sm w-20" min={0.1} max={1000000} placeholder="unknown" label="Hours of stored footage" value={brief.storedHours ?? null} onempty={() => (brief.storedHours = null)} onchange={(kept) => (brief.storedHours = kept)} /> h</span>
       </label>
       <label class="row">a working session lasts
         <span><NumberField class="input-sm w-16" min={0} max={1440} label="Minutes of a working session" value={brief.sessionMinutes ?? 60} onchange={(minutes) => (brief.sessionMinutes = minutes)} /> min</span>
       </label>
-      <p class="quiet text-xs">At its end too, when the machine is warm, every passage has to hold.</p>
+      <p class="quiet text-xs">Every passage must still hold at its end, when the machine is warm.</p>
       <label class="flex items-center gap-2"><input type="checkbox" class="checkbox checkbox-sm" bind:checked={brief.onBattery} /> the work is done on battery</label>
       <label class="row">playing begins within
         <span><NumberField class="input-sm w-16" min={0.01} max={60} placeholder="any" label="Seconds until playing begins" value={brief.mostStartSeconds ?? null} onempty={() => (brief.mostStartSeconds = null)} onchange={(seconds) => (brief.mostStartSeconds = seconds)} /> s</span>

@@ -48,6 +48,6 @@
   {#if problem}<p role="alert" class="text-error">{problem}</p>{/if}
   <div class="flex gap-2">
     <button type="button" class="btn btn-xs" onclick={more}>One more kind</button>
-    <button type="button" class="btn btn-xs btn-primary" disabled={!rows.length || !title.trim()} onclick={write}>Write it as a timeline</button>
+    <button type="button" class="btn btn-xs btn-primary" disabled={!rows.length || !title.trim()} onclick={write}>Create a timeline from it</button>
   </div>
 </div>

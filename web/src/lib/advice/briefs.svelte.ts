@@ -2,13 +2,13 @@ import { api, orThrow, sendFile, type Schemas } from '#lib/api/client.ts';
 import { Latest } from '#lib/api/latest.ts';
 import { AutoSave } from '#lib/autosave.svelte.ts';
 import { same } from '#lib/same.ts';
-import { Telling } from '#lib/telling.svelte.ts';
+import { Notices } from '#lib/notices.svelte.ts';
 
 export type Brief = Schemas['Brief'];
 export type Answer = Schemas['AnswerDocument'];
 
 /** Briefs: what is listed, what is being written, and what it comes to. */
-export class Briefs extends Telling {
+export class Briefs extends Notices {
   list = $state<Schemas['BriefDocument'][]>([]);
   /** The one that is looked at, as its form has it. */
   draft = $state<Brief | null>(null);
@@ -108,7 +108,7 @@ export class Briefs extends Telling {
     this.draft = { ...plain, timelines, name: 'New brief' };
   }
 
-  putAside = () =>
+  remove = () =>
     this.trying(async () => {
       const brief = $state.snapshot(this.draft!);
       await this.saving.now();
@@ -134,7 +134,7 @@ export class Briefs extends Telling {
       await this.read();
       this.problems = problems;
       if (added.length) this.choose(added[0].brief.id);
-      this.said = `${added.length === 1 ? 'One brief was' : `${added.length} briefs were`} added from ${file.name}.`;
+      this.done = `${added.length === 1 ? 'One brief was' : `${added.length} briefs were`} added from ${file.name}.`;
     });
 }
 

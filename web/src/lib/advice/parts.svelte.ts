@@ -1,12 +1,12 @@
 import { api, orThrow, sendFile, type Schemas } from '#lib/api/client.ts';
 import { AutoSave } from '#lib/autosave.svelte.ts';
-import { Telling } from '#lib/telling.svelte.ts';
+import { Notices } from '#lib/notices.svelte.ts';
 
 export type Part = Schemas['PartLine'];
 type Cells = Record<string, string>;
 
 /** The parts that machines can be put together from: what is listed, what is being changed, and what became of it. */
-export class Parts extends Telling {
+export class Parts extends Notices {
   list = $state<Part[]>([]);
   /** What a part of each kind is stated by. */
   columns = $state<Record<string, string[]>>({});
@@ -66,7 +66,7 @@ export class Parts extends Telling {
   add = (like: Cells) =>
     this.trying(async () => this.take(orThrow(await api.POST('/api/parts', { body: { cells: { ...filled(like), id: '', name: this.#free(like.name) } } }))));
 
-  putAside = () =>
+  remove = () =>
     this.trying(async () => {
       const part = this.open!;
       await this.saving.now();
@@ -90,7 +90,7 @@ export class Parts extends Telling {
       const { added, changed, problems } = await sendFile<Schemas['CatalogueOutcome']>('/api/parts/import', file);
       await this.read();
       this.problems = problems;
-      this.said = `Of the parts in ${file.name} ${added} were added and ${changed} changed.`;
+      this.done = `Of the parts in ${file.name} ${added} were added and ${changed} changed.`;
       this.choose(this.draft?.id ?? null);
     });
 

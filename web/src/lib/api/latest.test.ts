@@ -39,7 +39,7 @@ test('with nothing to ask any more, nothing is waited for', async () => {
   expect(known).toEqual({ value: null, problem: null, asking: false });
 });
 
-test('asked again a hundred times before an answer came, it is asked once more, and each answer is told', async () => {
+test('asked a hundred times before an answer comes, it sends one more request, and passes on each answer', async () => {
   const [{ known, latest }, { given, question }] = [heard(), asked()];
   latest.ask(question);
   for (let n = 0; n < 100; n++) latest.askAgain();
@@ -54,7 +54,7 @@ test('asked again a hundred times before an answer came, it is asked once more, 
   expect(given).toHaveLength(2);
 });
 
-test('a server that does not answer and one that refuses are told apart, and what was known stays', async () => {
+test('a server that does not answer differs from one that refuses, and what was known stays', async () => {
   const [{ known, latest }, { given, question }] = [heard(), asked()];
   latest.ask(question);
   given[0].answer('one');

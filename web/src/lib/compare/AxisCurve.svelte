@@ -35,7 +35,7 @@
     {/each}
   </svg>
   <figcaption class="quiet text-xs">
-    Frames shown of those asked, the mean over passages (thick, with its 95 % interval where it was repeated) and each passage (thin),
+    Frames shown of those required, the mean over passages (thick, with its 95 % interval where it was repeated) and each passage (thin),
     {#if axis.hasSizes}along {axis.about}; the dotted line stands where no more is gained.{:else}by {axis.about}, the one that shows most on the right.{/if}
   </figcaption>
 </figure>

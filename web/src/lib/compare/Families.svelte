@@ -4,7 +4,7 @@
   import { live } from '../live.svelte';
   import { mostSides } from './sides';
 
-  /** Machines of the shelf that differ in one thing only: what is gained along it is a comparison away. */
+  /** Listed machines that differ in one thing only: what is gained along it is a comparison away. */
   const timelines = new Reading<Schemas['TimelineView'][]>(() => (signal) => api.GET('/api/timelines', { signal }));
   let wanted = $state<string | null>(null);
   const timeline = $derived(wanted ?? timelines.value?.[0]?.id ?? null);
@@ -21,11 +21,11 @@
   <section class="px-4 pt-4 text-sm" aria-labelledby="families" data-testid="families">
     <h2 id="families" class="font-semibold">One thing changed</h2>
     <p class="quiet mb-2 flex flex-wrap items-center gap-2">
-      Machines of the shelf that have played
+      Machines that have played
       <select class="select select-xs w-48" aria-label="Timeline" value={timeline} onchange={(event) => (wanted = event.currentTarget.value)}>
         {#each timelines.value as one (one.id)}<option value={one.id}>{one.title}</option>{/each}
       </select>
-      bare and differ in just one thing that can be put in an order.
+      bare and differ in one quantity only, such as cores or memory.
     </p>
     {#if reading.problem}
       <p role="alert" class="text-error">{reading.problem}</p>

@@ -54,7 +54,7 @@
 
   function part(step: 1 | -1) {
     const found = nextParting(teeth, at, step);
-    if (found === null) said = step > 0 ? 'They do not part again after this.' : 'They did not part before this.';
+    if (found === null) said = step > 0 ? 'They do not differ again after this point.' : 'They do not differ before this point.';
     else move(found);
   }
 

@@ -17,7 +17,7 @@ test('a grid is put in order by any column, the best first and what was not play
   expect(names('7', 'share')).toBe('badce');
 });
 
-test('names with numbers stand by the number, the machine at hand before all', () => {
+test('names with numbers are sorted by the number, this machine first', () => {
   const named = ['Heron, 16 GB', 'Heron, 8 GB', 'This machine'].map((machine) => ({ ...row(machine, null), isStandIn: machine !== 'This machine' }));
   expect(sorted(named, 'machine', 'verdict').map((one) => one.machine)).toEqual(['This machine', 'Heron, 8 GB', 'Heron, 16 GB']);
 });

@@ -14,7 +14,7 @@
     ...(row.number > 1 ? [['recovery after the cut', row.recoveryMs == null ? 'none' : fixed(row.recoveryMs, 0), row.recoveryMs == null ? '' : 'ms']] : []),
     ['longest freeze', fixed(row.longestFreezeMs, 0), 'ms'],
     ['unevenness of gaps', fixed(row.gapDeviationMs), 'ms'],
-    ['wasted', row.inVainFrames, row.inVainShare ? `${fixed(100 * row.inVainShare)} % of the work` : ''],
+    ['wasted', row.wastedFrames, row.wastedShare ? `${fixed(100 * row.wastedShare)} % of the work` : ''],
     ...(row.slipMs ? [['clock slipped', fixed(row.slipMs, 0), 'ms']] : []),
     ['the presenter itself, 99th percentile', fixed(row.toolLatenessMs, 2), 'ms late']
   ]);

@@ -6,7 +6,7 @@
 
   let { editor, onact }: { editor: Editor; onact: (key: string) => void } = $props();
   const timeline = $derived(editor.timeline);
-  const states = { kept: 'kept', changed: 'changed…', keeping: 'keeping…', conflict: 'not kept', offline: 'not kept yet' };
+  const states = { kept: 'saved', changed: 'unsaved changes', keeping: 'saving…', conflict: 'not saved', offline: 'not saved yet' };
   const acts = [['N', 'New'], ['D', 'Duplicate'], ['S', 'Split'], ['X', 'Delete'], ['B', 'Series']];
   const set = (to: Partial<Timeline>) => editor.change((one) => ({ ...one, ...to }));
 
@@ -45,8 +45,8 @@
     {#each editor.clips as clip (clip.id)}<option value={clip.id}>{clip.id}</option>{/each}
   </select>
   <details bind:this={about} class="relative">
-    <summary class="btn btn-ghost btn-sm px-2" onkeydown={leave}>About it</summary>
-    <label class="absolute left-0 z-30 grid w-96 gap-1 border border-base-300 bg-base-100 p-3 shadow-md">what it is for and where its footage comes from
+    <summary class="btn btn-ghost btn-sm px-2" onkeydown={leave}>Description</summary>
+    <label class="absolute left-0 z-30 grid w-96 gap-1 border border-base-300 bg-base-100 p-3 shadow-md">What it is for and where its footage comes from
       <textarea class="textarea textarea-sm h-28 w-full" maxlength="1000" onkeydown={leave} value={timeline.about ?? ''} onchange={(event) => set({ about: event.currentTarget.value.trim() || null })}></textarea>
     </label>
   </details>

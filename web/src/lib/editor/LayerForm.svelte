@@ -22,7 +22,7 @@
   </legend>
   <select class="select select-sm w-full" aria-label="Clip of layer {number}" value={layer.clipId} onchange={(event) => onchange({ ...layer, clipId: event.currentTarget.value, startFrame: 0 })}>
     {#if !known}<option value={layer.clipId}>{layer.clipId} (not here)</option>{/if}
-    {#each clips as clip (clip.id)}<option value={clip.id}>{clip.id} · {clip.encoding} · {clip.raster} {clip.rate}{clip.made ? '' : ' (not made)'}</option>{/each}
+    {#each clips as clip (clip.id)}<option value={clip.id}>{clip.id} · {clip.encoding} · {clip.raster} {clip.rate}{clip.made ? '' : ' (not created)'}</option>{/each}
   </select>
   <div class="flex flex-wrap gap-x-3 gap-y-1 text-sm">
     <label class="flex items-center gap-1">

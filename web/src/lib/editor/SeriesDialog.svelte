@@ -59,7 +59,7 @@
     {#if problem}<p role="alert" class="text-sm text-error">{problem}</p>{/if}
     <div class="modal-action mt-0">
       <button class="btn btn-sm" type="button" onclick={() => dialog.close()}>Cancel</button>
-      <button class="btn btn-primary btn-sm" type="submit">Write the passages</button>
+      <button class="btn btn-primary btn-sm" type="submit">Build</button>
     </div>
   </form>
 </dialog>

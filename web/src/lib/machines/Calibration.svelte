@@ -2,7 +2,7 @@
   import { api, orThrow, type Schemas } from '#lib/api/client.ts';
   import { live } from '#lib/live.svelte.ts';
   import { moment, fixed } from '#lib/words.ts';
-  import Foretold from './Foretold.svelte';
+  import Predicted from './Predicted.svelte';
 
   let known = $state<Schemas['CalibrationView'] | null>(null);
   let problem = $state('');
@@ -49,9 +49,9 @@
     <p class="mb-2 max-w-prose text-sm" data-testid="calibration">{measured.words}</p>
     <p class="quiet mb-3 max-w-prose text-sm">
       Measured {moment(measured.at)} in {Math.round(measured.seconds)} s{#if measured.readMegabytesPerSecond}; footage came from its drive at {Math.round(measured.readMegabytesPerSecond)} MB/s{/if}.
-      <a class="link" href="?id={measured.twinId}">Its twin</a> is on the shelf and plays by this.
+      <a class="link" href="?id={measured.twinId}">Its twin</a> is among the machines and plays with these costs.
     </p>
-    {#if known?.predictions.length}<Foretold predictions={known.predictions} words={known.words ?? null} band={measured.band} />{/if}
+    {#if known?.predictions.length}<Predicted predictions={known.predictions} words={known.words ?? null} band={measured.band} />{/if}
     <details class="mb-2 text-sm">
       <summary>Decoding, ns on the reference core</summary>
       <table class="mt-1">

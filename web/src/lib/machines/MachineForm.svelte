@@ -147,7 +147,7 @@
       {@render number('graphics, mm', places.graphicsMillimetres, (value) => (places.graphicsMillimetres = value), 0, 1000, false, () => (places.graphicsMillimetres = null))}
       {@render number('power supply, W', places.supplyWatts, (value) => (places.supplyWatts = value), 50, 10000, false, () => (places.supplyWatts = null))}
       {@render number('graphics draw, W', places.graphicsWatts, (value) => (places.graphicsWatts = value), 0, 5000, false, () => (places.graphicsWatts = null))}
-      <p class="quiet basis-full text-xs">What advice goes by when it puts parts in. It moves no result; what is left empty keeps no part out.</p>
+      <p class="quiet basis-full text-xs">Advice uses these when it checks whether a part fits. They change no result. An empty field excludes no part: the part is listed with a question mark.</p>
     </Part>
   {/if}
 

@@ -14,7 +14,7 @@
 </script>
 
 <h2 class="text-base font-semibold">{machine.name}</h2>
-<p class="quiet mb-3 max-w-prose text-sm">{machine.summary}. What its kernel does not tell stands with each run: devices that decode or treat, drives, clock and heat.</p>
+<p class="quiet mb-3 max-w-prose text-sm">{machine.summary}. What the kernel does not report here is recorded with each run: devices that decode or apply effects, drives, clock and temperature.</p>
 <table class="text-sm">
   <tbody>
     {#each facts as [name, value] (name)}

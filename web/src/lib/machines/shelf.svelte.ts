@@ -1,7 +1,7 @@
 import { api, orThrow, sendFile, type Machine, type Schemas } from '#lib/api/client.ts';
 import { AutoSave } from '#lib/autosave.svelte.ts';
 import { same } from '#lib/same.ts';
-import { Telling } from '#lib/telling.svelte.ts';
+import { Notices } from '#lib/notices.svelte.ts';
 
 export type Described = Schemas['Machine'];
 export type MachineDocument = Schemas['MachineDocument'];
@@ -10,8 +10,8 @@ export type RowProblem = Schemas['RowProblem'];
 /** A machine as its form has it, and as it is saved. */
 type Draft = { version: number; saved: Described; machine: Described };
 
-/** The shelf of machines: what is listed, what is being changed, and what became of it. */
-export class Shelf extends Telling {
+/** The list of machines: what it holds, what is being changed, and what became of it. */
+export class Shelf extends Notices {
   list = $state<Machine[]>([]);
   drafts = $state<Record<string, Draft>>({});
   problems = $state<RowProblem[]>([]);
@@ -85,7 +85,7 @@ export class Shelf extends Telling {
     return made.machine.id;
   }
 
-  async putAside(id: string) {
+  async remove(id: string) {
     const machine = this.list.find((one) => one.id === id)!;
     await this.saving.now();
     orThrow(await api.DELETE('/api/machines/{id}', { params: { path: { id } } }));
@@ -108,7 +108,7 @@ export class Shelf extends Telling {
     const { added, problems } = await sendFile<Schemas['ShelfView']>(`/api/machines/import?${new URLSearchParams({ name: file.name })}`, file);
     await this.read();
     this.problems = problems;
-    this.said = `${added.length === 1 ? 'One machine was' : `${added.length} machines were`} added from ${file.name}${problems.length ? `; ${problems.length} to look at below` : ''}.`;
+    this.done = `${added.length === 1 ? 'One machine was' : `${added.length} machines were`} added from ${file.name}${problems.length ? `; ${problems.length} to look at below` : ''}.`;
     return added[0]?.machine.id;
   }
 

@@ -37,7 +37,7 @@
   const values = $derived(choices[ask.change].values());
 
   function named(change: Change, value: string) {
-    if (change === 'program') return ask.programNamed(value)?.name ?? 'own player';
+    if (change === 'program') return ask.programNamed(value)?.name ?? 'Hardy Bench player';
     const place = change === 'decodeOn' ? decoding : change === 'effectsOn' ? effects : [];
     return place.find(([one]) => one === value)?.[1] ?? value;
   }
@@ -46,7 +46,7 @@
     if (!values.includes(ask.to)) ask.to = values[0] ?? '';
   });
   const helps: [string, string][] = [
-    ['if late', 'Keep time follows the clock: frames are skipped, and a late one is shown only while nothing newer is ready. Keep every frame lets the clock slip. Without a clock every frame is shown as soon as it is ready, also faster than real time.'],
+    ['when late', 'Keep time follows the clock: frames are skipped, and a late one is shown only while nothing newer is ready. Keep every frame lets the clock slip. Without a clock every frame is shown as soon as it is ready, also faster than real time.'],
     ['footage', 'Cold: dropped from the file cache first, so that the drive is part of the test. Warm: read in first, so that it is not.'],
     ['proxies', 'Smaller all-intra copies of the clips are made if missing and played in their place. Helps where decoding or the drive limits.'],
     ['automatic scale', 'Halves the preview scale within a passage when a tenth of a second’s slots are missed. Helps where effects limit.'],
@@ -69,9 +69,9 @@
       <label class="row">{about.counts} <NumberField class="input-sm w-20" min={1} max={50} whole value={ask.times} onchange={(times) => (ask.times = times)} /></label>
     {/if}
     {#if ask.kind === 'export'}
-      <label class="row">writes <select class="select select-sm w-44" bind:value={ask.writes}><option value="">every format</option>{#each Object.entries(exportFormats) as [value, word] (value)}<option {value}>{word}</option>{/each}</select></label>
+      <label class="row">format <select class="select select-sm w-44" bind:value={ask.writes}><option value="">every format</option>{#each Object.entries(exportFormats) as [value, word] (value)}<option {value}>{word}</option>{/each}</select></label>
       {#if ask.writes}
-        <label class="row">encodes on <select class="select select-sm w-44" bind:value={ask.encoder}><option value="processor">processor</option><option value="mediaEngine">media engine</option></select></label>
+        <label class="row">encoder <select class="select select-sm w-44" bind:value={ask.encoder}><option value="processor">processor</option><option value="mediaEngine">media engine</option></select></label>
       {/if}
     {/if}
     {#if ask.kind === 'soak'}
@@ -93,11 +93,11 @@
     {/if}
     {#if ask.kind !== 'export'}
       <label class="row">
-        if late
+        when late
         <select class="select select-sm w-40" bind:value={ask.policy}>
           <option value="keepTime">keep time</option>
           <option value="keepFrames">keep every frame</option>
-          <option value="unpaced">no clock at all</option>
+          <option value="unpaced">no clock</option>
         </select>
       </label>
     {/if}
@@ -108,7 +108,7 @@
       </select>
     </label>
     {#if ask.machineId !== 'this'}
-      <label class="row">watch it at the pace of the clock <input type="checkbox" class="checkbox checkbox-sm" bind:checked={ask.atClock} /></label>
+      <label class="row">play in real time <input type="checkbox" class="checkbox checkbox-sm" bind:checked={ask.atClock} /></label>
     {/if}
   </fieldset>
   <fieldset class="grid content-start gap-1.5">
@@ -131,7 +131,7 @@
     <label class="row">
       plays as
       <select class="select select-sm w-52" bind:value={ask.program}>
-        <option value="">own player</option>
+        <option value="">Hardy Bench player</option>
         {#each ask.programs as program (program.id)}<option value={program.id}>{program.name}</option>{/each}
       </select>
     </label>

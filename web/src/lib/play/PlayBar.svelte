@@ -72,7 +72,7 @@
 {#if missing.length && !live.making?.running}
   <p class="mt-1 text-right text-sm text-warning" data-testid="missing-clips">
     Not created yet: {missing.join(', ')}. Passages with {missing.length === 1 ? 'it' : 'them'} cannot be played here.
-    <button class="link" onclick={create}>Create {missing.length === 1 ? 'it' : 'them'} first</button>; the time left is shown meanwhile.
+    <button class="link" onclick={create}>Create {missing.length === 1 ? 'it' : 'them'} first</button>; the remaining time is shown.
   </p>
 {/if}
 {#if ask.problem ?? ask.preview?.problem}

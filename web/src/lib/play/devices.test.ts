@@ -26,7 +26,7 @@ describe('places of work', () => {
     expect(effectPlaces(machine('this', [], null), [])[0][1]).toBe('processor: no device found');
   });
 
-  test('what a program decides is said', () => {
+  test('it states what a program decides', () => {
     const program = { name: 'Brailwork', onMediaEngine: [], composesOn: 'processor' } as unknown as Schemas['EditingProgram'];
     expect(decidedBy(null)).toBeNull();
     expect(decidedBy(program)).toBe('Brailwork gives the media engine nothing and works effects on the processor.');

@@ -62,7 +62,7 @@
   </Part>
   <Part name="Playing">
     <label>look-ahead <NumberField class="input-sm w-16" min={1} max={120} whole value={program.lookAhead} onchange={(frames) => (program.lookAhead = frames)} /> frames</label>
-    <label>if late
+    <label>when late
       <select class="select select-sm w-52" bind:value={program.whenLate}>
         <option value="keepTime">it keeps time</option>
         <option value="keepFrames">it keeps every frame</option>

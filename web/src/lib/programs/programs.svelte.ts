@@ -1,13 +1,13 @@
 import { api, orThrow, sendFile, type Schemas } from '#lib/api/client.ts';
 import { AutoSave } from '#lib/autosave.svelte.ts';
 import { same } from '#lib/same.ts';
-import { Telling } from '#lib/telling.svelte.ts';
+import { Notices } from '#lib/notices.svelte.ts';
 
 export type Program = Schemas['EditingProgram'];
 export type ProgramDocument = Schemas['ProgramDocument'];
 
 /** The editing programs that stand-ins can play as: what is listed, what is being changed, and what became of it. */
-export class Programs extends Telling {
+export class Programs extends Notices {
   list = $state<ProgramDocument[]>([]);
   /** The one that is looked at, as its form has it. */
   draft = $state<Program | null>(null);
@@ -64,7 +64,7 @@ export class Programs extends Telling {
   /** @param like The one to begin from. */
   add = (like: Program) => this.trying(async () => this.take(orThrow(await api.POST('/api/programs', { body: { ...like, id: '', name: this.#free(like.name) } }))));
 
-  putAside = () =>
+  remove = () =>
     this.trying(async () => {
       const program = $state.snapshot(this.draft!);
       await this.saving.now();
@@ -89,7 +89,7 @@ export class Programs extends Telling {
       await this.read();
       this.problems = problems;
       this.choose(added[0]?.program.id ?? null);
-      this.said = `${added.length === 1 ? 'One editing program was' : `${added.length} editing programs were`} added from ${file.name}.`;
+      this.done = `${added.length === 1 ? 'One editing program was' : `${added.length} editing programs were`} added from ${file.name}.`;
     });
 
   async take({ program }: ProgramDocument) {

@@ -18,7 +18,7 @@
     <VerdictMark verdict="holds" /><VerdictMark verdict="wavers" /><VerdictMark verdict="breaks" />
     <span class="flex items-center gap-2"><span class="hatched inline-block h-3.5 w-6 border border-base-300" aria-hidden="true"></span> simulated, automatically at start</span>
     <span><span class="figure">1.5×</span> headroom: the rate it sustains ÷ the rate required</span>
-    <a class="link" href="/words">All words</a>
+    <a class="link" href="/glossary">Glossary</a>
     <button class="btn btn-xs ml-auto" onclick={() => set(false)}>Hide</button>
   </section>
 {:else}

@@ -2,7 +2,7 @@
   import { api, orThrow, type Column } from '../api/client';
   import ChoiceList from '../ChoiceList.svelte';
 
-  /** Which machines of the shelf stand beside the passages, in which order; kept with the timeline. */
+  /** Which machines stand beside the passages, in which order; kept with the timeline. */
   let { timelineId, columns, onchange }: { timelineId: string; columns: Column[]; onchange: () => void } = $props();
 
   const most = 12;
@@ -33,9 +33,9 @@
 <dialog bind:this={dialog} class="modal" aria-label="Machines on this sheet">
   <form class="modal-box grid max-w-xl gap-3" onsubmit={keep}>
     <h2 class="font-semibold">Machines on this sheet</h2>
-    <p class="quiet text-sm">They stand in the order in which they are chosen. Up to four fit without scrolling; a shelf is kept under <a class="link" href="/machines">Machines</a>.</p>
+    <p class="quiet text-sm">Columns appear in the order in which you choose machines. Four fit without scrolling. Add and edit machines under <a class="link" href="/machines">Machines</a>.</p>
     <ChoiceList legend="Machines" {choices} bind:chosen />
-    {#if chosen.length > most}<p role="alert" class="text-sm text-error">A sheet shows up to {most}; take {chosen.length - most} away.</p>{/if}
+    {#if chosen.length > most}<p role="alert" class="text-sm text-error">A sheet shows up to {most} machines. Remove {chosen.length - most}.</p>{/if}
     {#if problem}<p role="alert" class="text-sm text-error">{problem}</p>{/if}
     <p class="flex justify-end gap-2">
       <button class="btn btn-sm" type="button" onclick={() => dialog.close()}>Cancel</button>

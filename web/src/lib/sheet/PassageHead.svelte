@@ -15,7 +15,7 @@
       <span class="rounded-sm bg-base-200 px-1 text-xs leading-4 whitespace-nowrap">{chip}</span>
     {/each}
   </div>
-  <div class="mt-0.5 ml-7 h-[3px] bg-base-200" role="img" aria-label="Asks {Math.round(passage.weight * 100)} % of what the most demanding passage asks">
+  <div class="mt-0.5 ml-7 h-[3px] bg-base-200" role="img" aria-label="Load: {Math.round(passage.weight * 100)} % of the most demanding passage">
     <div class="h-full bg-base-content/60" style:width="{Math.max(1, passage.weight * 100)}%"></div>
   </div>
 </th>

@@ -41,7 +41,7 @@
       {here.next.words}
       {#if here.next.act === 'stepDown'}<button class="link" onclick={() => onplay('this', here.next!.scale ?? null)}>Go to {here.next.scale} scale</button>
       {:else if here.next.act === 'playAgain'}<button class="link" onclick={() => onplay('this', null)}>Play again</button>
-      {:else if here.next.act === 'mendClips'}<a class="link" href="/footage">Footage</a>
+      {:else if here.next.act === 'createClips'}<a class="link" href="/footage">Footage</a>
       {:else}<a class="link" href="/advice?timeline={sheet.timeline.id}">Advice</a>{/if}
     </p>
   {/if}

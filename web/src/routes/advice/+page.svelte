@@ -77,7 +77,7 @@
       <input bind:this={picker} class="hidden" type="file" accept=".json" aria-label="A file of briefs, json" onchange={(event) => taken(event.currentTarget, briefs.bringIn)} />
     </div>
     {#if briefs.problem}<p role="alert" class="mb-2 text-error">{briefs.problem}</p>{/if}
-    {#if briefs.said}<p role="status" class="mb-2">{briefs.said}</p>{/if}
+    {#if briefs.done}<p role="status" class="mb-2">{briefs.done}</p>{/if}
     {#if briefs.gone}<p role="status" class="mb-2">{briefs.gone.name} is deleted. <button class="link" onclick={briefs.bringBack}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
     {#each briefs.problems as row, at (at)}<p data-testid="row-problems"><span class="font-semibold">{row.where}{row.name ? `, ${row.name}` : ''}:</span> {row.why}</p>{/each}
     <div class="grid items-start gap-6 lg:grid-cols-[21rem_1fr] print:block">
@@ -95,7 +95,7 @@
           <BriefForm bind:brief={briefs.draft} />
           <div class="flex flex-wrap items-center gap-2">
             <button class="btn btn-sm" disabled={!briefs.canUndo} onclick={briefs.undo}>Undo</button>
-            {#if briefs.open}<button class="btn btn-sm" onclick={briefs.putAside}>Delete</button>{/if}
+            {#if briefs.open}<button class="btn btn-sm" onclick={briefs.remove}>Delete</button>{/if}
             <SaveStatus saving={briefs.saving} onreload={briefs.readTheirs} oncopy={briefs.saveCopy} />
           </div>
         {/if}

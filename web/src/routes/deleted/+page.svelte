@@ -1,23 +1,23 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { api, orThrow, type Schemas } from '#lib/api/client.ts';
-  import { Telling } from '#lib/telling.svelte.ts';
+  import { Notices } from '#lib/notices.svelte.ts';
   import { moment } from '#lib/words.ts';
 
   type Deleted = Schemas['DeletedView'];
-  const telling = new Telling();
+  const notices = new Notices();
   let list = $state<Deleted[] | null>(null);
   let words = $state('');
   const shown = $derived((list ?? []).filter((one) => words.toLowerCase().split(/\s+/).every((word) => `${one.kind} ${one.name}`.toLowerCase().includes(word))));
 
   const read = async () => (list = orThrow(await api.GET('/api/deleted')));
-  onMount(() => void telling.trying(read));
+  onMount(() => void notices.trying(read));
 
   const restore = (one: Deleted) =>
-    telling.trying(async () => {
+    notices.trying(async () => {
       orThrow(await api.POST('/api/deleted/restore', { body: { kind: one.kind, id: one.id } }));
       await read();
-      telling.said = `${one.name} is restored.`;
+      notices.done = `${one.name} is restored.`;
     });
 </script>
 
@@ -28,8 +28,8 @@
     <span class="quiet">Clips, runs, timelines, machines, briefs, parts and editing programs that can still be restored.</span>
     {#if list?.length}<input class="input input-sm w-52" placeholder="show only…" aria-label="Show only deleted things with" bind:value={words} />{/if}
   </div>
-  {#if telling.problem}<p role="alert" class="mb-2 text-error">{telling.problem}</p>{/if}
-  {#if telling.said}<p role="status" class="mb-2">{telling.said}</p>{/if}
+  {#if notices.problem}<p role="alert" class="mb-2 text-error">{notices.problem}</p>{/if}
+  {#if notices.done}<p role="status" class="mb-2">{notices.done}</p>{/if}
   {#if list && list.length === 0}<p class="quiet">Nothing is deleted. What you delete stays here for 31 days.</p>
   {:else if list}
     <table class="w-full max-w-4xl" data-testid="deleted">

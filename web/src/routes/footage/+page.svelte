@@ -61,7 +61,7 @@
       await read();
     });
 
-  const standing = (clip: Clip) => (clip.made ? (clip.family ? 'made' : 'here') : live.making?.running && live.making.clip === clip.id ? 'in work' : 'not made');
+  const standing = (clip: Clip) => (clip.made ? (clip.family ? 'created' : 'imported') : live.making?.running && live.making.clip === clip.id ? 'being created' : 'not created');
 </script>
 
 <svelte:head><title>Footage · Hardy Bench</title></svelte:head>
@@ -69,11 +69,11 @@
   <div class="min-w-0 flex-1 overflow-auto px-4 pb-4">
     <div class="mt-4 mb-3 flex flex-wrap items-center gap-4">
       <h1 class="text-lg font-semibold">Footage</h1>
-      <p class="quiet text-sm">One performance, many encodings. Figures are measured where there is a file, else as asked for.</p>
+      <p class="quiet text-sm">One performance, many encodings. Figures are measured if the file exists, else requested.</p>
       <label class="ml-auto flex items-center gap-2 text-sm">import clips
         <input class="file-input file-input-sm w-60" type="file" multiple aria-label="Video files" onchange={(event) => { [...(event.currentTarget.files ?? [])].forEach((file) => uploads.send(file)); event.currentTarget.value = ''; }} />
       </label>
-      <button class="btn btn-primary btn-sm" disabled={!wanted.length || live.making?.running} onclick={() => trying(make)}>Make {wanted.length || 'picked'} {wanted.length === 1 ? 'clip' : 'clips'}</button>
+      <button class="btn btn-primary btn-sm" disabled={!wanted.length || live.making?.running} onclick={() => trying(make)}>Create {wanted.length || 'chosen'} {wanted.length === 1 ? 'clip' : 'clips'}</button>
     </div>
     {#if problem}<p role="alert" class="text-error">{problem}</p>{/if}
     {#if deleted}<p role="status" class="text-sm" data-testid="clip-deleted">{deleted.id} was deleted. <button class="link" onclick={bringBack}>Restore</button></p>{/if}
@@ -86,12 +86,12 @@
       </p>
     {/each}
     {#each footage?.refused ?? [] as refused, at (at)}<p class="text-sm text-warning">Not taken: {refused.why}</p>{/each}
-    {#if footage?.watched}<p class="quiet text-sm">Clips in {footage.watched} are used where they lie.</p>{/if}
+    {#if footage?.watched}<p class="quiet text-sm">Clips in {footage.watched} are used in place.</p>{/if}
     <table class="w-full text-sm" data-testid="clips">
       <thead class="text-left">
         <tr class="[&>th]:sticky [&>th]:top-0 [&>th]:z-10 [&>th]:bg-base-200">
-          {#each ['', 'clip', 'encoding', 'raster', 'rate', 'GOP', 'Mb/s', 'asked for', 'the file says', 'state'] as head, i (i)}
-            <th scope="col" class="border-b border-base-300 px-2 py-1.5 font-semibold {i >= 4 && i <= 6 ? 'text-right' : ''}">{#if head}{head}{:else}<span class="sr-only">to be made</span>{/if}</th>
+          {#each ['', 'clip', 'encoding', 'raster', 'rate', 'GOP', 'Mb/s', 'requested', 'measured', 'state'] as head, i (i)}
+            <th scope="col" class="border-b border-base-300 px-2 py-1.5 font-semibold {i >= 4 && i <= 6 ? 'text-right' : ''}">{#if head}{head}{:else}<span class="sr-only">to be created</span>{/if}</th>
           {/each}
         </tr>
       </thead>
@@ -100,14 +100,14 @@
           <tr>
             <td class="border-b border-base-300 px-2 pt-3 pb-1">
               {#if members.some((clip) => !clip.made)}
-                <input type="checkbox" class="checkbox checkbox-xs" aria-label="Every clip of {family} that is not made" onchange={(event) => pickFamily(members, event.currentTarget.checked)} />
+                <input type="checkbox" class="checkbox checkbox-xs" aria-label="Every clip of {family} that is not created" onchange={(event) => pickFamily(members, event.currentTarget.checked)} />
               {/if}
             </td>
             <th scope="colgroup" colspan="9" class="border-b border-base-300 px-2 pt-3 pb-1 text-left font-semibold">{family}</th>
           </tr>
           {#each members as clip (clip.id)}
             <tr data-clip={clip.id} class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2 [&>td]:py-1 {shown?.id === clip.id ? 'bg-secondary/15' : ''}">
-              <td>{#if !clip.made}<input type="checkbox" class="checkbox checkbox-xs" aria-label="Make {clip.id}" value={clip.id} bind:group={picked} />{/if}</td>
+              <td>{#if !clip.made}<input type="checkbox" class="checkbox checkbox-xs" aria-label="Create {clip.id}" value={clip.id} bind:group={picked} />{/if}</td>
               <td><button class="link text-left font-semibold" onclick={() => (shown = clip)}>{clip.id}</button> <span class="quiet">{clip.title}</span></td>
               <td class="whitespace-nowrap">{clip.encoding}</td>
               <td>{clip.raster}</td>

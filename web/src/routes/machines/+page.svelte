@@ -40,8 +40,8 @@
   const readTheirs = doing(() => shelf.readTheirs(chosen));
   const saveCopy = doing(() => shelf.saveCopy(chosen));
   const bringBack = doing(() => shelf.bringBack());
-  const putAside = doing(async () => {
-    await shelf.putAside(chosen);
+  const remove = doing(async () => {
+    await shelf.remove(chosen);
     return 'this';
   });
 
@@ -55,7 +55,7 @@
 <svelte:head><title>Machines · Hardy Bench</title></svelte:head>
 <SaveOnLeave saving={shelf.saving} />
 <div class="flex h-full min-h-0 flex-wrap md:flex-nowrap">
-  <section class="flex w-full flex-col border-base-300 md:w-80 md:shrink-0 md:border-r" aria-label="The shelf">
+  <section class="flex w-full flex-col border-base-300 md:w-80 md:shrink-0 md:border-r" aria-label="List of machines">
     <div class="grid gap-2 p-3">
       <h1 class="text-lg font-semibold">Machines <span class="quiet text-sm font-normal">{shelf.list.length - 1} stand-ins and this one</span></h1>
       <div class="flex gap-2">
@@ -89,7 +89,7 @@
 
   <section class="min-w-0 flex-1 overflow-auto p-4" aria-label="The machine chosen">
     {#if shelf.problem}<p role="alert" class="mb-2 text-sm text-error">{shelf.problem}</p>{/if}
-    {#if shelf.said}<p role="status" class="mb-2 text-sm">{shelf.said}</p>{/if}
+    {#if shelf.done}<p role="status" class="mb-2 text-sm">{shelf.done}</p>{/if}
     {#if shelf.gone}<p role="status" class="mb-2 text-sm">{shelf.gone.name} is deleted; its runs stay. <button class="link" onclick={bringBack}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
     {#if shelf.problems.length}
       <details class="mb-3 border border-base-300 px-3 py-2 text-sm" open data-testid="row-problems">
@@ -107,7 +107,7 @@
           <SaveStatus saving={shelf.saving} onreload={readTheirs} oncopy={saveCopy} />
           <button class="btn btn-sm" disabled={!shelf.canUndo(chosen)} onclick={undo}>Undo</button>
           <button class="btn btn-sm" onclick={duplicate}>Duplicate</button>
-          <button class="btn btn-sm" onclick={putAside}>Delete</button>
+          <button class="btn btn-sm" onclick={remove}>Delete</button>
           <a class="link" href="/api/machines/export?format=json&ids={chosen}" download="{chosen}.json">export</a>
         </span>
       </div>

@@ -39,7 +39,7 @@
     <input bind:this={picker} class="hidden" type="file" accept=".json" aria-label="A file of editing programs, json" onchange={(event) => bringIn(event.currentTarget)} />
   </div>
   {#if programs.problem}<p role="alert" class="mb-2 text-error">{programs.problem}</p>{/if}
-  {#if programs.said}<p role="status" class="mb-2">{programs.said}</p>{/if}
+  {#if programs.done}<p role="status" class="mb-2">{programs.done}</p>{/if}
   {#if programs.gone}<p role="status" class="mb-2">{programs.gone.name} is deleted; its runs stay. <button class="link" onclick={programs.bringBack}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
   {#if programs.problems.length}
     <ul class="mb-3 max-h-40 overflow-auto border border-base-300 px-3 py-2" data-testid="row-problems">
@@ -70,7 +70,7 @@
           <SaveStatus saving={programs.saving} onreload={programs.readTheirs} oncopy={programs.saveCopy} />
           <button class="btn btn-sm" disabled={!programs.canUndo} onclick={programs.undo}>Undo</button>
           <button class="btn btn-sm" onclick={() => programs.add($state.snapshot(programs.draft!))}>Duplicate</button>
-          <button class="btn btn-sm" onclick={programs.putAside}>Delete</button>
+          <button class="btn btn-sm" onclick={programs.remove}>Delete</button>
         </span>
       </div>
       {#key programs.draft.id}<ProgramForm bind:program={programs.draft} />{/key}

@@ -30,7 +30,7 @@
   const comparable = $derived(taken.filter((run) => !run.byHand && run.ending !== 'playing').map((run) => run.id).sort((one, other) => one - other).slice(0, mostSides));
 
   async function put(ids: number[], away: boolean) {
-    await api.POST('/api/runs/aside', { body: { ids, aside: away } });
+    await api.POST('/api/runs/deleted', { body: { ids, deleted: away } });
     aside = away ? ids : [];
     selected.clear();
     live.ended++;

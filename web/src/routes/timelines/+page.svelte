@@ -27,7 +27,7 @@
     trying(async () => {
       event.preventDefault();
       const made = orThrow(await api.POST('/api/timelines', { body: { title: title.trim() || 'New timeline' } }));
-      await goto(`/timelines/${made.timeline.id}/write`);
+      await goto(`/timelines/${made.timeline.id}/edit`);
     });
 
   const take = (input: HTMLInputElement) =>
@@ -49,7 +49,7 @@
     const query = new URLSearchParams({ name: file.name, ...(rate ? { rate } : {}) });
     const outcome = await sendFile<Schemas['ImportOutcome']>(`/api/timelines/import?${query}`, file);
     imported.note(outcome);
-    await goto(`/timelines/${outcome.stored.timeline.id}/write`);
+    await goto(`/timelines/${outcome.stored.timeline.id}/edit`);
   }
 
   const letGo = (id: string) =>
@@ -73,8 +73,8 @@
   <div class="mb-3 flex flex-wrap items-center gap-4">
     <h1 class="text-lg font-semibold">Timelines <span class="quiet text-sm font-normal">what is played; a machine is judged by each passage of it</span></h1>
     <form class="flex items-center gap-2 text-sm" onsubmit={begin}>
-      <input class="input input-sm w-52" placeholder="Title of a new one" aria-label="Title of a new one" bind:value={title} />
-      <button class="btn btn-primary btn-sm">Begin</button>
+      <input class="input input-sm w-52" placeholder="Title of a new timeline" aria-label="Title of a new timeline" bind:value={title} />
+      <button class="btn btn-primary btn-sm">Add</button>
     </form>
     <label class="flex items-center gap-2 text-sm">import <input class="file-input file-input-sm w-64" type="file" accept=".otio,.edl,.zip" aria-label="An .otio or .edl file, or a pack" onchange={(event) => take(event.currentTarget)} /></label>
   </div>
@@ -90,13 +90,13 @@
     </form>
   {/if}
   {#if problem}<p role="alert" class="mb-2 text-error">{problem}</p>{/if}
-  {#each unreadable as one, at (at)}<p role="alert" class="mb-2 text-sm text-warning">“{one.id}” is kept but cannot be worked with, so it is not listed: {one.why}</p>{/each}
+  {#each unreadable as one, at (at)}<p role="alert" class="mb-2 text-sm text-warning">“{one.id}” is stored but cannot be opened, so it is not listed: {one.why}</p>{/each}
   {#if deleted}<p role="status" class="mb-2 text-sm">{deleted.title} is deleted; its runs stay. <button class="link" onclick={bringBack}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
   <table class="w-full text-sm" data-testid="timelines">
     <thead class="bg-base-200 text-left">
       <tr>
         {#each ['timeline', 'raster', 'rate', 'passages', 'seconds', ''] as head, i (head)}
-          <th scope="col" class="border-b border-base-300 px-3 py-1.5 font-semibold {i >= 2 && i <= 4 ? 'text-right' : ''}">{#if head}{head}{:else}<span class="sr-only">write or delete</span>{/if}</th>
+          <th scope="col" class="border-b border-base-300 px-3 py-1.5 font-semibold {i >= 2 && i <= 4 ? 'text-right' : ''}">{#if head}{head}{:else}<span class="sr-only">edit or delete</span>{/if}</th>
         {/each}
       </tr>
     </thead>
@@ -109,7 +109,7 @@
           <td class="figure text-right">{timeline.passages.length}</td>
           <td class="figure text-right">{timeline.seconds.toFixed(1)}</td>
           <td class="text-right whitespace-nowrap">
-            <a class="link mr-3" href="/timelines/{timeline.id}/write">Write</a>
+            <a class="link mr-3" href="/timelines/{timeline.id}/edit">Edit</a>
             <button class="link" onclick={() => letGo(timeline.id)} aria-label="Delete {timeline.title}">Delete</button>
           </td>
         </tr>

@@ -43,7 +43,7 @@
     <input bind:this={picker} class="hidden" type="file" accept=".json,.csv" aria-label="A file of parts or prices, json or csv" onchange={(event) => bringIn(event.currentTarget)} />
   </div>
   {#if parts.problem}<p role="alert" class="mb-2 text-error">{parts.problem}</p>{/if}
-  {#if parts.said}<p role="status" class="mb-2">{parts.said}</p>{/if}
+  {#if parts.done}<p role="status" class="mb-2">{parts.done}</p>{/if}
   {#if parts.gone}<p role="status" class="mb-2">{parts.gone.name} is deleted. <button class="link" onclick={parts.bringBack}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
   {#each parts.problems as row, at (at)}<p data-testid="row-problems"><span class="font-semibold">{row.where}{row.name ? `, ${row.name}` : ''}:</span> {row.why}</p>{/each}
   <nav aria-label="Kinds of parts" class="mb-2 flex flex-wrap gap-2">
@@ -74,7 +74,7 @@
           <SaveStatus saving={parts.saving} onreload={parts.readTheirs} oncopy={parts.saveCopy} />
           <button class="btn btn-sm" disabled={!parts.canUndo} onclick={parts.undo}>Undo</button>
           <button class="btn btn-sm" onclick={() => parts.add($state.snapshot(parts.draft!))}>Duplicate</button>
-          <button class="btn btn-sm" onclick={parts.putAside}>Delete</button>
+          <button class="btn btn-sm" onclick={parts.remove}>Delete</button>
         </span>
       </div>
       <PartForm bind:cells={parts.draft} columns={parts.columns[parts.draft.kind] ?? []} />

@@ -123,20 +123,20 @@
 </script>
 
 <svelte:window onkeydown={key} onbeforeunload={() => void editor.keep()} />
-<svelte:head><title>{editor.timeline?.title ?? 'Timeline'}, writing · Hardy Bench</title></svelte:head>
+<svelte:head><title>{editor.timeline?.title ?? 'Timeline'}, edit · Hardy Bench</title></svelte:head>
 
 {#if problem}
   <p role="alert" class="p-4 text-error">{problem} <a class="link" href="/timelines">All timelines</a></p>
 {:else if opened}
   <!-- svelte-ignore a11y_no_static_element_interactions: it only hears Enter and Escape of the fields within -->
   <div class="flex h-full flex-col" onkeydown={leaveField}>
-    <h1 class="sr-only">Writing {editor.timeline.title}</h1>
+    <h1 class="sr-only">Edit {editor.timeline.title}</h1>
     <EditorBar {editor} onact={act} />
     {#if editor.state === 'conflict'}
       <p role="alert" class="flex items-center gap-3 border-b border-base-300 bg-warning/15 px-4 py-2 text-sm">
         {editor.problem}
         <button class="btn btn-sm" onclick={() => editor.readTheirs()}>Read theirs</button>
-        <button class="btn btn-sm" onclick={async () => goto(`/timelines/${await editor.keepCopy()}/write`)}>Keep mine as a copy</button>
+        <button class="btn btn-sm" onclick={async () => goto(`/timelines/${await editor.keepCopy()}/edit`)}>Save mine as a copy</button>
       </p>
     {:else if editor.problem}
       <p role="alert" class="border-b border-base-300 px-4 py-1 text-sm text-error">{editor.problem}</p>
@@ -151,7 +151,7 @@
       {/if}
     </div>
     <div class="quiet border-t border-base-300 px-4 py-1 text-xs">
-      Arrows choose, <kbd class="figure">Enter</kbd> writes, <kbd class="figure">[</kbd> and <kbd class="figure">]</kbd> move.
+      Arrows choose, <kbd class="figure">Enter</kbd> edits the title, <kbd class="figure">[</kbd> and <kbd class="figure">]</kbd> move.
       <a class="link ml-3" href="/timelines/{id}">To the sheet</a>
       <ExportLinks {id} />
     </div>

@@ -9,9 +9,9 @@
   const dots = $derived(
     predictions
       .filter((run) => run.isUnpaced)
-      .flatMap((run) => run.passages.filter((passage) => passage.measured > 0 && passage.foretold > 0).map((passage) => ({ ...passage, run })))
+      .flatMap((run) => run.passages.filter((passage) => passage.measured > 0 && passage.predicted > 0).map((passage) => ({ ...passage, run })))
   );
-  const values = $derived(dots.flatMap((dot) => [dot.measured, dot.foretold]));
+  const values = $derived(dots.flatMap((dot) => [dot.measured, dot.predicted]));
   /** 1, 2 and 5 of every power of ten: the axes go from the one below the least to the one above the most. */
   const steps = Array.from({ length: 8 }, (_, power) => [1, 2, 5].map((digit) => Number(`${digit}e${power - 3}`))).flat();
   const ends = $derived<[number, number]>([
@@ -21,10 +21,10 @@
   const x = (value: number) => left + share(value) * (width - left - right);
   const y = (value: number) => upper + (1 - share(value)) * (height - upper - lower);
   const ticks = $derived(steps.filter((step) => step >= ends[0] && step <= ends[1]));
-  const wrong = $derived(predictions.filter((run) => !run.isDisturbed).flatMap((run) => run.passages.filter((passage) => passage.foretoldVerdict && passage.measuredVerdict && passage.foretoldVerdict !== passage.measuredVerdict).map((passage) => ({ ...passage, run }))));
+  const wrong = $derived(predictions.filter((run) => !run.isDisturbed).flatMap((run) => run.passages.filter((passage) => passage.predictedVerdict && passage.measuredVerdict && passage.predictedVerdict !== passage.measuredVerdict).map((passage) => ({ ...passage, run }))));
 </script>
 
-<figure class="mb-3" data-testid="foretold">
+<figure class="mb-3" data-testid="predicted">
   {#if words}<figcaption class="mb-1 text-sm font-semibold">Predicted and measured: <span class="font-normal">{words}</span></figcaption>{/if}
   {#if dots.length}
     <svg viewBox="0 0 {width} {height}" class="w-full max-w-md" role="img" aria-label="Sustained frames a second of {dots.length} passages, predicted against measured">
@@ -39,8 +39,8 @@
         <line x1={x(off > 1 ? ends[0] : ends[0] / off)} y1={y(off > 1 ? ends[0] * off : ends[0])} x2={x(off > 1 ? ends[1] / off : ends[1])} y2={y(off > 1 ? ends[1] : ends[1] * off)} class="stroke-base-content/40" stroke-dasharray="3 3" />
       {/each}
       {#each dots as dot, at (at)}
-        <circle cx={x(dot.measured)} cy={y(dot.foretold)} r="4" class={dot.run.isDisturbed || dot.extrapolates ? 'fill-none stroke-primary' : 'fill-primary'}>
-          <title>{dot.question} ({dot.run.timeline}): predicted {fixed(dot.foretold, 1)}, measured {fixed(dot.measured, 1)}{dot.extrapolates ? '; its footage lies outside what was measured' : ''}{dot.run.isDisturbed ? '; the run was disturbed and does not count' : ''}</title>
+        <circle cx={x(dot.measured)} cy={y(dot.predicted)} r="4" class={dot.run.isDisturbed || dot.extrapolates ? 'fill-none stroke-primary' : 'fill-primary'}>
+          <title>{dot.question} ({dot.run.timeline}): predicted {fixed(dot.predicted, 1)}, measured {fixed(dot.measured, 1)}{dot.extrapolates ? '; its footage lies outside what was measured' : ''}{dot.run.isDisturbed ? '; the run was disturbed and does not count' : ''}</title>
         </circle>
       {/each}
       <text x={(left + width - right) / 2} y={height - 6} text-anchor="middle" class="fill-current text-[12px]">measured, frames a second</text>
@@ -52,7 +52,7 @@
   {/if}
   {#if wrong.length}
     <details class="mt-1 text-sm"><summary>{wrong.length} {wrong.length === 1 ? 'passage' : 'passages'} came out otherwise</summary>
-      <ul>{#each wrong as passage, at (at)}<li><a class="link" href="/runs/{passage.run.runId}">run {passage.run.runId}</a>, {passage.question}: predicted {passage.foretoldVerdict}, measured {passage.measuredVerdict}</li>{/each}</ul>
+      <ul>{#each wrong as passage, at (at)}<li><a class="link" href="/runs/{passage.run.runId}">run {passage.run.runId}</a>, {passage.question}: predicted {passage.predictedVerdict}, measured {passage.measuredVerdict}</li>{/each}</ul>
     </details>
   {/if}
 </figure>

@@ -1,11 +1,11 @@
-/** What became of the last thing that was asked for: what a page says of it. */
-export class Telling {
+/** What a page reports about the last thing it was asked to do. */
+export class Notices {
   problem = $state<string | null>(null);
-  said = $state<string | null>(null);
+  done = $state<string | null>(null);
 
-  /** Does it, and says what went wrong where something did. */
+  /** Does it, and reports what went wrong where something did. */
   async trying<T>(work: () => Promise<T>): Promise<T | undefined> {
-    [this.problem, this.said] = [null, null];
+    [this.problem, this.done] = [null, null];
     try {
       return await work();
     } catch (failure) {

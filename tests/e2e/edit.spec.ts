@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 
 const rows = (page: Page) => page.getByTestId('rows').getByRole('option');
 const row = (page: Page, number: number, words: string) => page.getByRole('option', { name: new RegExp(`^Passage\\s+${number}\\s*:\\s+${words}`) });
-const kept = (page: Page) => expect(page.getByTestId('keeping')).toHaveText('kept');
+const kept = (page: Page) => expect(page.getByTestId('keeping')).toHaveText('saved');
 
 /** Goes forward with the Tab key until the focus is on something of that name. */
 async function tabTo(page: Page, label: string | RegExp) {
@@ -23,10 +23,10 @@ test('a clip is made, measured against what was asked, and its facts are told', 
   await page.goto('/footage');
   await expect(page.getByTestId('making')).toBeHidden({ timeout: 110_000 });
   const row = page.getByRole('row', { name: /hd-avc-25-gop12/ });
-  await expect(row).toContainText('not made');
+  await expect(row).toContainText('not created');
   await row.getByRole('checkbox').check();
-  await page.getByRole('button', { name: 'Make 1 clip' }).click();
-  await expect(row.getByText('made', { exact: true })).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Create 1 clip' }).click();
+  await expect(row.getByText('created', { exact: true })).toBeVisible({ timeout: 60_000 });
   await expect(row).toContainText('High, level 3');
 
   await page.getByRole('button', { name: 'hd-avc-25-gop12' }).click();
@@ -48,10 +48,10 @@ test('a clip is made, measured against what was asked, and its facts are told', 
 test('three passages are written by keyboard alone, all undone, all redone, and kept', async ({ page }) => {
   await page.goto('/timelines');
   await expect(page.getByTestId('timelines')).toContainText('Touring night');
-  await tabTo(page, 'Title of a new one');
+  await tabTo(page, 'Title of a new timeline');
   await page.keyboard.type('Night train');
   await page.keyboard.press('Enter');
-  await expect(page).toHaveURL(/night-train\/write/);
+  await expect(page).toHaveURL(/night-train\/edit/);
   await expect(page.getByText('No passages yet.')).toBeVisible();
 
   await page.keyboard.press('n');
@@ -97,7 +97,7 @@ const stored = async (page: Page) => (await (await page.request.get('/api/timeli
 test('a timeline of another program is brought in, relinked and taken out as expected', async ({ page }) => {
   await page.goto('/timelines');
   await page.getByLabel('An .otio or .edl file, or a pack').setInputFiles('evening.otio');
-  await expect(page).toHaveURL(/evening\/write/);
+  await expect(page).toHaveURL(/evening\/edit/);
   await expect(rows(page)).toHaveCount(2);
   const open = page.getByTestId('relink');
   await expect(open).toContainText('No clip is called balcony camera');
@@ -120,7 +120,7 @@ test('an edit decision list asks for its rate, and says what it could not carry 
   await expect(asked.getByRole('combobox')).toBeFocused();
   await asked.getByRole('combobox').selectOption('60000/1001');
   await asked.getByRole('button', { name: 'Import' }).click();
-  await expect(page).toHaveURL(/harbour\/write/);
+  await expect(page).toHaveURL(/harbour\/edit/);
   expect((await (await page.request.get('/api/timelines/harbour')).json()).timeline.rate).toEqual({ numerator: 60000, denominator: 1001 });
 
   await row(page, 1, '').click();
@@ -135,7 +135,7 @@ test('an edit decision list asks for its rate, and says what it could not carry 
 test('two pages that write at once are told, and nobody’s work is lost', async ({ browser }) => {
   const [one, other] = [await browser.newPage(), await browser.newPage()];
   for (const page of [one, other]) {
-    await page.goto('/timelines/evening/write');
+    await page.goto('/timelines/evening/edit');
     await expect(rows(page)).toHaveCount(2);
   }
   await one.getByLabel('Title', { exact: true }).fill('Evening, revised');
@@ -144,8 +144,8 @@ test('two pages that write at once are told, and nobody’s work is lost', async
   await rows(other).first().click();
   await other.keyboard.press('d');
   await expect(other.getByRole('alert')).toContainText('Nothing was overwritten');
-  await other.getByRole('button', { name: 'Keep mine as a copy' }).click();
-  await expect(other).toHaveURL(/evening-mine\/write/);
+  await other.getByRole('button', { name: 'Save mine as a copy' }).click();
+  await expect(other).toHaveURL(/evening-mine\/edit/);
   await expect(rows(other)).toHaveCount(3);
   await one.close();
   await other.close();
@@ -156,7 +156,7 @@ test('a series of two thousand passages opens and edits, and only what is in sig
   const timeline = { id: '', title: 'Long', raster: { width: 640, height: 360 }, rate: { numerator: 25, denominator: 1 }, passages: Array.from({ length: 2000 }, () => passage) };
   expect((await page.request.post('/api/timelines', { data: { title: 'Long', copyOf: timeline } })).ok()).toBe(true);
 
-  await page.goto('/timelines/long/write');
+  await page.goto('/timelines/long/edit');
   await expect(rows(page).first()).toBeVisible();
   expect(await rows(page).count()).toBeLessThan(60);
   await rows(page).first().click();
@@ -169,14 +169,14 @@ test('a series of two thousand passages opens and edits, and only what is in sig
 
 test('rows are chosen both ways, a series is built in the order chosen, numbers are checked, effects can be off and layers translucent', async ({ page }) => {
   expect((await page.request.post('/api/timelines', { data: { title: 'Dress rehearsal' } })).ok()).toBe(true);
-  await page.goto('/timelines/dress-rehearsal/write');
+  await page.goto('/timelines/dress-rehearsal/edit');
   await expect(page.getByText('No passages yet.')).toBeVisible();
   await page.getByLabel('Width').fill('4');
   await page.keyboard.press('Tab');
   await expect(page.getByRole('alert')).toContainText('From 16 to 16384.');
   await page.getByLabel('Width').fill('1280');
   await page.keyboard.press('Tab');
-  await page.getByText('About it').click();
+  await page.getByText('Description').click();
   await page.getByLabel('what it is for').fill('Lanterns, rehearsed in full light.');
   await page.keyboard.press('Tab');
   await kept(page);
@@ -196,7 +196,7 @@ test('rows are chosen both ways, a series is built in the order chosen, numbers 
   await expect(dialog.getByRole('alert')).toContainText('A number is wanted. It stays 5.');
   await dialog.getByLabel('seconds each').fill('2');
   await expectAccessible(page);
-  await dialog.getByRole('button', { name: 'Write the passages' }).click();
+  await dialog.getByRole('button', { name: 'Build' }).click();
   await expect(rows(page)).toHaveCount(2);
   await kept(page);
   const clips = async () => (await (await page.request.get('/api/timelines/dress-rehearsal')).json()).timeline.passages.map((one: { layers: { clipId: string }[] }) => one.layers[0].clipId);

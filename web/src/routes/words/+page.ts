@@ -1,0 +1,4 @@
+import { redirect } from '@sveltejs/kit';
+
+/** The former address of the glossary. */
+export const load = () => redirect(308, '/glossary');
