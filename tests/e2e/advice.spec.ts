@@ -92,7 +92,7 @@ test('a week of work is written by format and hours, and how long the hand may w
   const week = page.getByTestId('week');
   await week.getByLabel('Footage').selectOption({ index: 1 });
   await week.getByLabel('Treatment').selectOption('graded, with a title');
-  await week.getByRole('button', { name: 'One more kind' }).click();
+  await week.getByRole('button', { name: 'Add a kind of work' }).click();
   await week.getByLabel('Hours a week').nth(1).fill('500');
   await week.getByLabel('Hours a week').nth(1).press('Tab');
   await expect(week.getByRole('alert')).toContainText('It stays 5');

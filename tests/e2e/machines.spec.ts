@@ -25,7 +25,7 @@ test('a shelf is brought in with what is wrong named, a machine is duplicated, c
 
   await page.goto(sheet);
   await page.getByRole('button', { name: 'Machines', exact: true }).click();
-  await page.getByRole('dialog').getByPlaceholder('show only…').fill('Pipit');
+  await page.getByRole('dialog').getByPlaceholder('filter…').fill('Pipit');
   await page.getByRole('dialog').getByRole('checkbox').last().check();
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Show these' }).click();
@@ -35,7 +35,7 @@ test('a shelf is brought in with what is wrong named, a machine is duplicated, c
 
   // As it was, for whoever looks at the sheet next.
   await page.getByRole('button', { name: 'Machines', exact: true }).click();
-  await page.getByRole('dialog').getByPlaceholder('show only…').fill('Pipit');
+  await page.getByRole('dialog').getByPlaceholder('filter…').fill('Pipit');
   await page.getByRole('dialog').getByRole('checkbox').last().uncheck();
   await page.getByRole('button', { name: 'Show these' }).click();
   await expect(page.getByTestId('sheet')).not.toContainText('Pipit');

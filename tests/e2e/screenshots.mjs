@@ -43,6 +43,16 @@ const views = [
   ['deleted', '/deleted']
 ];
 
+/** The machine that draws the pictures is nobody's business: its processor, kernel and drives get other names. */
+function hideMachine() {
+  for (const cell of document.querySelectorAll('[data-fact="processor"]')) cell.textContent = 'Workshop processor';
+  const texts = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+  while (texts.nextNode()) {
+    const text = texts.currentNode;
+    text.nodeValue = text.nodeValue.replace(/\b\d+\.\d+\.\d+-[\w.+-]*[a-z][\w.+-]*/g, '6.12').replace(/\bvd[a-z]\b/g, 'drive 1');
+  }
+}
+
 mkdirSync(folder, { recursive: true });
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell', args: ['--no-sandbox', '--disable-gpu'] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -51,10 +61,9 @@ for (const [name, path, first] of views) {
   if (name === 'deleted') for (const thing of ['machines/stint-laptop', 'programs/gantry']) await fetch(`${address}/api/${thing}`, { method: 'DELETE' });
   await page.goto(address + path);
   await page.waitForLoadState('networkidle');
-  // The processor of the machine that draws the pictures is nobody's business.
-  await page.locator('[data-fact="processor"]').first().evaluateAll((cells) => cells.forEach((cell) => (cell.textContent = 'Workshop processor')));
   if (first) await page.locator(first).first().click();
   await page.waitForTimeout(600);
+  await page.evaluate(hideMachine);
   await page.screenshot({ path: `${folder}/${name}.png` });
 }
 await browser.close();

@@ -94,8 +94,8 @@ test('a mark pinned while it plays stands at its frame and in the exports', asyn
   await page.keyboard.press('Space');
   await expect(page.getByTestId('now-playing')).toContainText(/[1-9]\d\s*of 100 slots/);
   await page.keyboard.press('m');
-  await page.getByLabel('What was noticed').selectOption('picture fault');
-  await page.getByLabel('In words').fill('green flash');
+  await page.getByLabel('What you noticed').selectOption('picture fault');
+  await page.getByLabel('Text', { exact: true }).fill('green flash');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('mark-form')).toBeHidden();
   await expect(page.getByTestId('pinned')).toContainText('Pinned: picture fault');
@@ -125,7 +125,7 @@ test('a mark pinned while it plays stands at its frame and in the exports', asyn
   await page.mouse.move(comb.x + 3, comb.y + comb.height / 2);
   await page.mouse.move(comb.x + 3, comb.y + comb.height + 60);
   await page.getByRole('button', { name: 'Mark frame 25', exact: true }).click();
-  await page.getByLabel('What was noticed').selectOption('fan');
+  await page.getByLabel('What you noticed').selectOption('fan');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('detail').getByTestId('pinned')).toContainText('Pinned: fan, at frame 25.');
   await expect(page.getByTestId('detail').getByTestId('marks')).toContainText('fan');
@@ -167,12 +167,12 @@ test('a second trial waits its turn and can be taken out', async ({ page }) => {
   await page.getByLabel('trial').selectOption('repeat');
   await page.getByRole('button', { name: 'Queue' }).click();
   await expect(page.getByTestId('waiting')).toContainText('repeat of Short call on This machine');
-  await page.getByRole('button', { name: 'Take repeat on This machine out of the queue' }).click();
+  await page.getByRole('button', { name: 'Remove repeat on This machine from the queue' }).click();
   await expect(page.getByTestId('waiting')).toBeHidden();
   await page.getByRole('button', { name: /^Stop/ }).click();
   await expect(page.getByTestId('now-playing')).toBeHidden();
   await page.goto('/trials');
-  await expect(page.getByTestId('trials').getByRole('row').nth(1)).toContainText('Taken out of the queue before it began.');
+  await expect(page.getByTestId('trials').getByRole('row').nth(1)).toContainText('Removed from the queue before it began.');
 });
 
 test('passages are rendered beforehand when asked, and say what it cost', async ({ page }) => {
@@ -219,7 +219,7 @@ test('the runs list filters, sorts, groups, deletes and restores, and is written
   await expect(counts).toContainText(`${few} of ${all} runs`);
 
   await page.getByLabel('Show only runs with').fill('nothing of the kind');
-  await expect(page.getByTestId('no-runs')).toContainText('No run has these words.');
+  await expect(page.getByTestId('no-runs')).toContainText('No run matches.');
   await page.getByTestId('no-runs').getByRole('button').click();
   await runs.getByRole('button', { name: 'started' }).click();
   await expect(runs.getByRole('columnheader', { name: /^started/ })).toHaveAttribute('aria-sort', 'descending');

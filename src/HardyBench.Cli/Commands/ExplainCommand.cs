@@ -46,7 +46,7 @@ internal static class ExplainCommand
         Terminal.Show(Cores(passages));
         if (passages.Any(passage => passage.Decided is not null))
         {
-            Terminal.Say("From the beginning of a frame to its end, milliseconds:");
+            Terminal.Say("From the beginning of a frame to its end, milliseconds; where frames are early, waiting for a place in the look-ahead included:");
             Terminal.Show(Decided(passages));
         }
     }

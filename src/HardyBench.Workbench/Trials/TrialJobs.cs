@@ -178,7 +178,7 @@ public sealed class TrialJobs(
     }
 
     /// <summary>A trial that waits is taken out of the queue.</summary>
-    public Task WithdrawAsync(long id) => trials.ChangeAsync(id, TrialState.Stopped, "Taken out of the queue before it began.");
+    public Task WithdrawAsync(long id) => trials.ChangeAsync(id, TrialState.Stopped, "Removed from the queue before it began.");
 
     /// <exception cref="UnknownThingException">There is no such trial.</exception>
     public async Task<TrialReport> ReportAsync(long id)

@@ -29,7 +29,7 @@
 
 <fieldset class="grid min-w-0 content-start gap-1 text-sm" {disabled}>
   <legend class="mb-0.5">{legend} <span class="quiet">{chosen.length ? `${chosen.length} chosen` : 'none chosen'}</span></legend>
-  <input class="input input-sm w-full" placeholder="show only…" aria-label="Show only {legend} with" bind:value={words} onkeydown={leaveFilter} />
+  <input class="input input-sm w-full" placeholder="filter…" aria-label="Show only {legend} with" bind:value={words} onkeydown={leaveFilter} />
   <!-- svelte-ignore a11y_no_noninteractive_element_interactions: it only hears the arrow keys of the boxes within -->
   <ul bind:this={list} class="h-44 border border-base-300 {disabled ? 'overflow-hidden opacity-50' : 'overflow-auto'}" onkeydown={move}>
     {#each shown as choice, at (choice.id)}
@@ -42,7 +42,7 @@
         </label>
       </li>
     {:else}
-      <li class="quiet px-2 py-1">Nothing has these words.</li>
+      <li class="quiet px-2 py-1">No match.</li>
     {/each}
   </ul>
 </fieldset>

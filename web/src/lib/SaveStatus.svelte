@@ -11,7 +11,7 @@
   <p role="alert" class="basis-full text-sm text-error">
     {saving.problem}
     {#if saving.state === 'conflict'}
-      <button class="btn btn-xs ml-2" onclick={onreload}>Read the other version</button>
+      <button class="btn btn-xs ml-2" onclick={onreload}>Load the other version</button>
       <button class="btn btn-xs" onclick={oncopy}>Save mine as a copy</button>
     {:else if saving.state === 'offline'}What you changed is still here and is saved as soon as the server answers.{/if}
   </p>

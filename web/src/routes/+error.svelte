@@ -2,7 +2,7 @@
   import { page } from '$app/state';
 
   const places = [
-    ['/timelines', 'Timelines', 'what is played, and what every machine made of it'],
+    ['/timelines', 'Timelines', 'what is played, and every machine by the passages of it'],
     ['/runs', 'Runs', 'everything that was played'],
     ['/machines', 'Machines', 'this machine and the stand-ins'],
     ['/advice', 'Advice', 'what to buy, or what to change']

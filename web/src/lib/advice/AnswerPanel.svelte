@@ -101,23 +101,23 @@
   {/if}
   {#if answer.ladder.length || answer.refused.length}
     <section aria-labelledby="ladder">
-      <h3 id="ladder" class="mb-1 font-semibold">Parts for {answer.owned?.name}, by what they gain for the money</h3>
+      <h3 id="ladder" class="mb-1 font-semibold">Parts for {answer.owned?.name}, by gain for the price</h3>
       {#if answer.path}<p class="mb-1 text-sm">{answer.path}</p>{/if}
       <ul class="text-sm" data-testid="ladder">
         {#each answer.ladder as rung (rung.partIds.join())}
-          <li class="grid gap-x-3 border-b border-base-300 px-2 py-1 sm:grid-cols-[20rem_5rem_1fr] {rung.gainsNothing ? 'quiet' : ''}"><span>{rung.words}{#if rung.isUnsure}<span class="quiet" title="whether it goes in is to be looked up"> ?</span>{/if}{#if rung.isPath}, <span class="font-semibold">enough</span>{/if}</span><span class="figure sm:text-right">{money(rung.price, answer.currency)}</span><span>{rung.gain}{#if !rung.gainsNothing}, <span class="figure">{fixed(rung.perThousand, 2)}</span> for 1 000{/if}</span></li>
+          <li class="grid gap-x-3 border-b border-base-300 px-2 py-1 sm:grid-cols-[20rem_5rem_1fr] {rung.gainsNothing ? 'quiet' : ''}"><span>{rung.words}{#if rung.isUnsure}<span class="quiet" title="unknown whether it fits"> ?</span>{/if}{#if rung.isPath}, <span class="font-semibold">enough</span>{/if}</span><span class="figure sm:text-right">{money(rung.price, answer.currency)}</span><span>{rung.gain}{#if !rung.gainsNothing}, <span class="figure">{fixed(rung.perThousand, 2)}</span> for 1 000{/if}</span></li>
         {/each}
       </ul>
-      {#if answer.ladder.some((rung) => rung.isUnsure)}<p class="quiet mt-1 text-xs">Whether a part marked ? fits depends on slots, power supply or space that are not entered for {answer.owned?.name}; they are stated under <em>Places for parts</em> on its page. Processors are tried where its socket is.</p>{/if}
+      {#if answer.ladder.some((rung) => rung.isUnsure)}<p class="quiet mt-1 text-xs">Whether a part marked ? fits depends on slots, power supply or space that are not entered for {answer.owned?.name}; they are stated under <em>Places for parts</em> on its page. Processors are tried if its socket is entered.</p>{/if}
       {#if answer.refused.length}
-        <details class="mt-1"><summary class="cursor-pointer text-sm">What does not go in, and why</summary><ul class="quiet text-sm">{#each answer.refused as why (why)}<li>{why}</li>{/each}</ul></details>
+        <details class="mt-1"><summary class="cursor-pointer text-sm">What does not fit, and why</summary><ul class="quiet text-sm">{#each answer.refused as why (why)}<li>{why}</li>{/each}</ul></details>
       {/if}
     </section>
   {/if}
   <section aria-labelledby="why">
     <h3 id="why" class="mb-1 font-semibold">Why</h3>
     {#if answer.owned}
-      <details class="print:hidden" data-testid="why-owned"><summary class="cursor-pointer">{answer.owned.name}, which is there: {answer.owned.words}, {answer.owned.isMeasured ? 'as it was played' : 'by the model'}{answer.owned.wait ? `; ${answer.owned.wait}` : ''}</summary><Check check={answer.owned} {several} /></details>
+      <details class="print:hidden" data-testid="why-owned"><summary class="cursor-pointer">{answer.owned.name} (yours): {answer.owned.words}, {answer.owned.isMeasured ? 'as measured' : 'as predicted'}{answer.owned.wait ? `; ${answer.owned.wait}` : ''}</summary><Check check={answer.owned} {several} /></details>
     {/if}
     {#if answer.pick}
       <div class="hidden print:block">
@@ -129,6 +129,6 @@
     {/if}
     <p class="mt-1 text-sm">{answer.counts}</p>
     {#each answer.notes as note (note)}<p class="quiet text-sm">{note}</p>{/each}
-    {#if kept}<p class="mt-1 text-sm print:hidden">The figures behind it: <a class="link" href="/api/briefs/{kept}/answer/export" download>json</a>, <a class="link" href="/api/briefs/{kept}/answer/export?format=csv" download>csv</a></p>{/if}
+    {#if kept}<p class="mt-1 text-sm print:hidden">Export the figures as <a class="link" href="/api/briefs/{kept}/answer/export" download>json</a>, <a class="link" href="/api/briefs/{kept}/answer/export?format=csv" download>csv</a></p>{/if}
   </section>
 </div>

@@ -76,7 +76,7 @@
     {#if byHours}<WeekForm onwritten={written} />{/if}
   </fieldset>
   <label class="row"><span class="font-semibold">What may it cost?</span>
-    <span><NumberField class="input-sm w-24" min={1} max={10000000} placeholder="any sum" label="Budget" value={brief.budget ?? null} onempty={() => (brief.budget = null)} onchange={(budget) => (brief.budget = budget)} /> EUR</span>
+    <span><NumberField class="input-sm w-24" min={1} max={10000000} placeholder="no limit" label="Budget" value={brief.budget ?? null} onempty={() => (brief.budget = null)} onchange={(budget) => (brief.budget = budget)} /> EUR</span>
   </label>
   <label class="row"><span class="font-semibold">Which machine do you own?</span>
     <select class="select select-sm w-44" value={brief.owned ?? ''} onchange={(event) => (brief.owned = event.currentTarget.value || null)}>
@@ -109,7 +109,7 @@
       </label>
       <p class="quiet text-xs">Every passage must still hold at its end, when the machine is warm.</p>
       <label class="flex items-center gap-2"><input type="checkbox" class="checkbox checkbox-sm" bind:checked={brief.onBattery} /> the work is done on battery</label>
-      <label class="row">playing begins within
+      <label class="row">playback starts within
         <span><NumberField class="input-sm w-16" min={0.01} max={60} placeholder="any" label="Seconds until playing begins" value={brief.mostStartSeconds ?? null} onempty={() => (brief.mostStartSeconds = null)} onchange={(seconds) => (brief.mostStartSeconds = seconds)} /> s</span>
       </label>
       <label class="row">scrubbing shows a frame within
@@ -125,7 +125,7 @@
         <span><NumberField class="input-sm w-16" min={1} max={140} placeholder="any" label="Noise" value={brief.mostDecibels ?? null} onempty={() => (brief.mostDecibels = null)} onchange={(decibels) => (brief.mostDecibels = decibels)} /> dB(A)</span>
       </label>
       <fieldset>
-        <legend class="quiet">only these forms; none ticked for any</legend>
+        <legend class="quiet">only these forms (none ticked: any)</legend>
         <div class="flex flex-wrap gap-x-3">
           {#each Object.entries(machineForms) as [form, words] (form)}
             <label class="flex items-center gap-1.5"><input type="checkbox" class="checkbox checkbox-xs" checked={brief.forms?.includes(form as keyof typeof machineForms) ?? false} onchange={(event) => (brief.forms = toggled(brief.forms, form as keyof typeof machineForms, event.currentTarget.checked))} />{words}</label>

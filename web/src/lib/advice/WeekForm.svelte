@@ -29,7 +29,7 @@
 </script>
 
 <div class="grid gap-2 border-l-2 border-base-300 pl-3" data-testid="week">
-  <label class="flex items-center gap-2">called <input class="input input-sm w-full" maxlength="80" bind:value={title} /></label>
+  <label class="flex items-center gap-2">title <input class="input input-sm w-full" maxlength="80" bind:value={title} /></label>
   {#each rows as row, at (row)}
     <div class="grid gap-1 border-b border-base-300 pb-2" role="group" aria-label="Kind of work {at + 1}">
       <select class="select select-sm w-full" aria-label="Footage" bind:value={row.clipId}>
@@ -47,7 +47,7 @@
   {/each}
   {#if problem}<p role="alert" class="text-error">{problem}</p>{/if}
   <div class="flex gap-2">
-    <button type="button" class="btn btn-xs" onclick={more}>One more kind</button>
+    <button type="button" class="btn btn-xs" onclick={more}>Add a kind of work</button>
     <button type="button" class="btn btn-xs btn-primary" disabled={!rows.length || !title.trim()} onclick={write}>Create a timeline from it</button>
   </div>
 </div>

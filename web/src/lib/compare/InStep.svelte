@@ -86,8 +86,8 @@
   <div class="mb-2 flex flex-wrap items-baseline gap-3">
     <h2 class="font-semibold">Passage {row.number}, {row.question}: in step</h2>
     <span class="figure">slot {at + 1} of {row.frameCount}, {(at / rate).toFixed(2)} s</span>
-    <button class="link" onclick={() => part(-1)}>Part before <kbd class="kbd kbd-xs">⇧N</kbd></button>
-    <button class="link" onclick={() => part(1)}>Part next <kbd class="kbd kbd-xs">N</kbd></button>
+    <button class="link" onclick={() => part(-1)}>Previous difference <kbd class="kbd kbd-xs">⇧N</kbd></button>
+    <button class="link" onclick={() => part(1)}>Next difference <kbd class="kbd kbd-xs">N</kbd></button>
     {#if problem}<span role="alert" class="text-error">{problem}</span>{/if}
     {#if said}<span role="status" class="quiet">{said}</span>{/if}
     {#if groups.length}

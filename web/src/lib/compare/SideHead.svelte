@@ -27,7 +27,7 @@
           <details><summary>{side.conditions.length - most} more</summary>{@render unlike(side.conditions.slice(most))}</details>
         {/if}
       </div>
-    {:else}<span class="quiet mt-1 block text-xs">conditions alike</span>{/if}
+    {:else}<span class="quiet mt-1 block text-xs">same conditions</span>{/if}
     {#if side.parts.length}
       <details class="mt-0.5 text-xs" open={side.parts.length <= 3}>
         <summary>{side.parts.length === 1 ? 'one part of the machine differs' : `${side.parts.length} parts of the machine differ`}</summary>

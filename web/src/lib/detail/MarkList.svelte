@@ -41,7 +41,7 @@
   </h3>
   {#if pinned !== null}<MarkForm {runId} frame={pinned} onclose={(words) => ([pinned, said] = [null, words ?? ''])} />{/if}
   {#if said}<p role="status" class="quiet" data-testid="pinned">{said}</p>{/if}
-  {#if gone}<p role="status" class="quiet">The mark “{markKinds[gone.kind]}{gone.text ? ` ${gone.text}` : ''}” is gone. <button class="link" onclick={bringBack}>Restore</button></p>{/if}
+  {#if gone}<p role="status" class="quiet">The mark “{markKinds[gone.kind]}{gone.text ? ` ${gone.text}` : ''}” was deleted. <button class="link" onclick={bringBack}>Restore</button></p>{/if}
   {#if marks.length}
     <ul data-testid="marks">
       {#each marks as mark (mark.id)}
@@ -54,6 +54,6 @@
       {/each}
     </ul>
   {:else}
-    <p class="quiet">Nothing was pinned here. What no counter holds — a fan, a green flash — belongs at its frame.</p>
+    <p class="quiet">No marks. Note here what no counter records, such as a loud fan or a green flash.</p>
   {/if}
 </section>

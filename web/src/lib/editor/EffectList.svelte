@@ -91,7 +91,7 @@
           <label class="mr-2 flex items-center gap-1.5"><input class="checkbox checkbox-xs" type="checkbox" checked={!effect.isOff} onchange={() => replace(at, { ...effect, isOff: !effect.isOff })} /> on</label>
           <button class="btn btn-xs" disabled={at === 0} aria-label="Do {kind?.label ?? effect.id} earlier" onclick={() => swap(at, at - 1)}>Earlier</button>
           <button class="btn btn-xs" disabled={at === effects.length - 1} aria-label="Do {kind?.label ?? effect.id} later" onclick={() => swap(at, at + 1)}>Later</button>
-          <button class="btn btn-xs" onclick={() => onchange(effects.filter((_, i) => i !== at))}>Take {kind?.label ?? effect.id} off</button>
+          <button class="btn btn-xs" onclick={() => onchange(effects.filter((_, i) => i !== at))}>Remove {kind?.label ?? effect.id}</button>
         </div>
       </div>
     </details>

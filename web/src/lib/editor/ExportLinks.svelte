@@ -42,7 +42,7 @@
 {#if problem}<span role="alert" class="ml-2 text-error">{problem}</span>{/if}
 {#if notCarried.length}
   <details class="mt-1" open data-testid="not-carried">
-    <summary>{notCarried.length === 1 ? 'One thing was' : `${notCarried.length} things were`} not carried into the file</summary>
+    <summary>{notCarried.length === 1 ? 'One thing was' : `${notCarried.length} things were`} not included in the file</summary>
     <ul class="max-h-24 overflow-auto">{#each notCarried as note, at (at)}<li>{note}</li>{/each}</ul>
   </details>
 {/if}

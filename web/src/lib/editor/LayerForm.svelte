@@ -18,10 +18,10 @@
 <fieldset class="grid gap-1 border-l-2 border-base-300 pl-2">
   <legend class="flex w-full items-center text-sm font-semibold">
     layer {number}
-    {#if onremove}<button class="btn btn-ghost btn-xs ml-auto" onclick={onremove} aria-label="Take out layer {number}">Take out</button>{/if}
+    {#if onremove}<button class="btn btn-ghost btn-xs ml-auto" onclick={onremove} aria-label="Remove layer {number}">Remove</button>{/if}
   </legend>
   <select class="select select-sm w-full" aria-label="Clip of layer {number}" value={layer.clipId} onchange={(event) => onchange({ ...layer, clipId: event.currentTarget.value, startFrame: 0 })}>
-    {#if !known}<option value={layer.clipId}>{layer.clipId} (not here)</option>{/if}
+    {#if !known}<option value={layer.clipId}>{layer.clipId} (unknown clip)</option>{/if}
     {#each clips as clip (clip.id)}<option value={clip.id}>{clip.id} · {clip.encoding} · {clip.raster} {clip.rate}{clip.made ? '' : ' (not created)'}</option>{/each}
   </select>
   <div class="flex flex-wrap gap-x-3 gap-y-1 text-sm">

@@ -24,7 +24,7 @@
       <NumberField min={Math.round(1000 / fps) / 1000} max={86400} value={Math.round((passage.frameCount / fps) * 1000) / 1000}
         onchange={(seconds) => set({ frameCount: Math.max(1, Math.round(seconds * fps)) })} />
     </label>
-    <label class="grid gap-0.5">second layer comes in by
+    <label class="grid gap-0.5">transition to the second layer
       <select class="select select-sm w-32" value={passage.transition ?? ''} onchange={(event) => set({ transition: (event.currentTarget.value || null) as Passage['transition'] })}>
         <option value="">a cut</option><option value="dissolve">dissolve</option><option value="wipe">wipe</option><option value="dip">dip</option>
       </select>

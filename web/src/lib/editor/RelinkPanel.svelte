@@ -18,7 +18,7 @@
     {#each notes as note, at (at)}<p class="quiet">{note}</p>{/each}
     {#each missing as key (key)}
       <label class="mt-1 flex items-center gap-2">
-        <span>No clip is called <b class="font-semibold">{key}</b>. Play instead</span>
+        <span>No clip is called <b class="font-semibold">{key}</b>. Use instead</span>
         <select class="select select-sm w-72" value="" onchange={(event) => play(key, event.currentTarget.value)}>
           <option value="">choose a clip…</option>
           {#if substitutes[key]?.length}

@@ -1,6 +1,6 @@
 import { Upload } from 'tus-js-client';
 
-export type Sending = { name: string; share: number; state: 'sending' | 'inspecting' | 'taken' | 'failed'; problem: string | null; clipId: string | null };
+export type Sending = { name: string; share: number; state: 'sending' | 'inspecting' | 'imported' | 'failed'; problem: string | null; clipId: string | null };
 
 /** Files on their way to the server; each goes on where it stopped after any break. */
 class Uploads {
@@ -19,7 +19,7 @@ class Uploads {
       removeFingerprintOnSuccess: true,
       onProgress: (sent, of) => Object.assign(this.all[at], { share: sent / of, state: sent === of ? 'inspecting' : 'sending' }),
       onSuccess: ({ lastResponse }) => {
-        Object.assign(this.all[at], { share: 1, state: 'taken', clipId: decodeURIComponent(lastResponse.getHeader('X-Clip') ?? '') || null });
+        Object.assign(this.all[at], { share: 1, state: 'imported', clipId: decodeURIComponent(lastResponse.getHeader('X-Clip') ?? '') || null });
         this.taken++;
       },
       onError: (failure) => Object.assign(this.all[at], { state: 'failed', problem: words(failure) })

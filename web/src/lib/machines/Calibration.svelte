@@ -66,7 +66,7 @@
     <details class="mb-2 text-sm">
       <summary>Clips that were decoded, ms a frame on one thread</summary>
       <table class="mt-1">
-        <thead class="quiet text-left text-xs"><tr><th class="pr-6 font-normal">format</th><th class="pr-6 text-right font-normal">measured</th><th class="pr-6 text-right font-normal">by the fit</th><th class="text-right font-normal">off by</th></tr></thead>
+        <thead class="quiet text-left text-xs"><tr><th class="pr-6 font-normal">format</th><th class="pr-6 text-right font-normal">measured</th><th class="pr-6 text-right font-normal">fitted</th><th class="text-right font-normal">error</th></tr></thead>
         <tbody>
           {#each measured.decoding as row (row.clip)}
             <tr class="border-t border-base-300"><th scope="row" class="py-1 pr-6 text-left font-normal">{row.format}</th><td class="figure pr-6 text-right">{fixed(row.measuredMs, 1)}</td><td class="figure pr-6 text-right">{fixed(row.fittedMs, 1)}</td><td class="figure text-right">{Math.round((row.fittedMs / row.measuredMs - 1) * 100)} %</td></tr>
@@ -86,6 +86,6 @@
       </table>
     </details>
   {:else if !now?.running}
-    <p class="quiet max-w-prose text-sm">Not measured yet. Measuring takes two to three minutes, during which nothing else should run on this machine; the first time takes some minutes more, to make clips. Afterwards a stand-in of this machine predicts how it plays, and what each change to it would gain.</p>
+    <p class="quiet max-w-prose text-sm">Not measured yet. Measuring takes two to three minutes, during which nothing else should run on this machine; the first time takes some minutes longer because clips are created. Then a stand-in of this machine predicts how it plays and what each change would gain.</p>
   {/if}
 </section>

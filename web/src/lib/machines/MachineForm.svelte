@@ -65,7 +65,7 @@
     {@render number('of them slow', processor.slowCores, (value) => { processor.slowCores = value; processor.relativeSlowSpeed ??= value ? 0.7 : null; }, 0, 255, true)}
     {#if processor.slowCores}{@render number('slow core speed', processor.relativeSlowSpeed, (value) => (processor.relativeSlowSpeed = value), 0.05, 20)}{/if}
     {@render number('vectors, bit', processor.vectorBits, (value) => (processor.vectorBits = value), 64, 2048, true, () => (processor.vectorBits = null))}
-    <p class="quiet basis-full text-xs">Speeds are beside the reference core, which is 1: the one on which the costs of decoding were timed.</p>
+    <p class="quiet basis-full text-xs">Core speeds are relative to the reference core, on which decoding was timed (1 = the same speed).</p>
   </Part>
 
   <Part name="Memory">

@@ -48,10 +48,10 @@
     </svg>
     <p class="quiet text-xs">One dot a passage of a capacity trial; between the broken lines lies the band. Hollow: the run was disturbed, or the footage lies outside what was measured.</p>
   {:else}
-    <p class="quiet text-sm">How fast it could go shows in a capacity trial of a timeline on this machine.</p>
+    <p class="quiet text-sm">Play a capacity trial on this machine to compare rates.</p>
   {/if}
   {#if wrong.length}
-    <details class="mt-1 text-sm"><summary>{wrong.length} {wrong.length === 1 ? 'passage' : 'passages'} came out otherwise</summary>
+    <details class="mt-1 text-sm"><summary>{wrong.length} {wrong.length === 1 ? 'passage' : 'passages'} have another verdict</summary>
       <ul>{#each wrong as passage, at (at)}<li><a class="link" href="/runs/{passage.run.runId}">run {passage.run.runId}</a>, {passage.question}: predicted {passage.predictedVerdict}, measured {passage.measuredVerdict}</li>{/each}</ul>
     </details>
   {/if}

@@ -39,11 +39,11 @@
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions: it only hears Escape and Enter of the fields within -->
 <form use:givesFocusBack class="mt-1 flex flex-wrap items-center gap-2 text-sm" onsubmit={keep} onkeydown={key} data-testid="mark-form">
   <span>Mark{frame === null ? '' : ` frame ${frame}`}:</span>
-  <select class="select select-sm w-36" aria-label="What was noticed" bind:this={select} bind:value={kind}>
+  <select class="select select-sm w-36" aria-label="What you noticed" bind:this={select} bind:value={kind}>
     {#each Object.entries(markKinds) as [value, word] (value)}<option {value}>{word}</option>{/each}
   </select>
-  <input class="input input-sm w-72" aria-label="In words" placeholder="in words, if you like" maxlength="500" bind:value={text} />
-  <button class="btn btn-primary btn-sm">Pin it</button>
+  <input class="input input-sm w-72" aria-label="Text" placeholder="optional" maxlength="500" bind:value={text} />
+  <button class="btn btn-primary btn-sm">Add mark</button>
   <button type="button" class="btn btn-ghost btn-sm" onclick={() => onclose()}>Cancel</button>
   {#if problem}<span role="alert" class="text-error">{problem}</span>{/if}
 </form>

@@ -60,7 +60,7 @@
         {:else}
           <span class="figure whitespace-nowrap">{play.frames}<span class="quiet ml-1">of {play.of} slots</span></span>
           <span class="figure whitespace-nowrap">{missed}<span class="quiet ml-1">missed</span></span>
-          <span class="figure whitespace-nowrap">{left}<span class="quiet ml-1">s to go</span></span>
+          <span class="figure whitespace-nowrap">{left}<span class="quiet ml-1">s left</span></span>
         {/if}
         <button class="btn btn-xs" onclick={mark} disabled={!play.runId}>Mark <kbd class="figure">M</kbd></button>
         <div class="flex flex-1 flex-wrap items-center justify-end gap-x-4 gap-y-0.5">
@@ -83,7 +83,7 @@
       <p class="mt-1 flex flex-wrap gap-x-4 text-xs" data-testid="waiting">
         <span class="quiet">Next:</span>
         {#each waiting as one (one.trialId)}
-          <span>{kinds[one.kind].name} of {one.timelineTitle} on {one.machineName} <button class="link" aria-label="Take {kinds[one.kind].name} on {one.machineName} out of the queue" onclick={() => withdraw(one.trialId)}>take out</button></span>
+          <span>{kinds[one.kind].name} of {one.timelineTitle} on {one.machineName} <button class="link" aria-label="Remove {kinds[one.kind].name} on {one.machineName} from the queue" onclick={() => withdraw(one.trialId)}>remove</button></span>
         {/each}
       </p>
     {/if}

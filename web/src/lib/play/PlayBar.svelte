@@ -63,7 +63,7 @@
 <p class="mt-1 text-right text-sm" data-testid="about-to">
   <span>{kinds[ask.kind].question}</span>
   <span class="quiet">
-    {#if ask.preview?.change}As set and changed, turn and turn about. Changed: {ask.preview.change}.{/if}
+    {#if ask.preview?.change}Played alternately as set and changed. Changed: {ask.preview.change}.{/if}
     {differences.length ? `Not bare: ${differences.join(', ')}.` : 'Bare run: every aid off.'}
     {#if ask.preview?.seconds}About {length(ask.preview.seconds)}.{/if}
   </span>

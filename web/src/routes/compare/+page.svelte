@@ -69,7 +69,7 @@
   <Families />
 {:else if comparison}
   <div class="grid gap-1 px-4 pb-3 text-sm" data-testid="sums">
-    {#if !comparison.sameTimeline}<p role="status" class="text-warning">These were played from unlike timelines. Only passages that play the same are put beside each other.</p>{/if}
+    {#if !comparison.sameTimeline}<p role="status" class="text-warning">These runs are of different timelines. Only identical passages are compared.</p>{/if}
     {#if comparison.axis}
       <p class="font-semibold" data-testid="axis">{comparison.axis.words}</p>
     {/if}

@@ -26,7 +26,7 @@
   <div class="mb-3 flex flex-wrap items-center gap-4">
     <h1 class="text-lg font-semibold">Deleted</h1>
     <span class="quiet">Clips, runs, timelines, machines, briefs, parts and editing programs that can still be restored.</span>
-    {#if list?.length}<input class="input input-sm w-52" placeholder="show only…" aria-label="Show only deleted things with" bind:value={words} />{/if}
+    {#if list?.length}<input class="input input-sm w-52" placeholder="filter…" aria-label="Show only deleted things with" bind:value={words} />{/if}
   </div>
   {#if notices.problem}<p role="alert" class="mb-2 text-error">{notices.problem}</p>{/if}
   {#if notices.done}<p role="status" class="mb-2">{notices.done}</p>{/if}
@@ -40,7 +40,7 @@
         {#each shown as one (one.kind + one.id)}
           <tr><td class="font-semibold">{one.name}</td><td>{one.kind}</td><td class="figure">{moment(one.deletedAt)}</td><td class="figure">{moment(one.removedOn)}</td>
             <td class="text-right"><button class="link" aria-label="Restore {one.name}" onclick={() => restore(one)}>Restore</button></td></tr>
-        {:else}<tr><td colspan="5" class="quiet">None has these words.</td></tr>{/each}
+        {:else}<tr><td colspan="5" class="quiet">No match.</td></tr>{/each}
       </tbody>
     </table>
   {:else}<p class="quiet">Reading…</p>{/if}

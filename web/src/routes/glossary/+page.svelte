@@ -5,7 +5,7 @@
 <svelte:head><title>Glossary · Hardy Bench</title></svelte:head>
 <div class="max-w-4xl p-4">
   <h1 class="text-lg font-semibold">Glossary</h1>
-  <p class="quiet mb-3 text-sm">What the words on these pages mean. <a class="link" href="/timelines">To the timelines</a></p>
+  <p class="quiet mb-3 text-sm">What the terms on these pages mean. <a class="link" href="/timelines">To the timelines</a></p>
   <dl class="grid gap-x-6 gap-y-1.5 sm:grid-cols-[14rem_1fr]" data-testid="glossary">
     {#each glossary as [word, meaning] (word)}
       <dt class="font-semibold">{word}</dt>

@@ -59,7 +59,7 @@
     <div class="grid gap-2 p-3">
       <h1 class="text-lg font-semibold">Machines <span class="quiet text-sm font-normal">{shelf.list.length - 1} stand-ins and this one</span></h1>
       <div class="flex gap-2">
-        <input class="input input-sm min-w-0 flex-1" placeholder="show only…" aria-label="Show only machines with" bind:value={words} />
+        <input class="input input-sm min-w-0 flex-1" placeholder="filter…" aria-label="Show only machines with" bind:value={words} />
         <button class="btn btn-primary btn-sm" onclick={add}>Add</button>
       </div>
       <p class="text-sm">
@@ -82,7 +82,7 @@
           </a>
         </li>
       {:else}
-        {#if words}<li class="quiet px-3 py-2 text-sm">No machine has these words.</li>{/if}
+        {#if words}<li class="quiet px-3 py-2 text-sm">No machine matches.</li>{/if}
       {/each}
     </ul>
   </section>

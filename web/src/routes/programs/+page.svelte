@@ -48,10 +48,10 @@
   {/if}
   <table class="mb-4 w-full" data-testid="programs">
     <thead class="bg-base-200 text-left">
-      <tr class="[&>th]:border-b [&>th]:border-base-300 [&>th]:px-2.5 [&>th]:py-1.5 [&>th]:font-semibold"><th scope="col" class="w-44">program</th><th scope="col" class="w-72">in a line</th><th scope="col">how it uses a machine</th></tr>
+      <tr class="[&>th]:border-b [&>th]:border-base-300 [&>th]:px-2.5 [&>th]:py-1.5 [&>th]:font-semibold"><th scope="col" class="w-44">program</th><th scope="col" class="w-72">summary</th><th scope="col">how it uses a machine</th></tr>
     </thead>
     <tbody class="[&>tr>td]:border-b [&>tr>td]:border-base-300 [&>tr>td]:px-2.5 [&>tr>td]:py-1.5 [&>tr>td]:align-top">
-      <tr><td class="font-semibold">Own player</td><td>What really plays on this machine</td><td class="quiet">stand-ins play as it does where no program is chosen; it cannot be changed</td></tr>
+      <tr><td class="font-semibold">Hardy Bench player</td><td>What really plays on this machine</td><td class="quiet">stand-ins play as it does where no program is chosen; it cannot be changed</td></tr>
       {#each programs.list as { program, words } (program.id)}
         <tr class={programs.draft?.id === program.id ? 'bg-secondary/10' : ''}>
           <td><button class="link font-semibold" aria-pressed={programs.draft?.id === program.id} onclick={() => programs.choose(program.id)}>{program.name}</button></td>

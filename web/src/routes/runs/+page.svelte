@@ -108,7 +108,7 @@
   {:else if reading.value?.all === 0}
     <p>Nothing has been played yet. <a class="link" href="/timelines">Open a timeline and press Space.</a></p>
   {:else if reading.value && !found}
-    <p data-testid="no-runs">No run has these words. <button class="link" onclick={() => (words = '')}>Show all {reading.value.all}</button></p>
+    <p data-testid="no-runs">No run matches. <button class="link" onclick={() => (words = '')}>Show all {reading.value.all}</button></p>
   {:else if reading.value}
     <table class="w-full text-sm" data-testid="runs">
       <thead class="bg-base-200 text-left">

@@ -71,7 +71,7 @@
 <svelte:head><title>Timelines · Hardy Bench</title></svelte:head>
 <div class="p-4">
   <div class="mb-3 flex flex-wrap items-center gap-4">
-    <h1 class="text-lg font-semibold">Timelines <span class="quiet text-sm font-normal">what is played; a machine is judged by each passage of it</span></h1>
+    <h1 class="text-lg font-semibold">Timelines <span class="quiet text-sm font-normal">each passage is judged on its own</span></h1>
     <form class="flex items-center gap-2 text-sm" onsubmit={begin}>
       <input class="input input-sm w-52" placeholder="Title of a new timeline" aria-label="Title of a new timeline" bind:value={title} />
       <button class="btn btn-primary btn-sm">Add</button>

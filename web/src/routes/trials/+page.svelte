@@ -15,7 +15,7 @@
 <svelte:head><title>Trials · Hardy Bench</title></svelte:head>
 <NowPlaying />
 <div class="p-4">
-  <h1 class="mb-3 text-lg font-semibold">Trials <span class="quiet text-sm font-normal">one question each, put to one machine</span></h1>
+  <h1 class="mb-3 text-lg font-semibold">Trials <span class="quiet text-sm font-normal">each answers one question about one machine</span></h1>
   {#if reading.problem}
     <p role="alert" class="text-error">{reading.problem}</p>
   {:else if trials?.length === 0}

@@ -34,7 +34,7 @@
 <div class="p-4 text-sm">
   <div class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
     <h1 class="text-lg font-semibold">Parts</h1>
-    <span class="quiet">What <a class="link" href="/advice">advice</a> puts machines together from, with prices.</span>
+    <span class="quiet">The parts from which <a class="link" href="/advice">advice</a> builds machines, with prices.</span>
     <span class="ml-auto flex items-center gap-3">
       <button class="link" onclick={() => picker?.click()}>Import a file</button>
       <span>export all as <a class="link" href="/api/parts/export" download>json</a>, <a class="link" href="/api/parts/export?format=csv" download>csv</a></span>
@@ -53,7 +53,7 @@
   </nav>
   <table class="mb-4 w-full" data-testid="parts">
     <thead class="bg-base-200 text-left">
-      <tr class="[&>th]:border-b [&>th]:border-base-300 [&>th]:px-2.5 [&>th]:py-1.5 [&>th]:font-semibold"><th scope="col" class="w-72">part</th><th scope="col">what it is</th><th scope="col" class="w-28 text-right">price, EUR</th><th scope="col" class="w-28">read on</th></tr>
+      <tr class="[&>th]:border-b [&>th]:border-base-300 [&>th]:px-2.5 [&>th]:py-1.5 [&>th]:font-semibold"><th scope="col" class="w-72">part</th><th scope="col">what it is</th><th scope="col" class="w-28 text-right">price, EUR</th><th scope="col" class="w-28">price of</th></tr>
     </thead>
     <tbody class="[&>tr>td]:border-b [&>tr>td]:border-base-300 [&>tr>td]:px-2.5 [&>tr>td]:py-1 [&>tr>td]:align-top">
       {#each shown as part (part.id)}
@@ -63,7 +63,7 @@
           <td class="figure text-right">{part.price}</td>
           <td class="figure">{part.pricedOn ?? '—'}</td>
         </tr>
-      {:else}<tr><td colspan="4" class="quiet">There are none of this kind.</td></tr>{/each}
+      {:else}<tr><td colspan="4" class="quiet">There are no parts of this kind.</td></tr>{/each}
     </tbody>
   </table>
   {#if parts.draft}

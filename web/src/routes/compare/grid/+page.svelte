@@ -37,7 +37,7 @@
 
 <svelte:head><title>Grid · Hardy Bench</title></svelte:head>
 <div class="flex flex-wrap items-center gap-3 px-4 py-3 text-sm">
-  <h1 class="text-lg font-semibold">Grid <span class="quiet text-sm font-normal">what every machine made of {grid?.timeline ? `“${grid.timeline}”` : 'every timeline'}, by its newest complete bare run</span></h1>
+  <h1 class="text-lg font-semibold">Grid <span class="quiet text-sm font-normal">every machine by the passages of {grid?.timeline ? `“${grid.timeline}”` : 'every timeline'}, by its newest complete bare run</span></h1>
   <span class="ml-auto flex flex-wrap items-center gap-3 print:hidden">
     <label class="flex items-center gap-1.5">of
       <select class="select select-sm w-44" value={timeline ?? ''} onchange={(event) => chooseTimeline(event.currentTarget.value)}>
@@ -73,7 +73,7 @@
           {/each}
           {#each grid.columns as column, at (column.key)}
             <th scope="col" aria-sort={aria(`${at}`)} class="max-w-36 min-w-24 border-b border-base-300 bg-base-200 px-2 py-1.5 text-left align-bottom text-xs">
-              <button class="text-left hover:underline" title="put in order by this column" onclick={() => address({ sort: `${at}` })}>
+              <button class="text-left hover:underline" title="sort by this column" onclick={() => address({ sort: `${at}` })}>
                 {#if grid.timeline}<span class="text-sm font-semibold">{column.key}</span>{/if}
                 <span class={grid.timeline ? 'font-normal' : 'text-sm font-semibold'}>{column.words}</span>{sort === `${at}` ? ' ▾' : ''}
               </button>
