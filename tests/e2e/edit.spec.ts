@@ -51,7 +51,7 @@ test('three passages are written by keyboard alone, all undone, all redone, and 
   await tabTo(page, 'Title of a new timeline');
   await page.keyboard.type('Night train');
   await page.keyboard.press('Enter');
-  await expect(page).toHaveURL(/night-train\/edit/);
+  await expect(page).toHaveURL(/night-train\/passages/);
   await expect(page.getByText('No passages yet.')).toBeVisible();
 
   await page.keyboard.press('n');
@@ -97,7 +97,7 @@ const stored = async (page: Page) => (await (await page.request.get('/api/timeli
 test('a timeline of another program is brought in, relinked and taken out as expected', async ({ page }) => {
   await page.goto('/timelines');
   await page.getByLabel('An .otio or .edl file, or a pack').setInputFiles('evening.otio');
-  await expect(page).toHaveURL(/evening\/edit/);
+  await expect(page).toHaveURL(/evening\/passages/);
   await expect(rows(page)).toHaveCount(2);
   const open = page.getByTestId('relink');
   await expect(open).toContainText('No clip is called balcony camera');
@@ -120,7 +120,7 @@ test('an edit decision list asks for its rate, and says what it could not carry 
   await expect(asked.getByRole('combobox')).toBeFocused();
   await asked.getByRole('combobox').selectOption('60000/1001');
   await asked.getByRole('button', { name: 'Import' }).click();
-  await expect(page).toHaveURL(/harbour\/edit/);
+  await expect(page).toHaveURL(/harbour\/passages/);
   expect((await (await page.request.get('/api/timelines/harbour')).json()).timeline.rate).toEqual({ numerator: 60000, denominator: 1001 });
 
   await row(page, 1, '').click();
@@ -135,7 +135,7 @@ test('an edit decision list asks for its rate, and says what it could not carry 
 test('two pages that write at once are told, and nobody’s work is lost', async ({ browser }) => {
   const [one, other] = [await browser.newPage(), await browser.newPage()];
   for (const page of [one, other]) {
-    await page.goto('/timelines/evening/edit');
+    await page.goto('/timelines/evening/passages');
     await expect(rows(page)).toHaveCount(2);
   }
   await one.getByLabel('Title', { exact: true }).fill('Evening, revised');
@@ -145,7 +145,7 @@ test('two pages that write at once are told, and nobody’s work is lost', async
   await other.keyboard.press('d');
   await expect(other.getByRole('alert')).toContainText('Nothing was overwritten');
   await other.getByRole('button', { name: 'Save mine as a copy' }).click();
-  await expect(other).toHaveURL(/evening-mine\/edit/);
+  await expect(other).toHaveURL(/evening-mine\/passages/);
   await expect(rows(other)).toHaveCount(3);
   await one.close();
   await other.close();
@@ -156,7 +156,7 @@ test('a series of two thousand passages opens and edits, and only what is in sig
   const timeline = { id: '', title: 'Long', raster: { width: 640, height: 360 }, rate: { numerator: 25, denominator: 1 }, passages: Array.from({ length: 2000 }, () => passage) };
   expect((await page.request.post('/api/timelines', { data: { title: 'Long', copyOf: timeline } })).ok()).toBe(true);
 
-  await page.goto('/timelines/long/edit');
+  await page.goto('/timelines/long/passages');
   await expect(rows(page).first()).toBeVisible();
   expect(await rows(page).count()).toBeLessThan(60);
   await rows(page).first().click();
@@ -169,7 +169,7 @@ test('a series of two thousand passages opens and edits, and only what is in sig
 
 test('rows are chosen both ways, a series is built in the order chosen, numbers are checked, effects can be off and layers translucent', async ({ page }) => {
   expect((await page.request.post('/api/timelines', { data: { title: 'Dress rehearsal' } })).ok()).toBe(true);
-  await page.goto('/timelines/dress-rehearsal/edit');
+  await page.goto('/timelines/dress-rehearsal/passages');
   await expect(page.getByText('No passages yet.')).toBeVisible();
   await page.getByLabel('Width').fill('4');
   await page.keyboard.press('Tab');

@@ -24,7 +24,7 @@ async function newest(timeline, ...machines) {
 const views = [
   ['sheet', '/timelines/touring-night'],
   ['passage', '/timelines/touring-night?cell=gannet-tower:5'],
-  ['edit', '/timelines/touring-night/edit', '[data-row="1"]'],
+  ['edit', '/timelines/touring-night/passages', '[data-row="1"]'],
   ['timelines', '/timelines'],
   ['machines', '/machines?id=whimbrel-laptop'],
   ['programs', '/programs'],

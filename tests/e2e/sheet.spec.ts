@@ -144,7 +144,7 @@ test('the legend can be hidden and shown again, and an address of no cell says s
 
 test('on a narrow screen pages scroll downwards only, and a panel lies over the page', async ({ page }) => {
   await page.setViewportSize({ width: 420, height: 800 });
-  for (const path of ['/timelines', '/machines', '/footage', '/trials', '/runs', '/advice', '/glossary', sheet, `${sheet}/edit`]) {
+  for (const path of ['/timelines', '/machines', '/footage', '/trials', '/runs', '/advice', '/glossary', sheet, `${sheet}/passages`]) {
     await page.goto(path);
     await page.waitForLoadState('networkidle');
     expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(420);

@@ -18,7 +18,7 @@ const panel: Key[] = [
 /** The keys of each page, by how its address begins; the first that fits. */
 const pages: [RegExp, Key[]][] = [
   [
-    /^\/timelines\/[^/]+\/edit/,
+    /^\/timelines\/[^/]+\/passages/,
     [
       ['Up, Down', 'choose a passage'],
       ['Shift Up, Down', 'choose several'],

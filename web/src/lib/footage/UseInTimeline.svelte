@@ -14,7 +14,7 @@
     problem = null;
     try {
       const id = chosen === fresh ? orThrow(await api.POST('/api/timelines', { body: { title: clipId } })).timeline.id : chosen;
-      await goto(`/timelines/${id}/edit?add=${encodeURIComponent(clipId)}`);
+      await goto(`/timelines/${id}/passages?add=${encodeURIComponent(clipId)}`);
     } catch (failure) {
       problem = (failure as Error).message;
     }

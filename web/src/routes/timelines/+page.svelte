@@ -27,7 +27,7 @@
     trying(async () => {
       event.preventDefault();
       const made = orThrow(await api.POST('/api/timelines', { body: { title: title.trim() || 'New timeline' } }));
-      await goto(`/timelines/${made.timeline.id}/edit`);
+      await goto(`/timelines/${made.timeline.id}/passages`);
     });
 
   const take = (input: HTMLInputElement) =>
@@ -49,7 +49,7 @@
     const query = new URLSearchParams({ name: file.name, ...(rate ? { rate } : {}) });
     const outcome = await sendFile<Schemas['ImportOutcome']>(`/api/timelines/import?${query}`, file);
     imported.note(outcome);
-    await goto(`/timelines/${outcome.stored.timeline.id}/edit`);
+    await goto(`/timelines/${outcome.stored.timeline.id}/passages`);
   }
 
   const letGo = (id: string) =>
@@ -109,7 +109,7 @@
           <td class="figure text-right">{timeline.passages.length}</td>
           <td class="figure text-right">{timeline.seconds.toFixed(1)}</td>
           <td class="text-right whitespace-nowrap">
-            <a class="link mr-3" href="/timelines/{timeline.id}/edit">Edit</a>
+            <a class="link mr-3" href="/timelines/{timeline.id}/passages">Edit</a>
             <button class="link" onclick={() => letGo(timeline.id)} aria-label="Delete {timeline.title}">Delete</button>
           </td>
         </tr>

@@ -95,7 +95,7 @@
     <div class="border-b border-base-300 px-4 py-2">
       <div class="flex flex-wrap items-baseline gap-x-6 gap-y-1">
         <h1 class="text-lg font-semibold">{sheet.timeline.title}</h1>
-        <span class="quiet text-sm">{sheet.timeline.raster} {sheet.timeline.rate}, {sheet.timeline.passages.length} {sheet.timeline.passages.length === 1 ? 'passage' : 'passages'}, <span class="figure">{sheet.timeline.seconds}</span> s <a class="link ml-1" href="/timelines/{id}/edit">Edit</a> <MachineChoice timelineId={id} columns={sheet.columns} onchange={() => reading.again()} /></span>
+        <span class="quiet text-sm">{sheet.timeline.raster} {sheet.timeline.rate}, {sheet.timeline.passages.length} {sheet.timeline.passages.length === 1 ? 'passage' : 'passages'}, <span class="figure">{sheet.timeline.seconds}</span> s <a class="link ml-1" href="/timelines/{id}/passages">Edit</a> <MachineChoice timelineId={id} columns={sheet.columns} onchange={() => reading.again()} /></span>
         <div class="ml-auto">
           <PlayBar {ask} columns={sheet.columns} {scale} timeline={{ id, effects: sheet.timeline.effects }} onscale={changeScale} onplay={() => play()} onstop={stop} />
         </div>
