@@ -41,7 +41,7 @@ test('runs are compared: the sum, unlike conditions, passage by passage, in step
   await slider.focus();
   await page.keyboard.press('End');
   await page.keyboard.press('n');
-  await expect(page.getByTestId('in-step').getByRole('status')).toContainText('do not part again');
+  await expect(page.getByTestId('in-step').getByRole('status')).toContainText('do not differ again');
   await expectAccessible(page);
   await page.keyboard.press('Escape');
   await expect(page.getByTestId('in-step')).toHaveCount(0);
