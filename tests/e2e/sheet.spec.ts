@@ -208,6 +208,14 @@ test('what is not there is said in words, with a way on', async ({ page }) => {
   await expect(page.getByRole('alert')).toContainText("There is no run '999'");
 });
 
+test('addresses of earlier versions lead to the pages of today', async ({ page }) => {
+  await page.goto('/words');
+  await expect(page.getByTestId('glossary')).toBeVisible();
+  await page.goto('/timelines/touring-night/write');
+  await expect(page).toHaveURL(/touring-night\/passages$/);
+  await expect(page.getByTestId('rows')).toBeVisible();
+});
+
 test('the keys of each page are listed on ?', async ({ page }) => {
   await page.goto('/machines');
   await expect(page.getByTestId('machines')).toContainText('Curlew desk');
