@@ -1,3 +1,4 @@
+using HardyBench.Core;
 using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Footage;
@@ -80,6 +81,11 @@ public sealed class Bench : IDisposable
     public RunStore Runs { get; }
 
     public RunList RunList { get; }
+
+    /// <exception cref="UnknownThingException">There is no such run; the message names the newest.</exception>
+    public async Task<StoredRun> FindRunAsync(long id) =>
+        await Runs.FindAsync(id)
+        ?? throw new UnknownThingException("run", $"{id}", (await RunList.PageAsync(new RunQuery(Take: 5))).Runs.Select(run => $"{run.Id}"));
 
     public ClipFolder Clips { get; }
 

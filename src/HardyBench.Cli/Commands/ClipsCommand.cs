@@ -23,7 +23,7 @@ internal static class ClipsCommand
 
     public static Command Create() => new("clips", "The clips that timelines play.")
     {
-        new Command("list", "Lists timelines.").Running((_, bench, _) => List(bench)),
+        new Command("list", "Lists clips.").Running((_, bench, _) => List(bench)),
         new Command("recipes", "Lists the recipes for clips, by family.").Running((_, bench, _) => Recipes(bench)),
         new Command("make", "Creates clips that are missing.") { Ids, Family, Every }.Running(MakeAsync),
         new Command("probe", "Inspects a file without importing it.") { File }.Running(async (parsed, _, stop) =>

@@ -1,6 +1,5 @@
 using System.CommandLine;
 using System.Globalization;
-using HardyBench.Core;
 using HardyBench.Core.Findings.Explaining;
 using HardyBench.Core.Playback;
 using HardyBench.Formats.Runs;
@@ -23,8 +22,7 @@ internal static class ExplainCommand
             .Running(async (parsed, bench, stop) =>
             {
                 var id = parsed.GetValue(RunId);
-                var run = (await bench.Runs.FindAsync(id))?.Run ?? throw new UnknownThingException(
-                    "run", id.ToString(CultureInfo.InvariantCulture), (await bench.RunList.AllAsync()).Select(one => $"{one.Id}"));
+                var run = (await bench.FindRunAsync(id)).Run;
                 if (run.Header.ByHand)
                 {
                     throw new FormatException($"Run {id} was scrubbed: it has lags and no frames to explain.");
@@ -65,7 +63,8 @@ internal static class ExplainCommand
                 $"{counts.Late}", counts.Late > 0 ? Milliseconds(counts.Lateness) : Unknown, $"{counts.Overdue}",
                 counts.Overdue > 0 ? Milliseconds(counts.OverdueBy.Median) : Unknown,
                 counts.Overdue > 0 ? Milliseconds(counts.OverdueBy.Longest) : Unknown, $"{counts.StartUpDrops + counts.SteadyDrops}",
-                string.Join(", ", counts.DropsByReason.OrderByDescending(one => one.Value).Select(one => $"{one.Value} {WordOf(one.Key)}")),
+                string.Join(", ", counts.DropsByReason.OrderByDescending(one => one.Value)
+                    .Select(one => $"{one.Value} {Choices.WordOf(one.Key).Replace('-', ' ')}")),
                 $"{finding.Wasted.Frames}", Number(100 * finding.Wasted.Share, "0"));
         }
 
@@ -110,15 +109,4 @@ internal static class ExplainCommand
     private static string Milliseconds(TimeSpan? time) => Number(time?.TotalMilliseconds, "0");
 
     private static string Number(double? value, string format) => value?.ToString(format, CultureInfo.InvariantCulture) ?? Unknown;
-
-    private static string WordOf(DropReason reason) => reason switch
-    {
-        DropReason.DecodeSkipped => "decoding skipped",
-        DropReason.EffectsSkipped => "effects skipped",
-        DropReason.NotReady => "not ready",
-        DropReason.PresenterLate => "presenter late",
-        DropReason.PassageFailed => "passage failed",
-        DropReason.PassedOver => "passed over",
-        _ => "unknown",
-    };
 }

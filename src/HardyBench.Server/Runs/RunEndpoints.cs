@@ -31,15 +31,15 @@ internal static class RunEndpoints
                     TypedResults.Ok(await RunPageView.OfAsync(bench, new RunQuery(words, OrderOf(by), rising, skip, take))))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("pageOfRuns");
         runs.MapGet("/{id:long}", async Task<Ok<RunDocument>> (long id, Bench bench) =>
-                TypedResults.Ok(Document(await RunAsync(bench, id))))
+                TypedResults.Ok(Document(await bench.FindRunAsync(id))))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("run");
         runs.MapGet("/{id:long}/passages/{number:int}", async Task<Ok<PassageDetail>> (long id, int number, Bench bench) =>
-                TypedResults.Ok(PassageDetail.Of(await RunAsync(bench, id), number)
+                TypedResults.Ok(PassageDetail.Of(await bench.FindRunAsync(id), number)
                     ?? throw new UnknownThingException("passage", $"{number}", [])))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("passage");
         runs.MapGet("/{id:long}/run.json", async Task<ContentHttpResult> (long id, Bench bench) =>
             {
-                var stored = await RunAsync(bench, id);
+                var stored = await bench.FindRunAsync(id);
                 return TypedResults.Text(
                     RunJson.Write(id, stored.Run, RunFindings.Of(stored.Run), stored.Marks, stored.Place?.TrialId),
                     "application/json"
@@ -50,7 +50,7 @@ internal static class RunEndpoints
                 "/{id:long}/{what:regex(^(frames|loads|lags)$)}.csv",
                 async Task<FileContentHttpResult> (long id, string what, Bench bench) =>
             {
-                var stored = await RunAsync(bench, id);
+                var stored = await bench.FindRunAsync(id);
                 var text = what switch
                 {
                     "loads" => RunCsv.Loads(stored.Run),
@@ -62,7 +62,7 @@ internal static class RunEndpoints
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("runAsCsv");
         runs.MapGet("/{id:long}/trace.json", async Task<FileContentHttpResult> (long id, Bench bench) =>
             {
-                var stored = await RunAsync(bench, id);
+                var stored = await bench.FindRunAsync(id);
                 return TypedResults.File(TraceEvents.Write(stored.Run, stored.Marks), "application/json", $"run-{id}-trace.json");
             })
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("runAsTrace");
@@ -77,7 +77,7 @@ internal static class RunEndpoints
             .WithName("removeMark");
         runs.MapGet("/{id:long}/frames.parquet", async Task<FileContentHttpResult> (long id, Bench bench) =>
             {
-                var stored = await RunAsync(bench, id);
+                var stored = await bench.FindRunAsync(id);
                 return TypedResults.File(
                     await RunColumns.WriteAsync(stored.Run.Frames, stored.Run.Loads),
                     "application/vnd.apache.parquet",
@@ -93,8 +93,4 @@ internal static class RunEndpoints
 
     private static RunDocument Document(StoredRun stored) =>
         RunDocument.Of(stored.Id, stored.Run, RunFindings.Of(stored.Run), stored.Marks, stored.Place?.TrialId);
-
-    private static async Task<StoredRun> RunAsync(Bench bench, long id) =>
-        await bench.Runs.FindAsync(id)
-        ?? throw new UnknownThingException("run", $"{id}", (await bench.RunList.PageAsync(new RunQuery(Take: 5))).Runs.Select(run => $"{run.Id}"));
 }

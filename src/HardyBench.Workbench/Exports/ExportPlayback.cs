@@ -51,7 +51,7 @@ public sealed class ExportPlayback(PlayerProgram program, IClipFiles files, Effe
         }
         finally
         {
-            PlayerProgram.RemoveDeletedBefore(home);
+            PlayerProgram.DeleteHome(home);
         }
     }
 

@@ -60,7 +60,7 @@ public sealed class HostPictures(PlayerProgram program, IClipFiles files, Effect
                 process.Kill(entireProcessTree: true);
             }
 
-            PlayerProgram.RemoveDeletedBefore(home);
+            PlayerProgram.DeleteHome(home);
         }
     }
 

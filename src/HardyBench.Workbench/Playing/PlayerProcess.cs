@@ -132,7 +132,7 @@ public sealed class PlayerProcess : IDisposable
     {
         Kill();
         process.Dispose();
-        PlayerProgram.RemoveDeletedBefore(home);
+        PlayerProgram.DeleteHome(home);
     }
 
     /// <summary>Signals by which the kernel ends a program (signal(7)).</summary>

@@ -43,8 +43,8 @@ public sealed class PlayerProgram(IReadOnlyList<string> folders, string homes, s
     /// use.</summary>
     public string NewHome() => Path.Combine(homes, $"{Environment.ProcessId}-{Guid.NewGuid():n}");
 
-    /// <summary>Clears a working folder away once its process is gone.</summary>
-    public static void RemoveDeletedBefore(string home)
+    /// <summary>Deletes a working folder once its process is gone.</summary>
+    public static void DeleteHome(string home)
     {
         try
         {
