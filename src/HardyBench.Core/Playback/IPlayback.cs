@@ -41,7 +41,7 @@ public sealed record RunProgress(
     /// <summary>What was requested.</summary>
     public IReadOnlyList<LagReading> Lags { get; init; } = [];
 
-    /// <summary>What was decided, in the order in which it was reported; empty where decisions are not logged. Nothing of it is stored.</summary>
+    /// <summary>Decisions in the order in which they were reported; empty where none are logged. Nothing of it is stored.</summary>
     public IReadOnlyList<Decision> Decisions { get; init; } = [];
 
     /// <summary>What this and a later piece bring together.</summary>
