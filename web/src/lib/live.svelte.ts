@@ -32,17 +32,24 @@ class Live {
   /** Counts marks that were added or removed here. */
   marked = $state(0);
   connected = $state(true);
+  /** What the server has told since it was last asked for everything: it is newer than the answers still on their way. */
+  #heard = new Set<string>();
 
   async connect() {
     // It goes on trying for as long as the page is open: a server that is started again is found again.
     const reconnect = { nextRetryDelayInMilliseconds: ({ previousRetryCount }: { previousRetryCount: number }) => pauseBefore(previousRetryCount) };
     const hub = new HubConnectionBuilder().withUrl('/live').withAutomaticReconnect(reconnect).configureLogging(LogLevel.None).build();
-    hub.on('play', (play: Play | null) => this.#playChanged(play));
+    const hear = <T>(name: string, then: (told: T) => void) =>
+      hub.on(name, (told: T) => {
+        this.#heard.add(name);
+        then(told);
+      });
+    hear('play', (play: Play | null) => this.#playChanged(play));
     hub.on('news', (news: News) => this.#newsCame(news));
     hub.on('picture', (picture: { jpeg: string }) => (this.picture = `data:image/jpeg;base64,${picture.jpeg}`));
-    hub.on('making', (making: Making) => (this.making = making));
-    hub.on('aids', (aids: Making) => (this.aids = aids));
-    hub.on('calibrating', (calibrating: Making) => (this.calibrating = calibrating));
+    hear('making', (making: Making) => (this.making = making));
+    hear('aids', (aids: Making) => (this.aids = aids));
+    hear('calibrating', (calibrating: Making) => (this.calibrating = calibrating));
     hub.on('runsChanged', () => this.ended++);
     hub.onreconnecting(() => (this.connected = false));
     hub.onreconnected(() => void start());
@@ -61,14 +68,16 @@ class Live {
     await start();
   }
 
+  /** Reads what is running, after a connection has begun. */
   async #readAnew() {
-    const play = await api.GET('/api/play');
-    const making = await api.GET('/api/clips/making');
-    const calibration = await api.GET('/api/calibration');
+    this.#heard.clear();
+    const [play, making, calibration] = await Promise.all([api.GET('/api/play'), api.GET('/api/clips/making'), api.GET('/api/calibration')]);
     this.connected = play.response.ok && making.response.ok;
-    this.calibrating = calibration.data?.now ?? null;
-    this.#playChanged(play.data ?? null);
-    this.making = making.data ?? null;
+    if (!this.#heard.has('play')) this.#playChanged(play.data ?? null);
+    if (!this.#heard.has('making')) this.making = making.data ?? null;
+    if (!this.#heard.has('calibrating')) this.calibrating = calibration.data?.now ?? null;
+    // What ended before the connection began was not heard, and pages have read before it.
+    this.ended++;
   }
 
   /** Begins to make clips.

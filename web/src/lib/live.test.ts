@@ -18,7 +18,10 @@ vi.mock('@microsoft/signalr', () => ({
     });
   }
 }));
-vi.mock('./api/client', () => ({ api: { GET: async () => ({ response: { ok: true }, data: null }) } }));
+type Answer = { response: { ok: boolean }; data: Play | null };
+const nothing = async (): Promise<Answer> => ({ response: { ok: true }, data: null });
+let playAsked = nothing;
+vi.mock('./api/client', () => ({ api: { GET: (path: string) => (path === '/api/play' ? playAsked() : nothing()) } }));
 
 const { live } = await import('./live.svelte');
 const play = (trialId: number, running: boolean) => ({ trialId, running, runId: null, teeth: '' }) as unknown as Play;
@@ -26,6 +29,7 @@ const play = (trialId: number, running: boolean) => ({ trialId, running, runId: 
 const asBeforeAnyPlay = () => void ([live.play, live.answered] = [null, null]);
 
 beforeEach(async () => {
+  playAsked = nothing;
   await live.connect();
   heard.get('play')!(play(1, false));
   live.ended = 0;
@@ -62,6 +66,24 @@ test('a play that was asked runs until its end is heard', () => {
   live.asked(play(2, true));
   expect(live.play?.running).toBe(true);
   heard.get('play')!(play(2, false));
+
+  expect(live.ended).toBe(1);
+});
+
+test('an end that is heard while the page still reads what plays is not undone by the older answer', async () => {
+  heard.get('play')!(play(2, true));
+  let answer = (_: Answer) => {};
+  playAsked = () => new Promise((then) => (answer = then));
+  const connecting = live.connect();
+  heard.get('play')!(play(2, false));
+  answer({ response: { ok: true }, data: play(2, true) });
+  await connecting;
+
+  expect(live.play?.running).toBe(false);
+});
+
+test('a page that read before the connection began reads again once it has', async () => {
+  await live.connect();
 
   expect(live.ended).toBe(1);
 });
