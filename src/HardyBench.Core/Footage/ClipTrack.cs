@@ -6,6 +6,8 @@ namespace HardyBench.Core.Footage;
 /// <param name="Start">Time stamp of the first frame that is shown, in the track's own units.</param>
 /// <param name="Keys">Frames on which decoding can start afresh, ascending; null where every one of them can, or where the file's own
 /// index has to tell.</param>
-/// <param name="Timecode">The timecode of the first frame as the file says, or null.</param>
+/// <param name="Timecode">The timecode of the first frame as stated in the file, or null.</param>
 /// <param name="HeldBack">Frames that decoding holds back to give them in the order of showing; null where nobody has looked.</param>
-public sealed record ClipTrack(int Index, long Start, IReadOnlyList<int>? Keys = null, string? Timecode = null, int? HeldBack = null);
+/// <param name="IsEven">Whether every frame has a picture of its own; null where nobody has looked.</param>
+public sealed record ClipTrack(
+    int Index, long Start, IReadOnlyList<int>? Keys = null, string? Timecode = null, int? HeldBack = null, bool? IsEven = null);

@@ -9,7 +9,7 @@ using HardyBench.Media.Commands;
 namespace HardyBench.Media.Clips;
 
 /// <summary>What a file really is.</summary>
-/// <param name="Profile">Profile and level as the file says, or null.</param>
+/// <param name="Profile">Profile and level as stated in the file, or null.</param>
 /// <param name="Caveats">What to know before trusting it: phrases.</param>
 /// <param name="Track">The track that was looked at, and that is to be played.</param>
 /// <param name="Container">By FFmpeg's names of it, the usual one first.</param>
@@ -46,14 +46,14 @@ public static class ClipProbe
         if (BareStreams.Contains(container[0]))
         {
             throw new MediaException(
-                $"{name} is a bare stream without a container, so that nothing says when its pictures are due. Put it into an mp4, "
-                    + "mov or mkv file and bring it again."
+                $"{name} is a stream without a container and has no timestamps. Put it into an mp4, "
+                    + "mov or mkv file and import that."
             );
         }
 
         var pictures = root["streams"]?.AsArray().Where(IsPicture).Select(stream => stream!).ToList() ?? [];
         var stream = pictures.OrderByDescending(IsDefault).ThenByDescending(Pixels).FirstOrDefault()
-            ?? throw new MediaException($"{name} holds no video.");
+            ?? throw new MediaException($"{name} contains no video.");
         CheckRaster(stream, name);
         var index = (int)Number(stream, "index")!.Value;
         var packets = await ProbedPackets.ReadAsync(path, index, (arguments, token) => AskAsync(path, name, token, arguments), stop);
@@ -75,7 +75,7 @@ public static class ClipProbe
 
         var codec = CodecOf((string?)stream["codec_name"] ?? string.Empty);
         var timing = ClipTiming.Of(stream, root, packets, decoded)
-            ?? throw new MediaException($"{name} does not say how many frames a second it has.");
+            ?? throw new MediaException($"{name} does not state its frame rate.");
         // However small a frame is coded, it takes a byte.
         if (new FileInfo(path).Length is var bytes && timing.FrameCount > bytes)
         {
@@ -96,7 +96,8 @@ public static class ClipProbe
                 timing.Start,
                 KeysOf(codec, allIntra, packets, timing),
                 TimecodeOf(stream, root),
-                Number(stream, "has_b_frames") is >= 0 and <= MostHeldBack and var held ? (int)held : null
+                Number(stream, "has_b_frames") is >= 0 and <= MostHeldBack and var held ? (int)held : null,
+                timing.Unevenness is null
             ),
             container
         );
@@ -137,7 +138,7 @@ public static class ClipProbe
 
         if (WithoutIndex.Contains(container[0]))
         {
-            yield return "no index, so it cannot be sought exactly";
+            yield return "no index, so seeking is not exact";
         }
 
         if (decoded.Errors is not null)
@@ -157,7 +158,7 @@ public static class ClipProbe
 
         if (format.Codec == Codec.Other)
         {
-            yield return $"a codec outside the table ({(string?)stream["codec_name"] ?? "unnamed"}); stand-ins only guess its cost";
+            yield return $"an unknown codec ({(string?)stream["codec_name"] ?? "unnamed"}); stand-ins can only guess its cost";
         }
     }
 
@@ -198,8 +199,8 @@ public static class ClipProbe
         )
         {
             throw new MediaException(
-                $"{name} claims a raster of {width}×{height}; from 2 up to {TimelineLimits.LargestSide} a side and "
-                    + $"{TimelineLimits.MostPixels / 1e6:0} million pixels can be played."
+                $"{name} claims a raster of {width}×{height}; allowed: 2 to {TimelineLimits.LargestSide} a side and "
+                    + $"{TimelineLimits.MostPixels / 1e6:0} million pixels."
             );
         }
     }
@@ -280,7 +281,7 @@ public static class ClipProbe
         var outcome = await MediaCommand.RunAsync(MediaCommand.ProbeOf(path, ["-threads", "1", .. asked]), Limits, null, stop);
         return outcome.WasEnded
             ? throw new MediaException(
-                $"{name} could not be read as a clip: looking into it took more than {Limits.Clock.TotalSeconds:0} s or its other limits."
+                $"{name} could not be read as a clip: inspecting it took more than {Limits.Clock.TotalSeconds:0} s or exceeded another limit."
             )
             : outcome.ExitCode != 0
                 ? throw new MediaException($"{name} could not be read as a clip: {MediaCommand.ReasonOf(outcome, path)}.")

@@ -288,7 +288,7 @@ public sealed class LayerDecoding : ILayerFrames
             if (lost is not null)
             {
                 source.Dispose();
-                Tell(() => lostDevice = $"decoding {clip.Name} on {device} failed: {lost.Message} It went on on the processor");
+                Tell(() => lostDevice = $"decoding {clip.Name} on {device} failed: {lost.Message} The processor took over");
                 source = Begin(owed.TryPeek(out var next) ? next : newest + 1, null);
                 DecodeFrom(source, false);
             }
@@ -299,7 +299,7 @@ public sealed class LayerDecoding : ILayerFrames
         }
         catch (Exception cause)
         {
-            Fail(new MediaException($"Decoding {clip.Name} failed in a way that was not foreseen: {cause.Message}"));
+            Fail(new MediaException($"Decoding {clip.Name} failed unexpectedly: {cause.Message}"));
         }
         finally
         {
@@ -462,7 +462,7 @@ public sealed class LayerDecoding : ILayerFrames
             course.Begin(choice.Frame, choice.Reason);
         }
 
-        Go(wanted, source, firstOf is not null && choice.LeavesOut ? long.MaxValue : 0);
+        Go(wanted, source, firstOf is not null && choice.LeavesOut ? long.MaxValue : LeftOutBefore(wanted));
         leftOutBelow =
             firstOf is not null && choice.LeavesOut ? long.MaxValue
             : leftOutBelow == long.MaxValue ? source.NextToSend + Reordering
@@ -477,9 +477,8 @@ public sealed class LayerDecoding : ILayerFrames
         seenTaken = taken;
         if (position is { } next)
         {
-            // The picture on where the footage has none of its own lies a little before.
             var wanted = SourceFrame(next, source);
-            Go(wanted, source, next > followed + 1 ? wanted - LongestGap : 0);
+            Go(wanted, source, LeftOutBefore(wanted));
             followed = next;
             return true;
         }
@@ -491,6 +490,10 @@ public sealed class LayerDecoding : ILayerFrames
 
         return false;
     }
+
+    /// <summary>Up to where unreferenced frames are left out on the way to one: where the footage may lack its picture, the one on screen
+    /// instead lies a little before.</summary>
+    private long LeftOutBefore(long wanted) => wanted > newest + 1 ? wanted - (clip.Track?.IsEven == true ? 0 : LongestGap) : 0;
 
     /// <summary>Decodes the next frame, or begins afresh where a far later one is asked for.</summary>
     private bool GoOn(ClipDecoder source)

@@ -18,6 +18,7 @@ public sealed class ChosenFramesTests
         ["pictures of their own"] = ["-c:v", "libx264", "-preset", "ultrafast", "-g", "1", "-pix_fmt", "yuv420p"],
         ["shares of a picture"] = ["-c:v", "prores_ks", "-profile:v", "0", "-pix_fmt", "yuv422p10le"],
         ["rows of a picture"] = ["-c:v", "libx265", "-preset", "ultrafast", "-x265-params", "wpp=1:log-level=none"],
+        ["long GOP"] = ["-c:v", "libx264", "-preset", "veryfast", "-g", "50", "-bf", "3", "-pix_fmt", "yuv420p"],
         ["no rows"] = ["-c:v", "libx265", "-preset", "ultrafast", "-x265-params", "wpp=0:log-level=none"],
     };
 
@@ -207,6 +208,75 @@ public sealed class ChosenFramesTests
         Assert.Null(await third.WaitAsync(TimeSpan.FromMinutes(1)));
     }
 
+    /// <summary>What effects need is not spent on frames that are passed over.</summary>
+    [Fact]
+    public void On_the_way_to_a_chosen_frame_of_a_long_GOP_only_those_are_decoded_that_others_refer_to()
+    {
+        var course = new PassageCourse(new RunClock(), new FrameRate(25), 0, 150, keepsTime: true, layers: 2);
+        course.Lead(_ => new Any());
+        var decoded = new List<long>();
+        var source = new ClipSource(Clip("long GOP"), new FrameRate(25), 200, new ClipTrack(0, 0, IsEven: true));
+        using var layer = new LayerDecoding(
+            source, 1, null, new Layer("c", []), course, DecodingPart.Follows, (clip, _, _) => new Noting(clip, decoded));
+        long[] chosen = [0, 3, 5, 8, 9, 31, 32, 34, 77, 90, 91, 149];
+        foreach (var position in chosen)
+        {
+            course.Begin(position, DropReason.PassedOver);
+            course.Taking(position);
+            using var frame = layer.Take(position);
+            Assert.Equal(position, frame!.Number);
+        }
+
+        Assert.Empty(decoded.Except(chosen).Except(Referenced(source)));
+    }
+
+    /// <summary>Effects of half a second keep each frame waiting, so the leader passes frames over.</summary>
+    [Fact]
+    public async Task A_leader_that_waits_for_effects_decodes_none_that_it_passes_over_and_no_other_refers_to()
+    {
+        var (run, decoded, begun) = (new RunClock(), new List<long>(), new List<long>());
+        var course = new PassageCourse(run, new FrameRate(25), 0, 150, keepsTime: true);
+        var source = new ClipSource(Clip("long GOP"), new FrameRate(25), 200, new ClipTrack(0, 0, IsEven: true));
+        using var layer = new LayerDecoding(
+            source, 1, null, new Layer("c", []), course, DecodingPart.Leads, (clip, _, _) => new Noting(clip, decoded));
+        run.Publish(new SlotClock(new FrameRate(25), run.Now, TimeSpan.Zero));
+        while (begun.Count < 9 && await Task.Run(() => course.Take(begun.LastOrDefault(-1))).WaitAsync(TimeSpan.FromMinutes(1)) is { } next)
+        {
+            begun.Add(next);
+            course.Taking(next);
+            using var frame = layer.Take(next);
+            course.Gathered(next, TimeSpan.Zero);
+            // Instead of waiting, the clock is set on by as much.
+            var effects = TimeSpan.FromMilliseconds(500);
+            run.Publish(new SlotClock(new FrameRate(25), run.Slots!.Value.FirstShown - effects, TimeSpan.Zero));
+            course.Done(effects);
+        }
+
+        // The decoder gives a frame only when it has the data of up to four later ones.
+        var allowed = begun.SelectMany(frame => Enumerable.Range(0, 5).Select(on => frame + on)).Concat(Referenced(source)).ToList();
+        lock (decoded)
+        {
+            var extra = decoded.Where(frame => frame <= begun[^1]).Except(allowed).ToList();
+            Assert.True(extra.Count == 0, $"{string.Join(' ', extra)} beside {string.Join(' ', begun)}");
+        }
+    }
+
+    /// <summary>Frames of the first 150 that others refer to.</summary>
+    private static HashSet<long> Referenced(ClipSource source)
+    {
+        using var whole = new ClipDecoder(source, 1);
+        whole.SkipUnreferencedBefore(long.MaxValue);
+        var referenced = new HashSet<long>();
+        for (var number = 0L; number < 150;)
+        {
+            using var frame = whole.Next();
+            referenced.Add(number = frame.Number);
+        }
+
+        Assert.InRange(referenced.Count, 30, 110);
+        return referenced;
+    }
+
     private static readonly Dictionary<string, string> Files = [];
 
     private static string Clip(string threads, string container = ".mov")
@@ -226,6 +296,21 @@ public sealed class ChosenFramesTests
             }
 
             return file;
+        }
+    }
+
+    /// <summary>Notes which frames are decoded.</summary>
+    private sealed class Noting(ClipSource source, List<long> decoded) : ClipDecoder(source, 1)
+    {
+        public override DecodedFrame Next()
+        {
+            var frame = base.Next();
+            lock (decoded)
+            {
+                decoded.Add(frame.Number);
+            }
+
+            return frame;
         }
     }
 
