@@ -11,7 +11,7 @@ AppDomain.CurrentDomain.UnhandledException += (_, failed) =>
     Environment.Exit(ExitCodes.Failed);
 };
 
-var root = new RootCommand("Plays benchmark timelines on this machine and on stand-ins, and says which machine plays them in real time.")
+var root = new RootCommand("Plays benchmark timelines on this machine and on stand-ins, and reports which machines play them in real time.")
 {
     SharedOptions.Data,
     SharedOptions.Pack,
@@ -35,7 +35,7 @@ var root = new RootCommand("Plays benchmark timelines on this machine and on sta
     BackupCommands.Backup(),
     BackupCommands.Restore(),
 };
-var parsed = root.Parse(args);
+var parsed = root.Parse(FormerNames.Replaced(args, Console.Error.WriteLine));
 if (parsed.Errors.Count > 0 && args.Length > 0)
 {
     foreach (var error in parsed.Errors)

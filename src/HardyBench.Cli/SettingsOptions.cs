@@ -37,7 +37,7 @@ internal static class SettingsOptions
         Description = "Look-ahead: frames with effects applied that may wait to be shown.",
         DefaultValueFactory = _ => new PlaybackSettings().LookAhead,
     };
-    private static readonly Option<string?> Program = new("--as")
+    private static readonly Option<string?> Program = new("--program")
     {
         Description = "On a stand-in: play as this editing program, by its id (hardybench programs).",
     };
@@ -50,7 +50,7 @@ internal static class SettingsOptions
         Description = "On a stand-in: GB of memory that other programs hold.",
     };
     private static readonly Option<ExportFormat?> Writes = Choices.Option<ExportFormat>(
-        "--writes",
+        "--format",
         "Export: only this format, instead of every format and encoder:"
     );
     private static readonly Option<EncoderPlace> Encoder = Choices.Option(
@@ -65,7 +65,7 @@ internal static class SettingsOptions
     {
         Description = "Compare: the second side's device for effects.",
     };
-    private static readonly Option<string?> ToProgram = new("--to-as") { Description = "Compare: the second side's editing program." };
+    private static readonly Option<string?> ToProgram = new("--to-program") { Description = "Compare: the second side's editing program." };
     private static readonly Option<int?> ToThreads = new("--to-threads") { Description = "Compare: the second side's threads." };
 
     /// <summary>Those of one run.</summary>

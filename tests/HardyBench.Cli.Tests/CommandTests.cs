@@ -50,7 +50,7 @@ public sealed class CommandTests
 
         Assert.Equal(ExitCodes.Done, code);
         Assert.Contains("overdue", output, StringComparison.Ordinal);
-        Assert.Contains("median beyond what was expected", output, StringComparison.Ordinal);
+        Assert.Contains("median longer than expected", output, StringComparison.Ordinal);
         Assert.DoesNotContain("beyond what was expected", without, StringComparison.Ordinal);
         Assert.Equal((ExitCodes.Input, ExitCodes.Unknown), (ofOther, unknown));
         Assert.Contains("is of run 1", refusal, StringComparison.Ordinal);
@@ -66,7 +66,7 @@ public sealed class CommandTests
         var (code, output, _) = await RunAsync(folder, "advise", "touring-night", "--json", json);
 
         Assert.Equal(ExitCodes.Done, code);
-        Assert.StartsWith("Take ", output, StringComparison.Ordinal);
+        Assert.StartsWith("Recommended: ", output, StringComparison.Ordinal);
         Assert.Equal("hardy-bench-advice/1", (string)JsonNode.Parse(await File.ReadAllTextAsync(json))!["format"]!);
     }
 
@@ -83,15 +83,28 @@ public sealed class CommandTests
         Assert.Contains("editing program 2 (Broken) was left out: The look-ahead is 0 frames", errors, StringComparison.Ordinal);
 
         var json = Path.Combine(folder, "run.json");
-        await RunAsync(folder, "play", "touring-night", "--machine", "curlew-desk", "--as", "tallow", "--json", json);
+        await RunAsync(folder, "play", "touring-night", "--machine", "curlew-desk", "--program", "tallow", "--json", json);
         Assert.Equal("Tallow", (string)JsonNode.Parse(await File.ReadAllTextAsync(json))!["settings"]!["program"]!["name"]!);
         Assert.Equal(
-            ExitCodes.Unknown, (await RunAsync(folder, "play", "touring-night", "--machine", "curlew-desk", "--as", "none-such")).Code);
+            ExitCodes.Unknown, (await RunAsync(folder, "play", "touring-night", "--machine", "curlew-desk", "--program", "none-such")).Code);
 
         await File.WriteAllTextAsync(file, "no json");
         var (refused, _, why) = await RunAsync(folder, "programs", "--import", file);
         Assert.Equal(ExitCodes.Input, refused);
-        Assert.Contains("no JSON", why, StringComparison.Ordinal);
+        Assert.Contains("not JSON", why, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("--program", "play", "touring-night", "--machine", "curlew-desk", "--as=none-such")]
+    [InlineData("--real-time", "trial", "repeat", "none-such", "--at-clock")]
+    [InlineData("--format", "trial", "export", "none-such", "--writes", "hevc")]
+    [InlineData("'clips create'", "clips", "make", "none-such")]
+    public async Task Names_of_the_version_before_work_with_a_notice(string present, params string[] arguments)
+    {
+        var (code, _, errors) = await RunAsync(TestData.NewFolder(), arguments);
+
+        Assert.Equal(ExitCodes.Unknown, code);
+        Assert.Contains($"is now called {present}.", errors, StringComparison.Ordinal);
     }
 
     [Fact]

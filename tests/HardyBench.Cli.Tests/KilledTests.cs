@@ -57,7 +57,7 @@ public sealed class KilledTests
     {
         var data = TestData.NewFolder("kill");
         var clips = Path.Combine(data, "clips");
-        using (var first = Start(data, ["clips", "make", "hd-avc-25", "hd-avc-50", "hd-avc-120"], TheProgram))
+        using (var first = Start(data, ["clips", "create", "hd-avc-25", "hd-avc-50", "hd-avc-120"], TheProgram))
         {
             await WaitAsync(() => Task.FromResult(Directory.Exists(clips) && Directory.GetFiles(clips, "hd-avc-25-*.json").Length > 0));
             first.Kill(entireProcessTree: true);
@@ -69,7 +69,7 @@ public sealed class KilledTests
             .Where(file => !file.Contains(".part", StringComparison.Ordinal) && !file.EndsWith(".json", StringComparison.Ordinal));
         Assert.All(finished, file => Assert.True(File.Exists(file + ".json"), file));
         var before = await File.ReadAllTextAsync(Directory.GetFiles(clips, "hd-avc-25-*.json")[0]);
-        var (code, _, _) = await RunAsync(data, "clips", "make", "hd-avc-25", "hd-avc-50", "hd-avc-120");
+        var (code, _, _) = await RunAsync(data, "clips", "create", "hd-avc-25", "hd-avc-50", "hd-avc-120");
 
         Assert.Equal(ExitCodes.Done, code);
         Assert.Equal(before, await File.ReadAllTextAsync(Directory.GetFiles(clips, "hd-avc-25-*.json")[0]));
@@ -121,7 +121,7 @@ public sealed class KilledTests
     {
         var data = await TestData.NewDataFolderAsync();
         var player = Path.Combine(data, "player");
-        using (var first = Start(data, ["trial", "export", "touring-night", "--writes", "hevc", "--times", "1"], TheProgram))
+        using (var first = Start(data, ["trial", "export", "touring-night", "--format", "hevc", "--times", "1"], TheProgram))
         {
             await WaitAsync(() => Task.FromResult(Directory.Exists(player)
                 && Directory.GetFiles(player, "export.mp4", SearchOption.AllDirectories).Length > 0));

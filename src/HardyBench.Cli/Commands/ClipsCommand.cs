@@ -25,7 +25,7 @@ internal static class ClipsCommand
     {
         new Command("list", "Lists clips.").Running((_, bench, _) => List(bench)),
         new Command("recipes", "Lists the recipes for clips, by family.").Running((_, bench, _) => Recipes(bench)),
-        new Command("make", "Creates clips that are missing.") { Ids, Family, Every }.Running(MakeAsync),
+        new Command("create", "Creates clips that are missing.") { Ids, Family, Every }.Running(MakeAsync),
         new Command("probe", "Inspects a file without importing it.") { File }.Running(async (parsed, _, stop) =>
         {
             var report = await ClipProbe.LookAsync(Existing(parsed.GetValue(File)!), null, stop);
@@ -43,7 +43,7 @@ internal static class ClipsCommand
             try
             {
                 var clip = await bench.Clips.Own!.TakeAsync(copy, Path.GetFileName(source), stop);
-                Terminal.Say($"Taken in as {clip.Id}.");
+                Terminal.Say($"Imported as {clip.Id}.");
                 return ExitCodes.Done;
             }
             finally
@@ -67,7 +67,7 @@ internal static class ClipsCommand
         Terminal.Show(table);
         foreach (var refused in bench.Clips.Own!.Refused)
         {
-            Terminal.Say($"Not taken: {refused.Why}");
+            Terminal.Say($"Not imported: {refused.Why}");
         }
 
         return Task.FromResult(ExitCodes.Done);
@@ -75,7 +75,7 @@ internal static class ClipsCommand
 
     private static Task<int> Recipes(Bench bench)
     {
-        var table = new Table().AddColumns("family", "id", "title", "asked for", "raster and rate", "made as");
+        var table = new Table().AddColumns("family", "id", "title", "requested", "raster and rate", "encoder");
         foreach (var recipe in bench.Clips.Recipes.OrderBy(recipe => recipe.Family, StringComparer.Ordinal))
         {
             var made = bench.Clips.Made(recipe);
@@ -125,14 +125,14 @@ internal static class ClipsCommand
             ("format", $"{clip.Format.Encoding}, {clip.Format.RasterAndRate}"),
             ("samples a second", $"{facts.SamplesPerSecond / 1e6:0.0} million"),
             ("uncompressed", $"{facts.Uncompressed}"),
-            ("compressed", $"{clip.Format.DataRate}, 1 : {facts.CompressionRatio:0.0}, {facts.BitsPerPixel:0.00} bits a pixel"),
+            ("compressed", $"{clip.Format.DataRate}, 1 : {facts.CompressionRatio:0.0}, {facts.BitsPerPixel:0.00} bits per pixel"),
             ("an hour", $"{facts.GigabytesPerHour:0.0} GB"),
             (
                 "profile and level needed",
                 $"{(facts.Standard is { } standard ? $"{standard.Profile}, {standard.Level ?? "none"}{(standard.Refusal is { } why ? $"; {why}" : "")}" : "—")}"
             ),
-            ("as the file says", $"{clip.Profile ?? "—"}"),
-            ("frames to decode for a random access", $"{facts.MeanRandomAccess:0.0} on average, {facts.WorstRandomAccess} at worst"),
+            ("profile in the file", $"{clip.Profile ?? "—"}"),
+            ("frames decoded per random access", $"{facts.MeanRandomAccess:0.0} on average, {facts.WorstRandomAccess} at worst"),
             ("memory for a second of frames", $"{facts.MemoryPerSecond / 1e6:0} MB"),
             ("streams from a drive of 500 MB/s", $"{ClipFacts.StreamsFrom(clip.Format, 500)}"),
         })

@@ -33,7 +33,7 @@ internal static class TrialCommand
         Description = "Compare: an effect that the second side does not apply.",
     };
 
-    private static readonly Option<bool> AtClock = new("--at-clock")
+    private static readonly Option<bool> AtClock = new("--real-time")
     {
         Description = "On a stand-in: play in real time instead of calculating the run at once.",
     };
