@@ -50,7 +50,7 @@ internal static class Guarded
 
     /// <summary>One line for a failure that nobody foresaw.</summary>
     public static string LineOf(Exception? failure) =>
-        $"Something unforeseen went wrong: {failure?.GetType().Name ?? "unknown"}: {failure?.GetBaseException().Message.ReplaceLineEndings(" ")} "
+        $"Unexpected error: {failure?.GetType().Name ?? "unknown"}: {failure?.GetBaseException().Message.ReplaceLineEndings(" ")} "
         + "Nothing that was saved before is lost.";
 
     private static int? CodeOf(Exception failure) => failure switch

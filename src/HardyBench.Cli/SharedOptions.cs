@@ -32,7 +32,7 @@ internal static class SharedOptions
     public static async Task<Bench> OpenBenchAsync(ParseResult parsed, CancellationToken stop)
     {
         var bench = await Bench.OpenAsync(parsed.GetValue(Data)!, parsed.GetValue(Pack) == "small", stop, parsed.GetValue(Watch));
-        bench.Storage.Changed += () => Console.Error.WriteLine(bench.Storage.Problem ?? "The drive takes what has to be saved again.");
+        bench.Storage.Changed += () => Console.Error.WriteLine(bench.Storage.Problem ?? "The drive accepts writes again.");
         return bench;
     }
 }

@@ -16,8 +16,8 @@ internal static class Rendering
         try
         {
             var line =
-                await new BoundedLines(input).ReadAsync(CancellationToken.None) ?? throw new InvalidDataException("Nothing was asked.");
-            var ask = PlayerTalk.Read(line.Span, PlayerTalk.Asks).Render ?? throw new InvalidDataException("No render was asked for.");
+                await new BoundedLines(input).ReadAsync(CancellationToken.None) ?? throw new InvalidDataException("Nothing was requested.");
+            var ask = PlayerTalk.Read(line.Span, PlayerTalk.Asks).Render ?? throw new InvalidDataException("No render was requested.");
             var length = new byte[sizeof(int)];
             var pictures = new PassagePictures(
                 new HandedClips(ask.Clips, _ => { }),

@@ -48,7 +48,7 @@ internal sealed class Talk(Stream input, Stream output) : IDisposable
         {
             if (isPlaying)
             {
-                Tell(Unforeseen("Something plays already."));
+                Tell(Unforeseen("Something is already playing."));
                 return;
             }
 
@@ -122,6 +122,6 @@ internal sealed class HandedClips(IReadOnlyDictionary<string, ClipPlace> places,
     {
         opens(clip.Id);
         var place = places.GetValueOrDefault(clip.Id);
-        return place?.Path ?? throw new MediaException(place?.Missing ?? $"Nobody said where {clip.Title} lies.");
+        return place?.Path ?? throw new MediaException(place?.Missing ?? $"The file of {clip.Title} was not stated.");
     }
 }

@@ -42,9 +42,9 @@ internal sealed class Problems(IProblemDetailsService details) : IExceptionHandl
 
     /// <summary>What was wrong with a body, with the place in it.</summary>
     private static string WordsOf(Exception exception) => exception is BadHttpRequestException { InnerException: JsonException wrong }
-        ? $"The body is not as it should be at {wrong.Path}: {wrong.Message} Nothing was changed."
+        ? $"The body is wrong at {wrong.Path}: {wrong.Message} Nothing was changed."
         : BenchDatabaseFactory.IsDriveFailure(exception)
-            ? $"The drive with the data takes nothing: {exception.GetBaseException().Message} Nothing was changed. Free some space, then "
+            ? $"The drive with the data cannot be written: {exception.GetBaseException().Message} Nothing was changed. Free some space, then "
                 + "try again."
         : exception.Message;
 

@@ -175,7 +175,7 @@ public sealed class BenchDatabaseFactory(string file, params IInterceptor[] inte
             await connection.OpenAsync(stop);
             if (await FirstAsync("SELECT name FROM sqlite_master WHERE type = 'table' AND name = '__EFMigrationsHistory'") is null)
             {
-                return "it is no copy of a bench's data";
+                return "it is not a copy of Hardy Bench data";
             }
 
             // The sound answer is the one word "ok".
@@ -186,7 +186,7 @@ public sealed class BenchDatabaseFactory(string file, params IInterceptor[] inte
 
             return await FirstAsync(
                 """
-                SELECT 'it holds the ' || type || ' ' || name || ', which is not part of a bench''s data' FROM sqlite_master
+                SELECT 'it contains the ' || type || ' ' || name || ', which is not part of Hardy Bench data' FROM sqlite_master
                 WHERE type IN ('trigger', 'view') OR sql LIKE 'CREATE VIRTUAL%' LIMIT 1
                 """);
 
@@ -235,8 +235,8 @@ public sealed class BenchDatabaseFactory(string file, params IInterceptor[] inte
     }
 }
 
-/// <summary>The data was written by a newer product.</summary>
-public sealed class NewerDataException() : Exception("The data was written by a newer product.");
+/// <summary>The data was written by a newer version.</summary>
+public sealed class NewerDataException() : Exception("The data was written by a newer version.");
 
 /// <summary>For the tool that writes migrations.</summary>
 public sealed class DesignTimeFactory : IDesignTimeDbContextFactory<BenchDatabase>

@@ -16,7 +16,7 @@ public sealed record UnreadableTimeline(string Id, string Why);
 /// <summary>Somebody else has changed a document since it was read.</summary>
 public sealed class VersionConflictException(string id, int version, string noun = "timeline")
     : Exception(
-        $"The {noun} '{id}' was changed in another window since; it is at version {version} now. Nothing was overwritten. Read it "
+        $"The {noun} '{id}' was changed in another window; it is at version {version} now. Nothing was overwritten. Load it "
             + "again, or save yours as a copy."
     );
 
@@ -52,7 +52,7 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
 
         var (stored, why) = Stored(document);
         return stored
-            ?? throw new TimelineRefusedException($"The timeline '{id}' is stored but cannot be opened: {why} It was left as it is.");
+            ?? throw new TimelineRefusedException($"The timeline '{id}' is stored but cannot be opened: {why} It was not changed.");
     }
 
     /// <summary>Ids that are taken, by timelines that can be read, by those that cannot and by deleted ones, and which are of deleted

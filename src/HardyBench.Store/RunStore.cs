@@ -31,7 +31,7 @@ public sealed record JudgedRun(
     long Id, RunEnding Ending, DateTimeOffset StartedAt, TimeSpan? StartLag, PreviewScale Scale, IReadOnlyList<string> Notes,
     IReadOnlyList<PassageSummary> Passages)
 {
-    /// <summary>Why it says nothing of its machine, and what to do, in words; null where it counts.</summary>
+    /// <summary>Why no message of its machine, and what to do, in words; null where it counts.</summary>
     public string? NotCounting { get; init; }
 
     /// <summary>Whether its figures are wrong for that reason.</summary>
@@ -53,7 +53,7 @@ public sealed record RunPlace(long TrialId, StepRole Role);
 /// <summary>A run as a line of a list.</summary>
 /// <param name="ConditionsDigest">Alike for runs that are repeats of each other.</param>
 /// <param name="Differences">What differed from a bare run, a phrase each.</param>
-/// <param name="NotCounting">Why it says nothing of its machine, and what to do, in words; null where it counts.</param>
+/// <param name="NotCounting">Why no message of its machine, and what to do, in words; null where it counts.</param>
 public sealed record RunLine(
     long Id, string TimelineId, string TimelineDigest, string MachineId, PreviewScale Scale, PlayingPolicy Policy, bool Pictures,
     DateTime StartedAtUtc, RunEnding Ending, bool ByHand, string ConditionsDigest, string Differences,
@@ -329,7 +329,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         }
         catch (Exception damage) when (damage is JsonException or InvalidDataException)
         {
-            return ["what was noted of it cannot be read"];
+            return ["its notes cannot be read"];
         }
     }
 
@@ -577,7 +577,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             ? null
             : new RunConditions(
                 run.Id,
-                WholeHeader(run.HeaderJson) ?? throw new InvalidDataException($"Run {id} is stored but cannot be read. It was left as it is."),
+                WholeHeader(run.HeaderJson) ?? throw new InvalidDataException($"Run {id} is stored but cannot be read. It was not changed."),
                 run.Ending, run.TimelineDigest, run.ConditionsDigest);
     }
 
@@ -630,14 +630,14 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         }
         catch (Exception damage) when (damage is JsonException or InvalidDataException)
         {
-            throw new InvalidDataException($"Run {run.Id} is stored but cannot be read: {damage.Message} It was left as it is.", damage);
+            throw new InvalidDataException($"Run {run.Id} is stored but cannot be read: {damage.Message} It was not changed.", damage);
         }
     }
 
     private static async Task<Run> ReadAsync(BenchDatabase database, RunEntity run)
     {
         var (frames, loads) = run.Columns is { } whole ? await RunColumns.ReadAsync(whole) : await PiecesAsync(database, run.Id);
-        var header = WholeHeader(run.HeaderJson) ?? throw new InvalidDataException("What was played is damaged.");
+        var header = WholeHeader(run.HeaderJson) ?? throw new InvalidDataException("The stored timeline is damaged.");
         var lag = run.StartLagTicks is { } ticks ? new TimeSpan(ticks) : frames.FirstOrDefault(frame => frame.Shown is not null).Shown;
         return new Run(header, run.Ending, lag, frames, loads, Failures(run)) { Lags = Lags(run) };
     }

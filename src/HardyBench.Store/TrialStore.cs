@@ -99,7 +99,7 @@ public sealed class TrialStore(BenchDatabaseFactory databases)
         {
             if (Asked(trial) is null)
             {
-                await ChangeAsync(trial.Id, TrialState.Failed, "What was asked cannot be read any more, so it cannot be played.");
+                await ChangeAsync(trial.Id, TrialState.Failed, "Its request cannot be read, so it cannot be played.");
             }
         }
     }

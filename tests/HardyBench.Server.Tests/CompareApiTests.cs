@@ -137,7 +137,7 @@ public sealed class CompareApiTests : ServerTest
         var hand = (long)(await WaitAsync(play => !(bool)play["running"]!))["runId"]!;
         var refused = await Http.GetAsync($"/api/compare?run={run}&run={hand}");
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
-        Assert.Contains("by hand", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Contains("scrub or start-lag run", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
 
         // The machine leaves the shelf; its runs keep the description that it had.
         var slate = await PlayToEndAsync("sandpiper-slate");

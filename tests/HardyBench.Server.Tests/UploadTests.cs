@@ -34,7 +34,7 @@ public sealed class UploadTests : ServerTest
 
         content.GoOn.SetResult();
         Assert.Equal(HttpStatusCode.Conflict, second.StatusCode);
-        Assert.Contains("Somebody is sending", await second.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Contains("is being uploaded", await second.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.NoContent, (await first).StatusCode);
     }
 

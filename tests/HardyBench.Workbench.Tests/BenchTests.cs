@@ -255,7 +255,7 @@ public sealed class BenchTests
         var error = await Assert.ThrowsAsync<PackException>(() => there.Packs.ImportAsync(pack, CancellationToken.None));
 
         Assert.Contains(words, error.Message, StringComparison.Ordinal);
-        Assert.Contains("Nothing was taken in", error.Message, StringComparison.Ordinal);
+        Assert.Contains("Nothing was imported", error.Message, StringComparison.Ordinal);
         Assert.Empty(there.Clips.Own!.Clips);
         Assert.Equal(2, (await there.Timelines.AllAsync()).Count);
     }

@@ -194,7 +194,7 @@ public sealed class KeepingTests
         var file = Path.Combine(bench.Folder.Path, "copy.db");
         Assert.True(await Backups.MakeAsync(bench.Folder, file, CancellationToken.None) > 0);
         Assert.Contains(
-            "is there already",
+            "already exists",
             (await Assert.ThrowsAsync<DataFolderException>(() => Backups.MakeAsync(bench.Folder, file, CancellationToken.None))).Message,
             StringComparison.Ordinal
         );
@@ -247,7 +247,7 @@ public sealed class KeepingTests
     [InlineData("CREATE TRIGGER t AFTER INSERT ON Runs BEGIN DELETE FROM Runs; END", "trigger")]
     [InlineData("CREATE VIEW v AS SELECT 1", "view")]
     [InlineData("CREATE VIRTUAL TABLE f USING fts5(a)", "table")]
-    [InlineData("DROP TABLE __EFMigrationsHistory", "no copy")]
+    [InlineData("DROP TABLE __EFMigrationsHistory", "not a copy")]
     public async Task A_copy_that_holds_what_the_product_never_makes_is_refused(string sql, string why)
     {
         var bench = await OpenAsync();

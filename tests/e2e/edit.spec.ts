@@ -223,7 +223,7 @@ test('rows are chosen both ways, a series is built in the order chosen, numbers 
     await page.getByLabel('An effect to add to layer 1').selectOption(effect);
     await page.getByRole('button', { name: 'Add', exact: true }).first().click();
   }
-  await page.getByRole('button', { name: 'Do blur earlier' }).click();
+  await page.getByRole('button', { name: 'Move blur earlier' }).click();
   await page.getByRole('checkbox', { name: 'on' }).first().uncheck();
   await kept(page);
   const [passage] = (await (await page.request.get('/api/timelines/dress-rehearsal')).json()).timeline.passages;

@@ -62,36 +62,36 @@ test('a machine is deleted and restored, where it was deleted and on the page of
 
 test('what contradicts itself is refused in words and nothing is lost', async ({ page }) => {
   await page.goto('/machines?id=heron-8');
-  await page.getByLabel('in use before, GB').fill('9');
-  await page.getByLabel('in use before, GB').press('Tab');
+  await page.getByLabel('in use at start, GB').fill('9');
+  await page.getByLabel('in use at start, GB').press('Tab');
   await expect(page.getByTestId('saving')).toHaveText('not saved');
   await expect(page.getByRole('alert')).toContainText('9 GB in use leave nothing of 8 GB');
-  await expect(page.getByLabel('in use before, GB')).toHaveValue('9');
+  await expect(page.getByLabel('in use at start, GB')).toHaveValue('9');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByLabel('in use before, GB')).toHaveValue('4.5');
+  await expect(page.getByLabel('in use at start, GB')).toHaveValue('4.5');
 });
 
 test('what is changed in two windows is saved by the first, and the second can keep its own as a copy', async ({ page, context }) => {
   await page.goto('/machines?id=heron-16');
   const other = await context.newPage();
   await other.goto('/machines?id=heron-16');
-  await expect(other.getByLabel('in use before, GB')).not.toHaveValue('');
-  await page.getByLabel('in use before, GB').fill('5');
-  await page.getByLabel('in use before, GB').press('Tab');
+  await expect(other.getByLabel('in use at start, GB')).not.toHaveValue('');
+  await page.getByLabel('in use at start, GB').fill('5');
+  await page.getByLabel('in use at start, GB').press('Tab');
   await expect(page.getByTestId('saving')).toHaveText('saved');
-  await other.getByLabel('in use before, GB').fill('6');
-  await other.getByLabel('in use before, GB').press('Tab');
+  await other.getByLabel('in use at start, GB').fill('6');
+  await other.getByLabel('in use at start, GB').press('Tab');
   await expect(other.getByRole('alert')).toContainText('changed');
   await other.getByRole('button', { name: 'Save mine as a copy' }).click();
   await expect(other.getByRole('heading', { name: /, mine$/ })).toBeVisible();
-  await expect(other.getByLabel('in use before, GB')).toHaveValue('6');
+  await expect(other.getByLabel('in use at start, GB')).toHaveValue('6');
   await other.getByRole('button', { name: 'Delete' }).click();
 
   // What is pending is saved when somebody goes elsewhere; the change is undone step by step.
   await page.reload();
-  await expect(page.getByLabel('in use before, GB')).toHaveValue('5');
-  await page.getByLabel('in use before, GB').fill('5.5');
-  await page.getByLabel('in use before, GB').press('Tab');
+  await expect(page.getByLabel('in use at start, GB')).toHaveValue('5');
+  await page.getByLabel('in use at start, GB').fill('5.5');
+  await page.getByLabel('in use at start, GB').press('Tab');
   await page.getByRole('link', { name: 'Runs', exact: true }).click();
   await expect.poll(async () => (await (await page.request.get('/api/machines/heron-16')).json()).machine.memory.inUseGigabytes).toBe(5.5);
 });

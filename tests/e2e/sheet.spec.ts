@@ -9,7 +9,7 @@ test('the demo starts by itself: stand-ins have played, clips are made while the
   await page.goto('/');
   await expect(page).toHaveURL(/touring-night/);
   for (let number = 1; number <= 8; number++) await expect(cell(page, number, 'Curlew desk')).toContainText(verdict);
-  await expect(page.getByTestId('pick')).toContainText(/^Take /);
+  await expect(page.getByTestId('pick')).toContainText(/^Recommended: /);
 
   await page.goto('/footage');
   // Those of the demo, besides any that another test has created.
@@ -35,7 +35,7 @@ test('this machine plays the demo timeline through the page, and its verdicts an
   await expect(page.getByTestId('now-playing')).toBeHidden({ timeout: 60_000 });
 
   for (let number = 1; number <= 8; number++) await expect(cell(page, number, 'This machine')).toContainText(verdict);
-  await expect(page.getByTestId('pick')).toContainText(/^Take /);
+  await expect(page.getByTestId('pick')).toContainText(/^Recommended: /);
   await expect(page.getByText('Next on this machine:')).toBeVisible();
 
   const run = await (await page.request.get('/api/runs')).json();
@@ -173,7 +173,7 @@ test('what is printed has no buttons and is cut nowhere', async ({ page }) => {
 
 test('the advice names the pick and why not the others', async ({ page }) => {
   await page.goto('/advice?timeline=touring-night');
-  await expect(page.getByTestId('advice-pick')).toContainText('Take ');
+  await expect(page.getByTestId('advice-pick')).toContainText('Recommended: ');
   // Every other machine of the shelf has its row.
   await expect(page.getByRole('row').nth(20)).toBeVisible();
   await expectAccessible(page);

@@ -208,7 +208,7 @@ test('the runs list filters, sorts, groups, deletes and restores, and is written
   await expect.poll(async () => (await numbers()).every((one, at, them) => at === 0 || them[at - 1] < one)).toBe(true);
 
   const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save as CSV' }).click();
+  await page.getByRole('button', { name: 'Export as CSV' }).click();
   expect((await download).suggestedFilename()).toBe('runs.csv');
 
   await runs.getByRole('checkbox', { name: /^Run / }).first().check();
@@ -252,7 +252,7 @@ test('a capacity trial says how fast every passage goes, and the panel what each
   const { trialId } = await (await request.post('/api/play', { data: { timelineId: 'touring-night', machineId: 'gannet-tower', kind: 'capacity', times: 2 } })).json();
   await expect.poll(async () => (await (await request.get(`/api/trials/${trialId}`)).json()).trial.state).toBe('finished');
   await page.goto(`/trials/${trialId}`);
-  await expect(page.getByTestId('answer')).toContainText('Without a clock 8 of 8 passages go as fast as they are played or faster');
+  await expect(page.getByTestId('answer')).toContainText('Without a clock 8 of 8 passages reach the required rate');
   await page.getByTestId('trial-table').getByRole('row').nth(5).getByRole('button').first().click();
   await expect(page.getByTestId('detail')).toContainText('the required rate, without a clock');
   await expect(page.getByTestId('parts')).toContainText('processor');

@@ -11,7 +11,7 @@ internal static class AdviseCommand
     {
         var timeline = new Argument<string>("timeline") { Description = "Its id." };
         var json = new Option<FileInfo?>("--json") { Description = "Export the advice to this file." };
-        return new Command("advise", "Recommends a machine for a timeline at full preview scale, and says why not another.")
+        return new Command("advise", "Recommends a machine for a timeline at full preview scale, and states why the others were not chosen.")
         {
             timeline, json,
         }.Running(async (parsed, bench, stop) =>
@@ -31,7 +31,7 @@ internal static class AdviseCommand
 
     private static void Show(Pick pick)
     {
-        Terminal.Say(pick.Machine is { } machine ? $"Take {machine.Name}. {AdviceWords.ReasonFor(pick)}" : AdviceWords.ReasonFor(pick));
+        Terminal.Say(pick.Machine is { } machine ? $"Recommended: {machine.Name}. {AdviceWords.ReasonFor(pick)}" : AdviceWords.ReasonFor(pick));
         foreach (var other in pick.Others)
         {
             Terminal.Say($"Not {other.Machine.Name}: {AdviceWords.WhyNot(other)}");

@@ -9,7 +9,7 @@ internal static class BackupCommands
 {
     public static Command Backup()
     {
-        var file = new Argument<string>("file") { Description = "The file of the copy. It must not exist yet." };
+        var file = new Argument<string>("file") { Description = "The file to create for the copy." };
         return new Command("backup", "Copies the database (runs, trials, timelines, marks) to one file, also while a server runs.") { file }.Running(
             async (parsed, bench, stop) =>
         {
@@ -24,7 +24,7 @@ internal static class BackupCommands
         var file = new Argument<string>("file") { Description = "The copy made with 'hardybench backup'." };
         var command = new Command(
             "restore",
-            "Puts a copy back in place of runs, trials, timelines and marks; what was there stays beside it."
+            "Replaces runs, trials, timelines and marks with those of a copy; the former database stays beside it."
         )
         {
             file,

@@ -24,7 +24,7 @@ internal static class BriefsCommand
                 }
             }
 
-            var table = new Table().AddColumns("id", "name", "work", "budget", "there already");
+            var table = new Table().AddColumns("id", "name", "work", "budget", "owned machine");
             foreach (var (brief, _) in await bench.Briefs.AllAsync())
             {
                 table.AddRow(
@@ -93,7 +93,7 @@ internal static class BriefsCommand
             Terminal.Say(path);
         }
 
-        var table = new Table().AddColumns("price", "what", "headroom", "chance", "limits first");
+        var table = new Table().AddColumns("price", "machine or build", "headroom", "probability that all of it plays", "limits first");
         foreach (var step in answer.Shortlist.Within(answer.Brief.Budget).Steps)
         {
             table.AddRow(

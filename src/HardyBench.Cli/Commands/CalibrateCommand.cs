@@ -34,7 +34,7 @@ internal static class CalibrateCommand
 
     private static void Show(MachineCalibration calibration)
     {
-        var table = new Table().AddColumns("clip", "format", "measured, ms a frame", "by the fit");
+        var table = new Table().AddColumns("clip", "format", "measured, ms per frame", "fitted, ms per frame");
         foreach (var decode in calibration.Decodes)
         {
             table.AddRow(

@@ -44,7 +44,7 @@ internal static class ExplainCommand
         Terminal.Show(Cores(passages));
         if (passages.Any(passage => passage.Decided is not null))
         {
-            Terminal.Say("From the beginning of a frame to its end, milliseconds; where frames are early, waiting for a place in the look-ahead included:");
+            Terminal.Say("Milliseconds from beginning a frame to finishing it; for early frames this includes waiting for a place in the look-ahead:");
             Terminal.Show(Decided(passages));
         }
     }
@@ -92,7 +92,7 @@ internal static class ExplainCommand
     private static Table Decided(IReadOnlyList<PassageExplanation> passages)
     {
         var table = new Table().AddColumns(
-            "no.", "frames given up", "median", "median beyond what was expected", "most beyond what was expected");
+            "no.", "frames given up", "median", "median longer than expected", "most longer than expected");
         foreach (var passage in passages.Where(passage => passage.Decided is not null))
         {
             var decided = passage.Decided!;

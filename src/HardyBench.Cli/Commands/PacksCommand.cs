@@ -29,7 +29,7 @@ internal static class PacksCommand
 
             await using var stream = file.OpenRead();
             var ids = await bench.Packs.ImportAsync(stream, stop);
-            Terminal.Say($"Every checksum was right. Taken in: {string.Join(", ", ids)}.");
+            Terminal.Say($"All checksums match. Imported: {string.Join(", ", ids)}.");
             return ExitCodes.Done;
         }),
     };

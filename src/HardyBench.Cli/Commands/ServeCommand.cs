@@ -15,7 +15,7 @@ internal static class ServeCommand
         var address = new Option<string>("--address")
         {
             Description =
-                "Address to listen on; only this machine can reach the default. Any other takes a token (hardybench token) and is "
+                "Address to listen on; only this machine can reach the default. Any other needs a token (hardybench token) and is "
                     + "encrypted.",
             DefaultValueFactory = _ => "127.0.0.1",
         };
@@ -41,7 +41,7 @@ internal static class ServeCommand
                 await server.StartAsync(stop);
                 foreach (var run in bench.CutShort)
                 {
-                    Terminal.Say($"Run {run} was interrupted the last time; it is saved up to its last second.");
+                    Terminal.Say($"Run {run} was interrupted; it is saved up to its last second.");
                 }
 
                 foreach (var run in bench.Unreadable)
@@ -52,7 +52,7 @@ internal static class ServeCommand
                 if (listening.Certificate is { } encrypted)
                 {
                     Terminal.Say(
-                        "Its certificate has the SHA-256 fingerprint "
+                        "The certificate's SHA-256 fingerprint is "
                             + $"{encrypted.GetCertHashString(System.Security.Cryptography.HashAlgorithmName.SHA256)}."
                     );
                 }

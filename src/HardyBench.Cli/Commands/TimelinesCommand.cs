@@ -77,7 +77,7 @@ internal static class TimelinesCommand
             var (text, notes) = await bench.Timelines.ExportAsync(parsed.GetValue(Id)!, file.Extension.TrimStart('.').ToLowerInvariant());
             await WholeFile.WriteAsync(file.FullName, text, stop);
             notes.ToList().ForEach(Terminal.Say);
-            Terminal.Say($"Written to {file.FullName}.");
+            Terminal.Say($"Exported to {file.FullName}.");
             return ExitCodes.Done;
         }),
     };
@@ -143,7 +143,7 @@ internal static class TimelinesCommand
         && int.TryParse(streams, NumberStyles.None, CultureInfo.InvariantCulture, out var count)
         && double.TryParse(hours, NumberStyles.Float, CultureInfo.InvariantCulture, out var length)
             ? new WeekRow(clip, known, count, length)
-            : throw new SeriesException($"'{work}' is no CLIP:TREATMENT:STREAMS:HOURS, such as hall-wide:graded:1:6. Nothing was written.");
+            : throw new SeriesException($"'{work}' is not CLIP:TREATMENT:STREAMS:HOURS, such as hall-wide:graded:1:6. Nothing was written.");
 
     private static async Task<int> ImportAsync(ParseResult parsed, Bench bench, CancellationToken stop)
     {
@@ -163,7 +163,7 @@ internal static class TimelinesCommand
             );
         }
 
-        Terminal.Say($"Taken in as {outcome.Stored.Timeline.Id}, {outcome.Stored.Timeline.Passages.Count} passages.");
+        Terminal.Say($"Imported as {outcome.Stored.Timeline.Id}, {outcome.Stored.Timeline.Passages.Count} passages.");
         return ExitCodes.Done;
     }
 }

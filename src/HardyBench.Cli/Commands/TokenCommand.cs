@@ -8,7 +8,7 @@ internal static class TokenCommand
     public static Command Create() =>
         new Command(
             "token",
-            "Makes the access token that others than this machine need, in place of any before; it is shown this once."
+            "Creates the access token that other computers need, and invalidates any earlier one. It is shown only once."
         ).Running(
             async (_, bench, _) =>
         {

@@ -56,7 +56,7 @@ public static class MachineLimits
             || costs.Decoding.Any(cost => cost is null || !Enum.IsDefined(cost.Codec))
             || costs.Treating.Any(time => string.IsNullOrEmpty(time?.Work)))
         {
-            yield return $"What was measured is two lists of up to {MostCosts} costs, of codecs and of effects that there are.";
+            yield return $"Measured costs are two lists of up to {MostCosts} costs, of known codecs and of known effects.";
         }
         else if (costs.Decoding.Any(cost => Figures(cost).Any(figure => figure is not (>= 0 and < 1e12))
                      || cost.PerSampleByte + cost.PerBit <= 0 || cost.SerialPart > 1
@@ -66,7 +66,7 @@ public static class MachineLimits
                      || time.DeepNanoseconds is not (null or (>= 0 and <= LongestNanoseconds)))
                  || costs.Band is not (> 0 and <= 10) || costs.AllBusy is not (> 0 and <= 1))
         {
-            yield return "A cost that was measured is a figure that is not below 0, the band of predictions lies between 0 and 10, and a core among busy ones keeps 0 to 1 of its speed.";
+            yield return "Measured costs are not below 0, the band of predictions is 0 to 10, and the speed of a core while all are busy is 0 to 1.";
         }
 
         static double[] Figures(CodecCost cost) =>
@@ -123,7 +123,7 @@ public static class MachineLimits
 
         if (processor.SlowCores >= processor.Cores)
         {
-            yield return $"{processor.SlowCores} slow cores leave no fast one of {processor.Cores}; describe a processor of like "
+            yield return $"{processor.SlowCores} slow cores leave no fast one of {processor.Cores}; describe a processor of equal "
                 + "cores without slow ones.";
         }
 
@@ -134,7 +134,7 @@ public static class MachineLimits
 
         if (processor.RelativeSlowSpeed > processor.FastSpeed)
         {
-            yield return Invariant($"A slow core is not faster ({processor.RelativeSlowSpeed}) than a fast one ({processor.FastSpeed}).");
+            yield return Invariant($"A slow core cannot be faster ({processor.RelativeSlowSpeed}) than a fast one ({processor.FastSpeed}).");
         }
 
         if (processor.VectorBits is { } bits && bits is not (64 or 128 or 256 or 512 or 1024 or 2048))
@@ -186,7 +186,7 @@ public static class MachineLimits
             .Concat(OfTable(engine.Name, engine.Encodes ?? []))
             .Concat(Within($"Mpixel/s that {engine.Name} encodes", engine.EncodedMegapixelsPerSecond, 1, 1e6))
             .Concat(engine.Encodes is { Count: > 0 } == engine.EncodedMegapixelsPerSecond is not null ? []
-                : [$"Of what {engine.Name} encodes, both the formats and the Mpixel/s are needed, or neither."])),
+                : [$"{engine.Name}: state both the formats that it encodes and the Mpixel/s, or neither."])),
     ];
 
     private static IEnumerable<string> OfTable(string engine, IReadOnlyList<FormatCapability> rows) =>
@@ -194,7 +194,7 @@ public static class MachineLimits
         .. TooMany($"rows in the table of {engine}", rows.Count, MostCapabilities),
         .. rows.SelectMany(row => Within($"bit depth of {engine}", row.MaxBitDepth, 8, 16)),
         .. rows.Any(row => !Enum.IsDefined(row.Codec) || !Enum.IsDefined(row.Chroma))
-            ? [$"{engine} has a row for a codec or a chroma that there is none of."]
+            ? [$"{engine} has a row with an unknown codec or chroma."]
             : Array.Empty<string>(),
     ];
 
@@ -210,12 +210,12 @@ public static class MachineLimits
 
         if (machine.Drives.Any(drive => drive.Roles.Any(role => !Enum.IsDefined(role))))
         {
-            yield return "A drive is to hold something that there is none of.";
+            yield return "A drive has an unknown role.";
         }
 
         foreach (var role in machine.Drives.SelectMany(drive => drive.Roles).GroupBy(role => role).Where(role => role.Count() > 1))
         {
-            yield return $"Two drives are to hold the {role.Key.ToString().ToLowerInvariant()}; say which.";
+            yield return $"Two drives have the role {role.Key.ToString().ToLowerInvariant()}; give it to one.";
         }
     }
 
@@ -223,7 +223,7 @@ public static class MachineLimits
     {
         if (machine.Cooling is not { } cooling)
         {
-            return machine.OnBattery ? ["It is to run from its battery, but no power is stated; fill in cooling and power."] : [];
+            return machine.OnBattery ? ["It runs from its battery, but no power is stated; fill in cooling and power."] : [];
         }
 
         return
@@ -240,12 +240,12 @@ public static class MachineLimits
                 ? [Invariant($"{cooling.FullWatts} W at full load are not more than {cooling.IdleWatts} W idle.")]
                 : Array.Empty<string>(),
             .. cooling.LimitCelsius <= cooling.AmbientCelsius + cooling.IdleWatts * cooling.ResistanceKelvinPerWatt
-                ? ["Idle, it would stand at its temperature limit already: the limit is too low, or the cooling too weak."]
+                ? ["It would reach its temperature limit while idle: the limit is too low, or the cooling too weak."]
                 : Array.Empty<string>(),
             .. new[] { cooling.MainsWatts, cooling.BatteryWatts }.Any(limit => limit <= cooling.IdleWatts)
-                ? ["A power limit is not above what it draws idle."] : Array.Empty<string>(),
+                ? ["A power limit has to be above the idle power."] : Array.Empty<string>(),
             .. machine.OnBattery && cooling.BatteryWatts is null
-                ? ["It is to run from its battery, but no power on battery is stated."]
+                ? ["It runs from its battery, but no power limit on battery is stated."]
                 : Array.Empty<string>(),
         ];
     }
@@ -255,7 +255,7 @@ public static class MachineLimits
         .. Within("price", (double?)machine.Price, 0, 1e7),
         .. Within("noise in dB", machine.NoiseDecibels, 0, 120),
         .. OfPlaces(machine.Places ?? new Places()),
-        .. machine.Form is { } form && !Enum.IsDefined(form) ? ["There is no such form."] : Array.Empty<string>(),
+        .. machine.Form is { } form && !Enum.IsDefined(form) ? ["The form is unknown."] : Array.Empty<string>(),
     ];
 
     private static IEnumerable<string> OfPlaces(Places places) =>
@@ -272,9 +272,9 @@ public static class MachineLimits
 
     private static IEnumerable<string> Within(string what, double? value, double least, double most) =>
         value is { } known && !(known >= least && known <= most)
-            ? [Invariant($"The {what} is {known}; from {least} to {most} can be worked with.")]
+            ? [Invariant($"The {what} is {known}; allowed: {least} to {most}.")]
             : [];
 
     private static IEnumerable<string> TooMany(string what, int count, int most) =>
-        count > most ? [$"There are {count} {what}; at most {most} can be worked with."] : [];
+        count > most ? [$"There are {count} {what}; allowed: at most {most}."] : [];
 }

@@ -24,7 +24,7 @@ public sealed record OtherPrograms(double Cores, double Gigabytes)
 
         if (this is { Cores: 0, Gigabytes: 0 })
         {
-            yield return "Other programs that take no core and hold no memory are none: leave them out.";
+            yield return "Other programs need cores or memory above 0; otherwise leave them out.";
         }
     }
 

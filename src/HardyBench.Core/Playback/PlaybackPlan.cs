@@ -48,7 +48,7 @@ public sealed record PlaybackPlan(
             && new[] { Settings.DecodeOn, Settings.EffectsOn }.OfType<string>().FirstOrDefault(on => on != WorkPlace.Processor)
                 is { } device)
         {
-            yield return $"A stand-in works on its own devices or on the processor only; '{device}' is a device of a real machine.";
+            yield return $"A stand-in uses its own devices or the processor only; '{device}' is a device of a real machine.";
         }
 
         if (Settings.Export?.Lack(Machine, Timeline.Raster, Timeline.Rate) is { } lack)
@@ -58,17 +58,17 @@ public sealed record PlaybackPlan(
 
         if (Machine.Kind == MachineKind.This && Settings.Export is not null && Settings.Cache != FileCache.AsFound)
         {
-            yield return "An export on this machine takes its footage as it lies, neither cold nor warm.";
+            yield return "An export on this machine uses the file cache as it is, neither cold nor warm.";
         }
 
         if (Machine.Kind == MachineKind.This && Settings.Program is { } program)
         {
-            yield return $"This machine plays with the Hardy Bench player only. Choose a stand-in to see how {program.Name} would do.";
+            yield return $"This machine plays with the Hardy Bench player only. Choose a stand-in to simulate {program.Name}.";
         }
 
         if (Machine.Kind == MachineKind.This && Settings.Others is not null)
         {
-            yield return "Beside this machine's player works what really runs on it. Start those programs, or choose a stand-in.";
+            yield return "On this machine other programs are the ones that really run. Start them, or choose a stand-in.";
         }
     }
 

@@ -120,35 +120,35 @@ public sealed record PlaybackSettings(
 
         if (!Enum.IsDefined(Scale) || !Enum.IsDefined(Policy) || !Enum.IsDefined(Proxies) || !Enum.IsDefined(Cache))
         {
-            yield return "A setting has a value that there is none of.";
+            yield return "A setting has an unknown value.";
         }
 
         if (Export is { } export)
         {
             if (!Enum.IsDefined(export.Format) || !Enum.IsDefined(export.Encoder))
             {
-                yield return "An export is written as something, or by something, that there is none of.";
+                yield return "An export has an unknown format or encoder.";
             }
 
             if (Policy != PlayingPolicy.Unpaced)
             {
-                yield return "An export has no clock to keep: it goes as fast as it does.";
+                yield return "An export has no clock to keep: it runs as fast as possible.";
             }
 
             if (Scale != PreviewScale.Full || AutomaticScale || Proxies != Proxies.None || Pictures)
             {
-                yield return "An export is written whole: at full scale, without proxies and without preview pictures.";
+                yield return "An export is complete: full scale, no proxies, no preview pictures.";
             }
         }
 
         if (LookAhead is < 1 or > MostLookAhead)
         {
-            yield return $"The look-ahead is {LookAhead} frames; from 1 to {MostLookAhead} can be played.";
+            yield return $"The look-ahead is {LookAhead} frames; allowed: 1 to {MostLookAhead}.";
         }
 
         if (Threads is < 1 or > MostThreads)
         {
-            yield return $"{Threads} threads were asked for; from 1 to {MostThreads} can be had.";
+            yield return $"{Threads} threads were requested; allowed: 1 to {MostThreads}.";
         }
 
         foreach (var device in new[] { DecodeOn, EffectsOn }.OfType<string>())

@@ -17,7 +17,7 @@ public static class RunMoments
 
         if (at < TimeSpan.Zero || frame < 0 || frame >= run.Header.Timeline.FrameCount)
         {
-            throw new PlanRefusedException("That moment lies outside the run. Nothing was saved.");
+            throw new PlanRefusedException("That time is outside the run. Nothing was saved.");
         }
 
         var moment = at ?? (frame is { } number ? Of(run, number) : Newest(run));

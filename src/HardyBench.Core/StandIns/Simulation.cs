@@ -138,8 +138,8 @@ public sealed partial class Simulation
             if (now > longest?.Ticks)
             {
                 throw new PlanRefusedException(
-                    $"After {longest.Value.TotalHours:0.0} hours this machine would stand at frame {presenter.Frame} of "
-                        + $"{frames.Length}. Let the clock be kept, or describe a faster one."
+                    $"After {longest.Value.TotalHours:0.0} hours this machine would be at frame {presenter.Frame} of "
+                        + $"{frames.Length}. Choose keep time, or describe a faster machine."
                 );
             }
 
@@ -353,7 +353,7 @@ public sealed partial class Simulation
     {
         if (until == Never)
         {
-            throw new InvalidOperationException($"The simulation stands still at frame {presenter.Frame}.");
+            throw new InvalidOperationException($"The simulation is stuck at frame {presenter.Frame}.");
         }
 
         PassHeat(until);

@@ -32,7 +32,7 @@ public static class Timecode
         var nominal = rate.NominalFramesPerSecond;
         if (parts.Length != 4 || !parts.All(part => part.Length is 2 or 3 && part.All(char.IsAsciiDigit)))
         {
-            throw new FormatException($"'{text}' is no timecode; it should look like 01:00:00:00.");
+            throw new FormatException($"'{text}' is not a timecode; it should look like 01:00:00:00.");
         }
 
         var numbers = parts.Select(part => int.Parse(part, CultureInfo.InvariantCulture)).ToArray();
@@ -41,7 +41,7 @@ public static class Timecode
         if (minutes > 59 || seconds > 59 || frames >= nominal
             || (drops && seconds == 0 && frames < nominal / 15 && minutes % 10 != 0))
         {
-            throw new FormatException($"'{text}' is a number that timecode at {rate} frames a second does not have.");
+            throw new FormatException($"'{text}' does not exist at {rate} frames a second.");
         }
 
         var allMinutes = hours * 60L + minutes;

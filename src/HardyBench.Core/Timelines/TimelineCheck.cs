@@ -49,8 +49,8 @@ public static class TimelineCheck
 
         if (passage.Transition is Timelines.Transition.Wipe or Timelines.Transition.Dip && passage.Layers.Any(layer => layer.IsTranslucent))
         {
-            yield return $"a {passage.Transition.ToString()!.ToLowerInvariant()} goes between layers that hide what is below; make "
-                + "them opaque, or let it dissolve";
+            yield return $"a {passage.Transition.ToString()!.ToLowerInvariant()} needs opaque layers; make "
+                + "them opaque, or use a dissolve";
         }
 
         foreach (var layer in passage.Layers)
@@ -61,17 +61,17 @@ public static class TimelineCheck
             }
             else if (layer.StartFrame < 0 || layer.Skipped < 0)
             {
-                yield return $"it begins on frame {layer.StartFrame} of “{clip.Title}”; from 0 on it can";
+                yield return $"it begins on frame {layer.StartFrame} of “{clip.Title}”; allowed: 0 or more";
             }
 
             if (layer.Opacity is < 0 or > 1 or double.NaN)
             {
-                yield return FormattableString.Invariant($"an opacity of {layer.Opacity * 100} % cannot be had; from 0 to 100 % can");
+                yield return FormattableString.Invariant($"an opacity of {layer.Opacity * 100} %; allowed: 0 to 100 %");
             }
 
             if (layer.Retime is { Speed: < 0 or > 100 or double.NaN } retime)
             {
-                yield return FormattableString.Invariant($"a speed of {retime.Speed} cannot be played; from 0 to 100 can");
+                yield return FormattableString.Invariant($"a speed of {retime.Speed}; allowed: 0 to 100");
             }
         }
 
@@ -95,7 +95,7 @@ public static class TimelineCheck
             var needed = layer.SourceFrameAt(passage.FrameCount - 1, timeline.Rate, clip.Format.Rate) + 1;
             if (needed > clip.FrameCount && clip.FrameCount > 1)
             {
-                yield return $"“{clip.Title}” has {clip.FrameCount} frames of the {needed} wanted and loops";
+                yield return $"“{clip.Title}” has {clip.FrameCount} of the {needed} frames needed and loops";
             }
 
             if (!DividesEvenly(clip.Format.Rate, timeline.Rate) && clip.FrameCount > 1)

@@ -46,7 +46,7 @@ public static class TimelineLimits
         : timeline.Title is null ? "a title"
         : timeline.Raster == default ? "a raster"
         : timeline.Rate == default ? "a rate"
-        : timeline.Passages is null || timeline.Passages.Contains(null!) ? "passages, or has an empty one among them"
+        : timeline.Passages is null || timeline.Passages.Contains(null!) ? "passages, or one of them is empty"
         : timeline.Marks?.Any(mark => mark?.Name is null) == true ? "the name of a mark"
         : timeline.Passages.Select(Missing).OfType<string>().FirstOrDefault();
 
@@ -65,12 +65,12 @@ public static class TimelineLimits
         && Math.Max(width, height) <= LargestSide
         && timeline.Raster.Pixels <= MostPixels
             ? null
-            : $"A raster of {width}×{height} cannot be played; from {SmallestSide} to {LargestSide} a side can, and up to "
+            : $"A raster of {width}×{height} cannot be played; allowed: {SmallestSide} to {LargestSide} a side and up to "
                 + $"{MostPixels / 1_000_000} million pixels.";
         yield return rate is >= LowestRate and <= HighestRate
             ? null
-            : FormattableString.Invariant($"{rate:0.###} frames a second cannot be played; from {LowestRate} to {HighestRate} can.");
-        yield return Depths.Contains(timeline.BitDepth) ? null : $"{timeline.BitDepth} bits a sample cannot be had; 8, 10, 12 or 16 can.";
+            : FormattableString.Invariant($"{rate:0.###} frames a second cannot be played; allowed: {LowestRate} to {HighestRate}.");
+        yield return Depths.Contains(timeline.BitDepth) ? null : $"{timeline.BitDepth} bits a sample cannot be played; allowed: 8, 10, 12 or 16.";
         yield return AtMost("passages", timeline.Passages.Count, MostPassages);
         yield return AtMost("layers", timeline.Passages.Sum(passage => (long)passage.Layers.Count), MostLayers);
         yield return AtMost(
@@ -97,12 +97,12 @@ public static class TimelineLimits
         yield return AtMost("frames", timeline.Passages.Sum(passage => (long)passage.FrameCount), MostFrames);
         yield return timeline.Passages.All(passage => passage.Transition is not { } kind || Enum.IsDefined(kind))
             ? null
-            : "A passage has a transition that there is none of.";
+            : "A passage has an unknown transition.";
         yield return timeline
             .Passages.SelectMany(passage => passage.Layers)
             .All(layer => layer.Retime is not { } retime || Enum.IsDefined(retime.Method))
             ? null
-            : "A layer has a retime that there is none of.";
+            : "A layer has an unknown retime.";
         yield return Short("The title", [timeline.Title], LongestName) ?? Short("The id", [timeline.Id], LongestName)
             ?? Short("The description", [timeline.About ?? string.Empty], LongestText);
         yield return Short("The question of a passage", timeline.Passages.Select(passage => passage.Question), LongestName);
@@ -126,15 +126,15 @@ public static class TimelineLimits
             .Append(timeline.Metadata)
             .OfType<string>()
             .ToList();
-        yield return Short("What another program noted", metadata, LongestMetadata);
-        yield return AtMost("letters noted by other programs", metadata.Sum(text => (long)text.Length), MostMetadata);
+        yield return Short("The metadata of another program", metadata, LongestMetadata);
+        yield return AtMost("letters of other programs' metadata", metadata.Sum(text => (long)text.Length), MostMetadata);
     }
 
     private static string? AtMost(string what, long count, long most) =>
-        count <= most ? null : FormattableString.Invariant($"The timeline has {count} {what}; {most} at most can be worked with.");
+        count <= most ? null : FormattableString.Invariant($"The timeline has {count} {what}; allowed: at most {most}.");
 
     private static string? Short(string what, IEnumerable<string> texts, int longest) =>
         texts.FirstOrDefault(text => text.Length > longest) is { } text
-            ? $"{what} has {text.Length} letters; {longest} at most can be saved."
+            ? $"{what} has {text.Length} letters; allowed: at most {longest}."
             : null;
 }

@@ -37,12 +37,12 @@ public static class RampSearch
                 .ToList();
             if (less.Count > 0)
             {
-                return $"This is no ramp: passage {judged[place] + 1} asks less than passage {judged[place - 1] + 1} ({string.Join(", ", less)}), so what follows a passage that fails may hold again.";
+                return $"This is no ramp: passage {judged[place] + 1} has less load than passage {judged[place - 1] + 1} ({string.Join(", ", less)}), so what follows a passage that fails may hold again.";
             }
         }
 
         return judged.Count > 1 && Parts.All(part => Alike * part.Of(weights[^1]) <= part.Of(weights[0]))
-            ? "This is no ramp: no passage asks more than the first."
+            ? "This is no ramp: no passage has more load than the first."
             : null;
     }
 
@@ -56,7 +56,7 @@ public static class RampSearch
     ];
 
     /// <summary>Whether each passage played so far holds, by its place in the timeline. Only passages that can be judged are played, so
-    /// one without a verdict could not be played: it is passed by as one that holds, because it says nothing against the machine.</summary>
+    /// one without a verdict could not be played: it is passed by as one that holds, because no message against the machine.</summary>
     public static IReadOnlyDictionary<int, bool> Known(IReadOnlyList<StepOutcome> done) => done.DistinctBy(outcome => outcome.Role.Passage)
         .ToDictionary(outcome => outcome.Role.Passage!.Value, outcome => outcome.Findings[0].Verdict is null or Verdict.Holds);
 

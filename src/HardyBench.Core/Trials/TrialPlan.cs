@@ -23,7 +23,7 @@ public sealed record TrialPlan(
     /// <exception cref="PlanRefusedException">It is no time that a trial can take.</exception>
     public static TimeSpan OfMinutes(double minutes) => minutes > 0 && minutes <= LongestSoak.TotalMinutes
         ? TimeSpan.FromMinutes(minutes)
-        : throw new PlanRefusedException("A soak takes more than no time and at most 8 hours.");
+        : throw new PlanRefusedException("A soak takes more than 0 and at most 8 hours.");
 
     /// <exception cref="PlanRefusedException">It makes no sense as it stands.</exception>
     public TrialPlan Checked()
@@ -94,7 +94,7 @@ public sealed record StepOutcome
 
     public IReadOnlyList<LagFinding> Lags { get; }
 
-    /// <summary>Why it says nothing of its machine; null where it counts.</summary>
+    /// <summary>Why no message of its machine; null where it counts.</summary>
     public Disturbance? Disturbance { get; }
 
     /// <summary>Whether its figures are worth anything.</summary>

@@ -24,7 +24,7 @@ public static class AdviceWords
             ? Invariant($" It has the least headroom in passage {passage.Index + 1}: {passage.Headroom:0.0} times the required rate.")
             : string.Empty;
         var close = pick.IsCloseCall ? " That is a close call: a little more work, or a warmer day, and it drops frames." : string.Empty;
-        return $"Every passage holds on it, and it is {(taken.Price is null ? "at hand already" : "the cheapest of the machines that have played it and hold it")}.{tightest}{close}";
+        return $"Every passage holds on it, and it is {(taken.Price is null ? "already yours" : "the cheapest of the machines that have played it and hold it")}.{tightest}{close}";
     }
 
     /// <summary>Why not this machine; a sentence or more.</summary>
@@ -33,7 +33,7 @@ public static class AdviceWords
         PassedBecause.Disturbed => $"Its run does not count: {By(passed.Disturbance!)}. {First(passed.Disturbance!)}",
         PassedBecause.NotPlayed => "It has not played this timeline at full scale yet.",
         PassedBecause.Dearer => Invariant(
-            $"Every passage holds on it too, but it costs {passed.More:#,0} {Machine.Currency} more and this timeline gains nothing."
+            $"Every passage holds on it too, but it costs {passed.More:#,0} {Machine.Currency} more without more frames in this timeline."
         ),
         PassedBecause.Fails => Fails(passed.FirstFailure!),
         PassedBecause.TooShort => "Every passage is too short for a verdict; make them 2 s long or longer.",
@@ -55,7 +55,7 @@ public static class AdviceWords
         ColdFootage cold => $"the footage of passage {cold.Passage + 1} had to come from the drive first",
         OnBattery => "it ran from the battery",
         FewerCores cores => $"it could use {cores.Could} of its {cores.Has} cores",
-        _ => throw new ArgumentOutOfRangeException(nameof(disturbance), disturbance, "There are no words for this."),
+        _ => throw new ArgumentOutOfRangeException(nameof(disturbance), disturbance, "This has no wording."),
     };
 
     /// <summary>What to do before anything can be said, a sentence.</summary>
@@ -63,10 +63,10 @@ public static class AdviceWords
     {
         PassageNotPlayed => "Make or relink its clips, then play again.",
         OthersBusy => "Close them and play again.",
-        ColdFootage => "Play again, now that it lies in the file cache.",
+        ColdFootage => "Play again: now it is in the file cache.",
         OnBattery => "Plug it in and play again.",
         FewerCores => "Let it use all of them and play again.",
-        _ => throw new ArgumentOutOfRangeException(nameof(disturbance), disturbance, "There are no words for this."),
+        _ => throw new ArgumentOutOfRangeException(nameof(disturbance), disturbance, "This has no wording."),
     };
 
     /// <summary>What to do after a run and why; a sentence or two.</summary>
@@ -75,8 +75,8 @@ public static class AdviceWords
         { Act: NextAct.CreateClips } => "A clip could not be played. Create the clips again, then play.",
         { NotCounting: { } why } => why,
         { Act: NextAct.PlayAgain } => "The run ended early. Play it to its end.",
-        { Act: NextAct.StepDown } => $"{next.Failing} of {next.Of} passages do not hold, some for want of effects power. "
-            + "A smaller preview scale shows where that ends.",
+        { Act: NextAct.StepDown } => $"{next.Failing} of {next.Of} passages do not hold, some because effects take too long. "
+            + "Step down to find the preview scale that holds.",
         { Failing: 0 } => "Every passage holds. See which machine is the cheapest that does.",
         _ => $"{next.Failing} of {next.Of} passages do not hold. See which machine holds them.",
     };

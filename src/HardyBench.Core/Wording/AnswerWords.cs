@@ -23,8 +23,8 @@ public static class AnswerWords
             AnswerKind.ChangeMethod => $"Keep {owned}, and {Of(Accepted(answer))}{Effort(Accepted(answer), answer.Brief)}",
             AnswerKind.Upgrade => $"Put {Of(answer.Ladder.Path!)} into {owned}",
             AnswerKind.Buy => $"Buy {answer.Recommended!.Offer.Machine.Name}",
-            AnswerKind.OverBudget => "Nothing within the budget does",
-            _ => "Nothing on offer does",
+            AnswerKind.OverBudget => "Nothing within the budget plays all of it",
+            _ => "Nothing on offer plays all of it",
         };
     }
 
@@ -82,7 +82,7 @@ public static class AnswerWords
             brief.Forms is { Count: > 0 } forms ? $"as {string.Join(" or ", forms.Select(Of))}" : null,
             brief.StoredHours is { } kept ? Invariant($"with {kept:0.#} h of stored footage") : null,
             brief.Budget is { } budget ? $"for up to {Money(budget)}" : null,
-            answer.Owned is { } owned ? $"where {owned.Machine.Name} is there already" : null,
+            answer.Owned is { } owned ? $"if you own {owned.Machine.Name}" : null,
         }.OfType<string>()) + "?";
     }
 
@@ -138,8 +138,8 @@ public static class AnswerWords
     public static string Of(ShortlistCounts counts) =>
         Invariant($"Of {counts.All:N0} machines and builds {counts.OutsideLimits:N0} lie outside the limits, ")
             + (counts.Late > 0 ? Invariant($"{counts.Late:N0} take longer to show a picture than the brief allows, ") : string.Empty)
-            + Invariant($"{counts.CannotHold:N0} cannot hold or lack the headroom asked by the bottleneck law, {counts.DoesNotHold:N0} do not hold in the simulation, ")
-            + Invariant($"and {counts.NoBetter:N0} are dearer without more headroom.");
+            + Invariant($"{counts.CannotHold:N0} cannot hold, or lack the required headroom, by the bottleneck law, {counts.DoesNotHold:N0} do not hold in the simulation, ")
+            + Invariant($"and {counts.NoBetter:N0} cost more without more headroom.");
 
     /// <summary>A way of working, a phrase with a verb.</summary>
     public static string Of(Remedy remedy) => string.Join(" and ", remedy.Kinds.Select(Of));
@@ -193,10 +193,10 @@ public static class AnswerWords
         return answer.Ladder switch
         {
             { Path: { } path } when cheapest is not null && cheapest.Price < path.Price =>
-                Invariant($"With {Of(path)}, {Money(path.Price)}, it would do; {cheapest.Machine.Name} costs less, {Money(cheapest.Price)}."),
+                Invariant($"With {Of(path)}, {Money(path.Price)}, it would be enough; {cheapest.Machine.Name} costs less, {Money(cheapest.Price)}."),
             { Path: { } path } => Invariant($"With {Of(path)}, {Money(path.Price)}, it does all of the work."),
             { Rungs.Count: 0, Useless.Count: 0 } => null,
-            _ => "No one or two parts that are known to go in make it play all of the work.",
+            _ => "No one or two parts that are known to fit make it play all of the work.",
         };
     }
 
@@ -227,14 +227,14 @@ public static class AnswerWords
     public static string Of(MachineCheck check, Brief brief) => !check.Holds ? "does not play all of it" : check.Lacks(brief) switch
     {
         null => "plays all of it",
-        OutsideOf.Room when brief.Growth <= 1 => "plays it only because its passages are short, and would not keep it up",
+        OutsideOf.Room when brief.Growth <= 1 => "plays it only because its passages are short, and would not sustain it",
         OutsideOf.Room => "plays all of it, with less headroom than is required",
         OutsideOf.Form => "plays all of it, but has another form than the brief allows",
-        OutsideOf.Battery => "plays all of it, and has no battery, or what it may draw from it is not entered",
+        OutsideOf.Battery => "plays all of it, but has no battery, or its limit on battery is not entered",
         OutsideOf.FormUnknown => "plays all of it; its form is not entered",
         OutsideOf.NoiseUnknown => "plays all of it; its noise is not entered",
         OutsideOf.WaitUnknown => "plays all of it; how long scrubbing takes on it is not known",
-        OutsideOf.Start => $"plays all of it, but takes {Waited(check.Wait?.Start)} to begin, longer than the brief allows",
+        OutsideOf.Start => $"plays all of it, but takes {Waited(check.Wait?.Start)} to start, longer than the brief allows",
         OutsideOf.Scrub => $"plays all of it, but takes {Waited(check.Wait?.Scrub)} to show a frame while scrubbing, longer than the brief allows",
         _ => "plays all of it, but is louder than the brief allows",
     };
@@ -243,18 +243,18 @@ public static class AnswerWords
     public static string Of(Station station) => station switch
     {
         Station.Drive => "the drive",
-        Station.SwapDrive => "the system drive, for want of memory",
+        Station.SwapDrive => "the system drive, because memory is too small",
         Station.MediaEngine => "the media engine",
         Station.Processor or Station.DecoderCores => "the processor",
         Station.Bus => "the bus",
         Station.Graphics => "graphics compute",
-        Station.Heat => "cooling, through the working session",
-        Station.Power => "the power that it may draw",
+        Station.Heat => "cooling, during the working session",
+        Station.Power => "the power limit",
         _ => "a single core",
     };
 
     /// <summary>The longest wait for a picture on a machine, a phrase.</summary>
-    public static string Of(HandWait wait) => $"playing begins within {Waited(wait.Start)}, a frame shows within {Waited(wait.Scrub)}";
+    public static string Of(HandWait wait) => $"playback starts within {Waited(wait.Start)}, a frame shows within {Waited(wait.Scrub)}";
 
     private static string Waited(TimeSpan? wait) => Invariant($"{wait?.TotalSeconds:0.00} s");
 

@@ -23,12 +23,12 @@ public static class LimiterWords
     /// limiter.</summary>
     public static string? Evidence(PassageFinding finding) => finding.Limiter is not { } limiter ? null
         : finding.GivenUpFrom is { } from
-            ? Evidence(limiter) + Invariant($" From {from.TotalSeconds:0.0} s on nothing was worked on: no later frame of the passage could be ready in time, so the rest of it was given up.")
+            ? Evidence(limiter) + Invariant($" From {from.TotalSeconds:0.0} s on nothing was decoded: no later frame of the passage could be ready in time, so the rest was abandoned.")
         : Evidence(limiter);
 
     /// <summary>What is at its ceiling besides, and what that means; null where there is nothing.</summary>
     public static string? Second(LimiterFinding finding) => finding.Second is { } second
-        ? $"At its ceiling besides, and next to hold it back: {Evidence(second)}"
+        ? $"Also at its limit, and next to limit: {Evidence(second)}"
         : null;
 
     /// <summary>A part of the machine, as a row of headrooms names it.</summary>
@@ -49,10 +49,10 @@ public static class LimiterWords
         Limiter.Memory => "More memory, or fewer layers at once.",
         Limiter.MediaEngine => "An all-intra intermediate decoded on the processor, a smaller source raster, or a faster media engine.",
         Limiter.GraphicsEffects => "A smaller preview scale, a pre-render of this passage, or a stronger graphics unit.",
-        Limiter.Heat => "Better cooling, or less work at a time.",
-        Limiter.Power => "Mains in place of the battery, a higher power limit, or less work at a time.",
+        Limiter.Heat => "Better cooling, or less work at once.",
+        Limiter.Power => "Mains instead of battery, a higher power limit, or less work at once.",
         Limiter.GraphicsMemory => "A graphics unit with more memory, a smaller preview scale, or fewer layers at once.",
-        Limiter.OtherPrograms => "Close other programs and play again. A virtual machine needs cores that its host gives to nobody else.",
+        Limiter.OtherPrograms => "Close other programs and play again. A virtual machine needs cores that its host does not share.",
         Limiter.ProcessorDecode => "An all-intra intermediate or proxies, a media engine that takes this format, or more cores.",
         Limiter.ProcessorEffects => "A smaller preview scale, a pre-render of this passage, or effects on a graphics unit.",
         Limiter.SingleThread => "A processor with faster cores.",
@@ -70,12 +70,12 @@ public static class LimiterWords
         Limiter.Memory => "A faster processor will not help while it waits for memory.",
         Limiter.MediaEngine => "A smaller timeline raster will not help: every source frame is still decoded whole.",
         Limiter.GraphicsEffects => "Proxies will not help: the effects work at the timeline's raster, not the clip's.",
-        Limiter.Heat => "A cold start will not show this: it comes after a while.",
+        Limiter.Heat => "A short test does not show this: it appears after some minutes.",
         Limiter.Power => "Better cooling will not help: the clock is low because of the power limit, not the heat.",
         Limiter.GraphicsMemory => "Graphics with more computing power will not help while they wait for their memory.",
         Limiter.ProcessorDecode => "A smaller timeline raster or a faster drive will not help: every source frame is still decoded whole.",
         Limiter.ProcessorEffects => "Proxies will hardly help: the effects work at the timeline's raster, not the clip's.",
-        Limiter.ProcessorEncode => "Pre-renders and a stronger graphics unit will not help: it is the encoder that takes its time.",
+        Limiter.ProcessorEncode => "Pre-renders and a stronger graphics unit will not help: the encoder is the slow part.",
         Limiter.EncodingEngine => "More cores will not help: they wait for the encoder.",
         Limiter.SingleThread => "More cores will not help: this work cannot be shared among them.",
         Limiter.Drive => "A faster processor or graphics unit will not help while they wait for the drive.",
@@ -85,12 +85,12 @@ public static class LimiterWords
     private static string? FiguresOf(LimiterFinding finding) => finding.Evidence switch
     {
         FullMemory memory => Invariant($"memory {Percent(memory.Used)} full and {memory.SwapTraffic / 1e6:0} MB/s going to and from swap"),
-        WantOfMemory memory => $"tasks stood still for want of memory {Percent(memory.Standing)} of the time",
+        WantOfMemory memory => $"tasks waited for memory {Percent(memory.Standing)} of the time",
         LateFootage footage => $"the player waited for footage to be read {Percent(footage.Waiting)} of the time",
         BusyDevice device => $"{NameOf(device.Device)} {Percent(device.Busy)} busy",
         FallenClock clock => Invariant($"clock down to {clock.Clock / 1e9:0.0} of {clock.Rated / 1e9:0.0} GHz at {clock.Celsius:0} °C"),
         CappedPower power => Invariant($"clock down to {power.Clock / 1e9:0.0} of {power.Rated / 1e9:0.0} GHz ")
-            + (power.Limit is { } watts ? Invariant($"at the power limit of {watts:0} W") : "for want of power")
+            + (power.Limit is { } watts ? Invariant($"at the power limit of {watts:0} W") : "for lack of power")
             + (power.Celsius is { } celsius ? Invariant($", at {celsius:0} °C") : string.Empty),
         FullGraphicsMemory memory =>
             Invariant($"graphics memory full ({memory.Used / 1e9:0.0} GB) and the bus {Percent(memory.Bus)} busy with what does not fit"),
@@ -109,9 +109,9 @@ public static class LimiterWords
             $"one thread of the player {Percent(thread.Busy)} busy while the processor as a whole is at {Percent(thread.Pool)}",
         BusyCore core => $"one core {Percent(core.Busy)} busy while the others stay at {Percent(core.Next)} or below",
         NothingAtItsCeiling { OtherDrive: { } drive } nothing =>
-            $"nothing measured that it plays with is at its ceiling (processor {Percent(nothing.Pool)}); "
-            + $"drive {drive}, which holds none of this footage, is {Percent(nothing.OtherBusy ?? 0)} busy",
-        NothingAtItsCeiling nothing => $"nothing measured is at its ceiling (processor {Percent(nothing.Pool)})",
+            $"nothing that it uses is at its limit (processor {Percent(nothing.Pool)}); "
+            + $"drive {drive}, without any of this footage, is {Percent(nothing.OtherBusy ?? 0)} busy",
+        NothingAtItsCeiling nothing => $"nothing measured is at its limit (processor {Percent(nothing.Pool)})",
         _ => null,
     };
 

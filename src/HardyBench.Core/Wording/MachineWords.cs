@@ -11,7 +11,7 @@ public static class MachineWords
     {
         Lack.Codec => $"no {refusal.Format.Codec.StandardName}",
         Lack.Profile => $"no {refusal.Format.BitDepth}-bit {refusal.Format.Chroma.Notation} for {refusal.Format.Codec.StandardName}",
-        Lack.Program => $"the editing program does not hand {refusal.Format.Codec.StandardName} over",
+        Lack.Program => $"the editing program does not send it {refusal.Format.Codec.StandardName}",
         _ => $"no raster as large as {refusal.Format.Raster} for {refusal.Format.Codec.StandardName}",
     };
 }

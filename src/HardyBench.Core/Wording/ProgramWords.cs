@@ -15,9 +15,9 @@ public static class ProgramWords
         [
             program.OnMediaEngine switch
             {
-                null => "hands over all that a media engine takes",
+                null => "sends a media engine everything it supports",
                 [] => "decodes everything on the processor",
-                var rows => $"hands a media engine {string.Join(", ", rows.Select(row => row.Notation))}",
+                var rows => $"sends a media engine {string.Join(", ", rows.Select(row => row.Notation))}",
             },
             program.DecoderCores is { } cores ? $"{(cores == 1 ? "one core" : $"{cores} cores")} for each decoder" : null,
             program.DecodesSmaller ? "wavelets and camera raw decoded at the preview scale" : null,
@@ -26,7 +26,7 @@ public static class ProgramWords
             program.EffectsAt == EffectRaster.Clip ? "at the clip's raster" : "at the timeline's raster",
             program.InColour ? "every layer converted to red, green and blue" : null,
             program.OnOneCore is { Count: > 0 } effects ? $"{string.Join(", ", effects.Select(Name))} on one core" : null,
-            program.WhenLate == PlayingPolicy.KeepFrames ? "shows every frame and falls behind" : "drops what would come too late",
+            program.WhenLate == PlayingPolicy.KeepFrames ? "shows every frame and lets the clock slip" : "drops frames to stay with the clock",
             $"look-ahead {program.LookAhead}",
             program.RendersAt == PreviewScale.Full ? null : $"pre-renders at {program.RendersAt.ToString().ToLowerInvariant()} scale",
             program.ReservesGigabytes > 0 ? Invariant($"holds {program.ReservesGigabytes:0.#} GB") : null,

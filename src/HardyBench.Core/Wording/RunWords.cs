@@ -17,15 +17,15 @@ public static class RunWords
     public static string Of(RunNote note) => note switch
     {
         OthersWereBusy busy => Invariant($"{busy.Cores:0.0} cores were busy with other work"),
-        PresenterHadNoPriority => "the presenter had no priority",
-        LittleMemoryFree memory => Invariant($"only {memory.Bytes / 1e6:0} MB of memory were free"),
+        PresenterHadNoPriority => "the display thread had no priority",
+        LittleMemoryFree memory => Invariant($"only {memory.Bytes / 1e6:0} MB of memory was free"),
         LittleRoomFree room => Invariant($"only {room.Bytes / 1e6:0} MB were free on the drive that keeps the run"),
         RanFromBattery => "it ran from the battery",
         BatteryWasLow battery => $"the battery was at {Percent(battery.Charge)}",
         GovernorSavesPower => "the clock governor saves power",
         DecodedElsewhere clip => $"{clip.Clip} was decoded on the {clip.Place}: {clip.Why}",
         NotOnEngine clip => $"{clip.Clip} was decoded on the processor: the media engine has {MachineWords.Of(clip.Lacks)}",
-        WaitedForDrive clip => $"{clip.Clip} lay in the file cache to {Percent(clip.Cached)}, so the drive was waited for at first",
+        WaitedForDrive clip => $"{clip.Clip} was {Percent(clip.Cached)} in the file cache, so playback waited for the drive at first",
         EffectRanElsewhere effect => $"{EffectCatalogue.LabelOf(effect.Effect)} was done on the {effect.Place}: {effect.Why}",
         EndedEarly { Ending: RunEnding.Stopped } => "stopped early",
         EndedEarly { Ending: RunEnding.Unreadable } => "damaged",
@@ -34,21 +34,21 @@ public static class RunWords
             + "so the data rate is an estimate; the stand-in is simulated again when it is known",
         PlayedFromRenders rendered => $"played from pre-renders: passage {string.Join(", ", rendered.Passages.Select(index => index + 1))}",
         WentWrong wrong => $"passage {wrong.Passage + 1}: {wrong.What}",
-        OwnDrops { Count: 1 } => "1 missed slot was caused by the player: its presenter was late",
-        OwnDrops drops => $"{drops.Count} missed slots were caused by the player: its presenter was late",
-        PresenterWasLate late => Invariant($"the presenter itself was {late.By.TotalMilliseconds:0.0} ms late at the 99th percentile, ")
-            + "so in part this run measured the tool",
+        OwnDrops { Count: 1 } => "1 missed slot was caused by the player, which showed frames late",
+        OwnDrops drops => $"{drops.Count} missed slots were caused by the player, which showed frames late",
+        PresenterWasLate late => Invariant($"the player showed frames {late.By.TotalMilliseconds:0.0} ms late at the 99th percentile, ")
+            + "so part of what this run measured is the tool itself",
         ClockFell clock => $"the clock fell to {Percent(clock.Share)} of its rating while the processor was busy",
         ToolTook tool => Invariant($"the tool itself took {tool.Cores:0.00} cores"),
         PicturesTook pictures => Invariant($"preview pictures took {pictures.Cores:0.00} cores"),
-        Slept slept => Invariant($"the machine slept for {slept.For.TotalSeconds:0} s at {slept.At.TotalSeconds:0.0} s; ")
-            + "the run's clock stood still meanwhile, so nothing counts as dropped for it",
+        Slept slept => Invariant($"the machine was suspended for {slept.For.TotalSeconds:0} s at {slept.At.TotalSeconds:0.0} s; ")
+            + "the run's clock stopped meanwhile, so no frame counts as dropped because of it",
         TimeWasSet set => Invariant(
             $"the time of day was set {(set.By > TimeSpan.Zero ? "forward" : "back")} by {Math.Abs(set.By.TotalSeconds):0} s "
         ) + Invariant($"at {set.At.TotalSeconds:0.0} s; ") + "the run's own clock does not follow it",
         StoodStill still => Invariant(
-            $"the machine stood still for {still.For.TotalSeconds:0} s, held up by something else; what was due then counts as dropped"
+            $"the machine did nothing for {still.For.TotalSeconds:0} s; frames due in that time count as dropped"
         ),
-        _ => throw new ArgumentOutOfRangeException(nameof(note), note, "There are no words for this note."),
+        _ => throw new ArgumentOutOfRangeException(nameof(note), note, "This note has no wording."),
     };
 }

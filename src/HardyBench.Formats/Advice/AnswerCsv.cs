@@ -11,18 +11,18 @@ public static class AnswerCsv
     [
         .. answer.Steps.Select(step => new AnswerLine("offer", step.Name)
         {
-            Price = step.Price, Headroom = Rounded(step.Headroom), Chance = Rounded(step.Chance), StartSeconds = Rounded(step.StartSeconds),
-            ScrubSeconds = Rounded(step.ScrubSeconds), Words = step.Weakest,
+            Price = step.Price, Headroom = Rounded(step.Headroom), Probability = Rounded(step.Chance),
+            StartSeconds = Rounded(step.StartSeconds), ScrubSeconds = Rounded(step.ScrubSeconds), Details = step.Weakest,
         }),
         .. answer.Remedies.Select(remedy => new AnswerLine("way of working", remedy.Words)
         {
-            Words = remedy.Cost.Length > 0 ? $"{remedy.Gain}; {remedy.Cost}" : remedy.Gain,
+            Details = remedy.Cost.Length > 0 ? $"{remedy.Gain}; {remedy.Cost}" : remedy.Gain,
         }),
         .. answer.Ladder.Select(rung => new AnswerLine("parts", rung.Words)
         {
-            Price = rung.Price, Headroom = Rounded(rung.Headroom), Words = rung.Gain,
+            Price = rung.Price, Headroom = Rounded(rung.Headroom), Details = rung.Gain,
         }),
-        .. answer.Owned is { } owned ? Passages("there already", owned) : [],
+        .. answer.Owned is { } owned ? Passages("owned", owned) : [],
         .. answer.Pick is { } pick ? Passages("recommended", pick) : [],
     ]);
 
@@ -30,8 +30,8 @@ public static class AnswerCsv
         check.Passages.Select(passage => new AnswerLine(of, check.Name)
     {
         Timeline = passage.Timeline, Passage = passage.Number, Question = passage.Question, Verdict = passage.Verdict?.ToString(),
-        ShownRate = Rounded(passage.ShownRate), Headroom = Rounded(passage.Headroom), Chance = Rounded(passage.Chance),
-        Words = string.Join("; ", new[] { passage.Limiter?.ToString(), passage.Evidence, RunOf(passage) }.Where(text => !string.IsNullOrEmpty(text))),
+        ShownRate = Rounded(passage.ShownRate), Headroom = Rounded(passage.Headroom), Probability = Rounded(passage.Chance),
+        Details = string.Join("; ", new[] { passage.Limiter?.ToString(), passage.Evidence, RunOf(passage) }.Where(text => !string.IsNullOrEmpty(text))),
     });
 
     private static string? RunOf(CheckedRow passage) => passage.RunId is { } run ? Invariant($"run {run}") : null;
@@ -56,12 +56,12 @@ public static class AnswerCsv
 
         public double? Headroom { get; init; }
 
-        public double? Chance { get; init; }
+        public double? Probability { get; init; }
 
         public double? StartSeconds { get; init; }
 
         public double? ScrubSeconds { get; init; }
 
-        public string? Words { get; init; }
+        public string? Details { get; init; }
     }
 }

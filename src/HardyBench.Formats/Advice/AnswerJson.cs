@@ -82,7 +82,7 @@ public sealed record AnswerDocument(
 
     private static IEnumerable<string> NotesOn(Answer answer)
     {
-        yield return "Offers are simulated and not measured: the model's costs are within a quarter in 95 of 100 cases, and the chances "
+        yield return "Offers are simulated and not measured: the model's costs are within a quarter in 95 of 100 cases, and the probabilities "
             + "follow from that.";
         if (answer.Brief.Owned is not null && answer.Owned is null)
         {

@@ -24,7 +24,7 @@ public static class CatalogueCsv
         if (!table.Columns.Contains("id") && !table.Columns.Contains("kind"))
         {
             throw new ShelfException(
-                "The head line names neither id nor kind. A list of prices has id and price; export the parts to see every column.");
+                "The header line has neither id nor kind. A price list has id and price; export the parts to see every column.");
         }
 
         var (parts, problems) = (new List<Part>(), table.Problems.ToList());

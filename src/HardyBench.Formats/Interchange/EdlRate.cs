@@ -35,7 +35,7 @@ public sealed partial record EdlRate(FrameRate Likely, string Why, IReadOnlyList
         if (possible.Count == 0)
         {
             throw new InterchangeException(
-                $"The list has a frame numbered {highest}{(drops ? " and leaves numbers out" : "")}; no standard rate counts so."
+                $"The list has a frame numbered {highest}{(drops ? " and leaves numbers out" : "")}; no standard rate has such frame numbers."
             );
         }
 
@@ -44,7 +44,7 @@ public sealed partial record EdlRate(FrameRate Likely, string Why, IReadOnlyList
             ? [new(24)]
             : [new(25), new(30000, 1001), new(50), new(60000, 1001), new(100), new(120000, 1001)];
         var likely = usual.Where(possible.Contains).Concat(possible).First();
-        var why = drops ? "It leaves frame numbers out (drop-frame), which only rates over 1.001 do."
+        var why = drops ? "It is drop-frame, which only rates over 1.001 use."
             : $"Its highest frame number is {highest}{(likely.NominalFramesPerSecond > highest + 1 ? ", which says little" : "")}.";
         return new EdlRate(likely, why, possible);
     }

@@ -72,7 +72,7 @@ public sealed partial class EdlReader
         }
         else if (line.Length > 0 && char.IsAsciiDigit(line[0]))
         {
-            throw new FormatException($"'{Short(line)}' is no event that can be read.");
+            throw new FormatException($"'{Short(line)}' is not an event that can be read.");
         }
     }
 
@@ -98,7 +98,7 @@ public sealed partial class EdlReader
             "C" => (Transition?)null,
             "D" => Transition.Dissolve,
             ['W', ..] => Transition.Wipe,
-            var other => throw new FormatException($"'{other}' is no kind of edit that can be read; C, D and W can."),
+            var other => throw new FormatException($"'{other}' is not a known kind of edit; known: C, D and W."),
         };
         var one = new Event(
             match.Groups["number"].Value, match.Groups["reel"].Value, kind, length,
@@ -138,19 +138,19 @@ public sealed partial class EdlReader
         );
         if (events.Count == 0)
         {
-            throw new FormatException($"a speed is given for '{reel}', which no event before it plays.");
+            throw new FormatException($"a speed is given for '{reel}', which no earlier event uses.");
         }
 
         var index = Meant(reel, match.Groups["at"] is { Success: true } at ? Parse(at.Value) : null);
         if (index < 0)
         {
-            Note($"A speed is given for '{reel}', which no event before it plays; it was left out.");
+            Note($"A speed is given for '{reel}', which no earlier event uses; it was left out.");
             return;
         }
 
         if (framesPerSecond < 0 && !events[index].IsSound)
         {
-            Note($"'{reel}' runs backwards, which cannot be played; it runs forwards instead.");
+            Note($"'{reel}' runs backwards, which cannot be played; it plays forwards instead.");
         }
 
         // Speeds are written with one decimal; whole shares of the rate are meant.
@@ -213,7 +213,7 @@ public sealed partial class EdlReader
         events.RemoveAll(one => one.IsSound);
         if (events.Count == 0)
         {
-            throw new InterchangeException("The list holds no event for the picture.");
+            throw new InterchangeException("The list has no video event.");
         }
 
         TellOverlaps();
@@ -299,7 +299,7 @@ public sealed partial class EdlReader
     {
         if (notes.Count < MostNotes && noted.Add(note))
         {
-            notes.Add(notes.Count < MostNotes - 1 ? note : "There is more that was left out, which is not listed.");
+            notes.Add(notes.Count < MostNotes - 1 ? note : "More was left out that is not listed.");
         }
     }
 

@@ -35,12 +35,12 @@ public sealed class OtioReader
         try
         {
             var root = JsonNode.Parse(json, documentOptions: new JsonDocumentOptions { MaxDepth = 200 }) as JsonObject
-                ?? throw new InterchangeException("The file holds no OpenTimelineIO object.");
+                ?? throw new InterchangeException("The file contains no OpenTimelineIO object.");
             return new OtioReader().Timeline(root);
         }
         catch (JsonException wrong)
         {
-            throw new InterchangeException($"The file is no JSON: {wrong.Message}", wrong);
+            throw new InterchangeException($"The file is not JSON: {wrong.Message}", wrong);
         }
         catch (Exception wrong)
             when (wrong is InvalidOperationException or FormatException or OverflowException or ArgumentException or KeyNotFoundException)
@@ -55,10 +55,10 @@ public sealed class OtioReader
         {
             "Timeline" => root["tracks"] as JsonObject ?? throw new InterchangeException("The timeline has no tracks."),
             "Stack" or "Track" => root,
-            var other => throw new InterchangeException($"The file holds '{other}', not a timeline."),
+            var other => throw new InterchangeException($"The file contains '{other}', not a timeline."),
         };
         rate = Rates.Nearest(
-            FirstRate(root) ?? throw new InterchangeException("Nothing in the file says how many frames a second it has.")
+            FirstRate(root) ?? throw new InterchangeException("The file does not state its frame rate.")
         );
         Composition(top, 0, new Context([], [], null, 0));
         var ours = Ours(root["metadata"]);
@@ -105,7 +105,7 @@ public sealed class OtioReader
     {
         if (context.Depth > DeepestNesting)
         {
-            throw new InterchangeException($"Stacks lie more than {DeepestNesting} deep in one another.");
+            throw new InterchangeException($"Stacks are nested more than {DeepestNesting} deep.");
         }
 
         var effects = Effects(node, out var retime);
@@ -151,7 +151,7 @@ public sealed class OtioReader
     {
         if (retime is { Speed: 0 })
         {
-            notes.Add($"'{Text(node["name"])}' stands still as a whole, which cannot be played; what lies in it runs instead.");
+            notes.Add($"'{Text(node["name"])}' is frozen as a whole, which cannot be played; its clips play instead.");
         }
 
         return retime is { Speed: > 0 } ? retime.Speed : 1;
@@ -253,10 +253,10 @@ public sealed class OtioReader
     private static string? WhyCut(Placed? leaving, Placed? item, JsonObject? previous, JsonObject? child) =>
         leaving is not null && item is not null ? null
         : IsComposition(previous) || IsComposition(child)
-            ? $"between '{Text(previous?["name"])}' and '{Text(child?["name"])}' became a cut: only clips can come in by one."
-        : leaving is not null ? "is a fade to nothing; the footage is played to its end and then cut."
-        : item is not null ? "is a fade from nothing; the footage begins with a cut and is played whole."
-        : "lies between things that are not played and was left out.";
+            ? $"between '{Text(previous?["name"])}' and '{Text(child?["name"])}' became a cut: a transition needs clips on both sides."
+        : leaving is not null ? "fades to nothing; the footage is played to its end and then cut."
+        : item is not null ? "fades from nothing; the footage begins with a cut and is played whole."
+        : "is between items that are not played and was left out.";
 
     private static bool IsComposition(JsonObject? node) => node is not null && Schema(node) is "Stack" or "Track";
 
@@ -344,7 +344,7 @@ public sealed class OtioReader
             return true;
         }
 
-        notes.Add($"'{Text(node["name"]) ?? Text(node["effect_name"])}', a {Schema(node)}, is switched off and was left out.");
+        notes.Add($"'{Text(node["name"]) ?? Text(node["effect_name"])}', a {Schema(node)}, is disabled and was left out.");
         return false;
     }
 
@@ -408,7 +408,7 @@ public sealed class OtioReader
                     var speed = Number(effect["time_scalar"]) ?? 1;
                     if (speed < 0)
                     {
-                        notes.Add($"'{Text(node["name"])}' runs backwards, which cannot be played; it runs forwards instead.");
+                        notes.Add($"'{Text(node["name"])}' runs backwards, which cannot be played; it plays forwards instead.");
                     }
 
                     retime = Then(retime, new Retime(Math.Min(100, Math.Abs(speed)), Method(ours)), node);
@@ -523,7 +523,7 @@ public sealed class OtioReader
         {
             if (marks[i].At < start || marks[i].At >= end)
             {
-                notes.Add($"The mark '{marks[i].Mark.Name}' lies outside what is shown of its stack and was left out.");
+                notes.Add($"The mark '{marks[i].Mark.Name}' is outside the visible part of its stack and was left out.");
                 marks.RemoveAt(i);
             }
         }
@@ -556,7 +556,7 @@ public sealed class OtioReader
 
     private static double Sane(double frames) => Math.Abs(frames) <= LongestFrames
         ? frames
-        : throw new InterchangeException($"A length or position of {frames:0} frames is out of all measure.");
+        : throw new InterchangeException($"A length or position of {frames:0} frames is far too large.");
 
     private static (MediaTime Start, MediaTime Length)? Range(JsonNode? node) =>
         node is JsonObject range && range["duration"] is JsonObject duration
@@ -643,8 +643,8 @@ public sealed class OtioReader
         }
 
         notes.Add(
-            $"What another program noted on something has {metadata.Length} letters and was left out; "
-                + $"{TimelineLimits.LongestMetadata} at most can be saved."
+            $"Metadata of another program has {metadata.Length} letters and was left out; "
+                + $"at most {TimelineLimits.LongestMetadata} can be saved."
         );
         return null;
     }

@@ -18,7 +18,7 @@ internal static class JsonText
         catch (InvalidOperationException half)
         {
             document.Dispose();
-            throw new JsonException("A text in it holds half of a character (a lone surrogate).", half);
+            throw new JsonException("A text in it contains half of a character (a lone surrogate).", half);
         }
     }
 

@@ -32,7 +32,7 @@ internal static class FormatTable
     }
 
     public static string Refusal(string text, string column) =>
-        $"'{text}' in {column} is no row of a table; 'hevc 4:2:2 10 3840x2160' is one.";
+        $"'{text}' in {column} is not a format; 'hevc 4:2:2 10 3840x2160' is one.";
 
     private static FormatCapability? Row(string text)
     {

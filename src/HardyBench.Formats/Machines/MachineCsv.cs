@@ -26,8 +26,8 @@ public static class MachineCsv
         if (missing.Count > 0)
         {
             throw new ShelfException(
-                $"The head line does not name the {(missing.Count == 1 ? "column" : "columns")} {string.Join(", ", missing)}. Export "
-                    + "a shelf to see every column."
+                $"The header line lacks the {(missing.Count == 1 ? "column" : "columns")} {string.Join(", ", missing)}. Export "
+                    + "the machines to see every column."
             );
         }
 

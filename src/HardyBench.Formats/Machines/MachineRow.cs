@@ -254,7 +254,7 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
             }
             else
             {
-                wrong.Add($"'{word}' in {column} lies on no drive; media, project, renders and system do.");
+                wrong.Add($"'{word}' in {column} is not a drive's role; known: media, project, renders and system.");
             }
         }
 

@@ -28,14 +28,14 @@ internal static class ShelfJson
         var list = root.ValueKind == JsonValueKind.Object && root.TryGetProperty(listName, out var inside) ? inside : root;
         if (root.ValueKind == JsonValueKind.Object && root.TryGetProperty("format", out var format) && format.ToString() != expected)
         {
-            throw new ShelfException($"The format is '{format}'; '{expected}' is read.");
+            throw new ShelfException($"The format is '{format}'; expected: '{expected}'.");
         }
 
         var elements = list.ValueKind switch
         {
             JsonValueKind.Array => list.EnumerateArray().ToList(),
             JsonValueKind.Object => [list],
-            _ => throw new ShelfException($"The text holds no list of {noun}s."),
+            _ => throw new ShelfException($"The text contains no list of {noun}s."),
         };
         var (things, problems) = (new List<T>(), new List<RowProblem>());
         foreach (var (place, element) in elements.Index())
@@ -47,7 +47,7 @@ internal static class ShelfJson
             {
                 problems.Add(new RowProblem(
                     $"{noun} {place + 1}", NameOf(element),
-                    $"It was added; there is no member {string.Join(", ", unknown)}, which was ignored."));
+                    $"It was added; unknown members were ignored: {string.Join(", ", unknown)}, which was ignored."));
             }
         }
 
@@ -75,7 +75,7 @@ internal static class ShelfJson
     {
         if (element.ValueKind != JsonValueKind.Object)
         {
-            throw new JsonException($"It is no {noun} but something else.");
+            throw new JsonException($"It is not a {noun}.");
         }
 
         var members = new Dictionary<string, JsonElement>(missing, StringComparer.OrdinalIgnoreCase);
@@ -96,7 +96,7 @@ internal static class ShelfJson
         }
         catch (JsonException wrong)
         {
-            throw new ShelfException($"The text is no JSON: {wrong.Message}");
+            throw new ShelfException($"The text is not JSON: {wrong.Message}");
         }
     }
 
@@ -104,8 +104,8 @@ internal static class ShelfJson
         element.ValueKind == JsonValueKind.Object && element.TryGetProperty("name", out var name) ? name.ToString() : null;
 
     private static string Sentence(Exception wrong) => wrong is NotSupportedException
-        ? "What kind of thing it is is not said, or is none that is known."
+        ? "Its kind is missing or unknown."
         : wrong is JsonException { Path: { } path and not "$" }
-        ? $"What stands at {path.TrimStart('$', '.')} is missing or no value that can be taken."
+        ? $"The value of {path.TrimStart('$', '.')} is missing or invalid."
         : wrong.Message;
 }

@@ -18,7 +18,7 @@ internal sealed record ShelfTable(IReadOnlyList<string> Columns, IReadOnlyList<R
         var (columns, lines) = CsvText.Read(text, nameOf);
         if (columns.Where(column => column.Length > 0).GroupBy(column => column).FirstOrDefault(same => same.Count() > 1) is { } twice)
         {
-            throw new ShelfException($"The column {twice.Key} stands twice. Nothing was read; delete one of the two.");
+            throw new ShelfException($"The column {twice.Key} occurs twice. Nothing was imported; delete one of the two.");
         }
 
         var unknown = columns.Where(name => name.Length > 0 && !known.Contains(name)).ToList();
@@ -27,6 +27,6 @@ internal sealed record ShelfTable(IReadOnlyList<string> Columns, IReadOnlyList<R
             unknown.Count == 0 ? [] : [new RowProblem("line 1", null, $"There is no column {string.Join(", ", unknown)}; it was ignored.")],
             lines.Select((line, place) => place < MostLines
                 ? line
-                : throw new ShelfException($"The table has more than {MostLines} lines. Nothing was read; divide it.")));
+                : throw new ShelfException($"The table has more than {MostLines} lines. Nothing was imported; split it.")));
     }
 }

@@ -43,7 +43,7 @@ public static class PlayerTalk
 
     /// <exception cref="JsonException">It is none.</exception>
     public static T Read<T>(ReadOnlySpan<byte> line, JsonTypeInfo<T> type)
-        where T : class => JsonSerializer.Deserialize(line, type) ?? throw new JsonException("The line holds nothing.");
+        where T : class => JsonSerializer.Deserialize(line, type) ?? throw new JsonException("The line is empty.");
 }
 
 /// <summary>Reads a stream line by line, none longer than so many bytes. Used by one at a time.</summary>

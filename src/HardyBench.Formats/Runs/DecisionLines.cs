@@ -60,7 +60,7 @@ public static class DecisionLines
     {
         try
         {
-            return JsonSerializer.Deserialize<T>(lines[index], Options) ?? throw new JsonException("It holds nothing.");
+            return JsonSerializer.Deserialize<T>(lines[index], Options) ?? throw new JsonException("It is empty.");
         }
         catch (JsonException broken)
         {

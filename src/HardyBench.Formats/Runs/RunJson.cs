@@ -42,7 +42,7 @@ public sealed record RunDocument(
     IReadOnlyList<string> Notes,
     long? TrialId = null)
 {
-    /// <summary>Why it says nothing of its machine, and what to do, in words; null where it counts.</summary>
+    /// <summary>Why no message of its machine, and what to do, in words; null where it counts.</summary>
     public string? NotCounting { get; init; }
 
     /// <param name="trialId">The trial that it belongs to, in its store; null for none.</param>
@@ -79,7 +79,7 @@ public sealed record RunDocument(
     }
 }
 
-/// <summary>How one sort of gesture went in one passage. Shares 0 to 1; milliseconds, null when nothing came on screen.</summary>
+/// <summary>How one sort of gesture went in one passage. Shares 0 to 1; milliseconds, null when no picture was shown.</summary>
 public sealed record LagRow(
     int Passage, MoveKind Kind, string Gesture, int Asked, int PassedOver, double? MedianMs, double? NinetyFifthMs, double? LongestMs,
     double WithinTenth, double WithinSecond)

@@ -26,7 +26,7 @@ public static class RunPiece
         {
             var news =
                 PlayerTalk.Read(WithPresentNames(piece), PlayerTalk.Tells).Progressed
-                ?? throw new InvalidDataException("A piece of a run holds no progress.");
+                ?? throw new InvalidDataException("A piece of a run is empty.");
             return (news.Frames, news.Loads);
         }
         catch (JsonException broken)

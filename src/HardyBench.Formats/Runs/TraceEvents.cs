@@ -30,7 +30,7 @@ public static class TraceEvents
                 (Decoding, "decode"),
                 (Effects, "effects"),
                 (Waiting, "waiting for the slot"),
-                (Hand, "asked by hand"),
+                (Hand, "requested by scrubbing"),
             }
         )
         {

@@ -12,7 +12,7 @@ public static class TimelineJson
 
     /// <exception cref="JsonException">The text is not a timeline.</exception>
     public static Timeline Read(string json) =>
-        JsonSerializer.Deserialize<Timeline>(json, BenchJson.Options) ?? throw new JsonException("The text holds no timeline.");
+        JsonSerializer.Deserialize<Timeline>(json, BenchJson.Options) ?? throw new JsonException("The text contains no timeline.");
 
     /// <summary>Lower-case hex SHA-256 of all that is played: a timeline that differs in nothing but words, marks and what came with an
     /// import keeps its digest, and with it its results.</summary>

@@ -26,7 +26,7 @@ public sealed class AidFolder(string path, IClipFiles clips) : IClipFiles
         }
 
         var file = FileOf(clip.Id[Mark.Length..]);
-        return File.Exists(file) ? file : throw new MediaException($"{clip.Title} is gone from {Path}. Make it again.");
+        return File.Exists(file) ? file : throw new MediaException($"{clip.Title} is missing from {Path}. Create it again.");
     }
 
     /// <summary>The file of an aid by its key, made or not.</summary>

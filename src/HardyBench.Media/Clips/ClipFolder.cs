@@ -32,7 +32,7 @@ public sealed class ClipFolder(string path, IReadOnlyList<ClipRecipe> recipes, O
         {
             return File.Exists(brought)
                 ? brought
-                : throw new MediaException($"The clip '{clip.Id}' is gone: {brought} is missing. Restore the file, or relink the passage.");
+                : throw new MediaException($"The file of clip '{clip.Id}' is missing: {brought}. Restore the file, or relink the passage.");
         }
 
         var recipe = recipes.FirstOrDefault(recipe => recipe.Id == clip.Id)

@@ -62,8 +62,8 @@ public sealed class ClipMaker(ClipFolder folder)
         catch (Exception failure) when (failure is not OperationCanceledException && !stop.IsCancellationRequested)
         {
             throw new MakingException(
-                $"Making {recipe.FileName} in {folder.Path} failed: {failure.Message.TrimEnd('.')}. Clips made before stay. "
-                + "Check the folder and its free space, then make the clips again.",
+                $"Making {recipe.FileName} in {folder.Path} failed: {failure.Message.TrimEnd('.')}. Clips created before stay. "
+                + "Check the folder and its free space, then create the clips again.",
                 failure);
         }
         finally

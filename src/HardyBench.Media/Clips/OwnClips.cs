@@ -125,7 +125,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
             Directory.CreateDirectory(Folder);
             if (Clips.Values.FirstOrDefault(clip => clip.Sha256 == digest) is { } same)
             {
-                throw new MediaException($"{title} is the same clip as {same.Title}, which is here already.");
+                throw new MediaException($"{title} is the same clip as {same.Title}, which was imported before.");
             }
 
             var target = Path.Combine(Folder, digest + EndingOf(title, report));
@@ -315,7 +315,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         if (isWatched && name.AsSpan().IndexOfAny("'\"`%") is >= 0 and var sign)
         {
             throw new MediaException(
-                $"The name {name} has the sign {name[sign]} in it, which means something else to programs that read clips; rename the "
+                $"The name {name} contains {name[sign]}, which has another meaning for programs that read clips; rename the "
                     + "file, or import it."
             );
         }
@@ -386,7 +386,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
         var title = Path.GetFileName(name.Replace('\\', '/')).Trim();
         if (title.Length == 0 || title is "." or ".." || title.Any(char.IsControl))
         {
-            throw new MediaException($"'{Shown(name)}' is no name for a file; rename it and bring it again.");
+            throw new MediaException($"'{Shown(name)}' is not a file name; rename it and import it again.");
         }
 
         return title.Length <= LongestTitle ? title : title[..LongestTitle];

@@ -85,7 +85,7 @@ internal static class MediaCommand
         if (!File.Exists(Confinement.Program))
         {
             throw new PlayerUnavailableException(
-                $"{Confinement.Program} is missing, without which no file is read. Build the product again.");
+                $"{Confinement.Program} is missing; without it no file is read. Build the product again.");
         }
 
         using var ending = CancellationTokenSource.CreateLinkedTokenSource(stop);

@@ -38,7 +38,7 @@ public static class ExportFile
         try
         {
             var found = await ClipProbe.LookAsync(path, "the export", stop);
-            return found.FrameCount != frames ? $"The export has {found.FrameCount} frames and should have {frames}."
+            return found.FrameCount != frames ? $"The export has {found.FrameCount} frames instead of {frames}."
                 : found.Format.Encoding != asked.Encoding || found.Format.Raster != raster || found.Format.Rate != rate
                     ? $"The export is {found.Format.Encoding} {found.Format.RasterAndRate} and should be {asked.Encoding} "
                         + $"{asked.RasterAndRate}."

@@ -36,7 +36,7 @@ public static class DeviceFilters
         device is null ? "no device was asked for"
         : !Filters.TryGetValue((device, effect.Id), out var found) ? $"there is no filter for it on {device}"
         : NativeMethods.HasFilter(found.Filter) == 0 ? $"these libraries were built without {found.Filter}"
-        : deep && !found.TakesDeep ? $"its filter on {device} takes no more than 8 bits a sample"
+        : deep && !found.TakesDeep ? $"its filter on {device} supports at most 8 bits a sample"
         : null;
 
     /// <summary>Whether a graph needs a device at all.</summary>

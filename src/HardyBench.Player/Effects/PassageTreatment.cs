@@ -40,7 +40,7 @@ public sealed class PassageTreatment(PassageGraph graph, PlaybackPlan plan, Pass
         }
         catch (MediaException lost) when (settings.EffectsOn is not null && treatment is not { UsesDevice: false })
         {
-            DeviceFailure = $"effects on {settings.EffectsOn} failed: {lost.Message} They went on on the processor";
+            DeviceFailure = $"effects on {settings.EffectsOn} failed: {lost.Message} The processor took over";
             settings = settings with { EffectsOn = null };
             Renew();
             return work();

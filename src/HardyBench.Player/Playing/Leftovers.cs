@@ -18,7 +18,7 @@ public sealed class Leftovers
     public static readonly Leftovers OfProgram = new();
 
     /// <summary>What a run says that had to begin beside work of an earlier one.</summary>
-    public const string Words = "work of an earlier run stands still or has not ended; it may load this machine beside this run";
+    public const string Words = "work of an earlier run hangs or has not ended; it may load this machine during this run";
 
     public void Add(Task work)
     {

@@ -110,7 +110,7 @@ public sealed class OwnDevices(SystemFiles system, EffectFilters filters)
         using var same = here.Next();
         return IsSame(PictureOf(frame, Small, null), PictureOf(same, Small, null))
             ? null
-            : "its picture of the first frame is not the processor's";
+            : "its picture of the first frame differs from the processor's";
     }
 
     /// <summary>Why a device does not treat a frame as it should; null when it does.</summary>
@@ -125,7 +125,7 @@ public sealed class OwnDevices(SystemFiles system, EffectFilters filters)
                 PictureOf(frame, $"{DeviceFilters.Of(device, effect, on)},{Small}", device),
                 PictureOf(frame, $"{filters.Of(effect, on)},{Small}", null))
                 ? null
-                : $"its {effect.Label} is not the processor's";
+                : $"its {effect.Label} differs from the processor's";
         }
         catch (MediaException failure)
         {

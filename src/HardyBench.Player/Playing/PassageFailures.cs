@@ -11,5 +11,5 @@ internal static class PassageFailures
         index,
         failure is MediaException or NotSupportedException
             ? failure.Message
-            : $"Something went wrong that was not foreseen: {failure.Message}");
+            : $"Unexpected error: {failure.Message}");
 }

@@ -62,7 +62,7 @@ public sealed class CalibrationDesk(
         }
         catch (OperationCanceledException)
         {
-            problem = "Cancelled. The twin, if there was one, is as it was.";
+            problem = "Cancelled. An existing twin is unchanged.";
         }
         catch (Exception failure) when (failure is MakingException or PlayerUnavailableException or CalibrationException
             or PlanRefusedException or Core.Footage.MediaException || BenchDatabaseFactory.IsStorageFailure(failure))

@@ -22,7 +22,7 @@ public static class UploadRoom
         var taken = await CopyAsync(from, into, LargestFile, stop, () => folder.Room > promised());
         if (taken > LargestFile)
         {
-            throw new DataFolderException($"The file is larger than there is room for in {folder.Path}. Nothing was saved.");
+            throw new DataFolderException($"There is not enough room for the file in {folder.Path}. Nothing was saved.");
         }
     }
 

@@ -44,13 +44,13 @@ internal static class Uploads
             || length < 1
         )
         {
-            return Results.Problem("Upload-Length must say how long the file is.", statusCode: StatusCodes.Status400BadRequest);
+            return Results.Problem("Upload-Length must state the size of the file.", statusCode: StatusCodes.Status400BadRequest);
         }
 
         if (length > UploadRoom.LargestFile)
         {
             return Results.Problem(
-                $"The file has {length / 1e9:0.0} GB; up to {UploadRoom.LargestFile / 1e9:0} GB can be taken. Nothing was taken.",
+                $"The file has {length / 1e9:0.0} GB; at most {UploadRoom.LargestFile / 1e9:0} GB can be uploaded. Nothing was saved.",
                 statusCode: StatusCodes.Status413PayloadTooLarge
             );
         }
@@ -59,7 +59,7 @@ internal static class Uploads
         if (Encoding.UTF8.GetByteCount(name) > LongestName)
         {
             return Results.Problem(
-                $"The file's name is longer than {LongestName} bytes. Nothing was taken; give it a shorter one.",
+                $"The file's name is longer than {LongestName} bytes. Nothing was saved; give it a shorter one.",
                 statusCode: StatusCodes.Status422UnprocessableEntity
             );
         }
@@ -68,15 +68,15 @@ internal static class Uploads
         if (underWay.Count >= MostUnfinished)
         {
             return Results.Problem(
-                $"{underWay.Count} files are half sent, the most that there may be. Nothing was saved; finish or delete some of them.",
+                $"{underWay.Count} uploads are unfinished, the most allowed. Nothing was saved; finish or delete some of them.",
                 statusCode: StatusCodes.Status429TooManyRequests);
         }
 
         if (length > bench.Folder.Room - underWay.StillToCome || length > UploadRoom.MostUnderWay - underWay.Declared)
         {
             return Results.Problem(
-                $"The file has {length / 1e6:0} MB, which is more than there is room for in {bench.Folder.Path} beside what is on its "
-                    + "way already. Nothing was taken.",
+                $"The file has {length / 1e6:0} MB, more than the free space in {bench.Folder.Path} beside other "
+                    + "uploads. Nothing was saved.",
                 statusCode: StatusCodes.Status507InsufficientStorage);
         }
 
@@ -121,7 +121,7 @@ internal static class Uploads
         if (!Taken.TryAdd(upload.File, true))
         {
             return Results.Problem(
-                "Somebody is sending this very file now. Ask where it is and go on from there.",
+                "This file is being uploaded by another request. Request its offset and continue from there.",
                 statusCode: StatusCodes.Status409Conflict
             );
         }
@@ -146,7 +146,7 @@ internal static class Uploads
         {
             if (context.Request.Headers["Upload-Offset"] != file.Length.ToString(CultureInfo.InvariantCulture))
             {
-                return Results.Problem($"The file is at {file.Length} bytes; go on from there.", statusCode: StatusCodes.Status409Conflict);
+                return Results.Problem($"The upload is at {file.Length} bytes; continue from there.", statusCode: StatusCodes.Status409Conflict);
             }
 
             var begun = file.Seek(0, SeekOrigin.End);
@@ -169,7 +169,7 @@ internal static class Uploads
             catch (IOException full)
             {
                 return Results.Problem(
-                    $"The file cannot be written any further: {full.Message} What came is kept; make room, then send on.",
+                    $"The file cannot be written: {full.Message} What was received is kept; free some space, then continue.",
                     statusCode: StatusCodes.Status507InsufficientStorage
                 );
             }

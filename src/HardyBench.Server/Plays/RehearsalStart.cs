@@ -22,7 +22,7 @@ internal sealed class RehearsalStart(Bench bench, ThisMachineInUse inUse, TimePr
         catch (Exception failure) when (failure is not OperationCanceledException)
         {
             // Nothing depends on it: the first play is a little less quiet.
-            log.LogWarning("The rehearsal did not work: {Problem}", failure.Message);
+            log.LogWarning("Warm-up failed: {Problem}", failure.Message);
         }
     }
 }

@@ -79,7 +79,7 @@ public sealed record LoadSeries(
         LoadKind.MediaEngineBusy => (Devices, "media engine"),
         LoadKind.EncoderBusy => (Devices, "media engine, encoding"),
         LoadKind.OwnThread => ("Busiest threads", "thread #"),
-        LoadKind.MemoryPressure => ("Waiting for memory", "tasks standing still"),
+        LoadKind.MemoryPressure => ("Waiting for memory", "tasks waiting"),
         LoadKind.FootageWait => ("Waiting for footage", "clip #"),
         LoadKind.DriveWrite => (Drives, "written #"),
         LoadKind.PackagePower => ("Power", "package #"),

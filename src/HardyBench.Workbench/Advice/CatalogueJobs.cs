@@ -27,7 +27,7 @@ public sealed class CatalogueJobs(ShelfStore<Part> shelf)
     {
         if ((await shelf.IdsAsync()).Count >= Most)
         {
-            throw new PartRefusedException($"Up to {Most} parts can be saved, with those deleted. Nothing was added.");
+            throw new PartRefusedException($"Up to {Most} parts can be saved, deleted ones included. Nothing was added.");
         }
 
         var part = (await NamedAsync([Of(cells)]))[0];
@@ -64,7 +64,7 @@ public sealed class CatalogueJobs(ShelfStore<Part> shelf)
         if (all > Most)
         {
             throw new PartRefusedException(
-                $"Up to {Most} parts can be saved, with those deleted; this file would make it {all}. Nothing was added.");
+                $"Up to {Most} parts can be saved, deleted ones included; with this file there would be {all}. Nothing was added.");
         }
 
         await shelf.KeepAsync(

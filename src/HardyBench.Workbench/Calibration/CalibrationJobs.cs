@@ -62,7 +62,7 @@ public sealed class CalibrationJobs(
         string[] ids = [.. clips.Recipes.Select(recipe => recipe.Id)];
         var from = clips.Missing(ids).Count > 0 ? Making : 0;
         await maker.MakeAsync(ids, new Direct<MakingProgress>(made =>
-            progress?.Report(new CalibrationProgress("making the clips it is measured with", from * made.Share))), stop);
+            progress?.Report(new CalibrationProgress("creating the clips for it", from * made.Share))), stop);
 
         await UntilIdleAsync(progress, from, stop);
         var began = Stopwatch.GetTimestamp();

@@ -49,14 +49,14 @@ public sealed class CompareJobs(RunStore runs)
         {
             throw new ComparisonRefusedException(
                 ids.Count > 1
-                    ? $"Run {ids[0]} beside itself says nothing; choose another."
-                    : "Choose two runs or more; the first is the base."
+                    ? $"Run {ids[0]} cannot be compared with itself; choose another."
+                    : "Choose two runs or more; the first is the baseline."
             );
         }
 
         if (wanted.Count > MostSides)
         {
-            throw new ComparisonRefusedException($"{wanted.Count} runs were chosen; up to {MostSides} stand side by side.");
+            throw new ComparisonRefusedException($"{wanted.Count} runs were chosen; up to {MostSides} can be compared.");
         }
 
         var conditions = new List<RunConditions>();
@@ -105,7 +105,7 @@ public sealed class CompareJobs(RunStore runs)
             ? throw new ComparisonRefusedException($"Run {run.Id} is still being played; compare it when it has ended.")
         : run.Header.ByHand
             ? throw new ComparisonRefusedException(
-                $"Run {run.Id} was made by hand: it has lags and no slots, so there is nothing to put beside another."
+                $"Run {run.Id} is a scrub or start-lag run: it has lags and no slots, so it cannot be compared."
             )
         : run;
 

@@ -11,7 +11,7 @@ public static class Backups
     {
         if (File.Exists(file))
         {
-            throw new DataFolderException($"{file} is there already. Nothing was written; choose another name.");
+            throw new DataFolderException($"{file} already exists. Nothing was written; choose another name.");
         }
 
         try

@@ -32,8 +32,8 @@ public sealed class StorageWait(TimeProvider time)
                 {
                     if (!isWaiting)
                     {
-                        (isWaiting, Problem) = (true, $"The drive with the data takes nothing: {failure.GetBaseException().Message} "
-                            + "Nothing is lost: what has to be saved waits in memory. Free some space; it goes on by itself then.");
+                        (isWaiting, Problem) = (true, $"The drive with the data cannot be written: {failure.GetBaseException().Message} "
+                            + "Nothing is lost: unsaved data waits in memory. Free some space; saving then continues automatically.");
                         Interlocked.Increment(ref waiting);
                         Changed?.Invoke();
                     }

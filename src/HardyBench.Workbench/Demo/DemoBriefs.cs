@@ -14,7 +14,7 @@ public static class DemoBriefs
         {
             Budget = 2000, Owned = "sandpiper-slate", MayUse = [RemedyKind.HalfScale, RemedyKind.HalfProxies],
         },
-        new("editing-room", "The editing room, for years to come", ["touring-night"])
+        new("editing-room", "The editing room, for the next years", ["touring-night"])
         {
             Growth = 2, Forms = [MachineForm.Tower], MostDecibels = 36, Owned = "gannet-tower", Others = new OtherPrograms(0, 8),
         },

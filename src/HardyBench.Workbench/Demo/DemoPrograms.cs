@@ -12,7 +12,7 @@ public static class DemoPrograms
 
     /// <summary>Leans on graphics units: plain camera footage with much treatment.</summary>
     public static EditingProgram Flyloft { get; } = new(
-        "flyloft", "Flyloft", "Leans on the graphics units; old decoders",
+        "flyloft", "Flyloft", "Relies on the graphics units; old decoders",
         [Row(Codec.Avc, ChromaSubsampling.Quarter, 8), Row(Codec.Hevc, ChromaSubsampling.Quarter, 10)],
         EffectsAt: EffectRaster.Clip, DecoderCores: 2, LookAhead: 12, ReservesGigabytes: 3);
 
@@ -24,7 +24,7 @@ public static class DemoPrograms
 
     /// <summary>Leans on media engines: long-GOP footage that they take, with little treatment.</summary>
     public static EditingProgram Gantry { get; } = new(
-        "gantry", "Gantry", "Leans on media engines; one graphics unit",
+        "gantry", "Gantry", "Relies on media engines; one graphics unit",
         DecoderCores: 4, GraphicsUnits: 1, OnOneCore: ["noise-reduction", "lut", "curves"], LookAhead: 24,
         WhenLate: PlayingPolicy.KeepFrames, ReservesGigabytes: 6);
 

@@ -15,7 +15,7 @@ public static class DemoTimelines
         + "Which machine goes on tour?";
 
     private const string GalaStory =
-        "For the closing gala the cameras of the finale stand side by side on one picture: one, two, four, eight and twelve of "
+        "For the closing gala the cameras of the finale are side by side in one picture: one, two, four, eight and twelve of "
         + "them as intermediates (1 to 6), four as they were filmed (7). Which part of a machine limits first, and what would a "
             + "faster one gain?";
 

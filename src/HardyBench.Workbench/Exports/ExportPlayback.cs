@@ -23,7 +23,7 @@ public sealed class ExportPlayback(PlayerProgram program, IClipFiles files, Effe
     /// <exception cref="MediaException">A clip could not be read, or the encoder failed.</exception>
     public async Task<Run> PlayAsync(PlaybackPlan plan, IRunObserver observer, CancellationToken stop)
     {
-        var export = plan.Checked().Settings.Export ?? throw new ArgumentException("It is no export.", nameof(plan));
+        var export = plan.Checked().Settings.Export ?? throw new ArgumentException("It is not an export.", nameof(plan));
         var raster = plan.Settings.ProcessedRaster(plan.Timeline.Raster);
         var home = program.NewHome();
         Directory.CreateDirectory(home);

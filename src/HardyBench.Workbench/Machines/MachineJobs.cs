@@ -80,7 +80,7 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
         {
             ".json" => MachineJson.Read(text),
             ".csv" => MachineCsv.Read(text),
-            var other => throw new ShelfException($"'{other}' is no ending that can be read; .json and .csv are."),
+            var other => throw new ShelfException($"'{other}' is not a known file type; known: .json and .csv."),
         };
         var known = (await AllAsync()).ToDictionary(machine => machine.Id, Content);
         var again = read.Machines.Where(machine => known.GetValueOrDefault(machine.Id) == Content(machine)).ToList();
@@ -91,7 +91,7 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
                 .. again.Select(machine => new RowProblem(
                     machine.Id,
                     machine.Name,
-                    "It is in the list already, unchanged. Nothing was added."
+                    "It is already in the list, unchanged. Nothing was added."
                 )),
             ]
         );
@@ -150,7 +150,7 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
 
     private static string NotThis(string id) => id != Machine.ThisId ? id
         : throw new MachineRefusedException(
-            "This machine is described by its kernel and cannot be changed or deleted. Duplicate it to change the copy."
+            "This machine's description is read from the system and cannot be changed or deleted. Duplicate it to change the copy."
         );
 
     private static string CopyOf(string name, HashSet<string> taken)
@@ -165,7 +165,7 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
         if (machines.Count > 0 && taken.Count + machines.Count > MostOnShelf)
         {
             throw new MachineRefusedException(
-                $"A shelf holds up to {MostOnShelf} machines, with those taken off it; {machines.Count} more would be too many. "
+                $"Up to {MostOnShelf} machines can be saved, deleted ones included; {machines.Count} more would be too many. "
                     + "Nothing was added."
             );
         }

@@ -33,7 +33,7 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
         var wanted = packed.SelectMany(timeline => timeline.ClipIds).Distinct().ToList();
         if (wanted.Find(id => known.GetValueOrDefault(id)?.Sha256 is null) is { } missing)
         {
-            throw new PackException($"The clip '{missing}' has no file yet. Make it first, then pack again.");
+            throw new PackException($"The clip '{missing}' has no file yet. Create it first, then export the pack again.");
         }
 
         using var zip = new ZipArchive(into, ZipArchiveMode.Create, leaveOpen: true);
@@ -93,7 +93,7 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
         }
         catch (MediaException refused)
         {
-            throw new PackException($"A clip of the pack cannot be played: {refused.Message} Nothing was taken in.", refused);
+            throw new PackException($"A clip of the pack cannot be played: {refused.Message} Nothing was imported.", refused);
         }
         catch (TimelineRefusedException refused)
         {
@@ -101,7 +101,7 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
         }
         catch (Exception wrong) when (wrong is InvalidDataException or JsonException or InterchangeException or OverflowException)
         {
-            throw new PackException($"The file is no pack: {wrong.Message} Nothing was taken in.", wrong);
+            throw new PackException($"The file is not a pack: {wrong.Message} Nothing was imported.", wrong);
         }
         finally
         {
@@ -174,17 +174,17 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
 
     private static async Task<PackManifest> ManifestAsync(ZipArchive zip, CancellationToken stop)
     {
-        var entry = zip.GetEntry(PackManifest.EntryName) ?? throw new PackException("The pack has no manifest. Nothing was taken in.");
+        var entry = zip.GetEntry(PackManifest.EntryName) ?? throw new PackException("The pack has no manifest. Nothing was imported.");
         if (entry.Length > LargestText)
         {
-            throw new PackException("The pack's manifest is larger than any manifest is. Nothing was taken in.");
+            throw new PackException("The pack's manifest is too large. Nothing was imported.");
         }
 
         await using var stream = entry.Open();
         var manifest = await JsonSerializer.DeserializeAsync<PackManifest>(stream, BenchJson.Options, stop);
         return manifest is { Format: PackManifest.FormatName, Clips: not null, Timelines: not null }
             ? manifest
-            : throw new PackException($"The pack is not of the kind {PackManifest.FormatName}. Nothing was taken in.");
+            : throw new PackException($"The pack is not of the kind {PackManifest.FormatName}. Nothing was imported.");
     }
 
     /// <summary>Each file, clip and timeline once, and no more of them than a pack has.</summary>
@@ -196,14 +196,13 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
             || manifest.Timelines.Any(file => file?.Path is null || file.Sha256 is null)
             ? "lacks the name or the checksum of a file"
             : manifest.Clips.Count > MostClips || manifest.Timelines.Count > MostTimelines
-                ? $"names {manifest.Clips.Count} clips and {manifest.Timelines.Count} timelines; {MostClips} and {MostTimelines} at "
-                    + "most can be taken"
+                ? $"names {manifest.Clips.Count} clips and {manifest.Timelines.Count} timelines; allowed: {MostClips} and {MostTimelines}"
                 : paths.Count != paths.Distinct().Count() || manifest.Clips.DistinctBy(clip => clip.Clip.Id).Count() != manifest.Clips.Count
                     ? "names a file or a clip more than once"
                     : null;
         if (problem is not null)
         {
-            throw new PackException($"The pack's manifest {problem}. Nothing was taken in.");
+            throw new PackException($"The pack's manifest {problem}. Nothing was imported.");
         }
     }
 
@@ -214,13 +213,13 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
         var texts = manifest.Timelines.Select(file => zip.GetEntry(file.Path)?.Length ?? 0).ToList();
         if (texts.Exists(length => length > LargestText) || texts.Sum() > MostText)
         {
-            throw new PackException("The timelines of the pack are larger than any timelines are. Nothing was saved.");
+            throw new PackException("The timelines of the pack are too large. Nothing was saved.");
         }
 
         if (needed > free)
         {
             throw new PackException(
-                $"The pack needs {needed / 1e6:0} MB and {folder.Path} has room for {free / 1e6:0} MB. Nothing was taken in."
+                $"The pack needs {needed / 1e6:0} MB and {folder.Path} has room for {free / 1e6:0} MB. Nothing was imported."
             );
         }
     }
@@ -229,7 +228,7 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
     private static async Task<string> CheckedAsync(ZipArchive zip, string path, string sha256, string work, CancellationToken stop)
     {
         var entry =
-            zip.GetEntry(path) ?? throw new PackException($"{OwnClips.Shown(path)} is missing from the pack. Nothing was taken in.");
+            zip.GetEntry(path) ?? throw new PackException($"{OwnClips.Shown(path)} is missing from the pack. Nothing was imported.");
         var file = Path.Combine(work, Path.GetRandomFileName());
         await using (var target = File.Create(file))
         await using (var source = entry.Open())
@@ -240,7 +239,7 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
             {
                 if ((left -= read) < 0)
                 {
-                    throw new PackException($"{OwnClips.Shown(path)} is larger than the pack says. Nothing was taken in.");
+                    throw new PackException($"{OwnClips.Shown(path)} is larger than the pack says. Nothing was imported.");
                 }
 
                 await target.WriteAsync(buffer.AsMemory(0, read), stop);
@@ -250,7 +249,7 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
         return await Checksums.OfFileAsync(file, stop) == sha256
             ? file
             : throw new PackException(
-                $"{OwnClips.Shown(path)} was changed since the pack was made: its checksum differs. Nothing was taken in."
+                $"{OwnClips.Shown(path)} was changed since the pack was made: its checksum differs. Nothing was imported."
             );
     }
 

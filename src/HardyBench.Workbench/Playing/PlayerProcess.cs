@@ -77,7 +77,7 @@ public sealed class PlayerProcess : IDisposable
     }
 
     /// <summary>What it said last beside the talk, or how it ended.</summary>
-    public string LastWords => errorText.Trim() is { Length: > 0 } words ? words : IsAlive ? "it says nothing" : Ended;
+    public string LastWords => errorText.Trim() is { Length: > 0 } words ? words : IsAlive ? "no message" : Ended;
 
     /// <summary>How it ended, in words.</summary>
     public string Ended => process.ExitCode switch
@@ -96,7 +96,7 @@ public sealed class PlayerProcess : IDisposable
         }
     }
 
-    /// <summary>The next that it says; null when it says nothing more.</summary>
+    /// <summary>The next that it says; null when no message more.</summary>
     /// <exception cref="JsonException">It is no message.</exception>
     /// <exception cref="InvalidDataException">It is too long for one.</exception>
     public async ValueTask<PlayerTold?> HearAsync(CancellationToken stop) =>

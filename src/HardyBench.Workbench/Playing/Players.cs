@@ -121,7 +121,7 @@ public sealed class Players(PlayerProgram program) : IDisposable
                 }
             }
 
-            throw new PlayerUnavailableException($"Looking for devices ended the player: {player.WaitForEnd()}.");
+            throw new PlayerUnavailableException($"The player ended while looking for devices: {player.WaitForEnd()}.");
         }
         finally
         {

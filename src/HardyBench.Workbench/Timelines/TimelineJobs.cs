@@ -118,7 +118,7 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
         {
             ".otio" => OtioReader.Read(text),
             ".edl" => EdlReader.Read(text, rate ?? guess!.Likely, stop),
-            var other => throw new InterchangeException($"'{other}' is no ending that can be read; .otio and .edl are."),
+            var other => throw new InterchangeException($"'{other}' is not a known file type; known: .otio and .edl."),
         };
         var known = clips().Values.ToList();
         var found = imported.Media.ToDictionary(media => media.Key, media => Relinking.Find(media, known));
@@ -127,7 +127,7 @@ public sealed class TimelineJobs(DocumentStore documents, Func<IReadOnlyDictiona
         var missing = imported.Media.Where(media => found[media.Key] is null)
             .Select(media => new MissingFootage(media.Key, media.Name, [.. Relinking.Substitutes(media, known).Select(clip => clip.Id)]))
             .ToList();
-        string[] assumed = guess is null ? [] : [$"Read at {guess.Likely} frames a second, which the list does not say. {guess.Why}"];
+        string[] assumed = guess is null ? [] : [$"Read at {guess.Likely} frames a second; the list does not state its rate. {guess.Why}"];
         return new ImportOutcome(await AddAsync(timeline), [.. assumed, .. notes], missing);
     }
 

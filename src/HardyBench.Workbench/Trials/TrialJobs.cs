@@ -122,7 +122,7 @@ public sealed class TrialJobs(
         var stored = await FindAsync(id);
         if (!await storage.WriteAsync(() => trials.ClaimAsync(id), stop))
         {
-            throw new PlanRefusedException($"Trial {id} is not waiting any more: another program plays it or has played it.");
+            throw new PlanRefusedException($"Trial {id} is no longer waiting: another program plays it or has played it.");
         }
 
         var began = Stopwatch.GetTimestamp();

@@ -18,13 +18,13 @@ public sealed class BuildRulesTests
     private static readonly (string Says, Func<Build, Build> Change)[] Wrong =
     [
         ("P has socket A, B has X.", build => build with { Board = build.Board with { Socket = "X" } }),
-        ("M is DDR4, B takes DDR5.", build => build with { Memory = build.Memory with { MemoryKind = "DDR4" } }),
+        ("M is DDR4, B needs DDR5.", build => build with { Memory = build.Memory with { MemoryKind = "DDR4" } }),
         ("M is 8 sticks, B has 4 slots.", build => build with { Memory = build.Memory with { Sticks = 8, GigabytesEach = 8 } }),
-        ("M is 256 GB, B takes 128 GB.", build => build with { Memory = build.Memory with { GigabytesEach = 128 } }),
+        ("M is 256 GB, B supports at most 128 GB.", build => build with { Memory = build.Memory with { GigabytesEach = 128 } }),
         ("2 graphics units need as many long slots, B has 1.",
             build => build with { Units = 2, Supply = build.Supply with { Watts = 900 } }),
-        ("A number of graphics units and the unit go together.", build => build with { Graphics = null }),
-        ("Nothing makes a picture: P has no built-in graphics.",
+        ("A number of graphics units needs a graphics unit, and the reverse.", build => build with { Graphics = null }),
+        ("There is no graphics unit, and P has no built-in graphics.",
             build => build with { Graphics = null, Units = 0, Processor = build.Processor with { BuiltIn = null } }),
         ("B has no place for D.", build => build with { Board = build.Board with { NvmeSlots = 0 } }),
         ("B has no place for D.",
@@ -32,7 +32,7 @@ public sealed class BuildRulesTests
             {
                 Drive = build.Drive with { Interface = DriveInterface.Sata }, Board = build.Board with { SataPorts = 0 },
             }),
-        ("K carries 94 W away, P makes 95 W.", build => build with { Cooler = build.Cooler with { Watts = 94 } }),
+        ("K cools 94 W, P draws 95 W.", build => build with { Cooler = build.Cooler with { Watts = 94 } }),
         ("S gives 365 W, with a reserve of a fifth 366 W are needed.", build => build with { Supply = build.Supply with { Watts = 365 } }),
         ("B is too large for C.", build => build with { Board = build.Board with { Size = BoardSize.Large } }),
         ("G is 301 mm long, C has room for 300 mm.", build => build with { Graphics = build.Graphics! with { Millimetres = 301 } }),
@@ -73,9 +73,9 @@ public sealed class BuildRulesTests
         Assert.Empty(problems);
         Assert.Equal(940, price);
         Assert.Equal(["There is no part 'x'.", "A drive is missing."], catalogue.Check(["p", "b", "m", "g", "x", "s", "k", "c"]).Problems);
-        Assert.Contains("alike", Assert.Single(catalogue.Check(["p", "b", "m", "g", "h", "d", "s", "k", "c"]).Problems));
+        Assert.Contains("have to be equal", Assert.Single(catalogue.Check(["p", "b", "m", "g", "h", "d", "s", "k", "c"]).Problems));
         Assert.Equal(
-            "There are 2 of a case, where one is wanted.",
+            "There are 2 parts of the kind case; there has to be one.",
             Assert.Single(catalogue.Check(["p", "b", "m", "g", "d", "s", "k", "c", "c"]).Problems));
         Assert.Equal(7, catalogue.Check([]).Problems.Count);
     }
@@ -88,7 +88,7 @@ public sealed class BuildRulesTests
         var parts = Enumerable.Range(0, ofEach).SelectMany(n => Fitting.Parts.Select(part => part with { Id = $"{part.Id}{n}" })).ToList();
 
         var refused = Assert.Throws<PartRefusedException>(() => new Catalogue(parts).Builds());
-        Assert.Contains("too many to look through", refused.Message, StringComparison.Ordinal);
+        Assert.Contains("too many to search", refused.Message, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -36,10 +36,10 @@ public sealed class UpgradeRulesTests
     public static TheoryData<Part, string> Refused => new()
     {
         { Processor with { Socket = "B" }, "P has socket B, m has A." },
-        { Processor with { Watts = 126 }, "The cooler of m carries 125 W away, P makes 126 W." },
-        { Memory with { MemoryKind = "DDR4" }, "M is DDR4, m takes DDR5." },
+        { Processor with { Watts = 126 }, "The cooler of m cools 125 W, P draws 126 W." },
+        { Memory with { MemoryKind = "DDR4" }, "M is DDR4, m needs DDR5." },
         { Memory with { Sticks = 4, GigabytesEach = 16 }, "M is 4 sticks, m has 2 slots." },
-        { Memory with { GigabytesEach = 48 }, "M is 96 GB, m takes 64 GB." },
+        { Memory with { GigabytesEach = 48 }, "M is 96 GB, m supports at most 64 GB." },
         { Drive(DriveInterface.Sata), "m has no free port for D." },
         { Graphics with { Millimetres = 251 }, "G is 251 mm long, m has room for 250 mm." },
         { Graphics with { Watts = 216 }, "The supply of m gives 450 W, with a reserve of a fifth 451 W are needed for G." },

@@ -60,7 +60,7 @@ public sealed class LagFindingsTests
         Assert.Equal("100 % within 0.1 s, 100 % within 1 s, 2 of 4 requests skipped", answer.Rows[0].Words);
         var none = With([Lag(1, null)]);
         Assert.Equal(
-            "Nothing that was asked for came on screen.",
+            "None of the requested pictures was shown.",
             Trial.Of(kind).Answer(none.Header.Timeline, [new StepOutcome(StepRole.Only, none)]).Words
         );
     }

@@ -217,7 +217,7 @@ public sealed class LimiterRulesTests
     /// <summary>The drive that a run is kept on, or that a backup reads, is busy without holding anything back.</summary>
     [Theory]
     [InlineData("sdb", Limiter.Drive, "Media drive 99 % busy")]
-    [InlineData("sda", Limiter.Unknown, "drive sdb, which holds none of this footage, is 99 % busy")]
+    [InlineData("sda", Limiter.Unknown, "drive sdb, without any of this footage, is 99 % busy")]
     public void Only_the_drive_that_holds_the_footage_is_the_media_drive(string footageLiesOn, Limiter expected, string evidence)
     {
         var conditions = Cores with
@@ -262,7 +262,7 @@ public sealed class LimiterRulesTests
     /// ceiling.</summary>
     [Theory]
     [InlineData(1.0, Limiter.ProcessorDecode, "Processor 100 % busy")]
-    [InlineData(0.5, Limiter.Unknown, "nothing measured is at its ceiling (processor 50 %)")]
+    [InlineData(0.5, Limiter.Unknown, "nothing measured is at its limit (processor 50 %)")]
     public void The_windows_before_each_miss_are_judged_and_not_the_mean_around_it(double busyBefore, Limiter expected, string evidence)
     {
         var missed = Enumerable.Range(1, 5).Select(n => Samples.Ms((n * 1200) - 40)).ToList();

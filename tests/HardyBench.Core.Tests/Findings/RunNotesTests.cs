@@ -16,8 +16,8 @@ public sealed class RunNotesTests
     public static TheoryData<string, Conditions> Unfavourable => new()
     {
         { "1.5 cores were busy with other work", Fine with { OtherLoad = 1.5 } },
-        { "the presenter had no priority", Fine with { PresenterPriority = false } },
-        { "only 400 MB of memory were free", Fine with { Machine = Quiet with { FreeMemoryBytes = 4e8 } } },
+        { "the display thread had no priority", Fine with { PresenterPriority = false } },
+        { "only 400 MB of memory was free", Fine with { Machine = Quiet with { FreeMemoryBytes = 4e8 } } },
         { "only 90 MB were free on the drive that keeps the run", Fine with { Machine = Quiet with { FreeDataBytes = 9e7 } } },
         { "it ran from the battery", Fine with { Machine = Quiet with { OnMains = false, BatteryShare = 0.8 } } },
         { "the battery was at 10 %", Fine with { Machine = Quiet with { OnMains = false, BatteryShare = 0.1 } } },
@@ -30,7 +30,7 @@ public sealed class RunNotesTests
             }
         },
         {
-            "c lay in the file cache to 10 %, so the drive was waited for at first",
+            "c was 10 % in the file cache, so playback waited for the drive at first",
             Fine with
             {
                 Footage = new Dictionary<string, FootageState> { ["c"] = new(null, null, 0.1, "processor", null) },
@@ -86,7 +86,7 @@ public sealed class RunNotesTests
 
         Assert.Contains(
             RunWords.NotesOf(late),
-            note => note.Contains("8.0 ms late at the 99th percentile, so in part this run measured the tool", StringComparison.Ordinal)
+            note => note.Contains("8.0 ms late at the 99th percentile, so part of what this run measured is the tool itself", StringComparison.Ordinal)
         );
     }
 
@@ -109,7 +109,7 @@ public sealed class RunNotesTests
             Loads = [new LoadReading(Samples.Ms(100), LoadKind.OwnTool, 0, 0.3f)],
         };
 
-        Assert.Equal(["1 missed slot was caused by the player: its presenter was late", "the tool itself took 0.30 cores"], RunWords.NotesOf(own));
+        Assert.Equal(["1 missed slot was caused by the player, which showed frames late", "the tool itself took 0.30 cores"], RunWords.NotesOf(own));
     }
 
     [Theory]

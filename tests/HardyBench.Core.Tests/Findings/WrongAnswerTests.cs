@@ -199,7 +199,7 @@ public sealed class WrongAnswerTests
         { "4000 threads", new PlaybackSettings(Threads: 4000) }, { "0 threads", new PlaybackSettings(Threads: 0) },
         { "look-ahead is 0", new PlaybackSettings(LookAhead: 0) },
         { "look-ahead is 100000000", new PlaybackSettings(LookAhead: 100_000_000) },
-        { "letters and digits", new PlaybackSettings(DecodeOn: "vaapi;x") }, { "none of", new PlaybackSettings((PreviewScale)77) },
+        { "letters and digits", new PlaybackSettings(DecodeOn: "vaapi;x") }, { "unknown value", new PlaybackSettings((PreviewScale)77) },
     };
 
     [Theory]

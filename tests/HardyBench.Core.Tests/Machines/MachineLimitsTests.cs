@@ -26,7 +26,7 @@ public sealed class MachineLimitsTests
         { "core speed is NaN", machine => machine with { Processor = machine.Processor with { RelativeCoreSpeed = double.NaN } } },
         { "leave no fast one", machine => machine with { Processor = machine.Processor with { SlowCores = 4, RelativeSlowSpeed = 0.5 } } },
         { "their speed is not stated", machine => machine with { Processor = machine.Processor with { SlowCores = 2 } } },
-        { "is not faster", machine => machine with { Processor = machine.Processor with { SlowCores = 2, RelativeSlowSpeed = 2 } } },
+        { "cannot be faster", machine => machine with { Processor = machine.Processor with { SlowCores = 2, RelativeSlowSpeed = 2 } } },
         { "a power of two, not 200", machine => machine with { Processor = machine.Processor with { VectorBits = 200 } } },
         { "memory in GB is -8", machine => machine with { Memory = machine.Memory with { Gigabytes = -8 } } },
         { "leave nothing of 32 GB", machine => machine with { Memory = machine.Memory with { InUseGigabytes = 32 } } },
@@ -39,22 +39,22 @@ public sealed class MachineLimitsTests
             machine => machine with { Drives = [machine.Drives[0] with { ReadMegabytesPerSecond = double.PositiveInfinity }] }
         },
         {
-            "Two drives are to hold the media",
+            "Two drives have the role media",
             machine => machine with { Drives = [machine.Drives[0], machine.Drives[0] with { Roles = [DriveRole.Media] }] }
         },
         { "are not more than 120 W idle", machine => machine with { Cooling = Fans with { IdleWatts = 120 } } },
         {
-            "it would stand at its temperature limit already",
+            "would reach its temperature limit while idle",
             machine => machine with { Cooling = Fans with { ResistanceKelvinPerWatt = 3 } }
         },
-        { "A power limit is not above", machine => machine with { Cooling = Fans with { MainsWatts = 20 } } },
-        { "no power on battery is stated", machine => machine with { Cooling = Fans, OnBattery = true } },
+        { "A power limit has to be above", machine => machine with { Cooling = Fans with { MainsWatts = 20 } } },
+        { "no power limit on battery is stated", machine => machine with { Cooling = Fans, OnBattery = true } },
         { "no power is stated", machine => machine with { OnBattery = true } },
         { "price is -1", machine => machine with { Price = -1 } },
-        { "There is no such form", machine => machine with { Form = (MachineForm)99 } },
+        { "The form is unknown", machine => machine with { Form = (MachineForm)99 } },
         { "The name has at most", machine => machine with { Name = "two\nlines" } },
         {
-            "a codec or a chroma",
+            "an unknown codec or chroma",
             machine =>
                 machine with
                 {
@@ -75,7 +75,7 @@ public sealed class MachineLimitsTests
                     ],
                 }
         },
-        { "something that there is none of", machine => machine with { Drives = [machine.Drives[0] with { Roles = [(DriveRole)9] }] } },
+        { "an unknown role", machine => machine with { Drives = [machine.Drives[0] with { Roles = [(DriveRole)9] }] } },
         { "in one line", machine => machine with { Summary = "two\nlines" } },
     };
 

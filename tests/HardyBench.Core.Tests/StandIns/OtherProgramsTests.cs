@@ -105,7 +105,7 @@ public sealed class OtherProgramsTests
             Samples.Machine() with { Kind = MachineKind.This }, Samples.HdAvc,
             new PlaybackSettings { Others = new OtherPrograms(1, 0) });
 
-        Assert.Contains("Start those programs", Assert.Throws<PlanRefusedException>(() => plan.Checked()).Message);
+        Assert.Contains("Start them", Assert.Throws<PlanRefusedException>(() => plan.Checked()).Message);
     }
 
     [Theory]

@@ -44,7 +44,7 @@ public sealed class ProgramTests
 
         Assert.Equal(0, demand.DemandSeconds(Station.MediaEngine));
         Assert.True(demand.DemandSeconds(Station.Processor) > 0);
-        Assert.Equal(["the editing program does not hand HEVC over"], demand.SilentFallbacks.Select(MachineWords.Of));
+        Assert.Equal(["the editing program does not send it HEVC"], demand.SilentFallbacks.Select(MachineWords.Of));
         Assert.True(Demand(Plain, Samples.UhdHevc422).DemandSeconds(Station.MediaEngine) > 0);
     }
 
@@ -282,7 +282,7 @@ public sealed class ProgramTests
 
         var refused = Assert.Throws<PlanRefusedException>(() => plan.Checked());
         Assert.Equal(
-            "This machine plays with the Hardy Bench player only. Choose a stand-in to see how Plain would do.", refused.Message);
+            "This machine plays with the Hardy Bench player only. Choose a stand-in to simulate Plain.", refused.Message);
     }
 
     private static readonly EditingProgram[] Impossible =

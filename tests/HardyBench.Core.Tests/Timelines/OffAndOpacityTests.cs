@@ -33,11 +33,11 @@ public sealed class OffAndOpacityTests
     [InlineData(0.0, null, null)]
     [InlineData(1.0, null, null)]
     [InlineData(0.5, Transition.Dissolve, null)]
-    [InlineData(-0.1, null, "from 0 to 100 % can")]
-    [InlineData(1.01, null, "from 0 to 100 % can")]
-    [InlineData(double.NaN, null, "from 0 to 100 % can")]
-    [InlineData(0.5, Transition.Wipe, "a wipe goes between layers that hide")]
-    [InlineData(0.5, Transition.Dip, "a dip goes between layers that hide")]
+    [InlineData(-0.1, null, "allowed: 0 to 100 %")]
+    [InlineData(1.01, null, "allowed: 0 to 100 %")]
+    [InlineData(double.NaN, null, "allowed: 0 to 100 %")]
+    [InlineData(0.5, Transition.Wipe, "a wipe needs opaque layers")]
+    [InlineData(0.5, Transition.Dip, "a dip needs opaque layers")]
     public void Opacity_is_a_share_that_a_dissolve_can_have_and_a_wipe_cannot(double opacity, Transition? transition, string? problem)
     {
         var passage = new Passage("asked", 100, [new Layer("c", []), new Layer("c", []) { Opacity = opacity }], [], transition);

@@ -30,7 +30,7 @@ public sealed class StackCutterTests
         );
 
         Assert.Equal([25, 50], timeline.Passages.Select(passage => passage.FrameCount));
-        Assert.Contains("25 frames from 00:00:01:00 on hold nothing", Assert.Single(notes), StringComparison.Ordinal);
+        Assert.Contains("25 frames from 00:00:01:00 on are empty", Assert.Single(notes), StringComparison.Ordinal);
         Assert.Equal([10L, 55L], timeline.Marks!.Select(mark => mark.Frame));
     }
 
@@ -40,7 +40,7 @@ public sealed class StackCutterTests
         var coming = Item("b", 20, 30, 0) with { Transition = Transition.Dissolve, TransitionLength = 10 };
         var (timeline, notes) = Cut(Item("a", 0, 30, 0), coming, Item("logo", 0, 50, 1));
 
-        Assert.Contains("lies among 3 layers", Assert.Single(notes), StringComparison.Ordinal);
+        Assert.Contains("is among 3 layers", Assert.Single(notes), StringComparison.Ordinal);
         Assert.All(timeline.Passages, passage => Assert.Null(passage.Transition));
         Assert.Equal([2, 3, 2], timeline.Passages.Select(passage => passage.Layers.Count));
     }

@@ -20,11 +20,11 @@ public sealed class TimelineCheckTests
         { Good with { Layers = [] }, "it has no layers" },
         { Good with { Transition = Transition.Wipe }, "a wipe needs two layers; it has 1" },
         { Good with { Layers = [new Layer("gone", [])] }, "the clip “gone” is not known" },
-        { Good with { Layers = [new Layer("a", [], -1)] }, "it begins on frame -1 of “The wings”; from 0 on it can" },
-        { Good with { Layers = [new Layer("a", [], 0, new Retime(-1))] }, "a speed of -1 cannot be played" },
+        { Good with { Layers = [new Layer("a", [], -1)] }, "it begins on frame -1 of “The wings”; allowed: 0 or more" },
+        { Good with { Layers = [new Layer("a", [], 0, new Retime(-1))] }, "a speed of -1; allowed: 0 to 100" },
         { Good with { Over = [new Effect("sparkle", new Dictionary<string, double>())] }, "the effect 'sparkle' is not known" },
-        { Good with { Over = [Effect.Of("sharpen", ("amount", 99))] }, "'sharpen': amount is 99, from 0 to 3 is possible" },
-        { Good with { Over = [Effect.Of("sharpen", ("amount", double.NaN))] }, "from 0 to 3 is possible" },
+        { Good with { Over = [Effect.Of("sharpen", ("amount", 99))] }, "'sharpen': amount is 99; allowed: 0 to 3" },
+        { Good with { Over = [Effect.Of("sharpen", ("amount", double.NaN))] }, "allowed: 0 to 3" },
         { Good with { Over = [Effect.Of("sharpen", ("amuont", 1))] }, "'sharpen' has no setting 'amuont'" },
         { Good with { Over = [Effect.Of("title")] }, "'title' has no words" },
     };
@@ -36,8 +36,8 @@ public sealed class TimelineCheckTests
 
     public static TheoryData<Passage, string> Remarkable => new()
     {
-        { Good with { FrameCount = 51 }, "“The wings” has 50 frames of the 51 wanted and loops" },
-        { Good with { Layers = [new Layer("a", [], 10)] }, "“The wings” has 50 frames of the 60 wanted and loops" },
+        { Good with { FrameCount = 51 }, "“The wings” has 50 of the 51 frames needed and loops" },
+        { Good with { Layers = [new Layer("a", [], 10)] }, "“The wings” has 50 of the 60 frames needed and loops" },
         { Good with { Layers = [new Layer("film", [])] }, "24 frames a second do not divide into 25" },
         { Good with { Layers = [new Layer("a", [], 0, new Retime(0.5, RetimeMethod.OpticalFlow))] }, "repeats frames" },
         { Good with { Over = [Effect.Of("particles")] }, "only stand-ins can play '3D particles'" },

@@ -17,7 +17,7 @@ public sealed class TimelineLimitsTests
         { "lacks a rate", Good with { Rate = default } },
         { "lacks a raster", Good with { Raster = default } },
         { "lacks passages", Good with { Passages = null! } },
-        { "an empty one among them", Good with { Passages = [null!] } },
+        { "or one of them is empty", Good with { Passages = [null!] } },
         { "lacks the layers", Good with { Passages = [Asked with { Layers = [null!] }] } },
         { "lacks the clip", Good with { Passages = [Asked with { Layers = [new Layer(null!, [])] }] } },
         { "lacks the effects", Good with { Passages = [Asked with { Over = null! }] } },
@@ -41,7 +41,7 @@ public sealed class TimelineLimitsTests
         { "The title has 301 letters", Good with { Title = new string('x', 301) } },
         { "The description has 1001 letters", Good with { About = new string('x', 1001) } },
         { "The question of a passage has 5000 letters", Good with { Passages = [Asked with { Question = new string('x', 5000) }] } },
-        { "What another program noted has 70000 letters", Good with { Metadata = new string('x', 70_000) } },
+        { "The metadata of another program has 70000 letters", Good with { Metadata = new string('x', 70_000) } },
     };
 
     [Theory]

@@ -57,9 +57,9 @@ public sealed class WorkWeekTests
     [InlineData("none", 1, 5, "no clip 'none'")]
     [InlineData("hd", 0, 5, "not 0")]
     [InlineData("hd", 17, 5, "1 to 16 streams")]
-    [InlineData("hd", 1, 0, "above 0 and up to 168")]
-    [InlineData("hd", 1, double.NaN, "not at NaN")]
-    [InlineData("hd", 1, 169, "up to 168")]
+    [InlineData("hd", 1, 0, "more than 0 and at most 168")]
+    [InlineData("hd", 1, double.NaN, "not NaN")]
+    [InlineData("hd", 1, 169, "at most 168")]
     [InlineData(null, 1, 5, "no clip ''")]
     public void A_row_that_cannot_be_is_named_with_the_reason(string? clip, int streams, double hours, string why)
     {

@@ -20,7 +20,7 @@ public sealed class CapacityTrialTests
         Assert.Null(finding.Verdict);
         Assert.Equal(Limiter.ProcessorDecode, finding.Limiter!.Limiter);
         Assert.Equal(finding.Counts.ShownRate / 25, finding.Headroom!.Value, 9);
-        Assert.Matches(@"^\d+\.\d ± \d+\.\d a second, \d+\.\d+ times what it is played at$", answer.Rows[0].Words);
+        Assert.Matches(@"^\d+\.\d ± \d+\.\d a second, \d+\.\d+ times the required rate$", answer.Rows[0].Words);
         Assert.Contains("Without a clock", answer.Words, StringComparison.Ordinal);
     }
 

@@ -72,7 +72,7 @@ public sealed class ExportTrialTests
 
         Assert.StartsWith("Written: RDD 36 10-bit 4:2:2 by the processor,", words, StringComparison.Ordinal);
         Assert.EndsWith(
-            "Not written whole, so without a time: AVC 8-bit 4:2:0 by the processor; HEVC 10-bit 4:2:0 by the processor.", words,
+            "Not completed, so without a time: AVC 8-bit 4:2:0 by the processor; HEVC 10-bit 4:2:0 by the processor.", words,
             StringComparison.Ordinal);
     }
 
@@ -80,12 +80,12 @@ public sealed class ExportTrialTests
     public void What_makes_no_export_is_refused_in_words()
     {
         Assert.StartsWith("An export trial writes", Refusal(Of(WithEngine, 11)), StringComparison.Ordinal);
-        Assert.Contains("at full scale", Refusal(Of(WithEngine, 1, new PlaybackSettings(PreviewScale.Half))), StringComparison.Ordinal);
+        Assert.Contains("full scale", Refusal(Of(WithEngine, 1, new PlaybackSettings(PreviewScale.Half))), StringComparison.Ordinal);
         Assert.Contains("no clock", Refusal(Of(WithEngine, 1, Writing(ExportFormat.Avc) with { Policy = PlayingPolicy.KeepTime })),
             StringComparison.Ordinal);
-        Assert.Contains("that there is none of", Refusal(Of(WithEngine, 1, Writing((ExportFormat)9))), StringComparison.Ordinal);
+        Assert.Contains("unknown format or encoder", Refusal(Of(WithEngine, 1, Writing((ExportFormat)9))), StringComparison.Ordinal);
         Assert.Equal(
-            "No media engine of M writes AVC 8-bit 4:2:0 at HD. Let the processor encode, or choose a machine whose engine does.",
+            "No media engine of M encodes AVC 8-bit 4:2:0 at HD. Let the processor encode, or choose a machine whose engine does.",
             Refusal(Of(WithEngine with { Name = "M" }, 1, Writing(ExportFormat.Avc, EncoderPlace.MediaEngine))));
         Assert.Contains("neither cold nor warm", Refusal(Of(
             Samples.Machine() with { Kind = MachineKind.This }, 1, Writing(ExportFormat.Avc) with { Cache = FileCache.Cold })),

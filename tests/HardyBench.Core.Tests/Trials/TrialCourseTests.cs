@@ -62,7 +62,7 @@ public sealed class TrialCourseTests
     public void A_ramp_that_does_not_rise_is_named_before_it_is_played_and_in_its_answer()
     {
         var flat = Scripted.Trial(TrialKind.Ramp, 3);
-        Assert.Equal("This is no ramp: no passage asks more than the first.", Assert.Single(flat.Remarks()));
+        Assert.Equal("This is no ramp: no passage has more load than the first.", Assert.Single(flat.Remarks()));
 
         Passage[] passages =
         [
@@ -79,7 +79,7 @@ public sealed class TrialCourseTests
             Start = rising.Start with { Timeline = rising.Start.Timeline with { Passages = [passages[0], passages[2], passages[1]] } },
         };
         Assert.StartsWith(
-            "This is no ramp: passage 3 asks less than passage 2 (decoding, effects, memory, drive)",
+            "This is no ramp: passage 3 has less load than passage 2 (decoding, effects, memory, drive)",
             Assert.Single(falling.Remarks()),
             StringComparison.Ordinal
         );
@@ -153,13 +153,13 @@ public sealed class TrialCourseTests
         0.5,
         1,
         "At half the rate the player's work falls from 1.00 to 0.50 cores, to 50 %, over the 1 of 2 passages that hold at both.",
-        "does not tell: frames are dropped"
+        "no answer: frames are dropped"
     )]
     [InlineData(
         0.5,
         0.5,
-        "It does not tell: no passage holds at both rates, and a machine that drops frames works as hard as it can at either.",
-        "does not tell: frames are dropped"
+        "No answer: no passage holds at both rates, and a machine that drops frames is fully loaded at either.",
+        "no answer: frames are dropped"
     )]
     public void Half_rate_tells_only_where_no_frames_are_dropped(double firstShown, double secondShown, string words, string row)
     {
@@ -336,7 +336,7 @@ public sealed class TrialCourseTests
         var trial = Scripted.Trial(TrialKind.Compare, 1, other: new PlaybackSettings(Threads: 1));
 
         Assert.Equal(
-            "no difference at all",
+            "no difference",
             Trial.Of(TrialKind.Compare).Answer(trial.Start.Timeline, Scripted.Course(trial, (_, _) => 1)).Rows[0].Words
         );
     }
@@ -349,7 +349,7 @@ public sealed class TrialCourseTests
         // 50, 75.3, 84.6, 88.0, 89.3, 89.7: the last three lie within a degree only from 89.3 on.
         Assert.Equal(7, done.Count);
         Assert.Contains(
-            "heat settled at 90 °C",
+            "temperature stable at 90 °C",
             Trial.Of(TrialKind.Soak).Answer(Scripted.Timeline(1), done).Words,
             StringComparison.Ordinal
         );
@@ -493,9 +493,9 @@ public sealed class TrialCourseTests
 
         var answer = Trial.Of(TrialKind.Soak).Answer(Scripted.Timeline(1), done);
 
-        Assert.Contains("was still rising, by 10.0 °C in the last round", answer.Words, StringComparison.Ordinal);
+        Assert.Contains("still rising, by 10.0 °C in the last round", answer.Words, StringComparison.Ordinal);
         Assert.Equal(done.Count, answer.EndCelsius.Count);
-        Assert.Equal("Soak longer: the temperature has not settled.", answer.NextStep);
+        Assert.Equal("Soak longer: the temperature was still rising.", answer.NextStep);
     }
 
     [Fact]

@@ -75,7 +75,7 @@ public sealed class CatalogueCsvTests
             ["line 1", "line 3", "line 4", "line 5", "line 6", "line 7", "line 8"], problems.Select(problem => problem.Where));
         Assert.Equal("There is no column colour; it was ignored.", problems[0].Why);
         Assert.Equal("'ten' in price is not a number.", problems[3].Why);
-        Assert.Contains("'hevc' in engine.capabilities is no row of a table", problems[6].Why, StringComparison.Ordinal);
+        Assert.Contains("'hevc' in engine.capabilities is not a format", problems[6].Why, StringComparison.Ordinal);
     }
 
     [Fact]

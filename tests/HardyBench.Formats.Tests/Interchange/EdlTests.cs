@@ -118,11 +118,11 @@ public sealed class EdlTests
     }
 
     [Theory]
-    [InlineData("", "no event")]
+    [InlineData("", "no video event")]
     [InlineData("TITLE: X\n001  R V C 00:00:00:00 00:00:01:00 00:00:00:00 00:00:99:00", "Line 2")]
-    [InlineData("001  R V K    00:00:00:00 00:00:01:00 00:00:00:00 00:00:01:00", "no kind of edit")]
+    [InlineData("001  R V K    00:00:00:00 00:00:01:00 00:00:00:00 00:00:01:00", "not a known kind of edit")]
     [InlineData("001 nonsense", "Line 1")]
-    [InlineData("M2 R 012.5 00:00:00:00", "no event before it")]
+    [InlineData("M2 R 012.5 00:00:00:00", "no earlier event uses")]
     public void What_is_no_list_is_a_clear_error_that_names_the_line(string text, string words) =>
         Assert.Contains(words, Assert.Throws<InterchangeException>(() => EdlReader.Read(text, R25)).Message, StringComparison.Ordinal);
 

@@ -58,7 +58,7 @@ public sealed class ForeignTimelineTests
         );
     }
 
-    /// <summary>What another program noted on the timeline, its tracks, references, marks and transitions goes out again as it
+    /// <summary>The metadata of another program on the timeline, its tracks, references, marks and transitions goes out again as it
     /// came.</summary>
     [Fact]
     public void What_other_programs_noted_goes_out_again()

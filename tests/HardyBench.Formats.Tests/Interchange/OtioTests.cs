@@ -44,7 +44,7 @@ public sealed class OtioTests
         Assert.StartsWith("""{"other":{"kept":[1,2]},"hardy-bench":{"global_start_time":""", timeline.Metadata, StringComparison.Ordinal);
         Assert.Contains(notes, note => note.Contains("'Sparkle'", StringComparison.Ordinal));
         Assert.Contains(notes, note => note.Contains("Audio", StringComparison.Ordinal));
-        Assert.Contains(notes, note => note.Contains("12 frames from 00:00:03:00 on hold nothing", StringComparison.Ordinal));
+        Assert.Contains(notes, note => note.Contains("12 frames from 00:00:03:00 on are empty", StringComparison.Ordinal));
     }
 
     [Fact]

@@ -90,15 +90,15 @@ public sealed class ShelfFormatTests
     }
 
     [Theory]
-    [InlineData("", "does not name the columns name, cores, memory_gb")]
-    [InlineData("name;cores;memory_gb\nA;2;8\n", "does not name the columns")]
-    [InlineData("\0\0\0\0", "does not name the columns")]
+    [InlineData("", "lacks the columns name, cores, memory_gb")]
+    [InlineData("name;cores;memory_gb\nA;2;8\n", "lacks the columns")]
+    [InlineData("\0\0\0\0", "lacks the columns")]
     public void A_table_without_its_head_is_refused(string text, string words) =>
         Assert.Contains(words, Assert.Throws<ShelfException>(() => MachineCsv.Read(text)).Message, StringComparison.Ordinal);
 
     [Theory]
-    [InlineData("", "no JSON")]
-    [InlineData("{\"format\":\"something-else/1\",\"machines\":[]}", "'hardy-bench-machines/1' is read")]
+    [InlineData("", "not JSON")]
+    [InlineData("{\"format\":\"something-else/1\",\"machines\":[]}", "expected: 'hardy-bench-machines/1'")]
     [InlineData("3", "no list of machines")]
     [InlineData("{\"machines\":3}", "no list of machines")]
     public void A_text_without_machines_is_refused(string text, string words) =>
@@ -135,7 +135,7 @@ public sealed class ShelfFormatTests
         var read = MachineCsv.Read("name,cores,memory_gb,engine,engine_mpixel_s,engine_decodes\nGood,8,32,e,500,hevc 4:2:9 10 3840x2160\n");
 
         Assert.Contains(
-            "'hevc 4:2:9 10 3840x2160' in engine_decodes is no row",
+            "'hevc 4:2:9 10 3840x2160' in engine_decodes is not a format",
             Assert.Single(read.Problems).Why,
             StringComparison.Ordinal
         );

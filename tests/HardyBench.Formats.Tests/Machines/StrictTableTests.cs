@@ -6,7 +6,7 @@ namespace HardyBench.Formats.Tests.Machines;
 public sealed class StrictTableTests
 {
     [Theory]
-    [InlineData("name,cores,memory_gb,cores\nA,8,32,9\n", "The column cores stands twice")]
+    [InlineData("name,cores,memory_gb,cores\nA,8,32,9\n", "The column cores occurs twice")]
     public void A_table_that_means_two_things_is_refused(string text, string why) =>
         Assert.Contains(why, Assert.Throws<ShelfException>(() => MachineCsv.Read(text)).Message, StringComparison.Ordinal);
 

@@ -34,7 +34,7 @@ public sealed class DeviceTests
         var run = await PlayAsync(deep, new PlaybackSettings(EffectsOn: "opencl"));
 
         Assert.Equal(
-            new EffectState("processor", "its filter on opencl takes no more than 8 bits a sample"),
+            new EffectState("processor", "its filter on opencl supports at most 8 bits a sample"),
             run.Header.Conditions.Effects!["sharpen"]
         );
         Assert.Empty(run.Failures);
@@ -81,7 +81,7 @@ public sealed class DeviceTests
         }
 
         Assert.Equal(
-            "effects on opencl failed: Treating a frame failed: the device is gone. They went on on the processor",
+            "effects on opencl failed: Treating a frame failed: the device is gone. The processor took over",
             treatment.DeviceFailure
         );
         Assert.Equal([true, false], graph.Devices);

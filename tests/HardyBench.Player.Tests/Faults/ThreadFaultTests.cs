@@ -30,7 +30,7 @@ public sealed class ThreadFaultTests
         }
 
         Assert.Matches(
-            $"^decoding {id}-.* on a device failed: The device is gone. It went on on the processor$",
+            $"^decoding {id}-.* on a device failed: The device is gone. The processor took over$",
             Assert.Single(layer.Overcome)
         );
     }
@@ -57,7 +57,7 @@ public sealed class ThreadFaultTests
         );
 
         Assert.Matches(
-            "^Decoding hd-avc-25-.* failed in a way that was not foreseen: What is this\\?$",
+            "^Decoding hd-avc-25-.* failed unexpectedly: What is this\\?$",
             Assert.Throws<MediaException>(() => TakeAll(layer)).Message);
     }
 

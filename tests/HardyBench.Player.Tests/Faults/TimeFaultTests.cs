@@ -57,7 +57,7 @@ public sealed class TimeFaultTests
         var slept = run with { Loads = [.. run.Loads, new LoadReading(TimeSpan.FromSeconds(0.3), LoadKind.Asleep, 0, 90)] };
 
         Assert.Contains(
-            "the machine slept for 90 s at 0.3 s; the run's clock stood still meanwhile, so nothing counts as dropped for it",
+            "the machine was suspended for 90 s at 0.3 s; the run's clock stopped meanwhile, so no frame counts as dropped because of it",
             RunWords.NotesOf(slept)
         );
     }

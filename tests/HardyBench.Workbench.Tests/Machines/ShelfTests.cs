@@ -143,7 +143,7 @@ public sealed class ShelfTests : IAsyncLifetime
         var refused = await Assert.ThrowsAsync<HardyBench.Core.Playback.PlanRefusedException>(() =>
             bench.Plays.PlayAsync(plan, null, CancellationToken.None)
         );
-        Assert.Contains("hours this machine would stand at frame", refused.Message, StringComparison.Ordinal);
+        Assert.Contains("hours this machine would be at frame", refused.Message, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -105,7 +105,7 @@ public sealed class ExportPlaybackTests : IAsyncLifetime
 
         Assert.Null(await Wrong(path, avc, clip.FrameCount));
         Assert.Equal(
-            $"The export has {clip.FrameCount} frames and should have {clip.FrameCount + 1}.", await Wrong(path, avc, clip.FrameCount + 1));
+            $"The export has {clip.FrameCount} frames instead of {clip.FrameCount + 1}.", await Wrong(path, avc, clip.FrameCount + 1));
         Assert.Contains("and should be HEVC 10-bit 4:2:0", await Wrong(path, new Export(ExportFormat.Hevc), clip.FrameCount));
         Assert.StartsWith("The export cannot be played: ", await Wrong(broken, avc, clip.FrameCount), StringComparison.Ordinal);
 

@@ -59,14 +59,14 @@ public enum AnswerKind
     /// <summary>There is something, but it costs more than the budget.</summary>
     OverBudget,
 
-    /// <summary>Nothing on offer does.</summary>
+    /// <summary>Nothing on offer plays all of it.</summary>
     Nothing,
 }
 
 /// <summary>The answer to a brief.</summary>
 /// <param name="Owned">How the machine that is there plays it; null without one, or while it has not played.</param>
 /// <param name="Remedies">For the machine that is there; none where it holds or is not simulated.</param>
-/// <param name="Changes">What one better part would bring to the machine that is there, likewise.</param>
+/// <param name="Changes">What a single better part would bring to the machine that is there, likewise.</param>
 /// <param name="Ladder">What parts that can be bought would bring to the machine that is there, likewise.</param>
 /// <param name="Shortlist">Whatever it costs.</param>
 /// <param name="Pick">What is recommended, passage by passage; beyond the budget the cheapest that answers, else what comes nearest.</param>

@@ -22,7 +22,7 @@ public enum ChangedPart
     Drive,
 }
 
-/// <summary>What one better part would bring to a machine.</summary>
+/// <summary>What a single better part would bring to a machine.</summary>
 /// <param name="Before">The passage with the least headroom.</param>
 /// <param name="After">The one that has least with the better part.</param>
 public sealed record PartChange(ChangedPart Part, Forecast Before, Forecast After)

@@ -58,7 +58,7 @@ public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelin
     /// <summary>Whether machines put together from parts are offered too.</summary>
     public bool Builds { get; init; } = true;
 
-    /// <summary>Ways of working that are acceptable in place of a new machine; null or empty for none.</summary>
+    /// <summary>Ways of working that are acceptable instead of a new machine; null or empty for none.</summary>
     public IReadOnlyList<RemedyKind>? MayUse { get; init; }
 
     /// <summary>Why a machine is none for it, by what it is; null where it may be. What is not known of it satisfies no limit.</summary>

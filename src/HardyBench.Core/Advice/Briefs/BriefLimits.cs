@@ -44,38 +44,38 @@ public static class BriefLimits
 
         if (brief.HoursAWeek?.Any(hours => hours.Value is not (>= 0 and <= MostHours)) == true)
         {
-            yield return $"A week brings 0 to {MostHours} hours of footage of a kind.";
+            yield return $"Hours of footage a week: 0 to {MostHours} of each kind.";
         }
 
         if (brief.StoredHours is not (null or (> 0 and <= MostStored)))
         {
-            yield return Invariant($"The stored footage lies above 0 and up to {MostStored:N0} hours; omit it where it is not known.");
+            yield return Invariant($"Stored footage: more than 0 and at most {MostStored:N0} hours; omit it if it is unknown.");
         }
 
         if (brief.HoursAWeek?.Keys.FirstOrDefault(id => brief.Timelines?.Contains(id) != true) is { } other)
         {
-            yield return $"Hours a week are stated of '{other}', which is none of its timelines.";
+            yield return $"Hours a week are stated for '{other}', which is not one of the brief's timelines.";
         }
 
         if (!Enum.IsDefined(brief.Scale) || brief.Forms?.Any(form => !Enum.IsDefined(form)) == true
             || brief.MayUse?.Any(kind => !Enum.IsDefined(kind)) == true)
         {
-            yield return "A preview scale, a form or a way of working is one that there is none of.";
+            yield return "A preview scale, a form or a way of working is unknown.";
         }
 
         if (brief.Growth is not (>= 1 and <= MostGrowth))
         {
-            yield return Invariant($"The work may grow to 1 to {MostGrowth} times what it is, not {brief.Growth} times.");
+            yield return Invariant($"Growth of the work: 1 to {MostGrowth} times, not {brief.Growth}.");
         }
 
         if (brief.MostStartSeconds is not (null or (> 0 and <= MostWait)) || brief.MostScrubSeconds is not (null or (> 0 and <= MostWait)))
         {
-            yield return $"A wait for the picture lies above 0 and up to {MostWait} seconds; omit it for any.";
+            yield return $"A limit for start or scrubbing: more than 0 and at most {MostWait} seconds; omit it for no limit.";
         }
 
         if (brief.SessionMinutes is not (>= 0 and <= MostSession))
         {
-            yield return Invariant($"A working session lasts 0 to {MostSession} minutes, not {brief.SessionMinutes}.");
+            yield return Invariant($"A working session: 0 to {MostSession} minutes, not {brief.SessionMinutes}.");
         }
 
         foreach (var problem in brief.Others?.Problems() ?? [])
@@ -85,12 +85,12 @@ public static class BriefLimits
 
         if (brief.MostDecibels is not (null or (> 0 and <= Loudest)))
         {
-            yield return $"The most noise lies above 0 and up to {Loudest} dB(A).";
+            yield return $"A noise limit: more than 0 and at most {Loudest} dB(A).";
         }
 
         if (brief.Budget is not (null or (> 0 and <= MostMoney)))
         {
-            yield return Invariant($"A budget lies above 0 and up to {MostMoney:N0} {Machine.Currency}; omit it for any sum.");
+            yield return Invariant($"A budget: more than 0 and at most {MostMoney:N0} {Machine.Currency}; omit it for no limit.");
         }
     }
 }

@@ -39,7 +39,7 @@ public sealed class Catalogue(IReadOnlyList<Part> parts)
                     .TakeWhile(_ => Interlocked.Increment(ref made) <= MostBuilds)),
             ];
         return tried <= MostTried && made <= MostBuilds ? builds : throw new PartRefusedException(
-            Invariant($"These parts make more than {MostBuilds:N0} builds, too many to look through. Delete some, or answer without builds."));
+            Invariant($"These parts make more than {MostBuilds:N0} builds, too many to search. Delete some, or answer without builds."));
     }
 
     private IEnumerable<Build> With(ProcessorPart processor, (GraphicsPart? Unit, int Units) picture)
@@ -105,7 +105,7 @@ public sealed class Catalogue(IReadOnlyList<Part> parts)
         string[] problems =
         [
             .. unknown.Select(id => $"There is no part '{id}'."), .. missing,
-            .. units.Distinct().Count() > 1 ? ["Graphics units that work together are alike."] : Array.Empty<string>(),
+            .. units.Distinct().Count() > 1 ? ["Graphics units that work together have to be equal."] : Array.Empty<string>(),
         ];
         return problems.Length > 0 ? (problems, price) : (BuildRules.Problems(new Build(
             found.OfType<ProcessorPart>().Single(), found.OfType<BoardPart>().Single(), found.OfType<MemoryPart>().Single(),
@@ -116,7 +116,7 @@ public sealed class Catalogue(IReadOnlyList<Part> parts)
         {
             0 => [$"A {kind} is missing."],
             1 => [],
-            var count => [$"There are {count} of a {kind}, where one is wanted."],
+            var count => [$"There are {count} parts of the kind {kind}; there has to be one."],
         };
     }
 

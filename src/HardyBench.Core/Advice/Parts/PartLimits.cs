@@ -34,7 +34,7 @@ public static class PartLimits
 
         if (part.Price is < 0 or > MostMoney)
         {
-            yield return Invariant($"A price lies between 0 and {MostMoney:N0} {Machine.Currency}, not at {part.Price}.");
+            yield return Invariant($"A price: 0 to {MostMoney:N0} {Machine.Currency}, not {part.Price}.");
         }
 
         foreach (var problem in OfKind(part).OfType<string>())
@@ -56,7 +56,7 @@ public static class PartLimits
             Text("socket", board.Socket), Text("kind of memory", board.MemoryKind), Within("memory slots", board.MemorySlots, 1, 64),
             Within("most memory in GB", board.MostGigabytes, 1, 8192), Within("long slots", board.GraphicsSlots, 0, 8),
             Within("places for drives on the bus", board.NvmeSlots, 0, 16), Within("ports for other drives", board.SataPorts, 0, 32),
-            Enum.IsDefined(board.Size) ? null : "The size of the board is one that there is none of.",
+            Enum.IsDefined(board.Size) ? null : "The size of the board is unknown.",
         ],
         MemoryPart memory =>
         [
@@ -73,7 +73,7 @@ public static class PartLimits
             Text("words", drive.Words), Within("read rate in MB/s", drive.ReadMegabytesPerSecond, 1, 100_000),
             Within("write rate in MB/s", drive.WriteMegabytesPerSecond, 1, 100_000),
             Within("latency in ms", drive.LatencyMilliseconds, 0, 1000),
-            Enum.IsDefined(drive.Interface) ? null : "The interface of the drive is one that there is none of.",
+            Enum.IsDefined(drive.Interface) ? null : "The interface of the drive is unknown.",
         ],
         SupplyPart supply => [Within("watts", supply.Watts, 50, 10_000)],
         CoolerPart cooler =>
@@ -85,7 +85,7 @@ public static class PartLimits
         [
             Within("room for graphics in mm", housing.GraphicsMillimetres, 0, 1000),
             Within("room for a cooler in mm", housing.CoolerMillimetres, 0, 1000),
-            Enum.IsDefined(housing.Form) && Enum.IsDefined(housing.Largest) ? null : "The form or size is one that there is none of.",
+            Enum.IsDefined(housing.Form) && Enum.IsDefined(housing.Largest) ? null : "The form or size is unknown.",
         ],
         _ => [],
     };
@@ -103,5 +103,5 @@ public static class PartLimits
             ? $"The {what} is 1 to {LongestText} letters in one line." : null;
 
     private static string? Within(string what, double value, double least, double most) =>
-        value >= least && value <= most ? null : Invariant($"The {what} lie between {least} and {most}, not at {value}.");
+        value >= least && value <= most ? null : Invariant($"The {what}: {least} to {most}, not {value}.");
 }

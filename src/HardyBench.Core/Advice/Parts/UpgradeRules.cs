@@ -23,14 +23,14 @@ public static class UpgradeRules
             [
                 (Same(places.Socket, processor.Socket), $"{processor.Name} has socket {processor.Socket}, {machine.Name} has {places.Socket}."),
                 (AtMost(processor.Watts, places.CoolerWatts),
-                    Invariant($"The cooler of {machine.Name} carries {places.CoolerWatts} W away, {processor.Name} makes {processor.Watts} W.")),
+                    Invariant($"The cooler of {machine.Name} cools {places.CoolerWatts} W, {processor.Name} draws {processor.Watts} W.")),
             ],
             MemoryPart memory =>
             [
-                (Same(places.MemoryKind, memory.MemoryKind), $"{memory.Name} is {memory.MemoryKind}, {machine.Name} takes {places.MemoryKind}."),
+                (Same(places.MemoryKind, memory.MemoryKind), $"{memory.Name} is {memory.MemoryKind}, {machine.Name} needs {places.MemoryKind}."),
                 (AtMost(memory.Sticks, places.MemorySlots), $"{memory.Name} is {memory.Sticks} sticks, {machine.Name} has {places.MemorySlots} slots."),
                 (AtMost(memory.Gigabytes, places.MostGigabytes),
-                    Invariant($"{memory.Name} is {memory.Gigabytes} GB, {machine.Name} takes {places.MostGigabytes} GB.")),
+                    Invariant($"{memory.Name} is {memory.Gigabytes} GB, {machine.Name} supports at most {places.MostGigabytes} GB.")),
             ],
             DrivePart { Interface: DriveInterface.Nvme } drive => [(AtMost(1, places.FreeNvme), $"{machine.Name} has no free place for {drive.Name}.")],
             DrivePart drive => [(AtMost(1, places.FreeSata), $"{machine.Name} has no free port for {drive.Name}.")],

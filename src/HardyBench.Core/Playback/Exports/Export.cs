@@ -65,7 +65,7 @@ public sealed record Export(ExportFormat Format, EncoderPlace Encoder = EncoderP
         var written = Written(raster, rate);
         return Encoder == EncoderPlace.Processor || machine.EncodersOf(written).Count > 0 ? null
             : machine.Kind == MachineKind.This ? "On this machine only the processor encodes. Choose it, or a stand-in."
-            : $"No media engine of {machine.Name} writes {written.Encoding} at {raster}. "
+            : $"No media engine of {machine.Name} encodes {written.Encoding} at {raster}. "
                 + "Let the processor encode, or choose a machine whose engine does.";
     }
 

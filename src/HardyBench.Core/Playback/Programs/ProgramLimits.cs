@@ -47,11 +47,11 @@ public static class ProgramLimits
         var rows = program.OnMediaEngine ?? [];
         if (rows.Count > MostRows || rows.Any(row => row is null || !Enum.IsDefined(row.Codec) || !Enum.IsDefined(row.Chroma)))
         {
-            yield return $"What goes to a media engine is a list of up to {MostRows} formats that there are.";
+            yield return $"Formats for a media engine: a list of up to {MostRows} known formats.";
         }
         else if (rows.Any(row => row.MaxBitDepth is < 8 or > 16 || row.MaxRaster.Width < 1 || row.MaxRaster.Height < 1))
         {
-            yield return "What goes to a media engine has a depth of 8 to 16 bit and a raster.";
+            yield return "Formats for a media engine have a depth of 8 to 16 bit and a raster.";
         }
 
         if (program.OnOneCore?.Count > EffectCatalogue.All.Count)
@@ -76,12 +76,12 @@ public static class ProgramLimits
 
         if (program.GraphicsUnits is < 1 or > EditingProgram.MostGraphicsUnits)
         {
-            yield return $"Frames are shared out among 1 to {EditingProgram.MostGraphicsUnits} graphics units, not {program.GraphicsUnits}.";
+            yield return $"Frames are shared among 1 to {EditingProgram.MostGraphicsUnits} graphics units, not {program.GraphicsUnits}.";
         }
 
         if (program.LookAhead is < 1 or > PlaybackSettings.MostLookAhead)
         {
-            yield return $"The look-ahead is {program.LookAhead} frames; from 1 to {PlaybackSettings.MostLookAhead} can be played.";
+            yield return $"The look-ahead is {program.LookAhead} frames; allowed: 1 to {PlaybackSettings.MostLookAhead}.";
         }
 
         if (program.ReservesGigabytes is not (>= 0 and <= MostGigabytes))
@@ -91,13 +91,13 @@ public static class ProgramLimits
 
         if (program.WhenLate == PlayingPolicy.Unpaced)
         {
-            yield return "When it cannot keep up an editing program drops frames or lets the clock slip; none plays without a clock.";
+            yield return "An editing program drops frames or lets the clock slip when it is late; it cannot play without a clock.";
         }
 
         if (!Enum.IsDefined(program.ComposesOn) || !Enum.IsDefined(program.EffectsAt) || !Enum.IsDefined(program.WhenLate)
             || !Enum.IsDefined(program.RendersAt))
         {
-            yield return "A choice has a value that there is none of.";
+            yield return "A choice has an unknown value.";
         }
     }
 }

@@ -104,7 +104,7 @@ public static class WorkWeek
 
         if (!Enum.IsDefined(row.Treatment))
         {
-            yield return "the treatment is one that there is none of.";
+            yield return "the treatment is unknown.";
         }
 
         if (row.Streams is < 1 or > MostStreams)
@@ -114,7 +114,7 @@ public static class WorkWeek
 
         if (row.Hours is not (> 0 and <= MostHours))
         {
-            yield return Invariant($"hours of footage a week lie above 0 and up to {MostHours}, not at {row.Hours}.");
+            yield return Invariant($"hours of footage a week: more than 0 and at most {MostHours}, not {row.Hours}.");
         }
     }
 }

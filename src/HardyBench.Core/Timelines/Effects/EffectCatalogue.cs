@@ -10,7 +10,7 @@ public static class EffectCatalogue
             Times("redGain", "red", 4), Times("greenGain", "green", 4), Times("blueGain", "blue", 4),
             new("gamma", "gamma", "", 0.2, 5, 1), Times("saturation", "saturation", 3),
         ], InColour: true),
-        new("curves", "curves", EffectGroup.Colour, "Lifts or lowers shadows, middle and highlights.", new(50, 24, 0, 2.9, 2.4),
+        new("curves", "curves", EffectGroup.Colour, "Raises or lowers shadows, midtones and highlights.", new(50, 24, 0, 2.9, 2.4),
         [
             new("shadows", "shadows", "", -0.2, 0.2, 0),
             new("middle", "middle", "", -0.2, 0.2, 0),
@@ -38,18 +38,18 @@ public static class EffectCatalogue
             "sharpen",
             "sharpen",
             EffectGroup.Detail,
-            "Lifts fine detail.",
+            "Emphasises fine detail.",
             new(110, 32, 0, 9.6, 11.8),
             [new("amount", "amount", "×", 0, 3, 1)]
         ),
         new("blur", "blur", EffectGroup.Detail, "A Gaussian blur.", new(130, 48, 0, 5.0, 5.8), [new("radius", "radius", "px", 0, 100, 8)]),
-        new("glow", "glow", EffectGroup.Detail, "Light spills over from bright parts.", new(170, 80, 0, 20.8, 18.2),
+        new("glow", "glow", EffectGroup.Detail, "Bright parts bleed light into their surroundings.", new(170, 80, 0, 20.8, 18.2),
             [new("radius", "radius", "px", 0, 100, 20), new("amount", "amount", "", 0, 1, 0.4)], InColour: true),
-        new("film-grain", "grain", EffectGroup.Detail, "Moving grain, as film has.", new(40, 24, 0, 0.37, 4.8),
+        new("film-grain", "grain", EffectGroup.Detail, "Moving film grain.", new(40, 24, 0, 0.37, 4.8),
             [new("strength", "strength", "code values", 0, 100, 12)], EightBit: true),
-        new("stabilise", "stabilise", EffectGroup.Motion, "Takes the shake out of a hand-held shot.", new(900, 96, 1, 35, 39),
+        new("stabilise", "stabilise", EffectGroup.Motion, "Steadies a hand-held shot.", new(900, 96, 1, 35, 39),
             [new("reach", "reach", "px", 0, 64, 32)], EffectPlace.OneCore, FramesBefore: 1, EightBit: true),
-        new("motion-blur", "motion blur", EffectGroup.Motion, "Smears movement over some frames.", new(60, 120, 5, 8.6, 13.3),
+        new("motion-blur", "motion blur", EffectGroup.Motion, "Blurs movement over several frames.", new(60, 120, 5, 8.6, 13.3),
             [new("frames", "frames", "frames", 2, 16, 5)], FramesBefore: 4),
         new(
             "frame-blend",
@@ -72,7 +72,7 @@ public static class EffectCatalogue
             "transform",
             "transform",
             EffectGroup.Geometry,
-            "Turns, enlarges and moves the picture within its raster.",
+            "Rotates, scales and moves the picture within its raster.",
             new(70, 32, 0, 3.8, 6.9),
             [
                 new("turn", "turn", "°", -180, 180, 0),
@@ -88,11 +88,11 @@ public static class EffectCatalogue
             Corner("topLeftX", 0.1), Corner("topLeftY", 0.1), Corner("topRightX", 0.9), Corner("topRightY", 0.05),
             Corner("bottomLeftX", 0.05), Corner("bottomLeftY", 0.9), Corner("bottomRightX", 0.95), Corner("bottomRightY", 0.95),
         ], EightBit: true),
-        new("lens-correction", "lens correction", EffectGroup.Geometry, "Straightens what a wide lens bends.", new(80, 40, 0, 5.4, 6.4),
+        new("lens-correction", "lens correction", EffectGroup.Geometry, "Corrects the distortion of a wide lens.", new(80, 40, 0, 5.4, 6.4),
             [new("first", "first term", "", -1, 1, -0.1), new("second", "second term", "", -1, 1, 0)]),
-        new("title", "title", EffectGroup.Words, "Words over the picture.", new(16, 24, 0, 0.45, 1.0),
+        new("title", "title", EffectGroup.Words, "Text over the picture.", new(16, 24, 0, 0.45, 1.0),
             [new("height", "height", "", 0.02, 0.5, 0.083)], EffectPlace.ProcessorOrGraphics, TextLabel: "words"),
-        new("moving-title", "moving title", EffectGroup.Words, "Words that run across the picture.", new(22, 24, 0, 0.4, 0.95),
+        new("moving-title", "moving title", EffectGroup.Words, "Text that moves across the picture.", new(22, 24, 0, 0.4, 0.95),
             [new("height", "height", "", 0.02, 0.5, 0.083), new("pace", "pace", "px/s", 10, 2000, 240)], TextLabel: "words"),
         new("particles", "3D particles", EffectGroup.StandInsOnly, "A cloud of lit particles in space.", new(6000, 120),
             [new("count", "count", "thousands", 1, 1000, 50)], EffectPlace.StandInsOnly),
@@ -130,7 +130,7 @@ public static class EffectCatalogue
             else if (!(value >= setting.Min && value <= setting.Max))
             {
                 yield return FormattableString.Invariant(
-                    $"'{kind.Label}': {setting.Label} is {value}, from {setting.Min} to {setting.Max} is possible"
+                    $"'{kind.Label}': {setting.Label} is {value}; allowed: {setting.Min} to {setting.Max}"
                 );
             }
         }

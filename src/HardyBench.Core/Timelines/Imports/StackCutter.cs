@@ -24,15 +24,15 @@ public static class StackCutter
             if (passages.Count == TimelineLimits.MostPassages || items.Count > TimelineLimits.MostLayersInPassage)
             {
                 throw new TimelineRefusedException(passages.Count == TimelineLimits.MostPassages
-                    ? $"It makes more than {TimelineLimits.MostPassages} passages, the most that a sheet can show. Nothing was saved. Divide it "
-                        + "where it was made, and import the parts."
-                    : $"At {Timecode.Of(from, imported.Rate)} {items.Count} clips lie over each other; up to "
-                        + $"{TimelineLimits.MostLayersInPassage} layers can be played. Nothing was saved. Take layers out where it was made.");
+                    ? $"It makes more than {TimelineLimits.MostPassages} passages, the most that a sheet can show. Nothing was saved. Split it "
+                        + "in the program it comes from, and import the parts."
+                    : $"At {Timecode.Of(from, imported.Rate)} {items.Count} clips overlap; up to "
+                        + $"{TimelineLimits.MostLayersInPassage} layers can be played. Nothing was saved. Remove layers in the program it comes from.");
             }
 
             if (items.Count == 0)
             {
-                notes.Add($"{to - from} frames from {Timecode.Of(from, imported.Rate)} on hold nothing and were left out.");
+                notes.Add($"{to - from} frames from {Timecode.Of(from, imported.Rate)} on are empty and were left out.");
                 moved.Add((from, to - from));
                 continue;
             }
@@ -42,8 +42,8 @@ public static class StackCutter
             {
                 var kind = coming.Transition.ToString()!.ToLowerInvariant();
                 notes.Add(items.Count == 1
-                    ? $"A {kind} at {Timecode.Of(from, imported.Rate)} comes from nothing; the footage is played whole, with a cut."
-                    : $"A {kind} at {Timecode.Of(from, imported.Rate)} lies among {items.Count} layers; they were kept, it was not.");
+                    ? $"A {kind} at {Timecode.Of(from, imported.Rate)} has no clip before it; the footage is played whole, with a cut."
+                    : $"A {kind} at {Timecode.Of(from, imported.Rate)} is among {items.Count} layers; they were imported, it was not.");
             }
 
             passages.Add(new Passage(
@@ -122,8 +122,8 @@ public static class StackCutter
         }
 
         var note =
-            $"'{clip.Id}' is asked for from frame {frame} on and has {clip.FrameCount}, and nothing says from which timecode they "
-                + $"count; it goes round and begins on frame {Looping.FrameOf(frame, clip.FrameCount)}.";
+            $"'{clip.Id}' is used from frame {frame} on and has {clip.FrameCount} frames, and its first timecode is unknown; it loops "
+                + $"and begins on frame {Looping.FrameOf(frame, clip.FrameCount)}.";
         if (told.Add(note))
         {
             notes.Add(note);

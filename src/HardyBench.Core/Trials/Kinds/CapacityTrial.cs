@@ -32,8 +32,8 @@ public sealed class CapacityTrial : Trial
 
     protected override string NextStep(IReadOnlyList<StepOutcome> done) =>
         done[^1].Findings.Any(finding => finding.Headroom is > 0 and < 1)
-            ? "Where it is slower than required, compare with half-raster proxies or another machine."
-            : "A soak shows whether it stays so when the machine is hot.";
+            ? "If it is slower than required, compare with half-raster proxies or another machine."
+            : "A soak shows whether it still holds when the machine is warm.";
 
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done)
     {
@@ -52,7 +52,7 @@ public sealed class CapacityTrial : Trial
         var spread = Spread.Of([.. rates]);
         return Invariant($"{spread.Mean:0.0}")
             + (rates.Count > 1 ? Invariant($" ± {spread.Half:0.0}") : string.Empty)
-            + Invariant($" a second, {spread.Mean / asked:0.0#} times what it is played at");
+            + Invariant($" a second, {spread.Mean / asked:0.0#} times the required rate");
     }
 
     private static string OfAll(IReadOnlyList<PassageAnswer> rows, double asked)
@@ -61,14 +61,14 @@ public sealed class CapacityTrial : Trial
             .Select(row => (row.Index, Times: row.Rates.Average() / asked)).ToList();
         if (known.Count == 0)
         {
-            return "No passage has frames enough to tell.";
+            return "No passage has enough frames for an answer.";
         }
 
         var (slowest, fewest) = known.MinBy(row => row.Times);
         var enough = known.Count(row => row.Times >= 1);
         return Invariant(
-            $"Without a clock {enough} of {known.Count} passages go as fast as they are played or faster; "
-        ) + Invariant($"the slowest, passage {slowest + 1}, goes at {fewest:0.0#} times its rate.");
+            $"Without a clock {enough} of {known.Count} passages reach the required rate; "
+        ) + Invariant($"the slowest, passage {slowest + 1}, reaches {fewest:0.0#} times its rate.");
     }
 
     private static IReadOnlyList<double> Rates(PassageAnswer row) => [.. Shown(row).Where(rate => rate > 0)];

@@ -69,12 +69,12 @@ public sealed class CompareTrial : Trial
         {
             return HeadroomOf(done, index) is { } headroom && Differs(headroom)
                 ? Invariant($"as many frames; headroom {headroom.Before:0.00}× → {headroom.After:0.00}×")
-                : "no difference at all";
+                : "no difference";
         }
 
         var width = spread.Half is { } half ? Invariant($" ± {half:0.00}") : string.Empty;
         return Invariant($"{spread.Mean:+0.00;−0.00;0.00}{width} shown a second: ") + (isReal ? "a real difference"
-            : difference.PairsToSettle is { } pairs ? $"within noise; about {pairs} pairs would settle it"
+            : difference.PairsToSettle is { } pairs ? $"within noise; about {pairs} pairs would be needed"
             : "within noise");
     }
 

@@ -59,7 +59,7 @@ public sealed class ExportTrial : Trial
     {
         if (ranked.Count == 0)
         {
-            return "Nothing was written whole.";
+            return "No export was completed.";
         }
 
         var list = string.Join("\n", ranked.Select((one, place) => Invariant($"{place + 1}. {one.Export.Name}, {one.Spread.Mean:0.0}")
@@ -72,7 +72,7 @@ public sealed class ExportTrial : Trial
     }
 
     private static string? OfBroken(List<string> broken) =>
-        broken.Count == 0 ? null : $"Not written whole, so without a time: {string.Join("; ", broken)}.";
+        broken.Count == 0 ? null : $"Not completed, so without a time: {string.Join("; ", broken)}.";
 
     private static string OfPassage(PassageAnswer row)
     {

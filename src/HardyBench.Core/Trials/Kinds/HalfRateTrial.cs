@@ -40,10 +40,10 @@ public sealed class HalfRateTrial : Trial
         done.All(outcome => outcome.Findings[index].Verdict == Verdict.Holds && outcome.Work[index] is not null);
 
     private static string OfPassage(IReadOnlyList<StepOutcome> done, int index) => done.Count < 2 ? string.Empty
-        : done.Any(outcome => outcome.Findings[index].Fails) ? "does not tell: frames are dropped"
+        : done.Any(outcome => outcome.Findings[index].Fails) ? "no answer: frames are dropped"
         : done.Any(outcome => outcome.Findings[index].Verdict is null) ? "too short for a verdict"
         : done[0].Work[index] is { } full && done[1].Work[index] is { } half
-            ? full > 0 ? Invariant($"{full:0.00} to {half:0.00} cores, {half / full * 100:0} %") : "no work to read: everything is done elsewhere"
+            ? full > 0 ? Invariant($"{full:0.00} to {half:0.00} cores, {half / full * 100:0} %") : "no processor work: everything runs on devices"
             : "the player's work could not be read";
 
     private static string OfAll(IReadOnlyList<StepOutcome> done)
@@ -52,7 +52,7 @@ public sealed class HalfRateTrial : Trial
         if (telling.Count == 0)
         {
             return done.Any(outcome => outcome.Findings.Any(finding => finding.Fails))
-                ? "It does not tell: no passage holds at both rates, and a machine that drops frames works as hard as it can at either."
+                ? "No answer: no passage holds at both rates, and a machine that drops frames is fully loaded at either."
                 : NoneLongEnough;
         }
 

@@ -33,7 +33,7 @@ public abstract class HandTrial : Trial
 
     /// <summary>The answer for one passage.</summary>
     protected virtual string OfPassage(IReadOnlyList<LagFinding> lags) => lags.Count == 0 ? string.Empty
-        : Came(lags) == 0 ? "nothing came on screen"
+        : Came(lags) == 0 ? "no picture was shown"
         : Invariant(
             $"{Within(lags, lag => lag.WithinTenth) * 100:0} % within 0.1 s, {Within(lags, lag => lag.WithinSecond) * 100:0} % within 1 s"
         ) + PassedOver(lags, ", ", "requests skipped");
@@ -48,7 +48,7 @@ public abstract class HandTrial : Trial
 
         if (Came(lags) == 0)
         {
-            return "Nothing that was asked for came on screen.";
+            return "None of the requested pictures was shown.";
         }
 
         return Invariant(

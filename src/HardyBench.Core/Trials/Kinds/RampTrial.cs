@@ -9,7 +9,7 @@ namespace HardyBench.Core.Trials.Kinds;
 public sealed class RampTrial : Trial
 {
     public override string? Problem(TrialPlan plan) => plan.Start.Timeline.Passages.Count < 2
-        ? "A ramp needs at least two passages, each asking more than the one before."
+        ? "A ramp needs at least two passages, each with more load than the one before."
         : AllTooShort(plan);
 
     public override string? Remark(Timeline timeline, IReadOnlyDictionary<string, Clip> clips) => RampSearch.WhyNotRising(timeline, clips);
@@ -39,8 +39,8 @@ public sealed class RampTrial : Trial
         if (fails - holds > 1)
         {
             return holds < 0
-                ? $"The break lies at {Named(fails)} at the latest."
-                : $"The break lies after {Named(holds)}{(fails < judged.Count ? $" and at {Named(fails)} at the latest" : string.Empty)}.";
+                ? $"It stops holding at {Named(fails)} at the latest."
+                : $"It stops holding after {Named(holds)}{(fails < judged.Count ? $" and at {Named(fails)} at the latest" : string.Empty)}.";
         }
 
         return fails == judged.Count ? $"It holds to the end of the ramp, {Named(holds)}: the ramp is too short for this machine."

@@ -49,6 +49,6 @@ public sealed class RepeatTrial : Trial
         var differing = rows.Count(row => row.Cells.Select(cell => cell?.Verdict).OfType<Verdict>().Distinct().Count() > 1);
         return runs < 2 ? "One run says nothing about spread."
             : differing == 0 ? $"All {runs} runs give every passage the same verdict."
-            : $"{differing} of {rows.Count} passages got different verdicts in {runs} runs: they stand at a limit, or something else ran.";
+            : $"{differing} of {rows.Count} passages got different verdicts in {runs} runs: they are at a limit, or something else ran.";
     }
 }

@@ -9,7 +9,7 @@ namespace HardyBench.Core.Trials.Kinds;
 public sealed class SoakTrial : Trial
 {
     public override string? Problem(TrialPlan plan) => plan.AtMost <= TimeSpan.Zero || plan.AtMost > TrialPlan.LongestSoak
-        ? "A soak takes more than no time and at most 8 hours."
+        ? "A soak takes more than 0 and at most 8 hours."
         : null;
 
     public override int? StepCount(TrialPlan plan) => null;
@@ -24,8 +24,8 @@ public sealed class SoakTrial : Trial
 
     protected override string NextStep(IReadOnlyList<StepOutcome> done) => Worse(done).Count > 0
         ? "Improve the cooling or the room's temperature, then soak again; plan with the last round, not the first."
-        : SoakHeat.IsSettled(done) || done[^1].EndCelsius is null ? "Results of a cool machine stand for a long day too."
-        : "Soak longer: the temperature has not settled.";
+        : SoakHeat.IsSettled(done) || done[^1].EndCelsius is null ? "Results of a cool machine are valid for a long day too."
+        : "Soak longer: the temperature was still rising.";
 
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done) =>
         blank with { Rows = Told(blank, OfPassage), Words = OfAll(done), EndCelsius = [.. done.Select(round => round.EndCelsius)] };
@@ -51,9 +51,9 @@ public sealed class SoakTrial : Trial
         }
 
         var rise = done.Count > 1 ? celsius - done[^2].EndCelsius : null;
-        return SoakHeat.IsSettled(done) ? Invariant($"heat settled at {celsius:0} °C")
-            : rise > SoakHeat.Still ? Invariant($"it stood at {celsius:0} °C and was still rising, by {rise:0.0} °C in the last round")
-            : Invariant($"it stood at {celsius:0} °C and was not rising any more");
+        return SoakHeat.IsSettled(done) ? Invariant($"temperature stable at {celsius:0} °C")
+            : rise > SoakHeat.Still ? Invariant($"{celsius:0} °C and still rising, by {rise:0.0} °C in the last round")
+            : Invariant($"{celsius:0} °C and no longer rising");
     }
 
     /// <summary>Numbers of passages with a worse verdict in the last round than in the first.</summary>

@@ -28,8 +28,8 @@ public sealed class StepDownTrial : Trial
     }
 
     protected override string NextStep(IReadOnlyList<StepOutcome> done) => done[^1].Holds
-        ? done.Count == 1 ? "A capacity trial shows how much more the machine could do." : $"Work at {done[^1].Role.Label}, or see in the advice what would hold at full scale."
-        : "Compare with half-raster proxies, or see in the advice what would hold.";
+        ? done.Count == 1 ? "A capacity trial shows how much more the machine could do." : $"Work at {done[^1].Role.Label}, or see under Advice what would hold at full scale."
+        : "Compare with half-raster proxies, or see under Advice what would hold.";
 
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done) =>
         blank with

@@ -106,7 +106,7 @@ public sealed class SideBySideTests
         Assert.EndsWith("No passage was played by both.", ComparisonWords.Sum(side, "B", "A"), StringComparison.Ordinal);
     }
 
-    /// <summary>Twenty passages, three runs a side, and no difference at all: one comparison in twenty may claim one, not more (Holm 1979).
+    /// <summary>Twenty passages, three runs a side, and no difference: one comparison in twenty may claim one, not more (Holm 1979).
     /// 1 000 seeded comparisons; the count has a standard deviation of 7, so 70 leaves room for three of them.</summary>
     [Fact]
     public void With_twenty_passages_and_no_difference_hardly_any_comparison_claims_one()

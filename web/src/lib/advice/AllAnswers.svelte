@@ -27,7 +27,7 @@
 <table class="w-full text-sm" data-testid="all-answers">
   <caption class="mb-1 text-left font-semibold">All briefs side by side</caption>
   <thead class="bg-base-200 text-left">
-    <tr>{#each ['brief', 'what is best done', 'budget', 'cheapest that answers', 'headroom', 'chance', 'limits first'] as head (head)}<th scope="col" class="border-b border-base-300 px-2 py-1 font-semibold">{head}</th>{/each}</tr>
+    <tr>{#each ['brief', 'recommendation', 'budget', 'cheapest that plays all of it', 'headroom', 'probability that all of it plays', 'limits first'] as head (head)}<th scope="col" class="border-b border-base-300 px-2 py-1 font-semibold">{head}</th>{/each}</tr>
   </thead>
   <tbody>
     {#each briefs as brief (brief.id)}

@@ -32,7 +32,7 @@
       <PriceCurve {answer} />
       <table class="mt-2 w-full text-sm" data-testid="steps">
         <thead class="bg-base-200 text-left">
-          <tr>{#each ['price', 'more', 'what', 'headroom', 'chance', ...(waits ? ['begins', 'scrubs'] : []), 'limits first', 'noise'] as head (head)}<th scope="col" class="border-b border-base-300 px-2 py-1 font-semibold">{head}</th>{/each}</tr>
+          <tr>{#each ['price', 'more than above', 'machine or build', 'headroom', 'probability that all of it plays', ...(waits ? ['playback starts', 'scrubbing shows a frame'] : []), 'limits first', 'noise'] as head (head)}<th scope="col" class="border-b border-base-300 px-2 py-1 font-semibold">{head}</th>{/each}</tr>
         </thead>
         <tbody>
           {#each steps as step (step.price)}
@@ -63,8 +63,8 @@
   {/if}
   {#if answer.unknown?.length}
     <section aria-labelledby="unknown">
-      <h3 id="unknown" class="mb-1 font-semibold">Not known well enough</h3>
-      <p class="quiet text-sm">These play all of the work. Find out what is missing, and enter it on their page.</p>
+      <h3 id="unknown" class="mb-1 font-semibold">Not enough is known</h3>
+      <p class="quiet text-sm">These play all of the work, but a limit of the brief cannot be checked. Find out what is missing and enter it on the machine’s page.</p>
       <ul class="text-sm" data-testid="unknown">
         {#each answer.unknown as one (one.name + one.price)}
           <li class="grid border-b border-base-300 px-2 py-1 sm:grid-cols-[20rem_5rem_1fr]">{#if one.machineId}<a class="link" href="/machines?id={one.machineId}">{one.name}</a>{:else}<span>{one.name}</span>{/if}<span class="figure sm:text-right">{money(one.price, answer.currency)}</span><span class="sm:pl-3">{one.toFindOut} is not entered</span></li>
@@ -77,12 +77,12 @@
       <h3 id="ways" class="mb-1 font-semibold">Working in another way on {answer.owned?.name}</h3>
       <table class="w-full text-sm" data-testid="remedies">
         <thead class="bg-base-200 text-left">
-          <tr>{#each ['way', 'what it does', 'what it costs', 'in the brief'] as head (head)}<th scope="col" class="border-b border-base-300 px-2 py-1 font-semibold">{head}</th>{/each}</tr>
+          <tr>{#each ['way of working', 'result', 'cost', 'brief accepts it'] as head (head)}<th scope="col" class="border-b border-base-300 px-2 py-1 font-semibold">{head}</th>{/each}</tr>
         </thead>
         <tbody>
           {#each answer.remedies as remedy (remedy.words)}
             <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2 [&>td]:py-1 [&>td]:align-top {remedy.useless ? 'quiet' : ''}">
-              <td>{remedy.words}</td><td>{remedy.gain}</td><td>{remedy.cost || '—'}</td><td>{remedy.suffices ? (remedy.accepted ? 'accepted' : 'not accepted') : ''}</td>
+              <td>{remedy.words}</td><td>{remedy.gain}</td><td>{remedy.cost || '—'}</td><td>{remedy.suffices ? (remedy.accepted ? 'yes' : 'no') : ''}</td>
             </tr>
           {/each}
         </tbody>
@@ -91,7 +91,7 @@
   {/if}
   {#if answer.changes.length}
     <section aria-labelledby="changes">
-      <h3 id="changes" class="mb-1 font-semibold">What one better part would bring to {answer.owned?.name}</h3>
+      <h3 id="changes" class="mb-1 font-semibold">What a single better part would bring to {answer.owned?.name}</h3>
       <ul class="text-sm" data-testid="changes">
         {#each answer.changes as change (change.part)}
           <li class="grid border-b border-base-300 px-2 py-1 sm:grid-cols-[20rem_1fr] {change.gainsNothing ? 'quiet' : ''}"><span>{change.words}</span><span>{change.gain}</span></li>
@@ -105,7 +105,7 @@
       {#if answer.path}<p class="mb-1 text-sm">{answer.path}</p>{/if}
       <ul class="text-sm" data-testid="ladder">
         {#each answer.ladder as rung (rung.partIds.join())}
-          <li class="grid gap-x-3 border-b border-base-300 px-2 py-1 sm:grid-cols-[20rem_5rem_1fr] {rung.gainsNothing ? 'quiet' : ''}"><span>{rung.words}{#if rung.isUnsure}<span class="quiet" title="unknown whether it fits"> ?</span>{/if}{#if rung.isPath}, <span class="font-semibold">enough</span>{/if}</span><span class="figure sm:text-right">{money(rung.price, answer.currency)}</span><span>{rung.gain}{#if !rung.gainsNothing}, <span class="figure">{fixed(rung.perThousand, 2)}</span> for 1 000{/if}</span></li>
+          <li class="grid gap-x-3 border-b border-base-300 px-2 py-1 sm:grid-cols-[20rem_5rem_1fr] {rung.gainsNothing ? 'quiet' : ''}"><span>{rung.words}{#if rung.isUnsure}<span class="quiet" title="unknown whether it fits"> ?</span>{/if}{#if rung.isPath}, <span class="font-semibold">enough</span>{/if}</span><span class="figure sm:text-right">{money(rung.price, answer.currency)}</span><span>{rung.gain}{#if !rung.gainsNothing}, <span class="figure">{fixed(rung.perThousand, 2)}</span> more headroom for 1 000 {answer.currency}{/if}</span></li>
         {/each}
       </ul>
       {#if answer.ladder.some((rung) => rung.isUnsure)}<p class="quiet mt-1 text-xs">Whether a part marked ? fits depends on slots, power supply or space that are not entered for {answer.owned?.name}; they are stated under <em>Places for parts</em> on its page. Processors are tried if its socket is entered.</p>{/if}
@@ -125,7 +125,7 @@
         <Check check={answer.pick} {several} />
         {#if bought}<ul class="my-2">{#each bought.parts as part, at (at)}<li>{part.name} <span class="figure">{money(part.price, answer.currency)}</span></li>{/each}</ul>{/if}
       </div>
-      <details class="print:hidden" data-testid="why-pick"><summary class="cursor-pointer">{answer.pick.name}{answer.kind === 'nothing' ? ', which comes nearest' : answer.kind === 'buy' ? ', which is recommended' : ', the one to buy where one is bought'}, passage by passage{answer.pick.wait ? `; ${answer.pick.wait}` : ''}</summary><Check check={answer.pick} {several} /></details>
+      <details class="print:hidden" data-testid="why-pick"><summary class="cursor-pointer">{answer.pick.name}{answer.kind === 'nothing' ? ', which comes nearest' : answer.kind === 'buy' ? ', which is recommended' : ', the one to buy if you buy'}, passage by passage{answer.pick.wait ? `; ${answer.pick.wait}` : ''}</summary><Check check={answer.pick} {several} /></details>
     {/if}
     <p class="mt-1 text-sm">{answer.counts}</p>
     {#each answer.notes as note (note)}<p class="quiet text-sm">{note}</p>{/each}

@@ -25,7 +25,7 @@
     quarterProxies: 'proxies, a quarter',
     halfScale: 'preview at half scale',
     quarterScale: 'preview at quarter scale',
-    halfRate: 'half the rate, from 40 on'
+    halfRate: 'half the frame rate, from 40 frames a second'
   };
 
   /** A list with one thing more or less; none rather than an empty one. */
@@ -133,7 +133,7 @@
         </div>
       </fieldset>
       <fieldset>
-        <legend class="quiet">acceptable in place of a new machine</legend>
+        <legend class="quiet">acceptable instead of a new machine</legend>
         {#each Object.entries(ways) as [way, words] (way)}
           <label class="flex items-center gap-1.5"><input type="checkbox" class="checkbox checkbox-xs" checked={brief.mayUse?.includes(way as Way) ?? false} onchange={(event) => (brief.mayUse = toggled(brief.mayUse, way as Way, event.currentTarget.checked))} />{words}</label>
         {/each}

@@ -10,7 +10,7 @@
 <table class="w-full text-sm">
   <thead class="bg-base-200 text-left">
     <tr>
-      {#each ['passage', 'verdict', 'shown', 'headroom', 'chance', 'why'] as head (head)}<th scope="col" class="border-b border-base-300 px-2 py-1 font-semibold">{head}</th>{/each}
+      {#each ['passage', 'verdict', 'shown', 'headroom', 'probability that it holds', 'why'] as head (head)}<th scope="col" class="border-b border-base-300 px-2 py-1 font-semibold">{head}</th>{/each}
     </tr>
   </thead>
   <tbody>

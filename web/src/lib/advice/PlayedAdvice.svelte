@@ -27,11 +27,11 @@
   {:else if advice}
     <p class="quiet text-sm">To play <a class="link" href="/timelines/{advice.timeline}">{title}</a> in real time at full scale, every aid off</p>
     <h1 class="mt-1 text-3xl font-semibold" data-testid="advice-pick">
-      {advice.machineName ? `Take ${advice.machineName}` : 'No machine holds it'}
+      {advice.machineName ? `Recommended: ${advice.machineName}` : 'No machine holds it'}
       {#if advice.machineId}<span class="figure ml-3 text-xl font-normal">{money(advice.price ?? null, advice.currency)}</span>{/if}
     </h1>
     <p class="mt-2 text-lg">{advice.reason}</p>
-    <h2 class="mt-8 mb-2 font-semibold">Why not the others</h2>
+    <h2 class="mt-8 mb-2 font-semibold">Why the others were not chosen</h2>
     <table class="w-full text-sm">
       <thead class="bg-base-200 text-left">
         <tr>

@@ -24,7 +24,7 @@
     problem = null;
     const { data, error } = await api.POST('/api/timelines/week', { body: { title, rows: $state.snapshot(rows) } });
     if (data) onwritten(data.timeline, rows.reduce((sum, row) => sum + row.hours, 0));
-    else problem = (error as { detail?: string } | undefined)?.detail ?? 'It could not be written.';
+    else problem = (error as { detail?: string } | undefined)?.detail ?? 'It could not be created.';
   }
 </script>
 

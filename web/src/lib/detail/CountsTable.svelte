@@ -13,10 +13,10 @@
     ['missed after the first second', row.steadyMisses, row.slots ? `${fixed((100 * row.steadyMisses) / row.slots)} %` : ''],
     ...(row.number > 1 ? [['recovery after the cut', row.recoveryMs == null ? 'none' : fixed(row.recoveryMs, 0), row.recoveryMs == null ? '' : 'ms']] : []),
     ['longest freeze', fixed(row.longestFreezeMs, 0), 'ms'],
-    ['unevenness of gaps', fixed(row.gapDeviationMs), 'ms'],
+    ['unevenness of frame gaps', fixed(row.gapDeviationMs), 'ms'],
     ['wasted', row.wastedFrames, row.wastedShare ? `${fixed(100 * row.wastedShare)} % of the work` : ''],
     ...(row.slipMs ? [['clock slipped', fixed(row.slipMs, 0), 'ms']] : []),
-    ['the presenter itself, 99th percentile', fixed(row.toolLatenessMs, 2), 'ms late']
+    ['display late (the player itself)', fixed(row.toolLatenessMs, 2), 'ms, 99th percentile']
   ]);
   const reasons = $derived(Object.entries(row.dropsByReason) as [Schemas['DropReason'], number][]);
 </script>

@@ -11,7 +11,7 @@
   <table class="w-full text-sm" data-testid="parts">
     <caption class="pb-1 text-left font-semibold">Parts of the machine <span class="quiet font-normal">below 1 it cannot reach the required rate{parts.some((part) => part.headroom == null && part.use >= 0.001) ? '; where frames of a GOP were left out, a capacity trial shows it' : ''}</span></caption>
     <thead class="quiet text-xs">
-      <tr><th scope="col" class="text-left font-normal">part</th><th scope="col" class="w-16 text-right font-normal">taken</th><th scope="col" class="w-24 text-right font-normal">headroom</th></tr>
+      <tr><th scope="col" class="text-left font-normal">part</th><th scope="col" class="w-16 text-right font-normal">load</th><th scope="col" class="w-24 text-right font-normal">headroom</th></tr>
     </thead>
     <tbody>
       {#each parts as part (part.part)}

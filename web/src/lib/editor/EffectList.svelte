@@ -57,7 +57,7 @@
       <div class="grid grid-cols-[1fr_5.5rem_5rem] items-center gap-x-2 gap-y-1 py-1">
         {#if kind?.textLabel === 'look'}
           <label class="contents">
-            <span>look</span>
+            <span>look-up table</span>
             <select class="select select-xs col-span-2" value={effect.text ?? ''} onchange={(event) => replace(at, { ...effect, text: event.currentTarget.value })}>
               {#each editor.looks as look, i (i)}<option value={look}>{look}</option>{/each}
             </select>
@@ -89,8 +89,8 @@
         {#if kind}<p class="quiet col-span-3 text-xs">{kind.about} {kind.runsOn === 'oneCore' ? 'Runs on one core.' : kind.runsOn === 'standInsOnly' ? 'Only stand-ins play it.' : ''} {kind.eightBit ? 'Works at 8 bit here.' : ''}</p>{/if}
         <div class="col-span-3 flex flex-wrap gap-1">
           <label class="mr-2 flex items-center gap-1.5"><input class="checkbox checkbox-xs" type="checkbox" checked={!effect.isOff} onchange={() => replace(at, { ...effect, isOff: !effect.isOff })} /> on</label>
-          <button class="btn btn-xs" disabled={at === 0} aria-label="Do {kind?.label ?? effect.id} earlier" onclick={() => swap(at, at - 1)}>Earlier</button>
-          <button class="btn btn-xs" disabled={at === effects.length - 1} aria-label="Do {kind?.label ?? effect.id} later" onclick={() => swap(at, at + 1)}>Later</button>
+          <button class="btn btn-xs" disabled={at === 0} aria-label="Move {kind?.label ?? effect.id} earlier" onclick={() => swap(at, at - 1)}>Earlier</button>
+          <button class="btn btn-xs" disabled={at === effects.length - 1} aria-label="Move {kind?.label ?? effect.id} later" onclick={() => swap(at, at + 1)}>Later</button>
           <button class="btn btn-xs" onclick={() => onchange(effects.filter((_, i) => i !== at))}>Remove {kind?.label ?? effect.id}</button>
         </div>
       </div>

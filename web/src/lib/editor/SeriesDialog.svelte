@@ -8,11 +8,11 @@
   let { editor, onbuilt }: { editor: Editor; onbuilt: (passages: Passage[]) => void } = $props();
   type Kind = Schemas['SeriesKind'];
   const kinds: [Kind, string, string][] = [
-    ['layerRamp', 'layer ramp', 'one more layer of the first clip a passage'],
-    ['effectRamp', 'effect ramp', 'one more effect a passage, on the first clip'],
+    ['layerRamp', 'layer ramp', 'one more layer of the first clip per passage'],
+    ['effectRamp', 'effect ramp', 'one more effect per passage, on the first clip'],
     ['ladder', 'ladder', 'every clip bare: encodings, rates or rasters'],
     ['withAndWithout', 'with and without', 'every clip without the effects, then with them'],
-    ['streamCount', 'stream count', 'one more of the clips side by side a passage']
+    ['streamCount', 'stream count', 'one more of the clips side by side per passage']
   ];
   let dialog: HTMLDialogElement;
   let kind = $state<Kind>('layerRamp');

@@ -13,16 +13,16 @@
 
   const lines = $derived(
     facts && [
-      ['samples a second', `${fixed(facts.samplesPerSecond / 1e6, 1)} million`],
+      ['samples per second', `${fixed(facts.samplesPerSecond / 1e6, 1)} million`],
       ['uncompressed', `${fixed(facts.uncompressed.bitsPerSecond! / 1e6, 0)} Mb/s`],
       ['compressed', `${fixed(clip.megabitsPerSecond)} Mb/s, 1 : ${fixed(facts.compressionRatio)}`],
-      ['bits a pixel', fixed(facts.bitsPerPixel, 2)],
-      ['an hour', `${fixed(facts.gigabytesPerHour)} GB`],
-      ['needs by its standard', facts.standard ? `${facts.standard.profile}, level ${facts.standard.level ?? '—'}` : '—'],
-      ['the file says', clip.profile ?? '—'],
-      ['decoded for a random access', `${fixed(facts.meanRandomAccess)} frames on average, ${facts.worstRandomAccess} at worst`],
-      ['memory for a second', `${fixed(facts.memoryPerSecond / 1e6, 0)} MB`],
-      ['streams from 500 MB/s', String(Math.floor(4000 / clip.megabitsPerSecond))]
+      ['bits per pixel', fixed(facts.bitsPerPixel, 2)],
+      ['size of an hour', `${fixed(facts.gigabytesPerHour)} GB`],
+      ['level required by its standard', facts.standard ? `${facts.standard.profile}, level ${facts.standard.level ?? '—'}` : '—'],
+      ['profile in the file', clip.profile ?? '—'],
+      ['decoded per random access', `${fixed(facts.meanRandomAccess)} frames on average, ${facts.worstRandomAccess} at worst`],
+      ['memory for a second of frames', `${fixed(facts.memoryPerSecond / 1e6, 0)} MB`],
+      ['streams from a drive of 500 MB/s', String(Math.floor(4000 / clip.megabitsPerSecond))]
     ]
   );
 </script>
@@ -43,11 +43,11 @@
     {#each lines ?? [] as [name, value] (name)}<dt class="quiet">{name}</dt><dd class="figure text-right">{value}</dd>{/each}
   </dl>
   {#key clip.id}<UseInTimeline clipId={clip.id} />{/key}
-  {#if clip.usedBy.length}<p class="quiet">Played by {clip.usedBy.join(', ')}.</p>{/if}
+  {#if clip.usedBy.length}<p class="quiet">Used in {clip.usedBy.join(', ')}.</p>{/if}
   {#if clip.canBeDeleted}
     <p class="flex items-center gap-3">
       <button class="btn btn-sm" onclick={() => ondelete(clip)}>Delete {clip.id}</button>
-      {#if clip.usedBy.length}<span class="text-warning">{clip.usedBy.length === 1 ? 'A timeline plays' : `${clip.usedBy.length} timelines play`} it and could not be played any more.</span>{/if}
+      {#if clip.usedBy.length}<span class="text-warning">{clip.usedBy.length === 1 ? 'A timeline uses' : `${clip.usedBy.length} timelines use`} it and could no longer be played.</span>{/if}
     </p>
   {/if}
   {#if clip.sha256}<p class="quiet text-xs break-all">SHA-256 <span class="figure">{clip.sha256}</span></p>{/if}

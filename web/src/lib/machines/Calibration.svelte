@@ -55,7 +55,7 @@
     <details class="mb-2 text-sm">
       <summary>Decoding, ns on the reference core</summary>
       <table class="mt-1">
-        <thead class="quiet text-left text-xs"><tr><th class="pr-6 font-normal">codec</th><th class="pr-6 text-right font-normal">a byte of samples</th><th class="pr-6 text-right font-normal">a bit</th><th class="text-right font-normal">serial, of either</th></tr></thead>
+        <thead class="quiet text-left text-xs"><tr><th class="pr-6 font-normal">codec</th><th class="pr-6 text-right font-normal">per byte of samples</th><th class="pr-6 text-right font-normal">per bit of data</th><th class="text-right font-normal">serial share of each</th></tr></thead>
         <tbody>
           {#each measured.costs as cost (cost.name)}
             <tr class="border-t border-base-300"><th scope="row" class="py-1 pr-6 text-left font-normal">{cost.name}</th><td class="figure pr-6 text-right">{withHalf(cost.perSampleByte, cost.perSampleByteHalf)}</td><td class="figure pr-6 text-right">{withHalf(cost.perBit, cost.perBitHalf)}</td><td class="figure text-right">{Math.round(cost.serialPart * 100)} %, {Math.round(cost.bitsSerialPart * 100)} %</td></tr>
@@ -64,7 +64,7 @@
       </table>
     </details>
     <details class="mb-2 text-sm">
-      <summary>Clips that were decoded, ms a frame on one thread</summary>
+      <summary>Decoded clips, ms per frame on one thread</summary>
       <table class="mt-1">
         <thead class="quiet text-left text-xs"><tr><th class="pr-6 font-normal">format</th><th class="pr-6 text-right font-normal">measured</th><th class="pr-6 text-right font-normal">fitted</th><th class="text-right font-normal">error</th></tr></thead>
         <tbody>
@@ -75,7 +75,7 @@
       </table>
     </details>
     <details class="text-sm">
-      <summary>Effects, ns a pixel on the reference core</summary>
+      <summary>Effects, ns per pixel on the reference core</summary>
       <table class="mt-1">
         <thead class="quiet text-left text-xs"><tr><th class="pr-6 font-normal">work</th><th class="pr-6 text-right font-normal">8 bit</th><th class="text-right font-normal">above</th></tr></thead>
         <tbody>
@@ -86,6 +86,6 @@
       </table>
     </details>
   {:else if !now?.running}
-    <p class="quiet max-w-prose text-sm">Not measured yet. Measuring takes two to three minutes, during which nothing else should run on this machine; the first time takes some minutes longer because clips are created. Then a stand-in of this machine predicts how it plays and what each change would gain.</p>
+    <p class="quiet max-w-prose text-sm">Not measured yet. Measuring takes two to three minutes; close other programs first. The first time takes some minutes longer, because clips are created. Then a twin of this machine predicts how it plays and what each change would gain.</p>
   {/if}
 </section>

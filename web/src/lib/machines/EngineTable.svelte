@@ -15,7 +15,7 @@
 </script>
 
 <div class="basis-full"><table class="text-sm">
-  <caption class="quiet text-left text-xs">It {does} each of these, and whatever is less: 10 bit takes 8, 4:2:2 takes 4:2:0.</caption>
+  <caption class="quiet text-left text-xs">It {does} each of these and anything smaller: 10 bit includes 8 bit, 4:2:2 includes 4:2:0.</caption>
   <thead class="sr-only"><tr><th scope="col">codec</th><th scope="col">chroma</th><th scope="col">bits</th><th scope="col">width</th><th scope="col">height</th><th scope="col">remove</th></tr></thead>
   <tbody>
     {#each rows as row, at (at)}

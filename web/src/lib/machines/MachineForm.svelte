@@ -62,7 +62,7 @@
     {@render number('threads', processor.threads, (value) => (processor.threads = value), 1, 512, true)}
     {@render number('core speed', processor.relativeCoreSpeed, (value) => (processor.relativeCoreSpeed = value), 0.05, 20)}
     {@render number('clock, GHz', processor.clockGigahertz, (value) => (processor.clockGigahertz = value), 0.1, 12, false, () => (processor.clockGigahertz = null))}
-    {@render number('of them slow', processor.slowCores, (value) => { processor.slowCores = value; processor.relativeSlowSpeed ??= value ? 0.7 : null; }, 0, 255, true)}
+    {@render number('slow cores', processor.slowCores, (value) => { processor.slowCores = value; processor.relativeSlowSpeed ??= value ? 0.7 : null; }, 0, 255, true)}
     {#if processor.slowCores}{@render number('slow core speed', processor.relativeSlowSpeed, (value) => (processor.relativeSlowSpeed = value), 0.05, 20)}{/if}
     {@render number('vectors, bit', processor.vectorBits, (value) => (processor.vectorBits = value), 64, 2048, true, () => (processor.vectorBits = null))}
     <p class="quiet basis-full text-xs">Core speeds are relative to the reference core, on which decoding was timed (1 = the same speed).</p>
@@ -70,11 +70,11 @@
 
   <Part name="Memory">
     {@render number('fitted, GB', memory.gigabytes, (value) => (memory.gigabytes = value), 0.5, 8192)}
-    {@render number('in use before, GB', memory.inUseGigabytes, (value) => (memory.inUseGigabytes = value), 0, 8192)}
+    {@render number('in use at start, GB', memory.inUseGigabytes, (value) => (memory.inUseGigabytes = value), 0, 8192)}
     {@render number('sticks', memory.sticks, (value) => (memory.sticks = value), 1, 64, true, () => (memory.sticks = null))}
     {@render number('channels', memory.channels, (value) => (memory.channels = value), 1, 24, true, () => (memory.channels = null))}
     {@render number('speed, MT/s', memory.megatransfersPerSecond, (value) => (memory.megatransfersPerSecond = value), 200, 40000, true, () => (memory.megatransfersPerSecond = null))}
-    {#if bandwidth}<p class="quiet self-end pb-1.5 text-xs">carries <span class="figure">{bandwidth.toFixed(1)}</span> GB/s</p>{/if}
+    {#if bandwidth}<p class="quiet self-end pb-1.5 text-xs">bandwidth <span class="figure">{bandwidth.toFixed(1)}</span> GB/s</p>{/if}
   </Part>
 
   {#each machine.graphics as unit, at (at)}
@@ -82,7 +82,7 @@
       <label class="{field} w-48"><span class="quiet">name</span><input class={text} bind:value={unit.name} maxlength="200" /></label>
       {@render number('peak, Gflop/s', unit.peakGigaflops, (value) => (unit.peakGigaflops = value), 10, 2e6)}
       {@render number('memory, GB', unit.memoryGigabytes, (value) => (unit.memoryGigabytes = value), 0.1, 1024)}
-      {@render number('its rate, GB/s', unit.bandwidthGigabytesPerSecond, (value) => (unit.bandwidthGigabytesPerSecond = value), 1, 20000)}
+      {@render number('memory rate, GB/s', unit.bandwidthGigabytesPerSecond, (value) => (unit.bandwidthGigabytesPerSecond = value), 1, 20000)}
       {@render number('bus, GB/s', unit.busGigabytesPerSecond, (value) => (unit.busGigabytesPerSecond = value), 0.1, 1000, false, () => (unit.busGigabytesPerSecond = null))}
       <p class="quiet self-end pb-1.5 text-xs">{unit.busGigabytesPerSecond == null ? 'no bus: built in, it shares main memory' : 'on a bus, with memory of its own'}</p>
     </Part>
@@ -105,7 +105,7 @@
       {@render number('writes, MB/s', drive.writeMegabytesPerSecond, (value) => (drive.writeMegabytesPerSecond = value), 1, 200000)}
       {@render number('latency, ms', drive.latencyMilliseconds, (value) => (drive.latencyMilliseconds = value), 0, 10000)}
       <fieldset class={field}>
-        <legend class="quiet">holds</legend>
+        <legend class="quiet">used for</legend>
         <span class="flex h-8 items-center gap-3">
           {#each roles as role (role)}
             <label class="flex items-center gap-1"><input class="checkbox checkbox-xs" type="checkbox" checked={drive.roles.includes(role)} onchange={(event) => lay(role, at, event.currentTarget.checked)} />{role}</label>
@@ -121,8 +121,8 @@
     <Part name="Cooling and power" onremove={() => { machine.cooling = null; machine.onBattery = false; }}>
       {@render number('idle, W', cooling.idleWatts, (value) => (cooling.idleWatts = value), 0.1, 2000)}
       {@render number('all cores busy, W', cooling.fullWatts, (value) => (cooling.fullWatts = value), 0.1, 5000)}
-      {@render number('most on mains, W', cooling.mainsWatts, (value) => (cooling.mainsWatts = value), 0.1, 5000, false, () => (cooling.mainsWatts = null))}
-      {@render number('most on battery, W', cooling.batteryWatts, (value) => (cooling.batteryWatts = value), 0.1, 5000, false, () => { cooling.batteryWatts = null; machine.onBattery = false; })}
+      {@render number('limit on mains, W', cooling.mainsWatts, (value) => (cooling.mainsWatts = value), 0.1, 5000, false, () => (cooling.mainsWatts = null))}
+      {@render number('limit on battery, W', cooling.batteryWatts, (value) => (cooling.batteryWatts = value), 0.1, 5000, false, () => { cooling.batteryWatts = null; machine.onBattery = false; })}
       {@render number('resistance, K/W', cooling.resistanceKelvinPerWatt, (value) => (cooling.resistanceKelvinPerWatt = value), 0.01, 100)}
       {@render number('heat capacity, J/K', cooling.capacityJoulesPerKelvin, (value) => (cooling.capacityJoulesPerKelvin = value), 1, 100000)}
       {@render number('room, °C', cooling.ambientCelsius, (value) => (cooling.ambientCelsius = value), -40, 60)}
@@ -141,7 +141,7 @@
       {@render number('cooler, W', places.coolerWatts, (value) => (places.coolerWatts = value), 1, 2000, false, () => (places.coolerWatts = null))}
       <label class="{field} w-24"><span class="quiet">kind of memory</span><input class={text} bind:value={() => places.memoryKind ?? '', (value) => (places.memoryKind = value || null)} maxlength="40" /></label>
       {@render number('slots for it', places.memorySlots, (value) => (places.memorySlots = value), 1, 64, true, () => (places.memorySlots = null))}
-      {@render number('at most, GB', places.mostGigabytes, (value) => (places.mostGigabytes = value), 1, 8192, false, () => (places.mostGigabytes = null))}
+      {@render number('maximum, GB', places.mostGigabytes, (value) => (places.mostGigabytes = value), 1, 8192, false, () => (places.mostGigabytes = null))}
       {@render number('free for NVMe', places.freeNvme, (value) => (places.freeNvme = value), 0, 16, true, () => (places.freeNvme = null))}
       {@render number('free for SATA', places.freeSata, (value) => (places.freeSata = value), 0, 32, true, () => (places.freeSata = null))}
       {@render number('graphics, mm', places.graphicsMillimetres, (value) => (places.graphicsMillimetres = value), 0, 1000, false, () => (places.graphicsMillimetres = null))}
@@ -151,7 +151,7 @@
     </Part>
   {/if}
 
-  <Part name="The rest">
+  <Part name="Other">
     <label class="{field} w-64"><span class="quiet">operating system</span><input class={text} bind:value={() => machine.operatingSystem ?? '', (value) => (machine.operatingSystem = value || null)} maxlength="200" /></label>
     <label class={field}><span class="quiet">graphics driver of</span><input class="input input-sm w-36" type="date" bind:value={() => machine.driverDate ?? '', (day) => (machine.driverDate = day || null)} /></label>
     {@render number('noise at full load, dB', machine.noiseDecibels, (value) => (machine.noiseDecibels = value), 0, 120, false, () => (machine.noiseDecibels = null))}
@@ -161,7 +161,7 @@
     <button class="link" type="button" onclick={addUnit}>Add a graphics unit</button>
     <button class="link" type="button" onclick={addEngine}>Add a media engine</button>
     <button class="link" type="button" onclick={addDrive}>Add a drive</button>
-    {#if !machine.places}<button class="link" type="button" onclick={() => (machine.places = { socket: null, coolerWatts: null, memoryKind: null, memorySlots: null, mostGigabytes: null, freeNvme: null, freeSata: null, graphicsMillimetres: null, supplyWatts: null, graphicsWatts: null })}>State places for parts</button>{/if}
-    {#if !machine.cooling}<button class="link" type="button" onclick={addCooling}>Describe cooling and power</button>{/if}
+    {#if !machine.places}<button class="link" type="button" onclick={() => (machine.places = { socket: null, coolerWatts: null, memoryKind: null, memorySlots: null, mostGigabytes: null, freeNvme: null, freeSata: null, graphicsMillimetres: null, supplyWatts: null, graphicsWatts: null })}>Enter places for parts</button>{/if}
+    {#if !machine.cooling}<button class="link" type="button" onclick={addCooling}>Enter cooling and power</button>{/if}
   </p>
 </div>

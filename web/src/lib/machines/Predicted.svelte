@@ -46,7 +46,7 @@
       <text x={(left + width - right) / 2} y={height - 6} text-anchor="middle" class="fill-current text-[12px]">measured, frames a second</text>
       <text x="12" y={(upper + height - lower) / 2} text-anchor="middle" transform="rotate(-90 12 {(upper + height - lower) / 2})" class="fill-current text-[12px]">predicted</text>
     </svg>
-    <p class="quiet text-xs">One dot a passage of a capacity trial; between the broken lines lies the band. Hollow: the run was disturbed, or the footage lies outside what was measured.</p>
+    <p class="quiet text-xs">One dot per passage of a capacity trial; the dashed lines mark the band. Hollow: the run was disturbed, or the footage lies outside what was measured.</p>
   {:else}
     <p class="quiet text-sm">Play a capacity trial on this machine to compare rates.</p>
   {/if}

@@ -46,17 +46,17 @@
     if (!values.includes(ask.to)) ask.to = values[0] ?? '';
   });
   const helps: [string, string][] = [
-    ['when late', 'Keep time follows the clock: frames are skipped, and a late one is shown only while nothing newer is ready. Keep every frame lets the clock slip. Without a clock every frame is shown as soon as it is ready, also faster than real time.'],
+    ['when late', 'Keep time follows the clock: frames are skipped, and an overdue one is shown only while nothing newer is ready. Keep every frame lets the clock slip. Without a clock every frame is shown as soon as it is ready, also faster than real time.'],
     ['footage', 'Cold: dropped from the file cache first, so that the drive is part of the test. Warm: read in first, so that it is not.'],
     ['proxies', 'Smaller all-intra copies of the clips are made if missing and played in their place. Helps where decoding or the drive limits.'],
     ['automatic scale', 'Halves the preview scale within a passage when a tenth of a second’s slots are missed. Helps where effects limit.'],
     ['pre-renders', 'Passages rendered beforehand are played from their files. An edit of a passage leaves its render unused.'],
     ['show pictures', 'Small pictures of what plays come to this page. Making them takes some of what is measured.'],
-    ['the pace of the clock', 'A stand-in’s run is calculated at once. At the pace of the clock it plays in real time; the result is the same.'],
+    ['play in real time', 'A stand-in’s run is calculated at once. With this it plays in real time and can be watched; the result is the same.'],
     ['decode on, effects on', 'A bare run uses the devices of the machine. Processor only uses none of them. On this machine one device can be chosen by FFmpeg’s name. The processor takes over what a device refuses, and the run states it.'],
     ['plays as', 'A stand-in can use its parts as an editing program would. This machine always plays with the product’s own player.'],
     ['other programs', 'Cores that they keep busy on a stand-in and memory that they hold. On this machine it is what really runs.'],
-    ['threads', 'For each decoder and for effects; empty for one a core.'],
+    ['threads', 'For each decoder and for effects; empty for one per core.'],
     ['preview scale', 'The size at which effects work. The product’s own player decodes at full size at all of them.']
   ];
   const cacheWords: Record<string, string> = { asFound: 'as found', cold: 'cold: dropped before', warm: 'warm: read before' };
@@ -155,7 +155,7 @@
         <NumberField class="input-sm w-14" min={0} max={8192} label="GB that other programs hold" value={ask.othersMemory} onchange={(held) => (ask.othersMemory = held)} /> GB
       </span>
     </div>
-    <label class="row">threads <NumberField class="input-sm w-30" min={1} max={64} whole placeholder="one a core" value={ask.threads} onempty={() => (ask.threads = null)} onchange={(threads) => (ask.threads = threads)} /></label>
+    <label class="row">threads <NumberField class="input-sm w-30" min={1} max={64} whole placeholder="one per core" value={ask.threads} onempty={() => (ask.threads = null)} onchange={(threads) => (ask.threads = threads)} /></label>
   </fieldset>
   <details class="text-xs lg:col-span-3">
     <summary class="cursor-pointer">What each of these means</summary>

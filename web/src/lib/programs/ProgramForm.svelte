@@ -22,27 +22,27 @@
     <input class="input input-sm w-96" aria-label="Summary" placeholder="in a line" maxlength="200" bind:value={program.summary} />
   </Part>
   <Part name="Decoding">
-    <label>media engines get
+    <label>media engines decode
       <select class="select select-sm w-56" value={program.onMediaEngine ? (program.onMediaEngine.length ? 'some' : 'none') : 'all'}
         onchange={(event) => (program.onMediaEngine = event.currentTarget.value === 'all' ? null : event.currentTarget.value === 'none' ? [] : [{ codec: 'avc', chroma: 'quarter', maxBitDepth: 8, maxRaster: { width: 3840, height: 2160 } }])}>
-        <option value="all">all that they take</option>
+        <option value="all">everything they support</option>
         <option value="some">some formats only</option>
         <option value="none">nothing</option>
       </select>
     </label>
-    <label>cores for a decoder <NumberField class="input-sm w-24" min={1} max={64} whole placeholder="all" value={program.decoderCores ?? null} onempty={() => (program.decoderCores = null)} onchange={(cores) => (program.decoderCores = cores)} /></label>
-    <label class="flex items-center gap-2"><input type="checkbox" class="checkbox checkbox-sm" bind:checked={program.decodesSmaller} /> wavelets and camera raw at the preview scale</label>
-    {#if program.onMediaEngine?.length}<EngineTable rows={program.onMediaEngine} name="what it hands over" does="hands over" />{/if}
+    <label>cores per decoder <NumberField class="input-sm w-24" min={1} max={64} whole placeholder="all" value={program.decoderCores ?? null} onempty={() => (program.decoderCores = null)} onchange={(cores) => (program.decoderCores = cores)} /></label>
+    <label class="flex items-center gap-2"><input type="checkbox" class="checkbox checkbox-sm" bind:checked={program.decodesSmaller} /> decode wavelets and camera raw at the preview scale</label>
+    {#if program.onMediaEngine?.length}<EngineTable rows={program.onMediaEngine} name="what media engines decode" does="sends a media engine" />{/if}
   </Part>
   <Part name="Effects">
-    <label>on
+    <label>effects on
       <select class="select select-sm w-52" bind:value={program.composesOn}>
         <option value="graphics">the graphics unit</option>
         <option value="processor">the processor</option>
       </select>
     </label>
     {#if program.composesOn === 'graphics'}
-      <label>graphics units at most <NumberField class="input-sm w-16" min={1} max={8} whole value={program.graphicsUnits} onchange={(units) => (program.graphicsUnits = units)} /></label>
+      <label>graphics units, maximum <NumberField class="input-sm w-16" min={1} max={8} whole value={program.graphicsUnits} onchange={(units) => (program.graphicsUnits = units)} /></label>
     {/if}
     <label>at the raster of
       <select class="select select-sm w-36" bind:value={program.effectsAt}>
@@ -50,9 +50,9 @@
         <option value="clip">the clip</option>
       </select>
     </label>
-    <label class="flex items-center gap-2"><input type="checkbox" class="checkbox checkbox-sm" bind:checked={program.inColour} /> every layer converted to red, green and blue</label>
+    <label class="flex items-center gap-2"><input type="checkbox" class="checkbox checkbox-sm" bind:checked={program.inColour} /> convert every layer to red, green and blue</label>
     <fieldset class="basis-full">
-      <legend class="quiet">on one core, whatever the machine</legend>
+      <legend class="quiet">effects that run on one core on every machine</legend>
       <div class="flex flex-wrap gap-x-4 gap-y-1">
         {#each effects as kind (kind.id)}
           <label class="flex items-center gap-1.5"><input type="checkbox" class="checkbox checkbox-xs" checked={program.onOneCore?.includes(kind.id) ?? false} onchange={(event) => onOneCore(kind.id, event.currentTarget.checked)} />{kind.label}</label>
@@ -64,8 +64,8 @@
     <label>look-ahead <NumberField class="input-sm w-16" min={1} max={120} whole value={program.lookAhead} onchange={(frames) => (program.lookAhead = frames)} /> frames</label>
     <label>when late
       <select class="select select-sm w-52" bind:value={program.whenLate}>
-        <option value="keepTime">it keeps time</option>
-        <option value="keepFrames">it keeps every frame</option>
+        <option value="keepTime">keep time</option>
+        <option value="keepFrames">keep every frame</option>
       </select>
     </label>
     <label>pre-renders at
@@ -75,6 +75,6 @@
     </label>
   </Part>
   <Part name="Memory">
-    <label>it holds <NumberField class="input-sm w-20" min={0} max={1024} value={program.reservesGigabytes} onchange={(gigabytes) => (program.reservesGigabytes = gigabytes)} /> GB besides frames</label>
+    <label>memory held <NumberField class="input-sm w-20" min={0} max={1024} value={program.reservesGigabytes} onchange={(gigabytes) => (program.reservesGigabytes = gigabytes)} /> GB besides frames</label>
   </Part>
 </div>

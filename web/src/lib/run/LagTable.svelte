@@ -3,7 +3,7 @@
   import { fixed, percent } from '../words';
 
   let { lags }: { lags: Schemas['LagRow'][] } = $props();
-  const ms = (value: number | null) => (value === null ? 'none came' : fixed(value, 0));
+  const ms = (value: number | null) => (value === null ? 'no picture' : fixed(value, 0));
   // One scale for all bars of the table, so that gestures can be compared by eye.
   const longest = $derived(Math.max(1, ...lags.map((lag) => lag.longestMs ?? 0)));
 </script>

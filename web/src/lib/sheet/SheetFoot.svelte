@@ -19,8 +19,8 @@
 <div class="grid gap-1 px-4 py-2.5 text-sm">
   {#if advice}
     <p data-testid="pick">
-      <b class="font-semibold">{advice.machineName ? `Take ${advice.machineName}.` : 'No pick.'}</b>
-      {advice.reason} <a class="link" href="/advice?timeline={sheet.timeline.id}">Why not the others</a>
+      <b class="font-semibold">{advice.machineName ? `Recommended: ${advice.machineName}.` : 'No pick.'}</b>
+      {advice.reason} <a class="link" href="/advice?timeline={sheet.timeline.id}">Why the others were not chosen</a>
     </p>
   {/if}
   {#if reading.problem}

@@ -63,7 +63,7 @@
   <thead>
     <tr>
       <th scope="col" class="sticky top-0 left-0 z-20 w-[25%] min-w-60 border-r border-b border-base-300 bg-base-200 px-3 py-1.5 text-left align-bottom text-sm font-semibold">
-        Passage <span class="quiet font-normal">and how demanding it is</span>
+        Passage <span class="quiet font-normal">and load estimate</span>
       </th>
       {#each sheet.columns as column (column.machine.id)}
         <ColumnHead {column} running={playing?.machineId === column.machine.id} onplay={() => onplay(column.machine.id)} onpick={(runId) => onpick(column, runId)} />

@@ -91,7 +91,7 @@
     {/if}
     <span class="ml-auto flex gap-2">
       <a class="btn btn-sm {comparable.length < 2 ? 'btn-disabled' : ''}" aria-disabled={comparable.length < 2} href={comparable.length < 2 ? undefined : `/compare?${comparable.map((id) => `run=${id}`).join('&')}`}>Compare</a>
-      <button class="btn btn-sm" onclick={save} disabled={!found}>Save as CSV</button>
+      <button class="btn btn-sm" onclick={save} disabled={!found}>Export as CSV</button>
       <button class="btn btn-sm" onclick={copy} disabled={!found}>Copy as table</button>
       <button class="btn btn-sm" onclick={() => put(taken.map((run) => run.id), true)} disabled={!taken.length}>Delete</button>
     </span>

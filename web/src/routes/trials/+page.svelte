@@ -19,7 +19,7 @@
   {#if reading.problem}
     <p role="alert" class="text-error">{reading.problem}</p>
   {:else if trials?.length === 0}
-    <p>Nothing has been asked yet. <a class="link" href="/timelines">Open a timeline, choose a trial and press Space.</a></p>
+    <p>No trials yet. <a class="link" href="/timelines">Open a timeline, choose a trial and press Space.</a></p>
   {:else if trials}
     <table class="w-full text-sm" data-testid="trials">
       <thead class="bg-base-200 text-left">
