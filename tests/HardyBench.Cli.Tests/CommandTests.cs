@@ -283,7 +283,7 @@ public sealed class CommandTests
         Assert.Equal([0, 0, 0, 0], [built, shown, lossy, imported]);
         Assert.Contains("3 layers", table, StringComparison.Ordinal);
         Assert.Contains("cannot be carried", notes, StringComparison.Ordinal);
-        Assert.Contains("Taken in as matinee-2, 3 passages", said, StringComparison.Ordinal);
+        Assert.Contains("Imported as matinee-2, 3 passages", said, StringComparison.Ordinal);
         Assert.Equal(ExitCodes.Input, broken);
         Assert.Contains("Line 1", why, StringComparison.Ordinal);
     }

@@ -113,7 +113,7 @@ public sealed class ForeignClipTests
 
         var refusal = await Assert.ThrowsAsync<MediaException>(() => ClipProbe.LookAsync(file, null, CancellationToken.None));
 
-        Assert.StartsWith($"{name} is a bare stream without a container", refusal.Message, StringComparison.Ordinal);
+        Assert.StartsWith($"{name} is a stream without a container", refusal.Message, StringComparison.Ordinal);
     }
 
     /// <summary>Two clips of unlike rasters, one after the other in one stream.</summary>
