@@ -68,7 +68,7 @@ test('machines are chosen, and its newest bare run stands for each', async ({ pa
 test('what cannot be compared is said in words', async ({ page, request }) => {
   const run = await runOf(request, 'curlew-desk');
   await page.goto(`/compare?run=${run}&run=${run}`);
-  await expect(page.getByRole('alert')).toContainText(`Run ${run} beside itself says nothing`);
+  await expect(page.getByRole('alert')).toContainText(`Run ${run} cannot be compared with itself`);
   await page.goto(`/compare?run=${run}`);
   await expect(page.getByRole('alert')).toContainText('Choose two runs or more');
   await page.goto(`/compare?run=${run}&run=999999`);

@@ -33,7 +33,7 @@ test('an editing program is duplicated and changed, and a stand-in plays as it d
   await page.getByRole('button', { name: 'Play Space' }).click();
   await expect(page.getByTestId('sheet')).toContainText('beside other programs: 6 cores busy');
   await page.locator('[data-plays] select').first().selectOption({ label: 'This machine' });
-  await expect(page.getByRole('alert')).toContainText('Start those programs');
+  await expect(page.getByRole('alert')).toContainText('Start them');
 
   await page.goto('/programs');
   await page.getByRole('button', { name: 'Gantry (2)', exact: true }).click();

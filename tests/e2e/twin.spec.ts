@@ -24,7 +24,7 @@ test('this machine is measured, its twin is added and predicts the next run', as
   }
   await page.goto('/machines?id=this');
   await expect(page.getByTestId('calibration')).toContainText('times the reference core');
-  await section.getByText('Clips that were decoded, ms').click();
+  await section.getByText('Decoded clips, ms').click();
   await expect(section.getByRole('row').filter({ hasText: 'RDD 36' }).first()).toBeVisible();
   await expectAccessible(page);
   const known = await (await request.get('/api/calibration/export')).json();
