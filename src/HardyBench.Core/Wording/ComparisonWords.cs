@@ -99,7 +99,7 @@ public static class ComparisonWords
         Condition.DecodedOn => "decoding of",
         Condition.Cached => "footage of",
         Condition.EffectRanOn => "place of",
-        Condition.PresenterPriority => "presenter's priority",
+        Condition.PresenterPriority => "priority of the display thread",
         Condition.PagesOpen => "pages open",
         Condition.Processor => "processor",
         Condition.Cores => "cores",

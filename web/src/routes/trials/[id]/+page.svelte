@@ -37,7 +37,7 @@
       <p class="whitespace-pre-line" data-testid="answer">{trial.answer}</p>
       {#if trial.nextStep}<p class="text-sm" data-testid="next-step"><b class="font-semibold">Next:</b> {trial.nextStep}</p>{/if}
       <p class="quiet text-sm">
-        Trial {id}, {trialStates[trial.trial.state]}, asked {moment(trial.trial.askedAt)}.
+        Trial {id}, {trialStates[trial.trial.state]}, requested {moment(trial.trial.askedAt)}.
         {#if trial.change}Changed: <b class="font-semibold text-base-content">{trial.change}</b>.{/if}
         {trial.differences.length ? `Not bare: ${trial.differences.join(', ')}.` : 'Bare: every aid off.'}
       </p>
