@@ -33,7 +33,7 @@ test('a brief is written, answered, given another budget, opened to its reasons 
   // Brief, passage, limiter, figure: the reasons are all there.
   await page.getByTestId('why-pick').locator('summary').click();
   await expect(page.getByTestId('why-pick').getByRole('row')).toHaveCount(9);
-  await expect(page.getByTestId('why-pick')).toContainText('has least to spare');
+  await expect(page.getByTestId('why-pick')).toContainText('limits first');
   await page.getByTestId('steps').locator('summary').first().click();
   await expect(page.getByTestId('steps')).toContainText('Power supply');
   await page.getByLabel('Which machine do you own?').selectOption({ label: 'Gannet tower' });

@@ -161,7 +161,7 @@ public static class AnswerWords
     private static string Making(Remedy remedy, Brief brief)
     {
         var (making, playing) = remedy.Made.Aggregate((One, Other) => (One.Making + Other.Making, One.Playing + Other.Playing));
-        var times = Invariant($"{Figures.Length(making)} to make them, {making / playing:0.##} times what they play");
+        var times = Invariant($"{Figures.Length(making)} to make them, {making / playing:0.##} times their length");
         return remedy.HoursAWeek(brief) is { } hours ? $"{times}: {Figures.Length(TimeSpan.FromHours(hours))} a week" : times;
     }
 
@@ -221,7 +221,7 @@ public static class AnswerWords
     public static string Gain(PartChange change) => change.GainsNothing
         ? GainsNothing(change.Before)
         : Invariant($"{change.Before.Headroom:0.00} → {change.After.Headroom:0.00} of what is needed; then {Of(change.After.Tightest)} ")
-            + $"has least to spare, in passage {change.After.Passage + 1}";
+            + $"limits first, in passage {change.After.Passage + 1}";
 
     /// <summary>How a machine that is there does, a phrase.</summary>
     public static string Of(MachineCheck check, Brief brief) => !check.Holds ? "does not play all of it" : check.Lacks(brief) switch
@@ -286,7 +286,7 @@ public static class AnswerWords
         : $"passage {forecast.Passage + 1} of {answer.Brief.Timelines[forecast.Timeline]}";
 
     private static string GainsNothing(Forecast before) =>
-        $"gains nothing: {Of(before.Tightest)} has least to spare, in passage {before.Passage + 1}, and does not wait for it";
+        $"gains nothing: {Of(before.Tightest)} limits first, in passage {before.Passage + 1}";
 
     private static string Of(RemedyKind kind) => kind switch
     {

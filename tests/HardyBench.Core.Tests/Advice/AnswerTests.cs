@@ -243,7 +243,7 @@ public sealed class AnswerTests
         Assert.All(changes.Take(2), change => Assert.False(change.GainsNothing));
         Assert.Equal(1.5, changes[1].After.Headroom / changes[1].Before.Headroom, 3);
         Assert.All(changes.Skip(2), change => Assert.Equal(
-            "gains nothing: the processor has least to spare, in passage 1, and does not wait for it", AnswerWords.Gain(change)));
+            "gains nothing: the processor limits first, in passage 1", AnswerWords.Gain(change)));
     }
 
     /// <summary>Common practice, no source: 8 GB swap where other programs stay open, and more memory is what is recommended; from 64 GB on

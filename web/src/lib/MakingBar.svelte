@@ -7,7 +7,7 @@
 </script>
 
 {#if making?.running}
-  <div class="flex items-center gap-3 border-b border-base-300 px-4 py-1.5 text-sm" role="status" data-testid="making">
+  <div class="print:hidden flex items-center gap-3 border-b border-base-300 px-4 py-1.5 text-sm" role="status" data-testid="making">
     <span>Creating clips: <b class="font-semibold">{making.clip ?? 'starting'}</b></span>
     <progress class="progress progress-primary w-56" value={making.share} max="1" aria-label="Clips created"></progress>
     <span class="figure quiet">{making.done} of {making.of}</span>

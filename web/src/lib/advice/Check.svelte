@@ -22,7 +22,7 @@
         <td class="figure">{passage.headroom == null ? '—' : `${fixed(passage.headroom, 2)}×`}</td>
         <td class="figure">{passage.chance == null ? '—' : chanceOf(passage.chance)}</td>
         <td>
-          {#if passage.limiter}<span class="font-semibold">{limiterWord(passage.limiter)}:</span> {passage.evidence}{:else if passage.tightest}{passage.tightest} has least to spare{/if}
+          {#if passage.limiter}<span class="font-semibold">{limiterWord(passage.limiter)}:</span> {passage.evidence}{:else if passage.tightest}{passage.tightest} limits first{/if}
           {#if passage.runId}<a class="link" href="/runs/{passage.runId}">run {passage.runId}</a>{/if}
         </td>
       </tr>

@@ -53,7 +53,7 @@
   </nav>
   <table class="mb-4 w-full" data-testid="parts">
     <thead class="bg-base-200 text-left">
-      <tr class="[&>th]:border-b [&>th]:border-base-300 [&>th]:px-2.5 [&>th]:py-1.5 [&>th]:font-semibold"><th scope="col" class="w-72">part</th><th scope="col">what it is</th><th scope="col" class="w-28 text-right">price, EUR</th><th scope="col" class="w-28">price of</th></tr>
+      <tr class="[&>th]:border-b [&>th]:border-base-300 [&>th]:px-2.5 [&>th]:py-1.5 [&>th]:font-semibold"><th scope="col" class="w-72">part</th><th scope="col">what it is</th><th scope="col" class="w-28 text-right">price, EUR</th><th scope="col" class="w-28">priced on</th></tr>
     </thead>
     <tbody class="[&>tr>td]:border-b [&>tr>td]:border-base-300 [&>tr>td]:px-2.5 [&>tr>td]:py-1 [&>tr>td]:align-top">
       {#each shown as part (part.id)}
