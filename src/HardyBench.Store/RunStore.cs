@@ -31,7 +31,7 @@ public sealed record JudgedRun(
     long Id, RunEnding Ending, DateTimeOffset StartedAt, TimeSpan? StartLag, PreviewScale Scale, IReadOnlyList<string> Notes,
     IReadOnlyList<PassageSummary> Passages)
 {
-    /// <summary>Why no message of its machine, and what to do, in words; null where it counts.</summary>
+    /// <summary>Why it does not count for its machine, and what to do, in words; null where it counts.</summary>
     public string? NotCounting { get; init; }
 
     /// <summary>Whether its figures are wrong for that reason.</summary>
@@ -53,7 +53,7 @@ public sealed record RunPlace(long TrialId, StepRole Role);
 /// <summary>A run as a line of a list.</summary>
 /// <param name="ConditionsDigest">Alike for runs that are repeats of each other.</param>
 /// <param name="Differences">What differed from a bare run, a phrase each.</param>
-/// <param name="NotCounting">Why no message of its machine, and what to do, in words; null where it counts.</param>
+/// <param name="NotCounting">Why it does not count for its machine, and what to do, in words; null where it counts.</param>
 public sealed record RunLine(
     long Id, string TimelineId, string TimelineDigest, string MachineId, PreviewScale Scale, PlayingPolicy Policy, bool Pictures,
     DateTime StartedAtUtc, RunEnding Ending, bool ByHand, string ConditionsDigest, string Differences,

@@ -5,7 +5,7 @@ namespace HardyBench.Core.Findings;
 /// <summary>A run that a column of the sheet can show: of the timeline as it stands, on the column's machine, at the sheet's preview
 /// scale.</summary>
 /// <param name="Differences">What differs from a bare run besides the scale, a phrase each.</param>
-/// <param name="NotCounting">Why no message of its machine, and what to do, in words; null where it counts.</param>
+/// <param name="NotCounting">Why it does not count for its machine, and what to do, in words; null where it counts.</param>
 public sealed record RunOfColumn(
     long Id, DateTimeOffset StartedAt, RunEnding Ending, IReadOnlyList<string> Differences, string? NotCounting = null)
 {

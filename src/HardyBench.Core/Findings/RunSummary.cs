@@ -4,7 +4,7 @@ namespace HardyBench.Core.Findings;
 
 /// <summary>What is kept beside a run, so that sheets and lists need not decode it.</summary>
 /// <param name="Passages">One a passage, in order.</param>
-/// <param name="Disturbance">Why no message of its machine; null where it counts.</param>
+/// <param name="Disturbance">Why it does not count for its machine; null where it counts.</param>
 public sealed record RunSummary(IReadOnlyList<PassageSummary> Passages, Disturbance? Disturbance)
 {
     /// <summary>Rises whenever a rule changes by which runs are judged; what was kept by earlier ones is drawn again.</summary>

@@ -56,7 +56,7 @@ public static class RampSearch
     ];
 
     /// <summary>Whether each passage played so far holds, by its place in the timeline. Only passages that can be judged are played, so
-    /// one without a verdict could not be played: it is passed by as one that holds, because no message against the machine.</summary>
+    /// one without a verdict could not be played: it is passed by as one that holds, because it says nothing against the machine.</summary>
     public static IReadOnlyDictionary<int, bool> Known(IReadOnlyList<StepOutcome> done) => done.DistinctBy(outcome => outcome.Role.Passage)
         .ToDictionary(outcome => outcome.Role.Passage!.Value, outcome => outcome.Findings[0].Verdict is null or Verdict.Holds);
 

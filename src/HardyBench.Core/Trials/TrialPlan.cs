@@ -94,7 +94,7 @@ public sealed record StepOutcome
 
     public IReadOnlyList<LagFinding> Lags { get; }
 
-    /// <summary>Why no message of its machine; null where it counts.</summary>
+    /// <summary>Why it does not count for its machine; null where it counts.</summary>
     public Disturbance? Disturbance { get; }
 
     /// <summary>Whether its figures are worth anything.</summary>

@@ -23,7 +23,7 @@ public static class LimiterWords
     /// limiter.</summary>
     public static string? Evidence(PassageFinding finding) => finding.Limiter is not { } limiter ? null
         : finding.GivenUpFrom is { } from
-            ? Evidence(limiter) + Invariant($" From {from.TotalSeconds:0.0} s on nothing was decoded: no later frame of the passage could be ready in time, so the rest was abandoned.")
+            ? Evidence(limiter) + Invariant($" From {from.TotalSeconds:0.0} s on no work was done: no later frame of the passage could be ready in time, so the rest was abandoned.")
         : Evidence(limiter);
 
     /// <summary>What is at its ceiling besides, and what that means; null where there is nothing.</summary>

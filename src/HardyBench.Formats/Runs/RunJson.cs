@@ -42,7 +42,7 @@ public sealed record RunDocument(
     IReadOnlyList<string> Notes,
     long? TrialId = null)
 {
-    /// <summary>Why no message of its machine, and what to do, in words; null where it counts.</summary>
+    /// <summary>Why it does not count for its machine, and what to do, in words; null where it counts.</summary>
     public string? NotCounting { get; init; }
 
     /// <param name="trialId">The trial that it belongs to, in its store; null for none.</param>

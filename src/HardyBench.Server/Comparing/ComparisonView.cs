@@ -56,7 +56,7 @@ public sealed record SideView(
     IReadOnlyList<string> Notes,
     IReadOnlyList<DifferenceView> Conditions, IReadOnlyList<DifferenceView> Parts, string Sum)
 {
-    /// <summary>Why no message of its machine, and what to do, in words; null where it counts.</summary>
+    /// <summary>Why it does not count for its machine, and what to do, in words; null where it counts.</summary>
     public string? NotCounting { get; init; }
 
     /// <summary>Where its decoding and effects ran, a sentence; null where all sides are alike in it.</summary>

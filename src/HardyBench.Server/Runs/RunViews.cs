@@ -27,7 +27,7 @@ public sealed record RunLineView(
     int Marks,
     IReadOnlyList<Verdict?> Verdicts, int Slots, int Shown, int SteadyDrops)
 {
-    /// <summary>Why no message of its machine, and what to do, in words; null where it counts.</summary>
+    /// <summary>Why it does not count for its machine, and what to do, in words; null where it counts.</summary>
     public string? NotCounting { get; init; }
 
     /// <summary>With the titles and names of today; what is gone goes by its id.</summary>

@@ -64,7 +64,7 @@ public sealed class RunEntity
     /// <summary>What to know before trusting it, a phrase each, by the same rules.</summary>
     public string NotesJson { get; set; } = "[]";
 
-    /// <summary>Why no message of its machine, and what to do, in words, by the same rules; null where it counts.</summary>
+    /// <summary>Why it does not count for its machine, and what to do, in words, by the same rules; null where it counts.</summary>
     public string? NotCounting { get; set; }
 
     /// <summary>Whether its figures are wrong for that reason.</summary>

@@ -119,7 +119,7 @@ public sealed class HostPlayback(
         }
     }
 
-    /// <summary>The next that a player says; null when no message more. One that makes no sense any more is as good as gone.</summary>
+    /// <summary>The next that a player says; null when it says nothing more. One that makes no sense any more is as good as gone.</summary>
     private static async Task<PlayerTold?> HearAsync(PlayerProcess player)
     {
         try

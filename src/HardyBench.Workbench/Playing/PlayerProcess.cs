@@ -96,7 +96,7 @@ public sealed class PlayerProcess : IDisposable
         }
     }
 
-    /// <summary>The next that it says; null when no message more.</summary>
+    /// <summary>The next that it says; null when it says nothing more.</summary>
     /// <exception cref="JsonException">It is no message.</exception>
     /// <exception cref="InvalidDataException">It is too long for one.</exception>
     public async ValueTask<PlayerTold?> HearAsync(CancellationToken stop) =>

@@ -20,7 +20,7 @@ public sealed class GivenUpTests
         Assert.Equal(told ? Samples.Ms(59 * 40) : null, finding.GivenUpFrom);
         Assert.Equal(
             told,
-            LimiterWords.Evidence(finding)!.Contains("From 2.4 s on nothing was decoded", StringComparison.Ordinal));
+            LimiterWords.Evidence(finding)!.Contains("From 2.4 s on no work was done", StringComparison.Ordinal));
     }
 
     [Fact]

@@ -495,7 +495,7 @@ public sealed class TrialCourseTests
 
         Assert.Contains("still rising, by 10.0 °C in the last round", answer.Words, StringComparison.Ordinal);
         Assert.Equal(done.Count, answer.EndCelsius.Count);
-        Assert.Equal("Soak longer: the temperature was still rising.", answer.NextStep);
+        Assert.Equal("Soak longer: the temperature is not stable yet.", answer.NextStep);
     }
 
     [Fact]

@@ -25,7 +25,7 @@ public sealed class SoakTrial : Trial
     protected override string NextStep(IReadOnlyList<StepOutcome> done) => Worse(done).Count > 0
         ? "Improve the cooling or the room's temperature, then soak again; plan with the last round, not the first."
         : SoakHeat.IsSettled(done) || done[^1].EndCelsius is null ? "Results of a cool machine are valid for a long day too."
-        : "Soak longer: the temperature was still rising.";
+        : "Soak longer: the temperature is not stable yet.";
 
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done) =>
         blank with { Rows = Told(blank, OfPassage), Words = OfAll(done), EndCelsius = [.. done.Select(round => round.EndCelsius)] };
