@@ -34,7 +34,7 @@ export const reasonWord: Record<Reason, string> = {
   passedOver: 'passed over, was not expected to be ready',
   effectsSkipped: 'decoded too late for its effects',
   notReady: 'not ready before a newer frame or the cut',
-  presenterLate: 'presenter late (caused by the player)',
+  presenterLate: 'displayed late (caused by the player)',
   passageFailed: 'the passage failed'
 };
 

@@ -93,7 +93,7 @@ public static class LikeForLike
         add(Condition.OtherLoad, conditions.OtherLoad is > RunNotes.BusyFrom and var busy ? Invariant($"{busy:0.0} cores busy") : "quiet");
         add(Condition.Power, conditions.Machine?.OnMains switch { false => "battery", _ => "mains" });
         add(Condition.Governor, conditions.Machine?.Governor);
-        add(Condition.PresenterPriority, conditions.PresenterPriority == false ? "none" : "had");
+        add(Condition.PresenterPriority, conditions.PresenterPriority == false ? "normal" : "raised");
         add(Condition.PagesOpen, conditions.PagesHere is > 0 and var pages ? Invariant($"{pages} here") : "none here");
         foreach (var (clip, state) in conditions.Footage ?? new Dictionary<string, FootageState>())
         {

@@ -20,7 +20,7 @@
   </section>
   {#if footage.length}
     <section>
-      <h2 class="mb-1 font-semibold">Where each clip lay and was decoded</h2>
+      <h2 class="mb-1 font-semibold">Where each clip was stored and decoded</h2>
       <table>
         <thead class="quiet text-left">
           <tr>{#each ['clip', 'drive', 'in the file cache before', 'decoded on'] as head (head)}<th scope="col" class="pr-6 font-normal">{head}</th>{/each}</tr>

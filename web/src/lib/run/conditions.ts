@@ -9,7 +9,7 @@ export function conditionsInWords(conditions: Schemas['Conditions']): [string, s
     ['kernel', conditions.kernel],
     ['cores', conditions.usableCores.join(', ')],
     ['other load before', orNull(conditions.otherLoad, (cores) => `${fixed(cores, 2)} cores`)],
-    ['presenter', orNull(conditions.presenterPriority, (has) => (has ? 'with priority' : 'without priority'))],
+    ['display thread', orNull(conditions.presenterPriority, (has) => (has ? 'with priority' : 'without priority'))],
     ['power', orNull(machine?.onMains, (mains) => (mains ? 'mains' : `battery${orNull(machine?.batteryShare, (share) => ` at ${percent(share)}`) ?? ''}`))],
     ['governor', machine?.governor],
     ['clock', orNull(machine?.clockShare, (share) => `${percent(share)} of the rated one`)],

@@ -24,7 +24,7 @@
     <table class="w-full text-sm" data-testid="trials">
       <thead class="bg-base-200 text-left">
         <tr>
-          {#each ['trial', 'question', 'answer', 'timeline', 'machine', 'asked', 'state'] as head, i (head)}
+          {#each ['trial', 'question', 'answer', 'timeline', 'machine', 'requested', 'state'] as head, i (head)}
             <th scope="col" class="border-b border-base-300 px-3 py-1.5 font-semibold {i === 0 ? 'text-right' : ''}">{head}</th>
           {/each}
         </tr>
