@@ -5,5 +5,5 @@ namespace HardyBench.Core;
 public sealed class UnknownThingException(string kind, string id, IEnumerable<string> known) : Exception(WordsOf(kind, id, [.. known]))
 {
     private static string WordsOf(string kind, string id, string[] known) =>
-        known.Length == 0 ? $"There is no {kind} '{id}', and no other yet." : $"There is no {kind} '{id}'. Known: {string.Join(", ", known)}.";
+        known.Length == 0 ? $"There is no {kind} '{id}'. None exists yet." : $"There is no {kind} '{id}'. Known: {string.Join(", ", known)}.";
 }
