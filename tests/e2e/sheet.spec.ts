@@ -171,6 +171,25 @@ test('what is printed has no buttons and is cut nowhere', async ({ page }) => {
   expect(cut).toEqual([]);
 });
 
+test('what is printed keeps what every table says', async ({ page, request }) => {
+  // The inner text leaves out what is not displayed. Actions and fields in a row are not printed.
+  const actions = /^(Restore|Delete|Remove|remove|delete|Add .*|in step|use as baseline.*|—)$/;
+  const texts = () => page.locator('main :is(th, td):not(:has(input, select))').evaluateAll((cells) => (cells as HTMLElement[]).map((one) => one.innerText.trim()));
+  const [run] = (await (await request.get('/api/runs')).json()) as { id: number }[];
+  const pages = [sheet, '/footage', '/programs', '/advice', '/advice/parts', '/runs', `/runs/${run.id}`, '/trials', '/compare/grid?timeline=touring-night', '/deleted'];
+  const [trial] = (await (await request.get('/api/trials')).json()) as { id: number }[];
+  for (const path of [...pages, ...(trial ? [`/trials/${trial.id}`] : [])]) {
+    await page.emulateMedia({ media: 'screen' });
+    await page.goto(path);
+    if (path !== '/deleted' && path !== '/trials') await expect(page.locator('main td').first()).toBeVisible();
+    await expect(page.getByText('Reading…')).toBeHidden();
+    const shown = await texts();
+    await page.emulateMedia({ media: 'print' });
+    const printed = await texts();
+    expect(shown.filter((text, at) => text && !printed[at] && !actions.test(text)), path).toEqual([]);
+  }
+});
+
 test('the advice names the pick and why not the others', async ({ page }) => {
   await page.goto('/advice?timeline=touring-night');
   await expect(page.getByTestId('advice-pick')).toContainText('Recommended: ');

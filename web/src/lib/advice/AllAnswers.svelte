@@ -33,7 +33,7 @@
     {#each briefs as brief (brief.id)}
       {@const answer = answers[brief.id]}
       <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2 [&>td]:py-1 [&>td]:align-top">
-        <td><button class="link text-left" onclick={() => onchoose(brief.id)}>{brief.name}</button></td>
+        <td><button data-prints class="link text-left" onclick={() => onchoose(brief.id)}>{brief.name}</button></td>
         {#if answer === undefined}<td colspan="6" class="quiet">computing…</td>
         {:else if typeof answer === 'string'}<td colspan="6" class="text-error">{answer}</td>
         {:else}

@@ -36,6 +36,7 @@
   <button
     class="block h-full w-full px-2.5 py-0.5 text-left leading-[1.15rem] hover:bg-secondary/10 {chosen ? 'bg-secondary/15 outline-2 -outline-offset-2 outline-secondary' : ''}"
     data-cell={place}
+    data-prints
     aria-pressed={chosen}
     disabled={!cell && growing === null}
     onclick={onchoose}

@@ -34,6 +34,7 @@
           <td class:hatched={trial.trial.standIn}>
             {#if cell?.slots}
               <button
+                data-prints
                 class="block w-full px-2.5 py-1 text-left leading-[1.15rem] hover:bg-secondary/10 {chosen?.runId === run.runId && chosen.number === row.number
                   ? 'bg-secondary/15 outline-2 -outline-offset-2 outline-secondary'
                   : ''}"

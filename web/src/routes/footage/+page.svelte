@@ -108,7 +108,7 @@
           {#each members as clip (clip.id)}
             <tr data-clip={clip.id} class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2 [&>td]:py-1 {shown?.id === clip.id ? 'bg-secondary/15' : ''}">
               <td>{#if !clip.made}<input type="checkbox" class="checkbox checkbox-xs" aria-label="Create {clip.id}" value={clip.id} bind:group={picked} />{/if}</td>
-              <td><button class="link text-left font-semibold" onclick={() => (shown = clip)}>{clip.id}</button> <span class="quiet">{clip.title}</span></td>
+              <td><button data-prints class="link text-left font-semibold" onclick={() => (shown = clip)}>{clip.id}</button> <span class="quiet">{clip.title}</span></td>
               <td class="whitespace-nowrap">{clip.encoding}</td>
               <td>{clip.raster}</td>
               <td class="figure text-right">{clip.rate}</td>

@@ -54,7 +54,7 @@
       <tr><td class="font-semibold">Hardy Bench player</td><td>What really plays on this machine</td><td class="quiet">stand-ins play as it does where no program is chosen; it cannot be changed</td></tr>
       {#each programs.list as { program, words } (program.id)}
         <tr class={programs.draft?.id === program.id ? 'bg-secondary/10' : ''}>
-          <td><button class="link font-semibold" aria-pressed={programs.draft?.id === program.id} onclick={() => programs.choose(program.id)}>{program.name}</button></td>
+          <td><button data-prints class="link font-semibold" aria-pressed={programs.draft?.id === program.id} onclick={() => programs.choose(program.id)}>{program.name}</button></td>
           <td>{program.summary}</td>
           <td>{words.join('; ')}</td>
         </tr>

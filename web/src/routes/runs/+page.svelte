@@ -116,7 +116,7 @@
           <th scope="col"><input type="checkbox" class="checkbox checkbox-sm" aria-label="All runs shown" checked={shown.length > 0 && shown.every((run) => selected.has(run.id))} onchange={(event) => toggle(shown, event.currentTarget.checked)} /></th>
           {#each Object.keys(columns) as head (head)}
             <th scope="col" class={figures.includes(head) ? 'text-right' : ''} aria-sort={head !== sorted ? undefined : order.rising ? 'ascending' : 'descending'}>
-              {#if orders[head]}<button class="font-semibold hover:underline" onclick={() => sort(head)}>{head}{head === sorted ? (order.rising ? ' ↑' : ' ↓') : ''}</button>{:else}{head}{/if}
+              {#if orders[head]}<button data-prints class="font-semibold hover:underline" onclick={() => sort(head)}>{head}{head === sorted ? (order.rising ? ' ↑' : ' ↓') : ''}</button>{:else}{head}{/if}
             </th>
           {/each}
         </tr>

@@ -58,7 +58,7 @@
     <tbody class="[&>tr>td]:border-b [&>tr>td]:border-base-300 [&>tr>td]:px-2.5 [&>tr>td]:py-1 [&>tr>td]:align-top">
       {#each shown as part (part.id)}
         <tr class={parts.draft?.id === part.id ? 'bg-secondary/10' : ''}>
-          <td><button class="link text-left" aria-pressed={parts.draft?.id === part.id} onclick={() => parts.choose(part.id)}>{part.name}</button></td>
+          <td><button data-prints class="link text-left" aria-pressed={parts.draft?.id === part.id} onclick={() => parts.choose(part.id)}>{part.name}</button></td>
           <td>{part.words}</td>
           <td class="figure text-right">{part.price}</td>
           <td class="figure">{part.pricedOn ?? '—'}</td>

@@ -68,12 +68,12 @@
           {#if timeline}<th scope="col" class="border-b border-base-300 bg-base-200 px-2 print:hidden"><span class="sr-only">to compare</span></th>{/if}
           {#each [['machine', 'Machine'], ['price', 'price']] as [column, words] (column)}
             <th scope="col" aria-sort={aria(column)} class="border-b border-base-300 bg-base-200 px-2 py-1.5 {column === 'price' ? 'text-right' : 'text-left'} align-bottom font-semibold">
-              <button class="hover:underline" onclick={() => address({ sort: column === 'machine' ? null : column })}>{words}{sort === column ? ' ▾' : ''}</button>
+              <button data-prints class="hover:underline" onclick={() => address({ sort: column === 'machine' ? null : column })}>{words}{sort === column ? ' ▾' : ''}</button>
             </th>
           {/each}
           {#each grid.columns as column, at (column.key)}
             <th scope="col" aria-sort={aria(`${at}`)} class="max-w-36 min-w-24 border-b border-base-300 bg-base-200 px-2 py-1.5 text-left align-bottom text-xs">
-              <button class="text-left hover:underline" title="sort by this column" onclick={() => address({ sort: `${at}` })}>
+              <button data-prints class="text-left hover:underline" title="sort by this column" onclick={() => address({ sort: `${at}` })}>
                 {#if grid.timeline}<span class="text-sm font-semibold">{column.key}</span>{/if}
                 <span class={grid.timeline ? 'font-normal' : 'text-sm font-semibold'}>{column.words}</span>{sort === `${at}` ? ' ▾' : ''}
               </button>

@@ -70,7 +70,7 @@
             {#each run.passages as row (row.number)}
               <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2 [&>td]:py-1 {chosen === row.number ? 'bg-secondary/15' : ''}">
                 <td class="figure">{row.number}</td>
-                <td><button class="link text-left" onclick={() => (chosen = row.number)}>{row.name}</button></td>
+                <td><button data-prints class="link text-left" onclick={() => (chosen = row.number)}>{row.name}</button></td>
                 <td><VerdictMark verdict={row.verdict ?? null} /></td>
                 {#each [row.headroom == null ? '—' : `${fixed(row.headroom, 2)}×`, fixed(row.shownRate), row.slots, row.onTime, row.late, row.overdue, row.startUpDrops + row.steadyDrops, fixed(row.longestFreezeMs, 0)] as value, i (i)}
                   <td class="figure text-right">{value}</td>
