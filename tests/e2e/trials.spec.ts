@@ -98,7 +98,7 @@ test('a mark pinned while it plays stands at its frame and in the exports', asyn
   await page.getByLabel('Text', { exact: true }).fill('green flash');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('mark-form')).toBeHidden();
-  await expect(page.getByTestId('pinned')).toContainText('Pinned: picture fault');
+  await expect(page.getByTestId('pinned')).toContainText('Mark added: picture fault');
   await expect(page.getByTestId('now-playing')).toBeHidden({ timeout: 60_000 });
 
   const run = (await (await page.request.get('/api/runs')).json()).find((one: { machineId: string }) => one.machineId === 'this');
@@ -127,7 +127,7 @@ test('a mark pinned while it plays stands at its frame and in the exports', asyn
   await page.getByRole('button', { name: 'Mark frame 25', exact: true }).click();
   await page.getByLabel('What you noticed').selectOption('fan');
   await page.keyboard.press('Enter');
-  await expect(page.getByTestId('detail').getByTestId('pinned')).toContainText('Pinned: fan, at frame 25.');
+  await expect(page.getByTestId('detail').getByTestId('pinned')).toContainText('Mark added: fan, at frame 25.');
   await expect(page.getByTestId('detail').getByTestId('marks')).toContainText('fan');
   await page.getByTestId('detail').getByRole('button', { name: 'Delete the mark fan' }).click();
   await expect(page.getByTestId('detail').getByTestId('marks').getByText('fan', { exact: true })).toBeHidden();

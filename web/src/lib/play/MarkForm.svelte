@@ -29,7 +29,7 @@
       const agoMs = pressedAt === null ? null : performance.now() - pressedAt;
       const mark = orThrow(await api.POST('/api/runs/{id}/marks', { params: { path: { id: runId } }, body: { atMs: null, agoMs, frame, kind, text } }));
       live.marked++;
-      onclose(`Pinned: ${markKinds[kind]}${mark.frame === null ? ', at the moment it was noticed' : `, at frame ${mark.frame}`}.`);
+      onclose(`Mark added: ${markKinds[kind]}${mark.frame === null ? ', at the moment it was noticed' : `, at frame ${mark.frame}`}.`);
     } catch (failure) {
       problem = (failure as Error).message;
     }

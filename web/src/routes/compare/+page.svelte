@@ -103,7 +103,7 @@
                   <span class="figure text-sm">{fixed(one.cell.shownRate)} <span class="quiet text-xs">of {comparison.sides[at].framesPerSecond}</span></span>
                 </span>
                 <span class="flex justify-between gap-2 text-xs">
-                  <span class="quiet">{one.cell.limiter ? limiterWord(one.cell.limiter) : one.cell.headroom ? `${fixed(one.cell.headroom)}× headroom` : ''}</span>
+                  <span class="quiet">{one.cell.limiter ? limiterWord(one.cell.limiter) : one.cell.headroom && !comparison.sides[at].notCounting ? `${fixed(one.cell.headroom)}× headroom` : ''}</span>
                   {#if at > 0}<span class={one.isReal === true ? 'font-semibold' : 'quiet'} data-beside>{one.beside}</span>{/if}
                 </span>
               {:else}<span class="quiet text-sm">not played</span>{/if}

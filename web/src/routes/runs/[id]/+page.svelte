@@ -46,7 +46,7 @@
       <p class="mb-1 flex flex-wrap gap-4 text-sm">
         {#if !run.lags.length}<button class="btn btn-sm" onclick={() => again()}>Play again the same way</button>{/if}
         {#if chosen && !run.lags.length}<button class="btn btn-sm" onclick={() => again(chosen!)}>Play passage {chosen} again, alone</button>{/if}
-        {#if run.trialId}<a class="link self-center" href="/trials/{run.trialId}">Its trial, {run.trialId}</a>{/if}
+        {#if run.trialId}<a class="link self-center" href="/trials/{run.trialId}">Trial {run.trialId}</a>{/if}
         <a class="link self-center" href="/timelines/{run.timeline.id}">{run.timeline.title}</a>
       </p>
       {#if said}<p role="alert" class="mb-1 text-sm text-error">{said}</p>{/if}
