@@ -11,7 +11,7 @@ internal static class DecodeBenchmark
     private const int Rounds = 3, Loops = 4;
 
     /// <summary>So many that large rasters can be measured, a few frames of which take a second.</summary>
-    private const double MostPixels = 1.25e9;
+    private const double MaxPixels = 1.25e9;
 
     public static void Run(Bench bench)
     {
@@ -19,7 +19,7 @@ internal static class DecodeBenchmark
         foreach (var recipe in bench.Clips.Recipes.Where(recipe => File.Exists(bench.Clips.FileOf(recipe))))
         {
             var file = bench.Clips.FileOf(recipe);
-            var frames = Math.Min(recipe.FrameCount * Loops, (int)(MostPixels / recipe.Raster.Pixels));
+            var frames = Math.Min(recipe.FrameCount * Loops, (int)(MaxPixels / recipe.Raster.Pixels));
             var (player, ffmpeg, stolen) = (0.0, 0.0, new Stolen());
             for (var round = 0; round < Rounds; round++)
             {

@@ -30,9 +30,9 @@ if (wanted is [ChainBenchmark.Nothing])
 
 try
 {
-    await bench.ClipMaker.MakeAsync(null, null, CancellationToken.None);
+    await bench.ClipCreator.MakeAsync(null, null, CancellationToken.None);
 }
-catch (MakingException failure)
+catch (CreationException failure)
 {
     await Console.Error.WriteLineAsync($"There is nothing to measure with: {failure.Message}");
     return 1;

@@ -8,7 +8,7 @@ public static class ExitCodes
     /// <summary>Done.</summary>
     public const int Done = 0;
 
-    /// <summary>Something unforeseen.</summary>
+    /// <summary>An unexpected error.</summary>
     public const int Failed = 1;
 
     /// <summary>The command line cannot be understood.</summary>

@@ -59,8 +59,8 @@ internal static class Guarded
         InterchangeException or PackException or SeriesException or FormatException => ExitCodes.Input,
         CalibrationException => ExitCodes.Media,
         ShelfException or ProgramRefusedException or BriefRefusedException or PartRefusedException => ExitCodes.Input,
-        MakingException or MediaException or PlayerEndedException or PlanRefusedException or TimelineRefusedException => ExitCodes.Media,
-        DataFolderException or RunNotKeptException or UnauthorizedAccessException or IOException => ExitCodes.DataFolder,
+        CreationException or MediaException or PlayerEndedException or PlanRefusedException or TimelineRefusedException => ExitCodes.Media,
+        DataFolderException or RunNotSavedException or UnauthorizedAccessException or IOException => ExitCodes.DataFolder,
         PlayerUnavailableException => ExitCodes.NoPlayer,
         _ => null,
     };

@@ -37,7 +37,7 @@ internal static class Greetings
 
         return new PlayerGreeting(
             PlayerTalk.Version, typeof(RunHeader).Assembly.GetName().Version?.ToString(3) ?? string.Empty, libraries, problem,
-            [nameof(PlayerAsk.Play), nameof(PlayerAsk.Render), nameof(PlayerAsk.Stop), nameof(PlayerAsk.Devices)],
+            [nameof(PlayerRequest.Play), nameof(PlayerRequest.Render), nameof(PlayerRequest.Stop), nameof(PlayerRequest.Devices)],
             ReachesAllFiles: !Confined("files"), StaysAlone: Confined("alone"))
         {
             IsApart = Confined("apart"), RulesVersion = RulesVersion,
@@ -54,7 +54,7 @@ internal static class Failures
             PlanRefusedException => PlayerFailureKind.Refused,
             MediaException or NotSupportedException => PlayerFailureKind.Media,
             PlayerUnavailableException => PlayerFailureKind.Unavailable,
-            _ => PlayerFailureKind.Unforeseen,
+            _ => PlayerFailureKind.Unexpected,
         },
         failure.Message);
 }

@@ -20,7 +20,7 @@ internal static class Rendering
             var ask = PlayerTalk.Read(line.Span, PlayerTalk.Asks).Render ?? throw new InvalidDataException("No render was requested.");
             var length = new byte[sizeof(int)];
             var pictures = new PassagePictures(
-                new HandedClips(ask.Clips, _ => { }),
+                new ProvidedClips(ask.Clips, _ => { }),
                 new EffectFilters(ask.Effects.Looks, ask.Effects.Font)
             );
             await OwnThread.Start(ThreadRoles.Effects, () =>
@@ -38,7 +38,7 @@ internal static class Rendering
         }
         catch (Exception failure)
         {
-            PlayerTalk.Write(Console.OpenStandardError(), new PlayerTold { Failed = Failures.Of(failure) }, PlayerTalk.Tells);
+            PlayerTalk.Write(Console.OpenStandardError(), new PlayerEvent { Failed = Failures.Of(failure) }, PlayerTalk.Tells);
             return 1;
         }
     }

@@ -21,7 +21,7 @@ internal sealed class Talk(Stream input, Stream output) : IDisposable
     /// <returns>The exit code.</returns>
     public async Task<int> RunAsync()
     {
-        Tell(new PlayerTold { Hello = Greetings.Say() });
+        Tell(new PlayerEvent { Hello = Greetings.Say() });
         var lines = new BoundedLines(input);
         while (await lines.ReadAsync(CancellationToken.None) is { } line)
         {
@@ -34,7 +34,7 @@ internal sealed class Talk(Stream input, Stream output) : IDisposable
 
     public void Dispose() => stop.Dispose();
 
-    private void Hear(PlayerAsk ask)
+    private void Hear(PlayerRequest ask)
     {
         if (ask.Stop)
         {
@@ -42,13 +42,13 @@ internal sealed class Talk(Stream input, Stream output) : IDisposable
         }
         else if (ask.Devices)
         {
-            _ = Answer(() => Tell(new PlayerTold { Devices = Devices.On(SystemFiles.Live) }));
+            _ = Answer(() => Tell(new PlayerEvent { Devices = Devices.On(SystemFiles.Live) }));
         }
         else if (ask.Play is { } play)
         {
             if (isPlaying)
             {
-                Tell(Unforeseen("Something is already playing."));
+                Tell(Unexpected("Something is already playing."));
                 return;
             }
 
@@ -61,16 +61,16 @@ internal sealed class Talk(Stream input, Stream output) : IDisposable
         }
     }
 
-    private async Task PlayAsync(PlayAsk ask, CancellationToken stopped)
+    private async Task PlayAsync(StartPlay ask, CancellationToken stopped)
     {
-        var files = new HandedClips(ask.Clips, id => Tell(new PlayerTold { Opens = id }));
+        var files = new ProvidedClips(ask.Clips, id => Tell(new PlayerEvent { Opens = id }));
         var player = new LocalPlayback(
             files, new EffectFilters(ask.Effects.Looks, ask.Effects.Font), system, TimeProvider.System, ask.DataFolder,
             pagesHere: ask.PagesHere, owner: Greetings.Owner);
         var run = await player.PlayAsync(ask.Plan, new Reporter(this), stopped);
         // Whoever hears of the end may ask for the next at once.
         isPlaying = false;
-        Tell(new PlayerTold { Ended = run.Ending });
+        Tell(new PlayerEvent { Ended = run.Ending });
     }
 
     /// <param name="over">Called before a failure is reported.</param>
@@ -83,13 +83,13 @@ internal sealed class Talk(Stream input, Stream output) : IDisposable
         catch (Exception failure)
         {
             over?.Invoke();
-            Tell(new PlayerTold { Failed = Failures.Of(failure) });
+            Tell(new PlayerEvent { Failed = Failures.Of(failure) });
         }
     });
 
-    private static PlayerTold Unforeseen(string words) => new() { Failed = new PlayerFailure(PlayerFailureKind.Unforeseen, words) };
+    private static PlayerEvent Unexpected(string words) => new() { Failed = new PlayerFailure(PlayerFailureKind.Unexpected, words) };
 
-    private void Tell(PlayerTold told)
+    private void Tell(PlayerEvent told)
     {
         lock (gate)
         {
@@ -106,17 +106,17 @@ internal sealed class Talk(Stream input, Stream output) : IDisposable
 
     private sealed class Reporter(Talk talk) : IRunObserver
     {
-        public void Started(RunHeader header) => talk.Tell(new PlayerTold { Started = header });
+        public void Started(RunHeader header) => talk.Tell(new PlayerEvent { Started = header });
 
-        public void Progressed(RunProgress progress) => talk.Tell(new PlayerTold { Progressed = progress });
+        public void Progressed(RunProgress progress) => talk.Tell(new PlayerEvent { Progressed = progress });
 
-        public void Pictured(int frame, byte[] jpeg) => talk.Tell(new PlayerTold { Pictured = new PictureTold(frame, jpeg) });
+        public void Pictured(int frame, byte[] jpeg) => talk.Tell(new PlayerEvent { Pictured = new SentPicture(frame, jpeg) });
     }
 }
 
 /// <summary>Clips whose files were handed with the plan.</summary>
 /// <param name="opens">Told of every clip before its file is opened.</param>
-internal sealed class HandedClips(IReadOnlyDictionary<string, ClipPlace> places, Action<string> opens) : IClipFiles
+internal sealed class ProvidedClips(IReadOnlyDictionary<string, ClipPlace> places, Action<string> opens) : IClipFiles
 {
     public string PathOf(Clip clip)
     {

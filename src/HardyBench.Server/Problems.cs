@@ -66,7 +66,7 @@ internal sealed class Problems(IProblemDetailsService details) : IExceptionHandl
         or PackException
         or SeriesException
         or FormatException => StatusCodes.Status422UnprocessableEntity,
-        MakingException or DataFolderException => StatusCodes.Status507InsufficientStorage,
+        CreationException or DataFolderException => StatusCodes.Status507InsufficientStorage,
         InvalidDataException => StatusCodes.Status500InternalServerError,
         PlayerUnavailableException => StatusCodes.Status503ServiceUnavailable,
         _ => BenchDatabaseFactory.IsDriveFailure(exception) ? StatusCodes.Status507InsufficientStorage : null,

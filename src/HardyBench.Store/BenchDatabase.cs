@@ -112,7 +112,7 @@ public sealed class BenchDatabaseFactory(string file, params IInterceptor[] inte
             if (applied.Count > 0)
             {
                 await CopyToAsync($"{file}.before-{known.Max()![..8]}-{DateTimeOffset.UtcNow:yyyyMMddHHmmss}", stop);
-                ForgetOldCopies("before-2*");
+                RemoveOldCopies("before-2*");
             }
 
             await RemoveStaleLockAsync(database, stop);
@@ -128,7 +128,7 @@ public sealed class BenchDatabaseFactory(string file, params IInterceptor[] inte
 
     /// <summary>Deletes all but the newest copies that were made beside the file.</summary>
     /// <param name="kind">Which, as a pattern that follows the file's name; names rise with time.</param>
-    public void ForgetOldCopies(string kind)
+    public void RemoveOldCopies(string kind)
     {
         var copies = Directory.GetFiles(Path.GetDirectoryName(Path.GetFullPath(file))!, $"{Path.GetFileName(file)}.{kind}")
             .OrderDescending(StringComparer.Ordinal);

@@ -91,8 +91,8 @@ public sealed class DocumentStore(BenchDatabaseFactory databases)
         await database.SaveChangesAsync();
     }
 
-    /// <summary>Sets out timelines whose ids are not taken yet.</summary>
-    public async Task SetOutAsync(IReadOnlyList<Timeline> timelines)
+    /// <summary>Adds timelines that ship, where their ids are not taken yet.</summary>
+    public async Task AddShippedAsync(IReadOnlyList<Timeline> timelines)
     {
         await using var database = databases.CreateDbContext();
         foreach (var (order, timeline) in timelines.Index())

@@ -29,7 +29,7 @@ public sealed record RunQuery(string Words = "", RunOrder By = RunOrder.Number, 
     public const int Most = 20_000;
 
     /// <summary>More words than this are not looked for.</summary>
-    public const int MostWords = 12;
+    public const int MaxWords = 12;
 }
 
 /// <summary>A page of the list.</summary>
@@ -44,7 +44,7 @@ public sealed class RunList(BenchDatabaseFactory databases)
     {
         await using var database = databases.CreateDbContext();
         var lines = database.Set<RunLineEntity>().AsNoTracking().Where(line => !line.Deleted);
-        var found = query.Words.ToLowerInvariant().Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries).Take(RunQuery.MostWords)
+        var found = query.Words.ToLowerInvariant().Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries).Take(RunQuery.MaxWords)
             .Aggregate(lines, Having);
         var page = InOrder(found, query).Skip(Math.Max(0, query.Skip)).Take(Math.Clamp(query.Take, 1, RunQuery.Most));
         var ids = await page.Select(line => line.RunId).ToListAsync();

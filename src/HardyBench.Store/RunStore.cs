@@ -3,7 +3,7 @@ using HardyBench.Core.Findings;
 using HardyBench.Core.Findings.Comparing;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Trials;
 using HardyBench.Core.Wording;
@@ -177,7 +177,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
 
     /// <summary>Removes what was deleted longer ago than it can be restored.</summary>
     /// <returns>How many runs that were.</returns>
-    public async Task<int> ClearAwayAsync(DateTimeOffset now)
+    public async Task<int> RemoveExpiredAsync(DateTimeOffset now)
     {
         await using var database = databases.CreateDbContext();
         await using var step = await database.Database.BeginTransactionAsync();
@@ -375,7 +375,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
 
     /// <summary>Takes the digests of runs that have none, as after they were calculated otherwise. A run that cannot be read stays without,
     /// and so answers no timeline.</summary>
-    public async Task DigestAnewAsync()
+    public async Task RecomputeDigestsAsync()
     {
         await using var database = databases.CreateDbContext();
         var without = await database

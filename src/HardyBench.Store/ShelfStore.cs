@@ -132,8 +132,8 @@ public sealed class ShelfStore<T>(BenchDatabaseFactory databases, string kind, F
             .ExecuteUpdateAsync(set => set.SetProperty(document => document.DeletedAtUtc, moment)) > 0;
     }
 
-    /// <summary>Sets out those that ship, and brings them up to date; those that a person changed or deleted are left.</summary>
-    public async Task SetOutAsync(IReadOnlyList<T> things)
+    /// <summary>Adds those that ship and brings them up to date; those that a person changed or deleted stay as they are.</summary>
+    public async Task AddShippedAsync(IReadOnlyList<T> things)
     {
         await using var database = databases.CreateDbContext();
         foreach (var (order, thing) in things.Index())

@@ -29,12 +29,12 @@ public sealed class LoadSampler(
         new ClockAndHeat(files),
         new GraphicsLoads(files),
         new TimeKeeping(files, time),
-        new Seldom(new OwnThreadsOneByOne(files)),
-        new Seldom(new PackagePower(files)),
-        new Seldom(new PowerSupplies(files)),
-        new Seldom(new Fans(files)),
+        new SlowReader(new OwnThreadsOneByOne(files)),
+        new SlowReader(new PackagePower(files)),
+        new SlowReader(new PowerSupplies(files)),
+        new SlowReader(new Fans(files)),
         .. GraphicsCommand.Installed(GraphicsLoads.CardsOf(files).Count),
-        new Seldom(new GraphicsClients(files)),
+        new SlowReader(new GraphicsClients(files)),
         .. footage is null ? [] : new[] { footage },
     ];
 

@@ -15,9 +15,9 @@ public sealed class OwnThreads(SystemFiles files, int? owner = null, Func<IEnume
     internal const string Self = "proc/self/task";
 
     /// <summary>How often the name of a thread without a role is looked at again.</summary>
-    private const int MostLooks = 3;
+    private const int MaxLooks = 3;
 
-    private readonly Dictionary<string, Known> before = [];
+    private readonly Dictionary<string, KnownThread> before = [];
 
     public void Read(TimeSpan at, TimeSpan elapsed, List<LoadReading> into)
     {
@@ -37,9 +37,9 @@ public sealed class OwnThreads(SystemFiles files, int? owner = null, Func<IEnume
         {
             if (!before.TryGetValue(thread, out var known))
             {
-                before[thread] = known = new Known(work ?? RoleOf(files, thread), files.Keep($"{thread}/schedstat"));
+                before[thread] = known = new KnownThread(work ?? RoleOf(files, thread), files.Keep($"{thread}/schedstat"));
             }
-            else if (work is null && known.Role == LoadKind.OwnTool && known.Looks++ < MostLooks)
+            else if (work is null && known.Role == LoadKind.OwnTool && known.Looks++ < MaxLooks)
             {
                 // A thread is there a moment before it has its name.
                 known.Role = RoleOf(files, thread);
@@ -105,13 +105,13 @@ public sealed class OwnThreads(SystemFiles files, int? owner = null, Func<IEnume
         _ => LoadKind.OwnTool,
     };
 
-    private sealed class Known(LoadKind role, KeptFile schedule)
+    private sealed class KnownThread(LoadKind role, OpenSystemFile schedule)
     {
         public LoadKind Role { get; set; } = role;
 
         public int Looks { get; set; }
 
-        public KeptFile Schedule => schedule;
+        public OpenSystemFile Schedule => schedule;
 
         public long Nanoseconds { get; set; }
     }
@@ -121,7 +121,7 @@ public sealed class OwnThreads(SystemFiles files, int? owner = null, Func<IEnume
 /// that no mean over cores shows. The presenter spins by design and is not among them.</summary>
 public sealed class OwnThreadsOneByOne(SystemFiles files) : ILoadReader
 {
-    private const double LeastReported = 0.02;
+    private const double MinReported = 0.02;
 
     private Dictionary<string, long> before = [];
 
@@ -147,7 +147,7 @@ public sealed class OwnThreadsOneByOne(SystemFiles files) : ILoadReader
         }
 
         // The busiest is reported in any case, so that a mean knows how often they were looked at.
-        into.AddRange(told.Where(load => load.Value >= LeastReported || load.Value >= told.Max(one => one.Value)));
+        into.AddRange(told.Where(load => load.Value >= MinReported || load.Value >= told.Max(one => one.Value)));
         before = now;
     }
 }

@@ -20,7 +20,7 @@ public sealed class SystemFiles(string root)
     }
 
     /// <summary>A file that is read again and again and stays open meanwhile, which costs a fifth of opening it each time.</summary>
-    public KeptFile Keep(string path) => new(Path.Combine(root, path));
+    public OpenSystemFile Keep(string path) => new(Path.Combine(root, path));
 
     public double? ReadNumber(string path) =>
         double.TryParse(ReadText(path), NumberStyles.Float, CultureInfo.InvariantCulture, out var number) ? number : null;
@@ -43,11 +43,11 @@ public sealed class SystemFiles(string root)
 }
 
 /// <summary>An open file of the kernel, whose text is made again by each reading.</summary>
-public sealed class KeptFile : IDisposable
+public sealed class OpenSystemFile : IDisposable
 {
     private readonly SafeFileHandle? file;
 
-    internal KeptFile(string path)
+    internal OpenSystemFile(string path)
     {
         try
         {

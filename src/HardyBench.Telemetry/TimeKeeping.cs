@@ -9,7 +9,7 @@ namespace HardyBench.Telemetry;
 public sealed class TimeKeeping(SystemFiles files, TimeProvider now) : ILoadReader
 {
     /// <summary>Less is the coarseness of the figures and of the samples.</summary>
-    private const double LeastSeconds = 0.5;
+    private const double MinSeconds = 0.5;
 
     private (double Uptime, DateTimeOffset Day)? before;
 
@@ -33,7 +33,7 @@ public sealed class TimeKeeping(SystemFiles files, TimeProvider now) : ILoadRead
 
         void Add(LoadKind kind, double seconds)
         {
-            if (Math.Abs(seconds) >= LeastSeconds)
+            if (Math.Abs(seconds) >= MinSeconds)
             {
                 into.Add(new LoadReading(at, kind, 0, (float)seconds));
             }

@@ -45,7 +45,7 @@ public sealed class Bench : IDisposable
         (Runs, RunList) = (new RunStore(databases), new RunList(databases));
         documents = new DocumentStore(databases);
         Clips = new ClipFolder(folder.Clips, pack, new OwnClips(folder.Own, watched));
-        ClipMaker = new ClipMaker(Clips);
+        ClipCreator = new ClipCreator(Clips);
         (machines, programs) = (Shelves.Machines(databases), Shelves.Programs(databases));
         (briefs, parts) = (Shelves.Briefs(databases), Shelves.Parts(databases));
         Deleted = new DeletedJobs(new DeletedStore(databases), Runs, Clips.Own!);
@@ -89,7 +89,7 @@ public sealed class Bench : IDisposable
 
     public ClipFolder Clips { get; }
 
-    public ClipMaker ClipMaker { get; }
+    public ClipCreator ClipCreator { get; }
 
     public DeletedJobs Deleted { get; }
 
@@ -145,7 +145,7 @@ public sealed class Bench : IDisposable
     {
         var folder = new DataFolder(path);
         using var opening = await FolderUse.OpeningAsync(folder, stop);
-        using (var alone = FolderUse.IfNobody(folder))
+        using (var alone = FolderUse.TryTakeExclusive(folder))
         {
             // Whoever made these has ended.
             foreach (var left in alone is null ? [] : folder.Unfinished().ToList())
@@ -162,22 +162,22 @@ public sealed class Bench : IDisposable
             var databases = new BenchDatabaseFactory(folder.Database, interceptors);
             await databases.MigrateAsync(stop);
             var now = DateTimeOffset.UtcNow;
-            await new RunStore(databases).ClearAwayAsync(now);
+            await new RunStore(databases).RemoveExpiredAsync(now);
             await new DeletedStore(databases).RemoveOldAsync(now);
             var bench = new Bench(folder, databases, small ? StarterPack.Small : StarterPack.Full,
                 small ? CalibrationPack.Small : CalibrationPack.Full, watched) { use = use };
             bench.Clips.Own!.RemoveDeletedBefore((now - DeletedStore.RestorableFor).UtcDateTime);
             await bench.Clips.Own!.LookAsync(stop);
-            await bench.Runs.DigestAnewAsync();
+            await bench.Runs.RecomputeDigestsAsync();
             (bench.CutShort, var damaged) = await bench.Runs.RecoverAsync();
             bench.Unreadable = [.. damaged, .. (await bench.Runs.JudgeAgainAsync()).Unreadable];
             await bench.Trials.RecoverAsync();
             var (hd, uhd, seconds) = small ? (Raster.Hd.DividedBy(3), Raster.Uhd.DividedBy(3), 3) : (Raster.Hd, Raster.Uhd, 6);
-            await bench.documents.SetOutAsync([DemoTimelines.TouringNight(hd, seconds), DemoTimelines.ClosingGala(uhd, seconds)]);
-            await bench.machines.SetOutAsync(DemoMachines.All);
-            await bench.programs.SetOutAsync(DemoPrograms.All);
-            await bench.briefs.SetOutAsync(DemoBriefs.All);
-            await bench.parts.SetOutAsync(DemoParts.All);
+            await bench.documents.AddShippedAsync([DemoTimelines.TouringNight(hd, seconds), DemoTimelines.ClosingGala(uhd, seconds)]);
+            await bench.machines.AddShippedAsync(DemoMachines.All);
+            await bench.programs.AddShippedAsync(DemoPrograms.All);
+            await bench.briefs.AddShippedAsync(DemoBriefs.All);
+            await bench.parts.AddShippedAsync(DemoParts.All);
             return bench;
         }
         catch (NewerDataException newer)

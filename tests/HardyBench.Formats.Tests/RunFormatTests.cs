@@ -4,7 +4,7 @@ using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
 using HardyBench.Formats.Luts;
@@ -142,8 +142,8 @@ public sealed class RunFormatTests
         {
             Lags =
             [
-                new LagReading(MoveKind.Jump, "to a far frame", 7, TimeSpan.FromSeconds(1), TimeSpan.FromMilliseconds(40.5)),
-                new LagReading(MoveKind.Sweep, "dragged", 9, TimeSpan.FromSeconds(2), null),
+                new LagReading(GestureKind.Jump, "to a far frame", 7, TimeSpan.FromSeconds(1), TimeSpan.FromMilliseconds(40.5)),
+                new LagReading(GestureKind.Sweep, "dragged", 9, TimeSpan.FromSeconds(2), null),
             ],
         };
 

@@ -49,7 +49,7 @@ public sealed class LiveFeedTests
         Assert.Equal([7], page.Heard);
     }
 
-    private static MakingView View(int done) => new(true, null, done, 9, 0, null, null);
+    private static CreationView View(int done) => new(true, null, done, 9, 0, null, null);
 
     /// <summary>Is held up by the first thing that it hears.</summary>
     private sealed class Page : ILivePage
@@ -60,7 +60,7 @@ public sealed class LiveFeedTests
 
         public List<int> Heard { get; } = [];
 
-        public async Task Making(MakingView making)
+        public async Task Making(CreationView making)
         {
             Heard.Add(making.Done);
             Reached.TrySetResult();
@@ -75,10 +75,10 @@ public sealed class LiveFeedTests
 
         public Task RunsChanged() => Task.CompletedTask;
 
-        public Task Aids(MakingView making) => Task.CompletedTask;
+        public Task Aids(CreationView making) => Task.CompletedTask;
 
 
-        public Task Calibrating(MakingView making) => Task.CompletedTask;
+        public Task Calibrating(CreationView making) => Task.CompletedTask;
     }
 
     private sealed class Hub(ILivePage page) : IHubContext<LiveHub, ILivePage>, IHubClients<ILivePage>

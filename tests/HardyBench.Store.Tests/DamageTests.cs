@@ -152,7 +152,7 @@ public sealed class DamageTests : IAsyncLifetime
             await File.WriteAllTextAsync($"{file}.before-2026010{n}", "copy");
         }
 
-        databases.ForgetOldCopies("before-restore-*");
+        databases.RemoveOldCopies("before-restore-*");
 
         Assert.Equal(
             [3, 4, 5],

@@ -43,7 +43,7 @@ public sealed class OldDataTests
         Assert.Equal(RunEnding.Finished, Assert.Single(await new RunList(databases).AllAsync()).Ending);
         var run = (await runs.FindAsync(1))!.Run;
         Assert.Equal((50, "asked"), (run.Frames.Count, run.Header.Timeline.Passages[0].Question));
-        await runs.DigestAnewAsync();
+        await runs.RecomputeDigestsAsync();
         Assert.Equal(1, (await runs.NewestBareAsync(TimelineJson.Digest(run.Header.Timeline), run.Header.Machine))?.Id);
         Assert.Empty(await new TrialStore(databases).ListAsync());
         var copy = Assert.Single(Directory.GetFiles(folder, $"{migration}.db.before-*"));
@@ -123,7 +123,7 @@ public sealed class OldDataTests
 
         await databases.MigrateAsync(CancellationToken.None);
 
-        await new RunStore(databases).DigestAnewAsync();
+        await new RunStore(databases).RecomputeDigestsAsync();
         Assert.Single(await new RunList(databases).AllAsync());
         Assert.Single((await new RunList(databases).PageAsync(new RunQuery())).Runs);
     }

@@ -185,12 +185,12 @@ public sealed class RunStoreTests : IAsyncLifetime
         await runs.SetDeletedAsync([fresh], true, now.AddDays(-30));
         await runs.SetDeletedAsync([old], true, now.AddDays(-32));
 
-        Assert.Equal(1, await runs.ClearAwayAsync(now));
+        Assert.Equal(1, await runs.RemoveExpiredAsync(now));
 
         Assert.Equal([fresh, kept], (await new RunList(databases).AllAsync(deleted: true)).Select(run => run.Id));
         await using var database = databases.CreateDbContext();
         Assert.Empty(database.Marks);
-        Assert.Equal(0, await runs.ClearAwayAsync(now));
+        Assert.Equal(0, await runs.RemoveExpiredAsync(now));
     }
 
     private async Task<long> KeepAsync(Run run)

@@ -20,14 +20,14 @@ public sealed class FullDriveTests : IAsyncLifetime
     private static readonly CancellationToken Stopped = new(canceled: true);
     private readonly StorageWait storage = new(TimeProvider.System);
     private RunStore runs = null!;
-    private RunKeeper keeper = null!;
+    private RunRecorder keeper = null!;
 
     public async ValueTask InitializeAsync()
     {
         var databases = new BenchDatabaseFactory(Path.Combine(TestData.NewFolder("full"), "bench.db"), drive, commits);
         await databases.MigrateAsync(CancellationToken.None);
         runs = new RunStore(databases);
-        keeper = new RunKeeper(runs, storage, null, null);
+        keeper = new RunRecorder(runs, storage, null, null);
         keeper.Started(Header());
     }
 
@@ -42,7 +42,7 @@ public sealed class FullDriveTests : IAsyncLifetime
         keeper.Progressed(Second(1));
         keeper.Progressed(Second(2));
 
-        var failure = await Assert.ThrowsAsync<RunNotKeptException>(() => keeper.FinishAsync(Whole(3), Stopped));
+        var failure = await Assert.ThrowsAsync<RunNotSavedException>(() => keeper.FinishAsync(Whole(3), Stopped));
 
         Assert.Matches(
             "^Run 1 was played but could not be saved completely: .*full.* 25 of its 75 slots are saved. Make room on the drive",
@@ -55,7 +55,7 @@ public sealed class FullDriveTests : IAsyncLifetime
     [Fact]
     public async Task An_ended_run_is_kept_at_once()
     {
-        var hasty = new RunKeeper(runs, storage, null, null, new StillTime());
+        var hasty = new RunRecorder(runs, storage, null, null, new StillTime());
         hasty.Started(Header());
         hasty.Progressed(Second(0));
         hasty.Progressed(Second(1));
@@ -85,7 +85,7 @@ public sealed class FullDriveTests : IAsyncLifetime
         await KeptAsync(25);
         drive.IsFull = true;
         keeper.Progressed(Second(1));
-        await Assert.ThrowsAsync<RunNotKeptException>(() => keeper.FinishAsync(Whole(2), Stopped));
+        await Assert.ThrowsAsync<RunNotSavedException>(() => keeper.FinishAsync(Whole(2), Stopped));
 
         drive.IsFull = false;
         await runs.CutShortAsync(1);

@@ -32,7 +32,7 @@ internal static class TestData
     private static async Task<ClipFolder> MakeAsync()
     {
         var folder = new ClipFolder(Path.Combine(Folder, "clips"), StarterPack.Small);
-        await new ClipMaker(folder).MakeAsync(null, null, CancellationToken.None);
+        await new ClipCreator(folder).MakeAsync(null, null, CancellationToken.None);
         return folder;
     }
 }

@@ -138,7 +138,7 @@ test('a mark pinned while it plays stands at its frame and in the exports', asyn
   await page.getByRole('button', { name: 'Play passage 1 again, alone' }).click();
   await expect(page.getByTestId('now-playing')).toContainText('of 50 slots');
   await expect(page.getByTestId('now-playing')).toBeHidden({ timeout: 60_000 });
-  await page.getByRole('link', { name: /^Its trial/ }).click();
+  await page.getByRole('link', { name: /^Trial \d/ }).click();
   await expect(page.getByTestId('answer')).toBeVisible();
   await page.getByRole('link', { name: `run ${run.id}` }).click();
   await expect(page).toHaveURL(new RegExp(`/runs/${run.id}$`));

@@ -33,7 +33,7 @@ public sealed record Pick(Machine? Machine, PassageFinding? Tightest, int Played
 }
 
 /// <summary>Why a machine was not picked.</summary>
-public enum PassedBecause
+public enum RejectionReason
 {
     /// <summary>Its run does not count.</summary>
     Disturbed,
@@ -41,7 +41,7 @@ public enum PassedBecause
     NotPlayed,
 
     /// <summary>It holds every passage too and costs more.</summary>
-    Dearer,
+    MoreExpensive,
 
     Fails,
 
@@ -56,18 +56,18 @@ public enum PassedBecause
 /// <param name="FirstFailure">The passage that fails first, or null when none does or its run does not count.</param>
 /// <param name="Disturbance">Why its run does not count, or null.</param>
 /// <param name="More">What it costs more than the pick.</param>
-public sealed record Passed(Machine Machine, PassedBecause Because, PassageFinding? FirstFailure, Disturbance? Disturbance, decimal More)
+public sealed record Passed(Machine Machine, RejectionReason Because, PassageFinding? FirstFailure, Disturbance? Disturbance, decimal More)
 {
     internal static Passed Over(Candidate candidate, Machine? taken) => new(
         candidate.Machine,
         candidate switch
         {
-            { Disturbance: not null } => PassedBecause.Disturbed,
-            { Findings: null } => PassedBecause.NotPlayed,
-            { Answers: true } => PassedBecause.Dearer,
-            { FirstFailure: not null } => PassedBecause.Fails,
-            { Findings: var findings } when findings.All(finding => finding.IsTooShort) => PassedBecause.TooShort,
-            _ => PassedBecause.EndedEarly,
+            { Disturbance: not null } => RejectionReason.Disturbed,
+            { Findings: null } => RejectionReason.NotPlayed,
+            { Answers: true } => RejectionReason.MoreExpensive,
+            { FirstFailure: not null } => RejectionReason.Fails,
+            { Findings: var findings } when findings.All(finding => finding.IsTooShort) => RejectionReason.TooShort,
+            _ => RejectionReason.EndedEarly,
         },
         candidate.Disturbance is null ? candidate.FirstFailure : null,
         candidate.Disturbance,

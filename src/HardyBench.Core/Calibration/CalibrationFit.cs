@@ -17,16 +17,16 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
 {
     /// <summary>However close a fit is, predictions are not closer: machines waver from minute to minute. Common practice, no
     /// source.</summary>
-    private const double LeastBand = 0.05;
+    private const double MinBand = 0.05;
 
     /// <summary>Predictions that may be off by as much as they say are of no use. With so few clips a codec the band of a good
     /// calibration is about ±60 %, most of it because nine clips leave three degrees of freedom. Common practice, no source.</summary>
-    private const double MostBand = 1;
+    private const double MaxBand = 1;
 
     /// <summary>No twin is made of measurements that contradict each other.</summary>
     /// <exception cref="CalibrationException">The fit is too uncertain.</exception>
-    public CalibrationFit Checked() => Costs.Band <= MostBand ? this : throw new CalibrationException(FormattableString.Invariant(
-        $"The measurements contradict each other: predictions from them would be within ±{Costs.Band:P0} only, and ±{MostBand:P0} is the ")
+    public CalibrationFit Checked() => Costs.Band <= MaxBand ? this : throw new CalibrationException(FormattableString.Invariant(
+        $"The measurements contradict each other: predictions from them would be within ±{Costs.Band:P0} only, and ±{MaxBand:P0} is the ")
         + "most that a twin may have. Nothing was changed. Close other programs, let the machine cool, and calibrate again.");
 
     /// <param name="cores">Cores that could be used; a part of one where a control group leaves no whole one.</param>
@@ -55,7 +55,7 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
         var decoding = groups.Select(group => CostOf(group.Key, group.Rows, group.Fit, usable, cores, speed, quantile * sigma)).ToList();
         return new CalibrationFit(
             speed,
-            new MachineCosts(decoding, TreatingOf(usable, speed), Math.Max(LeastBand, quantile * sigma), now)
+            new MachineCosts(decoding, TreatingOf(usable, speed), Math.Max(MinBand, quantile * sigma), now)
             {
                 AllBusy = AllBusyOf(usable),
             },
@@ -94,11 +94,11 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
             .Select(measure => (All: measure, One: all.Find(one => one.Kind == MeasureKind.OneThread && one.Clip == measure.Clip)))
             .Where(pair => pair.One is not null)
             .Select(pair => pair.One!.DecodeSeconds / pair.All.DecodeSeconds).ToList();
-        return slower.Count == 0 ? 1 : Math.Clamp(slower.Median(), LeastBusy, 1);
+        return slower.Count == 0 ? 1 : Math.Clamp(slower.Median(), MinBusy, 1);
     }
 
     /// <summary>Two that share one core's units are no slower than this. Common practice, no source.</summary>
-    private const double LeastBusy = 0.5;
+    private const double MinBusy = 0.5;
 
     /// <summary>What more cores gain of the samples' work and of the bits': the time that passes on all of them is fitted as that on one
     /// is. Where clips do not tell the two apart, the median over them stands for both.</summary>

@@ -24,7 +24,7 @@ public sealed class CalibrationPlan(
 
     /// <summary>As many count at least: whole GOPs of the clips, and of all-intra footage half of a clip, since what takes long there takes
     /// each frame as long.</summary>
-    private const int Gop = 20, HalfAClip = 10, MostGops = 100;
+    private const int Gop = 20, HalfAClip = 10, MaxGops = 100;
 
     /// <summary>Treated frames that may wait: few, because as many at either cut do not count.</summary>
     private const int Ahead = 1;
@@ -46,7 +46,7 @@ public sealed class CalibrationPlan(
         ];
 
         IEnumerable<(PlaybackPlan Plan, IReadOnlyList<Measure> Measures)> Decoding(MeasureKind kind) =>
-            from raster in (kind == MeasureKind.OneThread ? clips.Values : FewestAndMostBits()).GroupBy(clip => clip.Format.Raster)
+            from raster in (kind == MeasureKind.OneThread ? clips.Values : MinAndMaxBits()).GroupBy(clip => clip.Format.Raster)
             select Plan(
                 machine, raster.Key, [.. raster.Select(clip => (Bare(clip), Measured(kind, clip)))],
                 kind == MeasureKind.OneThread ? 1 : cores);
@@ -54,7 +54,7 @@ public sealed class CalibrationPlan(
 
     /// <summary>Two clips of each kind of long-GOP footage, of the raster that most of it have: what more cores gain there depends on how
     /// much of the work is for bits. Of all-intra footage, where each core has frames of its own, one.</summary>
-    private IEnumerable<Clip> FewestAndMostBits() =>
+    private IEnumerable<Clip> MinAndMaxBits() =>
         from alike in clips.Values.GroupBy(clip => (clip.Format.Codec, clip.Format.BitDepth > 8))
         let raster = alike.GroupBy(clip => clip.Format.Raster).MaxBy(of => of.Count())!
         from clip in raster.Where(clip => !clip.Format.IsAllIntra).OrderBy(clip => clip.Format.BitsPerFrame).Take(1)
@@ -92,14 +92,14 @@ public sealed class CalibrationPlan(
 
     /// <summary>Cores that other programs may take during a passage before its figures count for nothing. Common practice, no
     /// source.</summary>
-    public const double MostOtherLoad = 0.3;
+    public const double MaxOtherLoad = 0.3;
 
     /// <summary>Passages, from 0, beside which other programs were busy.</summary>
     public static IReadOnlyList<int> Disturbed(Run run) =>
     [
         .. Enumerable.Range(0, run.Header.Timeline.Passages.Count)
             .Where(index => run.FramesOf(index).Select(frame => frame.Shown).OfType<TimeSpan>().ToList() is [var from, .., var to]
-                && OtherLoad(run, from, to) > MostOtherLoad),
+                && OtherLoad(run, from, to) > MaxOtherLoad),
     ];
 
     /// <summary>Cores busy with other programs on average within a stretch; 0 where it could not be read.</summary>
@@ -185,7 +185,7 @@ public sealed class CalibrationPlan(
         var seconds = PassageWeight.Of(passage, new Timeline("t", "T", raster, rate, [passage]), clips).Cores / rate.FramesPerSecond / threads;
         var counting = Counting(clips[passage.Layers[0].ClipId].Format);
         return UncountedFrames + counting * Math.Clamp(
-            (int)Math.Ceiling(atLeast / TimeSpan.FromSeconds(Math.Max(1e-4, seconds) * counting)), 1, MostGops * Gop / counting);
+            (int)Math.Ceiling(atLeast / TimeSpan.FromSeconds(Math.Max(1e-4, seconds) * counting)), 1, MaxGops * Gop / counting);
     }
 
     private static int Counting(ClipFormat format) => format.IsAllIntra ? HalfAClip : Gop;

@@ -16,7 +16,7 @@ public abstract record Evidence
 public sealed record FullMemory(double Used, double SwapTraffic) : Evidence;
 
 /// <param name="Standing">Share of time for which tasks stood still.</param>
-public sealed record WantOfMemory(double Standing) : Evidence;
+public sealed record ShortOfMemory(double Standing) : Evidence;
 
 /// <param name="Waiting">Share of time for which the player waited for a clip to be read.</param>
 public sealed record LateFootage(double Waiting) : Evidence;
@@ -52,7 +52,7 @@ public sealed record BusyCore(double Busy, double Next) : Evidence;
 
 /// <param name="Pool">The processor as a whole.</param>
 /// <param name="OtherDrive">A busy drive that holds none of the footage, or null.</param>
-public sealed record NothingAtItsCeiling(double Pool, string? OtherDrive, double? OtherBusy) : Evidence;
+public sealed record NothingAtItsLimit(double Pool, string? OtherDrive, double? OtherBusy) : Evidence;
 
 /// <summary>No loads could be read.</summary>
 public sealed record NothingRead : Evidence;

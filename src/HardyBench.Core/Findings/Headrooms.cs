@@ -63,7 +63,7 @@ public static class Headrooms
 
     /// <summary>Without headroom, room left aside: where frames of a GOP were left out, nobody knows how many others were decoded for those
     /// that were shown.</summary>
-    public static IReadOnlyList<PartHeadroom> Untold(IReadOnlyList<PartHeadroom> parts) =>
+    public static IReadOnlyList<PartHeadroom> WithoutFigure(IReadOnlyList<PartHeadroom> parts) =>
         [.. parts.Select(part => part.Part == LoadKind.MemoryUsed ? part : part with { Headroom = null })];
 
     /// <summary>That of the tightest part, memory left aside. Below 1 also where a short passage holds by what was prepared before it. Null

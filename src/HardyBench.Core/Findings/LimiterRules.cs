@@ -62,7 +62,7 @@ public static class LimiterRules
         }
 
         LimiterFinding? SecondTo(Limiter first) => judged
-            .SelectMany(one => one.All.Where(found => !AreOneMatter(found.Limiter, first)).Select(found => (found.Limiter, Window: one)))
+            .SelectMany(one => one.All.Where(found => !HaveOneCause(found.Limiter, first)).Select(found => (found.Limiter, Window: one)))
             .GroupBy(found => found.Limiter, found => found.Window)
             .Where(group => 2 * group.Count() >= windows.Count)
             .OrderByDescending(group => group.Count()).ThenBy(group => group.Key)
@@ -75,7 +75,7 @@ public static class LimiterRules
     public static LimiterFinding Find(LoadMeans loads, Conditions conditions)
     {
         var all = All(loads, conditions);
-        return all[0] with { Second = all.FirstOrDefault(one => !AreOneMatter(one.Limiter, all[0].Limiter)) };
+        return all[0] with { Second = all.FirstOrDefault(one => !HaveOneCause(one.Limiter, all[0].Limiter)) };
     }
 
     /// <summary>All that is at its ceiling, in the order of the rules; at least one, which is "not clear" where nothing is.</summary>
@@ -104,7 +104,7 @@ public static class LimiterRules
 
     /// <summary>A processor that is full is one matter, whatever fills it and whatever keeps it down: the second would be the first once
     /// more.</summary>
-    private static bool AreOneMatter(Limiter one, Limiter other) => one == other || (IsOfProcessor(one) && IsOfProcessor(other));
+    private static bool HaveOneCause(Limiter one, Limiter other) => one == other || (IsOfProcessor(one) && IsOfProcessor(other));
 
     private static bool IsOfProcessor(Limiter limiter) => limiter
         is Limiter.ProcessorDecode or Limiter.ProcessorEffects or Limiter.ProcessorEncode or Limiter.SingleThread or Limiter.Heat
@@ -117,7 +117,7 @@ public static class LimiterRules
         && used >= MemoryCeiling * fitted
             ? Finding(loads, Limiter.Memory, new FullMemory(used / fitted, traffic))
             : loads.Of(LoadKind.MemoryPressure) is >= PressureCeiling and var standing
-                ? Finding(loads, Limiter.Memory, new WantOfMemory(standing))
+                ? Finding(loads, Limiter.Memory, new ShortOfMemory(standing))
                 : null;
 
     private static LimiterFinding? MediaEngine(LoadMeans loads) => Device(loads, LoadKind.MediaEngineBusy, Limiter.MediaEngine);
@@ -215,7 +215,7 @@ public static class LimiterRules
         }
 
         var other = loads.HighestOf(LoadKind.DriveBusy) is { Value: >= DeviceCeiling } busy ? busy : ((int Index, double Value)?)null;
-        return Finding(loads, Limiter.Unknown, new NothingAtItsCeiling(
+        return Finding(loads, Limiter.Unknown, new NothingAtItsLimit(
             pool, other is { } drive ? conditions.NameOf(LoadKind.DriveBusy, drive.Index) : null, other?.Value));
     }
 

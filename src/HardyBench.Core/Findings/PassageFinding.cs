@@ -137,7 +137,7 @@ public static class RunFindings
             window?.DecodeCost ?? 1);
         if (verdict != Verdict.Holds && gop > 1 && counts.Shown < counts.Slots)
         {
-            parts = Headrooms.Untold(parts);
+            parts = Headrooms.WithoutFigure(parts);
         }
 
         var limitedBy = verdict == Verdict.Holds

@@ -8,7 +8,7 @@ namespace HardyBench.Core.Findings;
 public abstract record RunNote;
 
 /// <summary>Other programs were busy before the start.</summary>
-public sealed record OthersWereBusy(double Cores) : RunNote;
+public sealed record OtherProgramsBusy(double Cores) : RunNote;
 
 public sealed record PresenterHadNoPriority : RunNote;
 
@@ -46,7 +46,7 @@ public sealed record RestsOnEstimates(IReadOnlyList<string> Clips) : RunNote;
 public sealed record PlayedFromRenders(IReadOnlyList<int> Passages) : RunNote;
 
 /// <param name="Passage">From 0.</param>
-public sealed record WentWrong(int Passage, string What) : RunNote;
+public sealed record PassageError(int Passage, string What) : RunNote;
 
 /// <summary>Drops because the presenter was late.</summary>
 public sealed record OwnDrops(int Count) : RunNote;
@@ -57,16 +57,16 @@ public sealed record PresenterWasLate(TimeSpan By) : RunNote;
 /// <param name="Share">Of its rating.</param>
 public sealed record ClockFell(double Share) : RunNote;
 
-public sealed record ToolTook(double Cores) : RunNote;
+public sealed record ToolLoad(double Cores) : RunNote;
 
-public sealed record PicturesTook(double Cores) : RunNote;
+public sealed record PreviewLoad(double Cores) : RunNote;
 
 /// <summary>The machine was suspended.</summary>
-public sealed record Slept(TimeSpan For, TimeSpan At) : RunNote;
+public sealed record Suspended(TimeSpan For, TimeSpan At) : RunNote;
 
 /// <summary>The time of day was set.</summary>
 /// <param name="By">Below zero for back.</param>
 public sealed record TimeWasSet(TimeSpan By, TimeSpan At) : RunNote;
 
 /// <summary>Nothing of ours ran for so long.</summary>
-public sealed record StoodStill(TimeSpan For) : RunNote;
+public sealed record PlayerStalled(TimeSpan For) : RunNote;

@@ -33,7 +33,7 @@ public static class RunNotes
 
     private static IEnumerable<RunNote?> BeforeStart(Conditions conditions)
     {
-        yield return conditions.OtherLoad is > BusyFrom and var busy ? new OthersWereBusy(busy) : null;
+        yield return conditions.OtherLoad is > BusyFrom and var busy ? new OtherProgramsBusy(busy) : null;
         yield return conditions.PresenterPriority == false ? new PresenterHadNoPriority() : null;
         if (conditions.Machine is { } machine)
         {
@@ -81,7 +81,7 @@ public static class RunNotes
 
         foreach (var failure in run.Failures.Where(failure => failure.Overcome))
         {
-            yield return new WentWrong(failure.PassageIndex, failure.Message);
+            yield return new PassageError(failure.PassageIndex, failure.Message);
         }
 
         var ownFault = run.Frames.Count(frame => frame.Reason == DropReason.PresenterLate);
@@ -103,23 +103,23 @@ public static class RunNotes
 
         if (Mean(run, LoadKind.OwnTool) is > ToolFrom and var tool)
         {
-            yield return new ToolTook(tool);
+            yield return new ToolLoad(tool);
         }
 
         if (Mean(run, LoadKind.OwnPictures) is > 0 and var pictures)
         {
-            yield return new PicturesTook(pictures);
+            yield return new PreviewLoad(pictures);
         }
 
         foreach (var load in run.Loads.Where(load => load.Kind is LoadKind.Asleep or LoadKind.ClockSet))
         {
             var length = TimeSpan.FromSeconds(load.Value);
-            yield return load.Kind == LoadKind.Asleep ? new Slept(length, load.At) : new TimeWasSet(length, load.At);
+            yield return load.Kind == LoadKind.Asleep ? new Suspended(length, load.At) : new TimeWasSet(length, load.At);
         }
 
         if (LongestGap(run) is { } gap)
         {
-            yield return new StoodStill(gap);
+            yield return new PlayerStalled(gap);
         }
     }
 

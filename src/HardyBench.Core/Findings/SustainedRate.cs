@@ -5,7 +5,7 @@ namespace HardyBench.Core.Findings;
 /// <summary>How many frames a second a machine gets through when no clock holds it back.</summary>
 public static class SustainedRate
 {
-    private const int FewestGaps = 4;
+    private const int MinGaps = 4;
 
     /// <summary>Frames a second between the first and the last frame that had the machine to themselves; over GOPs that are not whole it is
     /// a little off. 0 where there are too few to tell.</summary>
@@ -15,7 +15,7 @@ public static class SustainedRate
     public static double Of(IReadOnlyList<TimeSpan> shown, PlaybackSettings settings)
     {
         var (first, last) = Between(shown, settings);
-        return last - first >= FewestGaps && shown[last] > shown[first] ? (last - first) / (shown[last] - shown[first]).TotalSeconds : 0;
+        return last - first >= MinGaps && shown[last] > shown[first] ? (last - first) / (shown[last] - shown[first]).TotalSeconds : 0;
     }
 
     /// <summary>The frames that <see cref="Of"/> counts.</summary>

@@ -8,7 +8,7 @@ public sealed class MachineRefusedException(string message) : Exception(message)
 /// <summary>What keeps a description from being a machine: parts that are missing, negative, absurd or contradict each other.</summary>
 public static class MachineLimits
 {
-    public const int LongestName = 80, MostParts = 8, MostCapabilities = 64;
+    public const int LongestName = 80, MaxParts = 8, MaxCapabilities = 64;
 
     private const int LongestText = 200;
 
@@ -45,18 +45,18 @@ public static class MachineLimits
 
     private static IEnumerable<string> OfCosts(MachineCosts? costs)
     {
-        const int MostCosts = 200;
+        const int MaxCosts = 200;
         const double LongestNanoseconds = 1e6;
         if (costs is null)
         {
             yield break;
         }
 
-        if (costs.Decoding is null || costs.Treating is null || costs.Decoding.Count > MostCosts || costs.Treating.Count > MostCosts
+        if (costs.Decoding is null || costs.Treating is null || costs.Decoding.Count > MaxCosts || costs.Treating.Count > MaxCosts
             || costs.Decoding.Any(cost => cost is null || !Enum.IsDefined(cost.Codec))
             || costs.Treating.Any(time => string.IsNullOrEmpty(time?.Work)))
         {
-            yield return $"Measured costs are two lists of up to {MostCosts} costs, of known codecs and of known effects.";
+            yield return $"Measured costs are two lists of up to {MaxCosts} costs, of known codecs and of known effects.";
         }
         else if (costs.Decoding.Any(cost => Figures(cost).Any(figure => figure is not (>= 0 and < 1e12))
                      || cost.PerSampleByte + cost.PerBit <= 0 || cost.SerialPart > 1
@@ -171,7 +171,7 @@ public static class MachineLimits
 
     private static IEnumerable<string> OfGraphics(Machine machine) =>
     [
-        .. TooMany("graphics units", machine.Graphics.Count, MostParts),
+        .. TooMany("graphics units", machine.Graphics.Count, MaxParts),
         .. machine.Graphics.SelectMany(unit => Within($"Gflop/s of {unit.Name}", unit.PeakGigaflops, 10, 2e6)
             .Concat(Within($"GB/s of {unit.Name}'s memory", unit.BandwidthGigabytesPerSecond, 1, 20_000))
             .Concat(Within($"GB of {unit.Name}'s memory", unit.MemoryGigabytes, 0.1, 1024))
@@ -180,7 +180,7 @@ public static class MachineLimits
 
     private static IEnumerable<string> OfEngines(Machine machine) =>
     [
-        .. TooMany("media engines", machine.MediaEngines.Count, MostParts),
+        .. TooMany("media engines", machine.MediaEngines.Count, MaxParts),
         .. machine.MediaEngines.SelectMany(engine => Within($"Mpixel/s of {engine.Name}", engine.MegapixelsPerSecond, 1, 1e6)
             .Concat(OfTable(engine.Name, engine.Capabilities))
             .Concat(OfTable(engine.Name, engine.Encodes ?? []))
@@ -191,7 +191,7 @@ public static class MachineLimits
 
     private static IEnumerable<string> OfTable(string engine, IReadOnlyList<FormatCapability> rows) =>
     [
-        .. TooMany($"rows in the table of {engine}", rows.Count, MostCapabilities),
+        .. TooMany($"rows in the table of {engine}", rows.Count, MaxCapabilities),
         .. rows.SelectMany(row => Within($"bit depth of {engine}", row.MaxBitDepth, 8, 16)),
         .. rows.Any(row => !Enum.IsDefined(row.Codec) || !Enum.IsDefined(row.Chroma))
             ? [$"{engine} has a row with an unknown codec or chroma."]
@@ -200,7 +200,7 @@ public static class MachineLimits
 
     private static IEnumerable<string> OfDrives(Machine machine)
     {
-        foreach (var problem in TooMany("drives", machine.Drives.Count, MostParts).Concat(machine.Drives.SelectMany(drive =>
+        foreach (var problem in TooMany("drives", machine.Drives.Count, MaxParts).Concat(machine.Drives.SelectMany(drive =>
             Within($"MB/s read from {drive.Kind}", drive.ReadMegabytesPerSecond, 1, 200_000)
                 .Concat(Within($"MB/s written to {drive.Kind}", drive.WriteMegabytesPerSecond, 1, 200_000))
                 .Concat(Within($"latency of {drive.Kind} in ms", drive.LatencyMilliseconds, 0, 10_000)))))

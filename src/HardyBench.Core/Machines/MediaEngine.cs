@@ -19,15 +19,15 @@ public sealed record MediaEngine(string Name, double MegapixelsPerSecond, IReadO
     {
         var ofCodec = Capabilities.Where(capability => capability.Codec == format.Codec).ToList();
         var ofProfile = ofCodec.Where(capability => capability.CoversProfile(format)).ToList();
-        return ofCodec.Count == 0 ? new EngineRefusal(Lack.Codec, format)
-            : ofProfile.Count == 0 ? new EngineRefusal(Lack.Profile, format)
+        return ofCodec.Count == 0 ? new EngineRefusal(MissingCapability.Codec, format)
+            : ofProfile.Count == 0 ? new EngineRefusal(MissingCapability.Profile, format)
             : ofProfile.Exists(capability => capability.Covers(format)) ? null
-            : new EngineRefusal(Lack.Raster, format);
+            : new EngineRefusal(MissingCapability.Raster, format);
     }
 }
 
 /// <summary>What a media engine lacks for a format, the farther first.</summary>
-public enum Lack
+public enum MissingCapability
 {
     Codec,
 
@@ -41,7 +41,7 @@ public enum Lack
 }
 
 /// <summary>Why a media engine does not decode a format.</summary>
-public sealed record EngineRefusal(Lack Lack, ClipFormat Format);
+public sealed record EngineRefusal(MissingCapability Lack, ClipFormat Format);
 
 /// <summary>One row of a media engine's table.</summary>
 /// <param name="Chroma">The richest it takes: decoders of a profile take those of the profiles below it too (ITU-T H.264 A.2, H.265

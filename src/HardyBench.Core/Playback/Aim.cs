@@ -52,7 +52,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
 
     /// <summary>Chooses, and goes on from there.</summary>
     /// <param name="clock">Null before the first frame is shown: then every frame is begun in order.</param>
-    public Choice Next(TimeSpan now, SlotClock? clock, UnderWay underWay)
+    public Choice Next(TimeSpan now, SlotClock? clock, WorkInProgress underWay)
     {
         var expected = new Expected(this, now, underWay);
         Way = expected.Ready(0) - now;
@@ -64,7 +64,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     }
 
     /// <summary>Something came that was not asked for, as when unreferenced frames are left out: it goes on from there.</summary>
-    public void GoOnFrom(long frame) => last = frame;
+    public void ContinueFrom(long frame) => last = frame;
 
     /// <summary>Whether nothing of an earlier overload is left that could make it choose another frame than the next while all are in
     /// time.</summary>
@@ -136,7 +136,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     }
 
     /// <summary>How late a frame may be in long-GOP footage: it can still be shown.</summary>
-    private TimeSpan TooLate => Pacing.MostOverdue - rate.FrameDuration;
+    private TimeSpan TooLate => Pacing.MaxOverdue - rate.FrameDuration;
 
     /// <summary>What a timeline frame costs to decode that is passed over, unreferenced ones counted in.</summary>
     private TimeSpan Pace => Advancing.Known > 0 ? Advancing.Mean : DecodingEach.Mean;
@@ -161,7 +161,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         private readonly TimeSpan decoded;
         private readonly TimeSpan effectsFree;
 
-        public Expected(Aim aim, TimeSpan now, UnderWay underWay)
+        public Expected(Aim aim, TimeSpan now, WorkInProgress underWay)
         {
             this.aim = aim;
             var each = aim.DecodingEach.Mean;
@@ -197,7 +197,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
 /// <param name="LastDecoded">When the last frame was decoded.</param>
 /// <param name="BeforeEffects">Frames that were begun and whose effects were not.</param>
 /// <param name="EffectsSince">When the effects that are being worked on began; null when none are.</param>
-public readonly record struct UnderWay(int Undecoded, TimeSpan LastDecoded, int BeforeEffects, TimeSpan? EffectsSince);
+public readonly record struct WorkInProgress(int Undecoded, TimeSpan LastDecoded, int BeforeEffects, TimeSpan? EffectsSince);
 
 /// <summary>What is begun next.</summary>
 /// <param name="Frame">The timeline frame; the end of the passage when none of it can be in time any more.</param>

@@ -1,5 +1,5 @@
 using HardyBench.Core.Playback.Decisions;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 
 namespace HardyBench.Core.Playback;
 
@@ -32,7 +32,7 @@ public interface IRunObserver
 }
 
 /// <summary>Where only the whole run is of interest.</summary>
-public sealed class NobodyListens : IRunObserver;
+public sealed class NoObserver : IRunObserver;
 
 /// <summary>What a run has brought since it was last asked.</summary>
 public sealed record RunProgress(

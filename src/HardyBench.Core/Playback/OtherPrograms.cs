@@ -7,14 +7,14 @@ namespace HardyBench.Core.Playback;
 public sealed record OtherPrograms(double Cores, double Gigabytes)
 {
     /// <summary>The most of either that can be stated.</summary>
-    public const double MostCores = 256, MostGigabytes = 8192;
+    public const double MaxCores = 256, MostGigabytes = 8192;
 
     /// <summary>What keeps them from being played beside: sentences.</summary>
     public IEnumerable<string> Problems()
     {
-        if (Cores is not (>= 0 and <= MostCores))
+        if (Cores is not (>= 0 and <= MaxCores))
         {
-            yield return $"Other programs keep 0 to {MostCores} cores busy.";
+            yield return $"Other programs keep 0 to {MaxCores} cores busy.";
         }
 
         if (Gigabytes is not (>= 0 and <= MostGigabytes))

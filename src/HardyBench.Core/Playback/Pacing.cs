@@ -5,11 +5,11 @@ public static class Pacing
 {
     /// <summary>How long after its slot a frame may still be shown. Beyond it picture and sound of a person who speaks clearly do not
     /// belong together any more. Our own choice.</summary>
-    public static readonly TimeSpan MostOverdue = TimeSpan.FromSeconds(1);
+    public static readonly TimeSpan MaxOverdue = TimeSpan.FromSeconds(1);
 
     /// <summary>Keep time: whether work of <paramref name="expected"/> length begun now can still be seen.
     /// Work that would end later is skipped before it is spent.</summary>
-    public static bool IsWorthTreating(TimeSpan now, TimeSpan expected, TimeSpan slotEnd) => now + expected < slotEnd + MostOverdue;
+    public static bool IsWorthTreating(TimeSpan now, TimeSpan expected, TimeSpan slotEnd) => now + expected < slotEnd + MaxOverdue;
 
     /// <summary>How long before a cut the next passage is opened and its first frame decoded: for footage that is too much that takes
     /// longest of all, and one frame takes little from the passage that still plays.</summary>

@@ -1,7 +1,7 @@
 using System.Text.Json.Serialization;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Timelines;
 
 namespace HardyBench.Core.Playback;
@@ -11,7 +11,7 @@ public sealed record PlaybackPlan(
     Timeline Timeline, IReadOnlyDictionary<string, Clip> Clips, Machine Machine, PlaybackSettings Settings)
 {
     /// <summary>How it is scrubbed instead of played; null to play through.</summary>
-    public IReadOnlyList<HandMove>? Hand { get; init; }
+    public IReadOnlyList<Gesture>? Hand { get; init; }
 
     /// <summary>Passages, by place from 0, that are played from something rendered before; null for none.</summary>
     public IReadOnlyDictionary<int, Passage>? Rendered { get; init; }

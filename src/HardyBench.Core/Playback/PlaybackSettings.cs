@@ -92,17 +92,17 @@ public sealed record PlaybackSettings(
     public const int DecodeAhead = 4;
 
     /// <summary>The most treated frames that may wait: above that memory decides and not the machine.</summary>
-    public const int MostLookAhead = 120;
+    public const int MaxLookAhead = 120;
 
     /// <summary>The most threads that a run may ask for.</summary>
-    public const int MostThreads = 64;
+    public const int MaxThreads = 64;
 
     /// <summary>Whether nothing helps playback along and nothing is taken from it: everything that can move a result is as it
     /// comes.</summary>
     public bool IsBare => this == new PlaybackSettings();
 
     /// <summary>The same with what the editing program decides in place of what was asked.</summary>
-    public PlaybackSettings InFact() => Program is not { } program ? this
+    public PlaybackSettings Effective() => Program is not { } program ? this
         : this with { LookAhead = program.LookAhead, Policy = Policy == PlayingPolicy.Unpaced ? Policy : program.WhenLate };
 
     /// <summary>What keeps it from being played so: sentences.</summary>
@@ -141,14 +141,14 @@ public sealed record PlaybackSettings(
             }
         }
 
-        if (LookAhead is < 1 or > MostLookAhead)
+        if (LookAhead is < 1 or > MaxLookAhead)
         {
-            yield return $"The look-ahead is {LookAhead} frames; allowed: 1 to {MostLookAhead}.";
+            yield return $"The look-ahead is {LookAhead} frames; allowed: 1 to {MaxLookAhead}.";
         }
 
-        if (Threads is < 1 or > MostThreads)
+        if (Threads is < 1 or > MaxThreads)
         {
-            yield return $"{Threads} threads were requested; allowed: 1 to {MostThreads}.";
+            yield return $"{Threads} threads were requested; allowed: 1 to {MaxThreads}.";
         }
 
         foreach (var device in new[] { DecodeOn, EffectsOn }.OfType<string>())

@@ -49,12 +49,12 @@ public readonly record struct SettledSlot(long Frame, TimeSpan SlotStart, TimeSp
 /// player or the stand-in model, tells it the time and what is ready.</summary>
 /// <remarks>Keep time: a frame is shown in its own slot where it is ready by the end of it. Where the slot on screen has no picture of its
 /// own yet, the newest frame that was finished after its own slot is shown in it instead (<see cref="FrameStatus.Overdue"/>). No frame is
-/// shown after a newer one, after a cut, or more than <see cref="Pacing.MostOverdue"/> after its slot.</remarks>
+/// shown after a newer one, after a cut, or more than <see cref="Pacing.MaxOverdue"/> after its slot.</remarks>
 /// <param name="cuts">Where passages begin, after the first, and the end of the timeline; ascending.</param>
 public sealed class Presenter(FrameRate rate, PlayingPolicy policy, IReadOnlyList<long> cuts)
 {
     private readonly List<SettledSlot> settled = [];
-    private readonly long mostOverdue = (long)Math.Ceiling(Pacing.MostOverdue / rate.FrameDuration);
+    private readonly long mostOverdue = (long)Math.Ceiling(Pacing.MaxOverdue / rate.FrameDuration);
     private TimeSpan start;
     private TimeSpan end;
     private bool isSlotUsed;
@@ -103,7 +103,7 @@ public sealed class Presenter(FrameRate rate, PlayingPolicy policy, IReadOnlyLis
             EndSlot();
         }
 
-        DropWhatIsOver(now, frames);
+        DropEndedSlots(now, frames);
         return settled;
     }
 
@@ -152,7 +152,7 @@ public sealed class Presenter(FrameRate rate, PlayingPolicy policy, IReadOnlyLis
     }
 
     /// <summary>Settles the oldest frames that can never be shown any more.</summary>
-    private void DropWhatIsOver(TimeSpan now, ITreatedFrames frames)
+    private void DropEndedSlots(TimeSpan now, ITreatedFrames frames)
     {
         while (cutsPassed < cuts.Count && cuts[cutsPassed] <= Frame)
         {

@@ -1,5 +1,5 @@
 using HardyBench.Core.Machines;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Timelines;
 
 namespace HardyBench.Core.Playback;

@@ -1,5 +1,5 @@
 using HardyBench.Core.Playback.Decisions;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 
 namespace HardyBench.Core.Playback;
 

@@ -7,7 +7,7 @@ namespace HardyBench.Core.Playback;
 public sealed class ScaleStepper
 {
     /// <summary>Share of slots missed above which it steps down. Our own choice.</summary>
-    public const double MostMissed = 0.1;
+    public const double MaxMissed = 0.1;
 
     private readonly Queue<bool> slots = new();
     private readonly PreviewScale start;
@@ -35,7 +35,7 @@ public sealed class ScaleStepper
             missed -= slots.Dequeue() ? 1 : 0;
         }
 
-        if (slots.Count < window || missed <= MostMissed * window || Scale == PreviewScale.Eighth)
+        if (slots.Count < window || missed <= MaxMissed * window || Scale == PreviewScale.Eighth)
         {
             return false;
         }

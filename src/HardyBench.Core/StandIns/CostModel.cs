@@ -21,7 +21,7 @@ public static class CostModel
     private const double WorkingBytesPerPixel = 8;
 
     /// <summary>Positions of a GOP that are kept separately, so that very long GOPs stay cheap to hold.</summary>
-    private const int MostPositions = 300;
+    private const int MaxPositions = 300;
 
     /// <summary>Decoders that keep more of the cores busy than this leave none to work beside them.</summary>
     private const double LeavesNone = 0.75;
@@ -70,7 +70,7 @@ public static class CostModel
         var addsUp = onProcessor.Count <= 1 || (fewCores is null && MeasuredCores(plan) is null);
         int[] positions = meansOnly && addsUp
             ? [Mean]
-            : [.. Enumerable.Range(0, Math.Min(MostPositions, KeyInterval(layers, plan.Timeline.Rate)))];
+            : [.. Enumerable.Range(0, Math.Min(MaxPositions, KeyInterval(layers, plan.Timeline.Rate)))];
         var visits = new List<Visit>();
         var sameDrive = ReferenceEquals(media, swapDrive);
         Add(Station.Drive, VisitKind.Read, _ => media is { } drive
@@ -133,7 +133,7 @@ public static class CostModel
     /// <summary>The engines that decode a format: those that take it, where the editing program hands it over and engines may work at
     /// all.</summary>
     internal static IReadOnlyList<MediaEngine> EnginesFor(PlaybackPlan plan, ClipFormat format) =>
-        plan.Settings.DecodeOn == WorkPlace.Processor || plan.Settings.Program?.HandsOver(format) == false
+        plan.Settings.DecodeOn == WorkPlace.Processor || plan.Settings.Program?.SendsToEngine(format) == false
             ? []
             : plan.Machine.EnginesFor(format);
 
@@ -141,7 +141,8 @@ public static class CostModel
     internal static EngineRefusal? RefusalOf(PlaybackPlan plan, ClipFormat format) =>
         plan.Settings.DecodeOn == WorkPlace.Processor ? null
         : plan.Machine.RefusalOf(format)
-        ?? (plan.Machine.MediaEngines.Count > 0 && EnginesFor(plan, format).Count == 0 ? new EngineRefusal(Lack.Program, format) : null);
+        ?? (plan.Machine.MediaEngines.Count > 0 && EnginesFor(plan, format).Count == 0
+            ? new EngineRefusal(MissingCapability.Program, format) : null);
 
     /// <summary>Graphics units that share frames out: one where none composes.</summary>
     internal static int UnitsSharing(PlaybackPlan plan) => Math.Max(1, UnitsComposing(plan));

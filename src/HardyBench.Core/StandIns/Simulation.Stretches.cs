@@ -382,7 +382,7 @@ public sealed partial class Simulation
             play.now = now;
             (play.nextFrame, play.underWay) = (next, next - (int)play.presenter.Frame);
             play.lastBegun[play.frames[next - 1].Passage] = next - 1;
-            aim.GoOnFrom(next - 1);
+            aim.ContinueFrom(next - 1);
             Learn();
             play.PassHeat(now);
         }

@@ -11,7 +11,7 @@ public sealed partial class Simulation
     private const long Never = long.MaxValue;
 
     /// <summary>What is left for shared work where more cores are asked for than there are: they take turns.</summary>
-    private const double LeastCores = 0.5;
+    private const double MinCores = 0.5;
 
     private static readonly int StationCount = Enum.GetValues<Station>().Length;
 
@@ -27,7 +27,7 @@ public sealed partial class Simulation
     private readonly double othersShare;
     private readonly Presenter presenter;
     private readonly DecisionLog? decisions;
-    private readonly Known known;
+    private readonly SimulatedFrames known;
     private readonly FrameState[] frames;
     private readonly FrameRecord[] records;
     private readonly Queue<int>[] queues;
@@ -79,7 +79,7 @@ public sealed partial class Simulation
         }
 
         presenter = new Presenter(rate, settings.Policy, [.. passageStarts.Skip(1).Select(start => (long)start)]);
-        known = new Known(this);
+        known = new SimulatedFrames(this);
         frames = new FrameState[passageStarts[^1]];
         records = new FrameRecord[frames.Length];
         queues = [.. Enumerable.Range(0, StationCount).Select(_ => new Queue<int>())];
@@ -257,11 +257,11 @@ public sealed partial class Simulation
             }
 
             var before = BeforeEffects(aim, clock);
-            var underWayNow = new UnderWay(
+            var underWayNow = new WorkInProgress(
                 undecoded, new TimeSpan(lastDecoded), before, inEffects > 0 ? new TimeSpan(effectsSince) : null);
             var choice = aim.Next(new TimeSpan(now), clock, underWayNow);
             decisions?.Chosen(new TimeSpan(now), choice, aim, clock, underWayNow);
-            LoseUntil((int)Math.Min(choice.Frame, frames.Length), choice.Reason);
+            DropUntil((int)Math.Min(choice.Frame, frames.Length), choice.Reason);
             if (choice.Frame < passageStarts[passage + 1])
             {
                 Begin(nextFrame++, choice.LeavesOut);
@@ -269,7 +269,7 @@ public sealed partial class Simulation
 
             if (nextFrame < frames.Length && frames[nextFrame].Begun)
             {
-                aims[frames[nextFrame].Passage].GoOnFrom(nextFrame++);
+                aims[frames[nextFrame].Passage].ContinueFrom(nextFrame++);
             }
         }
     }
@@ -327,7 +327,7 @@ public sealed partial class Simulation
         return Math.Min(position, frame - 1 - lastBegun[passage]);
     }
 
-    private void LoseUntil(int from, DropReason reason)
+    private void DropUntil(int from, DropReason reason)
     {
         for (; nextFrame < from; nextFrame++)
         {
@@ -382,7 +382,7 @@ public sealed partial class Simulation
         finishes[server] = Never;
         if (frames[frame].Left > 0)
         {
-            LetPass(queues[(int)servers[server]], frame);
+            SkipUpTo(queues[(int)servers[server]], frame);
         }
         else
         {
@@ -394,7 +394,7 @@ public sealed partial class Simulation
     }
 
     /// <summary>Puts a frame behind those of the passage before it, and before those of its own.</summary>
-    private static void LetPass(Queue<int> queue, int frame)
+    private static void SkipUpTo(Queue<int> queue, int frame)
     {
         var waiting = queue.Append(frame).OrderBy(other => other > frame ? 2 : other == frame ? 1 : 0).ToList();
         queue.Clear();
@@ -560,7 +560,7 @@ public sealed partial class Simulation
 
         if (visit.Station == Station.Processor && CoresTaken() is > 0 and var taken)
         {
-            service = (long)(service * cores / Math.Max(LeastCores, cores - taken));
+            service = (long)(service * cores / Math.Max(MinCores, cores - taken));
         }
 
         return visit.Station is Station.Processor or Station.OneCore or Station.DecoderCores && heat is not null
@@ -687,7 +687,7 @@ public sealed partial class Simulation
         }
     }
 
-    private sealed class Known(Simulation play) : ITreatedFrames
+    private sealed class SimulatedFrames(Simulation play) : ITreatedFrames
     {
         public TimeSpan? ReadyAt(long frame) => play.frames[frame].Ready is var ready && ready != Never ? new TimeSpan(ready) : null;
 

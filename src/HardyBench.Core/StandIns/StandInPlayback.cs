@@ -14,7 +14,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
     private const double Sigma = 0.08, StallChance = 0.0002;
 
     /// <summary>A machine that takes so long that it would have more load readings than this is refused.</summary>
-    private const int MostReadings = 10_000_000, LoadsBesideCores = 20;
+    private const int MaxReadings = 10_000_000, LoadsBesideCores = 20;
 
     private static readonly TimeSpan Stall = TimeSpan.FromMilliseconds(12);
 
@@ -23,7 +23,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
         stop.ThrowIfCancellationRequested();
         plan.Checked();
         var decisions = plan.LogsDecisions ? new DecisionLog() : null;
-        var run = Play(plan with { Settings = plan.Settings.InFact() }, decisions, stop);
+        var run = Play(plan with { Settings = plan.Settings.Effective() }, decisions, stop);
         observer.Started(run.Header);
         observer.Progressed(new RunProgress(run.Frames, run.Loads, run.Failures)
         {
@@ -36,12 +36,12 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
     /// <summary>The run of a plan that was checked.</summary>
     /// <exception cref="OperationCanceledException">It was stopped.</exception>
     internal Run Played(PlaybackPlan plan, CancellationToken stop = default) =>
-        Play(plan with { Settings = plan.Settings.InFact() }, null, stop);
+        Play(plan with { Settings = plan.Settings.Effective() }, null, stop);
 
     /// <summary>The same run without its loads, which are half the work: what holds and what does not, but not why.</summary>
     internal Run PlayedOnly(PlaybackPlan plan, CancellationToken stop = default)
     {
-        var played = plan with { Settings = plan.Settings.InFact() };
+        var played = plan with { Settings = plan.Settings.Effective() };
         var (simulation, frames) = Simulated(played, CostModel.DemandsOf(played), null, stop);
         return new Run(HeaderOf(played), RunEnding.Finished, simulation.StartLag, frames, [], []);
     }
@@ -51,7 +51,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
         var demands = CostModel.DemandsOf(plan);
         if (plan.Hand is { } moves)
         {
-            var lags = new HandModel(plan, demands, new ServiceSpread(plan.Occasion, Sigma, StallChance, Stall)).Carry(moves);
+            var lags = new GestureModel(plan, demands, new ServiceSpread(plan.Occasion, Sigma, StallChance, Stall)).Carry(moves);
             return new Run(HeaderOf(plan), RunEnding.Finished, null, [], [], []) { Lags = lags };
         }
 
@@ -82,7 +82,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
                 : null,
             plan.ShareOfOthers,
             decisions: decisions);
-        var longest = BusyLedger.Interval * (MostReadings / (machine.Processor.Cores + LoadsBesideCores));
+        var longest = BusyLedger.Interval * (MaxReadings / (machine.Processor.Cores + LoadsBesideCores));
         return (simulation, simulation.Play(longest, stop));
     }
 

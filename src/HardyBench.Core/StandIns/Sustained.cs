@@ -21,7 +21,7 @@ public sealed record Sustained(double? HeatWatts, double? PowerWatts, double Ful
 
         var full = cooling.FullWatts - cooling.IdleWatts;
         return new Sustained(
-            Left(BearableWatts(cooling, session) - cooling.IdleWatts), Left(machine.PowerLimit - cooling.IdleWatts), full);
+            Left(MaxWatts(cooling, session) - cooling.IdleWatts), Left(machine.PowerLimit - cooling.IdleWatts), full);
 
         // A clock does not fall without end, so some work is always done.
         double? Left(double? watts) =>
@@ -45,7 +45,7 @@ public sealed record Sustained(double? HeatWatts, double? PowerWatts, double Ful
 
     /// <summary>Constant power that brings a machine which was idle just to its limit at the end of a session. Newton's law of cooling,
     /// T(t) = Ta + P·R + (T0 − Ta − P·R)·e^(−t/RC), solved for P.</summary>
-    private static double BearableWatts(Cooling cooling, TimeSpan session)
+    private static double MaxWatts(Cooling cooling, TimeSpan session)
     {
         var (decay, rest) = (Decay(cooling, session), cooling.IdleWatts * cooling.ResistanceKelvinPerWatt);
         var above = cooling.LimitCelsius - cooling.AmbientCelsius;

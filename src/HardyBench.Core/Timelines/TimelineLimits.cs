@@ -8,18 +8,18 @@ public sealed class TimelineRefusedException(string message) : Exception(message
 /// test needs, and low enough that one timeline never slows the others.</summary>
 public static class TimelineLimits
 {
-    public const int MostPassages = 5000,
-        MostLayersInPassage = 64,
-        MostLayers = 20_000,
-        MostEffectsInPlace = 32,
-        MostEffects = 40_000,
-        MostMarks = 5000;
-    public const int LongestName = 300, LongestText = 1000, LongestMetadata = 64 << 10, MostMetadata = 1 << 20;
+    public const int MaxPassages = 5000,
+        MaxLayersInPassage = 64,
+        MaxLayers = 20_000,
+        MaxEffectsInPlace = 32,
+        MaxEffects = 40_000,
+        MaxMarks = 5000;
+    public const int LongestName = 300, LongestText = 1000, LongestMetadata = 64 << 10, MaxMetadata = 1 << 20;
     public const int SmallestSide = 16, LargestSide = 16384;
-    public const long MostPixels = 16384L * 8704;
+    public const long MaxPixels = 16384L * 8704;
 
     /// <summary>A day at the highest rate of the table of rates.</summary>
-    public const long MostFrames = 24L * 3600 * 240;
+    public const long MaxFrames = 24L * 3600 * 240;
 
     private const double LowestRate = 1, HighestRate = 1000;
     private static readonly int?[] Depths = [null, 8, 10, 12, 16];
@@ -63,38 +63,38 @@ public static class TimelineLimits
         var (width, height, rate) = (timeline.Raster.Width, timeline.Raster.Height, timeline.Rate.FramesPerSecond);
         yield return Math.Min(width, height) >= SmallestSide
         && Math.Max(width, height) <= LargestSide
-        && timeline.Raster.Pixels <= MostPixels
+        && timeline.Raster.Pixels <= MaxPixels
             ? null
             : $"A raster of {width}×{height} cannot be played; allowed: {SmallestSide} to {LargestSide} a side and up to "
-                + $"{MostPixels / 1_000_000} million pixels.";
+                + $"{MaxPixels / 1_000_000} million pixels.";
         yield return rate is >= LowestRate and <= HighestRate
             ? null
             : FormattableString.Invariant($"{rate:0.###} frames a second cannot be played; allowed: {LowestRate} to {HighestRate}.");
         yield return Depths.Contains(timeline.BitDepth) ? null : $"{timeline.BitDepth} bits a sample cannot be played; allowed: 8, 10, 12 or 16.";
-        yield return AtMost("passages", timeline.Passages.Count, MostPassages);
-        yield return AtMost("layers", timeline.Passages.Sum(passage => (long)passage.Layers.Count), MostLayers);
+        yield return AtMost("passages", timeline.Passages.Count, MaxPassages);
+        yield return AtMost("layers", timeline.Passages.Sum(passage => (long)passage.Layers.Count), MaxLayers);
         yield return AtMost(
             "layers in a passage",
             timeline.Passages.Select(passage => passage.Layers.Count).DefaultIfEmpty().Max(),
-            MostLayersInPassage
+            MaxLayersInPassage
         );
-        yield return AtMost("effects", timeline.Passages.Sum(passage => (long)passage.AllEffects().Count()), MostEffects);
+        yield return AtMost("effects", timeline.Passages.Sum(passage => (long)passage.AllEffects().Count()), MaxEffects);
         yield return AtMost(
             "effects in one place",
             timeline
                 .Passages.SelectMany(passage => passage.Layers.Select(layer => layer.Effects.Count).Append(passage.Over.Count))
                 .DefaultIfEmpty()
                 .Max(),
-            MostEffectsInPlace
+            MaxEffectsInPlace
         );
         yield return AtMost(
             "settings of an effect",
             timeline.Passages.SelectMany(passage => passage.AllEffects()).Select(effect => effect.Settings.Count).DefaultIfEmpty().Max(),
-            MostEffectsInPlace
+            MaxEffectsInPlace
         );
-        yield return AtMost("marks", timeline.Marks?.Count ?? 0, MostMarks);
+        yield return AtMost("marks", timeline.Marks?.Count ?? 0, MaxMarks);
         yield return timeline.Passages.All(passage => passage.FrameCount >= 0) ? null : "A passage has a negative length.";
-        yield return AtMost("frames", timeline.Passages.Sum(passage => (long)passage.FrameCount), MostFrames);
+        yield return AtMost("frames", timeline.Passages.Sum(passage => (long)passage.FrameCount), MaxFrames);
         yield return timeline.Passages.All(passage => passage.Transition is not { } kind || Enum.IsDefined(kind))
             ? null
             : "A passage has an unknown transition.";
@@ -127,7 +127,7 @@ public static class TimelineLimits
             .OfType<string>()
             .ToList();
         yield return Short("The metadata of another program", metadata, LongestMetadata);
-        yield return AtMost("letters of other programs' metadata", metadata.Sum(text => (long)text.Length), MostMetadata);
+        yield return AtMost("letters of other programs' metadata", metadata.Sum(text => (long)text.Length), MaxMetadata);
     }
 
     private static string? AtMost(string what, long count, long most) =>

@@ -21,7 +21,7 @@ public sealed record TrialAnswer(string Words, IReadOnlyList<PassageAnswer> Rows
     public IReadOnlyList<double?> EndCelsius { get; init; } = [];
 
     /// <summary>Runs that do not count, and so are no part of it; null where all do.</summary>
-    public LeftOut? LeftOut { get; init; }
+    public ExcludedRuns? LeftOut { get; init; }
 }
 
 /// <summary>The two sides of a comparison.</summary>
@@ -31,7 +31,7 @@ public sealed record ChangedSide(PlaybackSettings First, PlaybackSettings Second
 /// <summary>Runs that an answer leaves out.</summary>
 /// <param name="First">Why the first of them does not count.</param>
 /// <param name="All">Runs there are.</param>
-public sealed record LeftOut(Disturbance First, int Count, int All);
+public sealed record ExcludedRuns(Disturbance First, int Count, int All);
 
 /// <summary>What a trial has found about one passage.</summary>
 /// <param name="Words">Short; empty while nothing can be said.</param>

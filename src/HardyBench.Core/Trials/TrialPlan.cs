@@ -15,7 +15,7 @@ namespace HardyBench.Core.Trials;
 public sealed record TrialPlan(
     TrialKind Kind, PlaybackPlan Start, int Times, TimeSpan AtMost, PlaybackSettings? Other = null, string? WithoutEffect = null)
 {
-    public const int MostTimes = 50;
+    public const int MaxTimes = 50;
 
     public static readonly TimeSpan LongestSoak = TimeSpan.FromHours(8);
 

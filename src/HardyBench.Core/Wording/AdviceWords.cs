@@ -30,13 +30,13 @@ public static class AdviceWords
     /// <summary>Why not this machine; a sentence or more.</summary>
     public static string WhyNot(Passed passed) => passed.Because switch
     {
-        PassedBecause.Disturbed => $"Its run does not count: {By(passed.Disturbance!)}. {First(passed.Disturbance!)}",
-        PassedBecause.NotPlayed => "It has not played this timeline at full scale yet.",
-        PassedBecause.Dearer => Invariant(
+        RejectionReason.Disturbed => $"Its run does not count: {By(passed.Disturbance!)}. {First(passed.Disturbance!)}",
+        RejectionReason.NotPlayed => "It has not played this timeline at full scale yet.",
+        RejectionReason.MoreExpensive => Invariant(
             $"Every passage holds on it too, but it costs {passed.More:#,0} {Machine.Currency} more without more frames in this timeline."
         ),
-        PassedBecause.Fails => Fails(passed.FirstFailure!),
-        PassedBecause.TooShort => "Every passage is too short for a verdict; make them 2 s long or longer.",
+        RejectionReason.Fails => Fails(passed.FirstFailure!),
+        RejectionReason.TooShort => "Every passage is too short for a verdict; make them 2 s long or longer.",
         _ => "Its run ended before every passage was judged.",
     };
 

@@ -3,7 +3,7 @@ using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Playback.Programs;
 using HardyBench.Core.StandIns;
 using static System.FormattableString;
@@ -33,7 +33,7 @@ public static class AnswerWords
     {
         AnswerKind.KeepIt => $"It plays every passage of the work in real time{Growing(answer)}. There is nothing to buy.",
         AnswerKind.ChangeMethod => Invariant($"So every passage holds, and nothing has to be bought.{Instead(answer)}"),
-        AnswerKind.Upgrade => $"With that, {Money(answer.Ladder.Path!.Price)}, it plays every passage{Growing(answer)}.{Dearer(answer)}",
+        AnswerKind.Upgrade => $"With that, {Money(answer.Ladder.Path!.Price)}, it plays every passage{Growing(answer)}.{MoreExpensive(answer)}",
         AnswerKind.Buy => Buying(answer, answer.Recommended!, answer.Shortlist.Cheapest!),
         AnswerKind.OverBudget => Beyond(answer),
         _ => answer.Shortlist.Nearest is { } nearest
@@ -108,8 +108,8 @@ public static class AnswerWords
     /// <summary>What has to be found out of a machine before it can be chosen, a phrase.</summary>
     public static string ToFindOut(UnknownOffer unknown) => string.Join(" and ", unknown.ToFindOut.Select(what => what switch
     {
-        OutsideOf.FormUnknown => "its form",
-        OutsideOf.NoiseUnknown => "its noise",
+        ExceededLimit.FormUnknown => "its form",
+        ExceededLimit.NoiseUnknown => "its noise",
         _ => "how long scrubbing takes on it",
     }));
 
@@ -227,15 +227,15 @@ public static class AnswerWords
     public static string Of(MachineCheck check, Brief brief) => !check.Holds ? "does not play all of it" : check.Lacks(brief) switch
     {
         null => "plays all of it",
-        OutsideOf.Room when brief.Growth <= 1 => "plays it only because its passages are short, and would not sustain it",
-        OutsideOf.Room => "plays all of it, with less headroom than is required",
-        OutsideOf.Form => "plays all of it, but has another form than the brief allows",
-        OutsideOf.Battery => "plays all of it, but has no battery, or its limit on battery is not entered",
-        OutsideOf.FormUnknown => "plays all of it; its form is not entered",
-        OutsideOf.NoiseUnknown => "plays all of it; its noise is not entered",
-        OutsideOf.WaitUnknown => "plays all of it; how long scrubbing takes on it is not known",
-        OutsideOf.Start => $"plays all of it, but takes {Waited(check.Wait?.Start)} to start, longer than the brief allows",
-        OutsideOf.Scrub => $"plays all of it, but takes {Waited(check.Wait?.Scrub)} to show a frame while scrubbing, longer than the brief allows",
+        ExceededLimit.Room when brief.Growth <= 1 => "plays it only because its passages are short, and would not sustain it",
+        ExceededLimit.Room => "plays all of it, with less headroom than is required",
+        ExceededLimit.Form => "plays all of it, but has another form than the brief allows",
+        ExceededLimit.Battery => "plays all of it, but has no battery, or its limit on battery is not entered",
+        ExceededLimit.FormUnknown => "plays all of it; its form is not entered",
+        ExceededLimit.NoiseUnknown => "plays all of it; its noise is not entered",
+        ExceededLimit.WaitUnknown => "plays all of it; how long scrubbing takes on it is not known",
+        ExceededLimit.Start => $"plays all of it, but takes {Waited(check.Wait?.Start)} to start, longer than the brief allows",
+        ExceededLimit.Scrub => $"plays all of it, but takes {Waited(check.Wait?.Scrub)} to show a frame while scrubbing, longer than the brief allows",
         _ => "plays all of it, but is louder than the brief allows",
     };
 
@@ -254,7 +254,7 @@ public static class AnswerWords
     };
 
     /// <summary>The longest wait for a picture on a machine, a phrase.</summary>
-    public static string Of(HandWait wait) => $"playback starts within {Waited(wait.Start)}, a frame shows within {Waited(wait.Scrub)}";
+    public static string Of(GestureWait wait) => $"playback starts within {Waited(wait.Start)}, a frame shows within {Waited(wait.Scrub)}";
 
     private static string Waited(TimeSpan? wait) => Invariant($"{wait?.TotalSeconds:0.00} s");
 
@@ -270,7 +270,7 @@ public static class AnswerWords
             + $"{Money(price - (answer.Brief.Budget ?? 0))} more.";
     }
 
-    private static string Dearer(Answer answer) => answer.Shortlist.Cheapest is { } step
+    private static string MoreExpensive(Answer answer) => answer.Shortlist.Cheapest is { } step
         ? $" The cheapest machine that does is {step.Offer.Machine.Name}, {Money(step.Offer.Price)}."
         : " No machine on offer does.";
 

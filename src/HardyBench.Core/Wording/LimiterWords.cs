@@ -65,7 +65,7 @@ public static class LimiterWords
     };
 
     /// <summary>What would not, though it is often tried; null where nothing common comes to mind.</summary>
-    public static string? HelpsNot(LimiterFinding finding) => finding.Limiter switch
+    public static string? WhatDoesNotHelp(LimiterFinding finding) => finding.Limiter switch
     {
         Limiter.Memory => "A faster processor will not help while it waits for memory.",
         Limiter.MediaEngine => "A smaller timeline raster will not help: every source frame is still decoded whole.",
@@ -85,7 +85,7 @@ public static class LimiterWords
     private static string? FiguresOf(LimiterFinding finding) => finding.Evidence switch
     {
         FullMemory memory => Invariant($"memory {Percent(memory.Used)} full and {memory.SwapTraffic / 1e6:0} MB/s going to and from swap"),
-        WantOfMemory memory => $"tasks waited for memory {Percent(memory.Standing)} of the time",
+        ShortOfMemory memory => $"tasks waited for memory {Percent(memory.Standing)} of the time",
         LateFootage footage => $"the player waited for footage to be read {Percent(footage.Waiting)} of the time",
         BusyDevice device => $"{NameOf(device.Device)} {Percent(device.Busy)} busy",
         FallenClock clock => Invariant($"clock down to {clock.Clock / 1e9:0.0} of {clock.Rated / 1e9:0.0} GHz at {clock.Celsius:0} °C"),
@@ -108,10 +108,10 @@ public static class LimiterWords
         BusyThread thread =>
             $"one thread of the player {Percent(thread.Busy)} busy while the processor as a whole is at {Percent(thread.Pool)}",
         BusyCore core => $"one core {Percent(core.Busy)} busy while the others stay at {Percent(core.Next)} or below",
-        NothingAtItsCeiling { OtherDrive: { } drive } nothing =>
+        NothingAtItsLimit { OtherDrive: { } drive } nothing =>
             $"nothing that it uses is at its limit (processor {Percent(nothing.Pool)}); "
             + $"drive {drive}, without any of this footage, is {Percent(nothing.OtherBusy ?? 0)} busy",
-        NothingAtItsCeiling nothing => $"nothing measured is at its limit (processor {Percent(nothing.Pool)})",
+        NothingAtItsLimit nothing => $"nothing measured is at its limit (processor {Percent(nothing.Pool)})",
         _ => null,
     };
 

@@ -16,7 +16,7 @@ public static class RunWords
 
     public static string Of(RunNote note) => note switch
     {
-        OthersWereBusy busy => Invariant($"{busy.Cores:0.0} cores were busy with other work"),
+        OtherProgramsBusy busy => Invariant($"{busy.Cores:0.0} cores were busy with other work"),
         PresenterHadNoPriority => "the display thread had no priority",
         LittleMemoryFree memory => Invariant($"only {memory.Bytes / 1e6:0} MB of memory was free"),
         LittleRoomFree room => Invariant($"only {room.Bytes / 1e6:0} MB were free on the drive that keeps the run"),
@@ -33,20 +33,20 @@ public static class RunWords
         RestsOnEstimates { Clips: var clips } => $"provisional: {string.Join(", ", clips)} {(clips.Count == 1 ? "is" : "are")} not created yet, "
             + "so the data rate is an estimate; the stand-in is simulated again when it is known",
         PlayedFromRenders rendered => $"played from pre-renders: passage {string.Join(", ", rendered.Passages.Select(index => index + 1))}",
-        WentWrong wrong => $"passage {wrong.Passage + 1}: {wrong.What}",
+        PassageError wrong => $"passage {wrong.Passage + 1}: {wrong.What}",
         OwnDrops { Count: 1 } => "1 missed slot was caused by the player, which showed frames late",
         OwnDrops drops => $"{drops.Count} missed slots were caused by the player, which showed frames late",
         PresenterWasLate late => Invariant($"the player showed frames {late.By.TotalMilliseconds:0.0} ms late at the 99th percentile, ")
             + "so part of what this run measured is the tool itself",
         ClockFell clock => $"the clock fell to {Percent(clock.Share)} of its rating while the processor was busy",
-        ToolTook tool => Invariant($"the tool itself took {tool.Cores:0.00} cores"),
-        PicturesTook pictures => Invariant($"preview pictures took {pictures.Cores:0.00} cores"),
-        Slept slept => Invariant($"the machine was suspended for {slept.For.TotalSeconds:0} s at {slept.At.TotalSeconds:0.0} s; ")
+        ToolLoad tool => Invariant($"the tool itself took {tool.Cores:0.00} cores"),
+        PreviewLoad pictures => Invariant($"preview pictures took {pictures.Cores:0.00} cores"),
+        Suspended slept => Invariant($"the machine was suspended for {slept.For.TotalSeconds:0} s at {slept.At.TotalSeconds:0.0} s; ")
             + "the run's clock stopped meanwhile, so no frame counts as dropped because of it",
         TimeWasSet set => Invariant(
             $"the time of day was set {(set.By > TimeSpan.Zero ? "forward" : "back")} by {Math.Abs(set.By.TotalSeconds):0} s "
         ) + Invariant($"at {set.At.TotalSeconds:0.0} s; ") + "the run's own clock does not follow it",
-        StoodStill still => Invariant(
+        PlayerStalled still => Invariant(
             $"the machine did nothing for {still.For.TotalSeconds:0} s; frames due in that time count as dropped"
         ),
         _ => throw new ArgumentOutOfRangeException(nameof(note), note, "This note has no wording."),

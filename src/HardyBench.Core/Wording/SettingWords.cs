@@ -13,13 +13,13 @@ public static class SettingWords
     public static IReadOnlyList<string> Differences(this PlaybackSettings asked)
     {
         // The program's name stands for what it decides.
-        var settings = asked.InFact();
-        var usual = new PlaybackSettings { Program = settings.Program }.InFact();
+        var settings = asked.Effective();
+        var usual = new PlaybackSettings { Program = settings.Program }.Effective();
         string?[] all =
         [
             settings.Program is { } program ? $"{PlaysAs}{program.Name} would play" : null,
             settings.Export is { } export ? $"written as {export.Name}" : null,
-            settings.Others is { } others ? OthersWords(others) : null,
+            settings.Others is { } others ? OtherProgramsWords(others) : null,
             settings.Scale == PreviewScale.Full ? null : $"{settings.Scale.ToString().ToLowerInvariant()} scale",
             settings.AutomaticScale ? "the scale steps down by itself" : null,
             settings.Proxies == Proxies.None ? null : $"{settings.Proxies.ToString().ToLowerInvariant()}-raster proxies",
@@ -45,7 +45,7 @@ public static class SettingWords
 
     private static string Only(string place) => place == WorkPlace.Processor ? "the processor only" : place;
 
-    private static string OthersWords(OtherPrograms others) => "beside other programs: " + string.Join(", ", new[]
+    private static string OtherProgramsWords(OtherPrograms others) => "beside other programs: " + string.Join(", ", new[]
     {
         others.Cores > 0 ? string.Create(CultureInfo.InvariantCulture, $"{others.Cores:0.#} cores busy") : null,
         others.Gigabytes > 0 ? string.Create(CultureInfo.InvariantCulture, $"{others.Gigabytes:0.#} GB held") : null,

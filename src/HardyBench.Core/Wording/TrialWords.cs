@@ -14,7 +14,7 @@ public static class TrialWords
         return answer.LeftOut is { } left ? $"{words} {Of(left)}".TrimStart() : words;
     }
 
-    private static string Of(LeftOut left) =>
+    private static string Of(ExcludedRuns left) =>
         (left.Count == left.All ? "No run counts"
             : left.Count == 1 ? $"1 of {left.All} runs does not count and is left out"
             : $"{left.Count} of {left.All} runs do not count and are left out")

@@ -4,7 +4,7 @@ namespace HardyBench.Formats.Files;
 public static class RealPath
 {
     /// <summary>As many as the kernel follows (path_resolution(7)).</summary>
-    private const int MostLinks = 40;
+    private const int MaxLinks = 40;
 
     /// <exception cref="IOException">The links lead in a circle, or a part of the path cannot be read.</exception>
     public static string Of(string path)
@@ -19,9 +19,9 @@ public static class RealPath
                 continue;
             }
 
-            if (++links > MostLinks)
+            if (++links > MaxLinks)
             {
-                throw new IOException($"{path} leads through more than {MostLinks} links.");
+                throw new IOException($"{path} leads through more than {MaxLinks} links.");
             }
 
             // A link may lead anywhere, and through further links.

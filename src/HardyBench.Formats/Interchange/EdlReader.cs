@@ -13,7 +13,7 @@ public sealed partial class EdlReader
     private const long LongestEvent = 100_000_000;
 
     /// <summary>Lines of one event that a speed is looked for among, and notes that are kept.</summary>
-    private const int MostLines = 64, MostNotes = 1000;
+    private const int MaxLines = 64, MaxNotes = 1000;
 
     private readonly FrameRate rate;
     private readonly List<Event> events = [];
@@ -161,7 +161,7 @@ public sealed partial class EdlReader
     private int Meant(string reel, long? at)
     {
         // Both clips of a transition can be on one reel; speeds then come in the order of their lines.
-        var ofEvent = Enumerable.Range(Math.Max(0, events.Count - MostLines), Math.Min(MostLines, events.Count))
+        var ofEvent = Enumerable.Range(Math.Max(0, events.Count - MaxLines), Math.Min(MaxLines, events.Count))
             .Select(index => (Index: index, Item: events[index]))
             .Where(one =>
                 one.Item.Number == events[^1].Number
@@ -216,7 +216,7 @@ public sealed partial class EdlReader
             throw new InterchangeException("The list has no video event.");
         }
 
-        TellOverlaps();
+        WarnOfOverlaps();
         var zero = events.Min(one => one.RecordIn);
         var (items, media) = (new List<TrackItem>(), new Dictionary<string, ImportedMedia>());
         var before = (Event?)null;
@@ -258,7 +258,7 @@ public sealed partial class EdlReader
 
     /// <summary>The format has one picture track, so two events at once are an oversight, or layers of a program that writes them
     /// so.</summary>
-    private void TellOverlaps()
+    private void WarnOfOverlaps()
     {
         var latest = (Event?)null;
         foreach (var one in events.Where(one => one.RecordOut > one.RecordIn).OrderBy(one => one.RecordIn))
@@ -297,9 +297,9 @@ public sealed partial class EdlReader
 
     private void Note(string note)
     {
-        if (notes.Count < MostNotes && noted.Add(note))
+        if (notes.Count < MaxNotes && noted.Add(note))
         {
-            notes.Add(notes.Count < MostNotes - 1 ? note : "More was left out that is not listed.");
+            notes.Add(notes.Count < MaxNotes - 1 ? note : "More was left out that is not listed.");
         }
     }
 

@@ -208,7 +208,7 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
         Whole("free_sata"), Number("graphics_room_mm"), Number("supply_w"), Number("graphics_w"));
 
     private static IEnumerable<string> Repeated(string[] columns) =>
-        Enumerable.Range(0, MachineLimits.MostParts).SelectMany(place => columns.Select(column => At(column, place)));
+        Enumerable.Range(0, MachineLimits.MaxParts).SelectMany(place => columns.Select(column => At(column, place)));
 
     private static string At(string column, int place) =>
         place == 0 ? column : string.Create(CultureInfo.InvariantCulture, $"{column}_{place + 1}");
@@ -216,7 +216,7 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
     /// <summary>Places of which anything is stated; one that has figures needs a name too.</summary>
     private IEnumerable<int> Filled(string[] columns)
     {
-        foreach (var place in Enumerable.Range(0, MachineLimits.MostParts))
+        foreach (var place in Enumerable.Range(0, MachineLimits.MaxParts))
         {
             var isNamed = Text(At(columns[0], place)) is not null;
             if (!isNamed && columns.FirstOrDefault(column => Text(At(column, place)) is not null) is { } stated)

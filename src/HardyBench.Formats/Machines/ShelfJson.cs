@@ -11,7 +11,7 @@ namespace HardyBench.Formats.Machines;
 internal static class ShelfJson
 {
     /// <summary>More members that nobody knows are not named.</summary>
-    private const int MostNamed = 5;
+    private const int MaxNamed = 5;
 
     /// <summary>Reads a document with a format and a list, a bare list, or one thing.</summary>
     /// <param name="noun">What one is called: "machine".</param>
@@ -43,7 +43,7 @@ internal static class ShelfJson
             var (thing, problem) = One($"{noun} {place + 1}", element, noun, missing, check);
             things.AddRange(thing is null ? [] : [thing]);
             problems.AddRange(problem is null ? [] : [problem]);
-            if (thing is not null && JsonText.UnknownMembers(element, typeof(T)).Take(MostNamed).ToList() is { Count: > 0 } unknown)
+            if (thing is not null && JsonText.UnknownMembers(element, typeof(T)).Take(MaxNamed).ToList() is { Count: > 0 } unknown)
             {
                 problems.Add(new RowProblem(
                     $"{noun} {place + 1}", NameOf(element),

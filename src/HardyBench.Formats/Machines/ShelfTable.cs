@@ -8,7 +8,7 @@ namespace HardyBench.Formats.Machines;
 internal sealed record ShelfTable(IReadOnlyList<string> Columns, IReadOnlyList<RowProblem> Problems, IEnumerable<CsvLine> Lines)
 {
     /// <summary>More lines than this are not read.</summary>
-    private const int MostLines = 20_000;
+    private const int MaxLines = 20_000;
 
     /// <param name="nameOf">A column's name as it is called here, however somebody else wrote it.</param>
     /// <param name="known">All columns that there are.</param>
@@ -25,8 +25,8 @@ internal sealed record ShelfTable(IReadOnlyList<string> Columns, IReadOnlyList<R
         return new ShelfTable(
             columns,
             unknown.Count == 0 ? [] : [new RowProblem("line 1", null, $"There is no column {string.Join(", ", unknown)}; it was ignored.")],
-            lines.Select((line, place) => place < MostLines
+            lines.Select((line, place) => place < MaxLines
                 ? line
-                : throw new ShelfException($"The table has more than {MostLines} lines. Nothing was imported; split it.")));
+                : throw new ShelfException($"The table has more than {MaxLines} lines. Nothing was imported; split it.")));
     }
 }

@@ -4,13 +4,13 @@ using HardyBench.Core.Playback;
 namespace HardyBench.Formats.PlayerProtocol;
 
 /// <summary>A message to a player process: one member is set. docs/formats.md describes the talk.</summary>
-public sealed record PlayerAsk
+public sealed record PlayerRequest
 {
     /// <summary>Play a plan.</summary>
-    public PlayAsk? Play { get; init; }
+    public StartPlay? Play { get; init; }
 
     /// <summary>Render a passage; the answer is pictures instead of lines.</summary>
-    public RenderAsk? Render { get; init; }
+    public StartRender? Render { get; init; }
 
     /// <summary>End what plays.</summary>
     public bool Stop { get; init; }
@@ -23,7 +23,7 @@ public sealed record PlayerAsk
 /// <param name="Clips">Where the file of each clip lies, by clip id.</param>
 /// <param name="PagesHere">Pages of the product that are open on this machine; null where nobody knows.</param>
 /// <param name="DataFolder">Where the run will be kept, whose free space is one of its conditions.</param>
-public sealed record PlayAsk(
+public sealed record StartPlay(
     PlaybackPlan Plan,
     IReadOnlyDictionary<string, ClipPlace> Clips,
     EffectPlaces Effects,
@@ -32,7 +32,7 @@ public sealed record PlayAsk(
 );
 
 /// <param name="Passage">Its place in the plan, from 0.</param>
-public sealed record RenderAsk(PlaybackPlan Plan, int Passage, IReadOnlyDictionary<string, ClipPlace> Clips, EffectPlaces Effects);
+public sealed record StartRender(PlaybackPlan Plan, int Passage, IReadOnlyDictionary<string, ClipPlace> Clips, EffectPlaces Effects);
 
 /// <summary>Where a clip's file lies.</summary>
 /// <param name="Path">Null when there is none.</param>
@@ -45,7 +45,7 @@ public sealed record ClipPlace(string? Path, string? Missing = null);
 public sealed record EffectPlaces(string Looks, string Font);
 
 /// <summary>What a player process says: one member is set.</summary>
-public sealed record PlayerTold
+public sealed record PlayerEvent
 {
     /// <summary>The first line.</summary>
     public PlayerGreeting? Hello { get; init; }
@@ -60,7 +60,7 @@ public sealed record PlayerTold
     public RunProgress? Progressed { get; init; }
 
     /// <summary>A small picture of what is on screen.</summary>
-    public PictureTold? Pictured { get; init; }
+    public SentPicture? Pictured { get; init; }
 
     /// <summary>The run is over; all of it has been told.</summary>
     public RunEnding? Ended { get; init; }
@@ -76,7 +76,7 @@ public sealed record PlayerTold
 /// <param name="Protocol">The talk's version; another than <see cref="PlayerTalk.Version"/> cannot be talked with.</param>
 /// <param name="Libraries">The media libraries with their versions; null when they cannot be loaded.</param>
 /// <param name="Problem">Why not, a sentence.</param>
-/// <param name="Abilities">What may be asked: names of <see cref="PlayerAsk"/>'s members.</param>
+/// <param name="Abilities">What may be asked: names of <see cref="PlayerRequest"/>'s members.</param>
 /// <param name="ReachesAllFiles">Whether the kernel lets it open every file, as where it cannot confine a process.</param>
 /// <param name="StaysAlone">Whether the kernel lets it start no process and reach no network.</param>
 public sealed record PlayerGreeting(
@@ -98,7 +98,7 @@ public sealed record PlayerGreeting(
 
 /// <param name="Frame">The timeline frame.</param>
 /// <param name="Jpeg">Base64 in the line.</param>
-public sealed record PictureTold(int Frame, byte[] Jpeg);
+public sealed record SentPicture(int Frame, byte[] Jpeg);
 
 /// <param name="Words">A sentence for people.</param>
 public sealed record PlayerFailure(PlayerFailureKind Kind, string Words);
@@ -116,5 +116,5 @@ public enum PlayerFailureKind
     Unavailable,
 
     /// <summary>Nobody foresaw it.</summary>
-    Unforeseen,
+    Unexpected,
 }

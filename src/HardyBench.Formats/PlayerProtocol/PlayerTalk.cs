@@ -22,9 +22,9 @@ public static class PlayerTalk
         Converters = { new RasterConverter(), new FrameRateConverter() },
     });
 
-    public static JsonTypeInfo<PlayerAsk> Asks => Types.PlayerAsk;
+    public static JsonTypeInfo<PlayerRequest> Asks => Types.PlayerRequest;
 
-    public static JsonTypeInfo<PlayerTold> Tells => Types.PlayerTold;
+    public static JsonTypeInfo<PlayerEvent> Tells => Types.PlayerEvent;
 
     /// <summary>Writes a message and its line's end, and sees it off.</summary>
     /// <exception cref="IOException">Nobody reads any more.</exception>
@@ -105,6 +105,6 @@ public sealed class BoundedLines(Stream from, int longest = PlayerTalk.LongestLi
     RespectNullableAnnotations = true,
     UseStringEnumConverter = true,
     NumberHandling = JsonNumberHandling.AllowNamedFloatingPointLiterals)]
-[JsonSerializable(typeof(PlayerAsk))]
-[JsonSerializable(typeof(PlayerTold))]
+[JsonSerializable(typeof(PlayerRequest))]
+[JsonSerializable(typeof(PlayerEvent))]
 internal sealed partial class PlayerTalkTypes : JsonSerializerContext;

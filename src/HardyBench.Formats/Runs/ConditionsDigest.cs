@@ -12,7 +12,7 @@ public static class ConditionsDigest
 {
     /// <summary>Lower-case hex SHA-256 of timeline, machine, settings, clips and player.</summary>
     public static string Of(RunHeader header) => Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(
-        new MustBeAlike(
+        new ComparedConditions(
             TimelineJson.Digest(header.Timeline),
             $"{header.Machine.Id} {MachineDigest.Of(header.Machine)}",
             header.Settings,
@@ -21,6 +21,6 @@ public static class ConditionsDigest
             [.. header.ClipChecksums.OrderBy(clip => clip.Key, StringComparer.Ordinal).Select(clip => $"{clip.Key} {clip.Value}")]),
         BenchJson.Options)));
 
-    private sealed record MustBeAlike(
+    private sealed record ComparedConditions(
         string Timeline, string Machine, PlaybackSettings Settings, string Player, bool ByHand, IReadOnlyList<string> Clips);
 }

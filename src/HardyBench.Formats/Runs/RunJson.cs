@@ -2,7 +2,7 @@ using System.Text.Json;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Findings.Lags;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Wording;
 using HardyBench.Formats.Json;
 
@@ -81,7 +81,7 @@ public sealed record RunDocument(
 
 /// <summary>How one sort of gesture went in one passage. Shares 0 to 1; milliseconds, null when no picture was shown.</summary>
 public sealed record LagRow(
-    int Passage, MoveKind Kind, string Gesture, int Asked, int PassedOver, double? MedianMs, double? NinetyFifthMs, double? LongestMs,
+    int Passage, GestureKind Kind, string Gesture, int Asked, int PassedOver, double? MedianMs, double? NinetyFifthMs, double? LongestMs,
     double WithinTenth, double WithinSecond)
 {
     public static LagRow Of(LagFinding lag) => new(

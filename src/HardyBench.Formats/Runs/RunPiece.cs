@@ -11,7 +11,7 @@ namespace HardyBench.Formats.Runs;
 public static class RunPiece
 {
     public static byte[] Write(RunProgress news) =>
-        JsonSerializer.SerializeToUtf8Bytes(new PlayerTold { Progressed = news with { Decisions = [] } }, PlayerTalk.Tells);
+        JsonSerializer.SerializeToUtf8Bytes(new PlayerEvent { Progressed = news with { Decisions = [] } }, PlayerTalk.Tells);
 
     /// <summary>Reads one back; pieces of earlier versions were columns.</summary>
     /// <exception cref="InvalidDataException">It is neither.</exception>

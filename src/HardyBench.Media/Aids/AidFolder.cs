@@ -69,7 +69,7 @@ public sealed class AidFolder(string path, IClipFiles clips) : IClipFiles
         {
             Clips = plan.Clips.ToDictionary(
                 clip => clip.Key,
-                clip => Find(ProxyMaker.KeyOf(clip.Value, plan.Settings.Proxies))?.Clip ?? clip.Value),
+                clip => Find(ProxyCreator.KeyOf(clip.Value, plan.Settings.Proxies))?.Clip ?? clip.Value),
         };
         if (!plan.Settings.PreRenders)
         {

@@ -30,7 +30,7 @@ public sealed class PreRenderer(AidFolder folder, IPassagePictures pictures)
     };
 
     /// <summary>Renders a passage if its render is not there.</summary>
-    /// <exception cref="Clips.MakingException">It could not be rendered; nothing half-made is left.</exception>
+    /// <exception cref="Clips.CreationException">It could not be rendered; nothing half-made is left.</exception>
     public Task<AidNote> RenderAsync(PlaybackPlan plan, int index, IProgress<double>? progress, CancellationToken stop)
     {
         // Whatever the settings say, a render has the timeline's full raster and every frame.

@@ -22,7 +22,7 @@ public static class ClipProbe
 {
     private static readonly string[] BareStreams = ["h264", "hevc", "mpegvideo", "m4v", "obu", "vc1"];
     /// <summary>As many as H.264 and HEVC allow (ITU-T H.264, A.3.1 h; H.265, A.4.2).</summary>
-    private const int MostHeldBack = 16;
+    private const int MaxHeldBack = 16;
 
     private static readonly string[] WithoutIndex = ["mpegts", "mpeg"];
 
@@ -96,7 +96,7 @@ public static class ClipProbe
                 timing.Start,
                 KeysOf(codec, allIntra, packets, timing),
                 TimecodeOf(stream, root),
-                Number(stream, "has_b_frames") is >= 0 and <= MostHeldBack and var held ? (int)held : null,
+                Number(stream, "has_b_frames") is >= 0 and <= MaxHeldBack and var held ? (int)held : null,
                 timing.Unevenness is null
             ),
             container
@@ -194,13 +194,13 @@ public static class ClipProbe
                 && height >= 2
                 && width <= TimelineLimits.LargestSide
                 && height <= TimelineLimits.LargestSide
-                && width * height <= TimelineLimits.MostPixels
+                && width * height <= TimelineLimits.MaxPixels
             )
         )
         {
             throw new MediaException(
                 $"{name} claims a raster of {width}×{height}; allowed: 2 to {TimelineLimits.LargestSide} a side and "
-                    + $"{TimelineLimits.MostPixels / 1e6:0} million pixels."
+                    + $"{TimelineLimits.MaxPixels / 1e6:0} million pixels."
             );
         }
     }

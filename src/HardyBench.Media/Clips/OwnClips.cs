@@ -162,7 +162,7 @@ public sealed partial class OwnClips(string folder, string? watched) : IDisposab
     }
 
     /// <summary>Whether a clip was taken in here, and can be deleted.</summary>
-    public bool IsTakenIn(string id) => FileOf(id) is { } file && IsHere(file);
+    public bool IsImported(string id) => FileOf(id) is { } file && IsHere(file);
 
     private bool IsHere(string file) => Path.GetDirectoryName(Path.GetFullPath(file)) == Path.GetFullPath(Folder);
 

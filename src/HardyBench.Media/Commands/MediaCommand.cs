@@ -30,7 +30,7 @@ internal sealed record MediaCall(IReadOnlyList<string> Arguments, string? Reads,
 internal static class MediaCommand
 {
     /// <summary>Characters of output, and of errors, that are kept; a command that goes on is ended.</summary>
-    private const int MostCharacters = 8 << 20;
+    private const int MaxCharacters = 8 << 20;
 
     /// <summary>Of encoding: the largest rasters take some gigabytes in some encoders, and some encoders reserve far more than they
     /// use.</summary>
@@ -172,7 +172,7 @@ internal static class MediaCommand
         for (int read; (read = await reader.ReadAsync(buffer, stop)) > 0;)
         {
             text.Append(buffer, 0, read);
-            if (text.Length > MostCharacters)
+            if (text.Length > MaxCharacters)
             {
                 await ending.CancelAsync();
                 return;

@@ -114,8 +114,8 @@ public sealed class PassageCourse(
         var clock = keepsTime ? run.Slots : null;
         var before = clock is null ? 0 : begun.Count(one => one.Position > taken && IsWorth(one.Position, now));
         var underWay = othersLimit
-            ? new UnderWay(before, lastGathered ?? TimeSpan.Zero, before, effectsSince)
-            : new UnderWay(0, lastDecoded, before, effectsSince);
+            ? new WorkInProgress(before, lastGathered ?? TimeSpan.Zero, before, effectsSince)
+            : new WorkInProgress(0, lastDecoded, before, effectsSince);
         var choice = aim!.Next(now, clock, underWay);
         decisions?.Chosen(now, choice, aim, clock, underWay);
         lastReason = choice.Reason;
@@ -130,7 +130,7 @@ public sealed class PassageCourse(
         begun.Add((position, now, before));
         decisions?.Add(new Decision(now, DecisionAct.Begun, start + position));
         LastBegun = position;
-        aim!.GoOnFrom(start + position);
+        aim!.ContinueFrom(start + position);
     });
 
     /// <summary>The last frame that was begun; −1 before any.</summary>
@@ -140,7 +140,7 @@ public sealed class PassageCourse(
     public void End() => Changed(() => isAtEnd = true);
 
     /// <summary>The leader decoded a frame.</summary>
-    public void Decoded(LedFrame frame) => Locked(() =>
+    public void Decoded(LeadSample frame) => Locked(() =>
     {
         lastDecoded = run.Now;
         if (frame.Begun is { } several)
@@ -337,7 +337,7 @@ public sealed class PassageCourse(
 /// <param name="Latency">From beginning it to having it; null where frames were passed over.</param>
 /// <param name="Each">Since the frame before.</param>
 /// <param name="Advanced">Source frames since the frame before.</param>
-public readonly record struct LedFrame(TimeSpan? Latency, TimeSpan Each, long Advanced)
+public readonly record struct LeadSample(TimeSpan? Latency, TimeSpan Each, long Advanced)
 {
     /// <summary>It stands alone in long-GOP footage.</summary>
     public bool StandsAlone { get; init; }

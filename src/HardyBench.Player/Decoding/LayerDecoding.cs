@@ -205,7 +205,7 @@ public sealed class LayerDecoding : ILayerFrames
         Tell(() =>
         {
             wantedFrom = SourceFrame(position + 1);
-            LetGo();
+            Release();
             (spent, letGo) = (letGo, TimeSpan.Zero);
         });
         return spent;
@@ -230,7 +230,7 @@ public sealed class LayerDecoding : ILayerFrames
     }
 
     /// <summary>Makes room of what was passed over, also of what was still being decoded then.</summary>
-    private void LetGo()
+    private void Release()
     {
         while (decoded.TryPeek(out var frame) && frame.Number < wantedFrom)
         {
@@ -549,7 +549,7 @@ public sealed class LayerDecoding : ILayerFrames
         // A frame that stands alone costs far more than those after it, which are what decoding goes on with.
         var runsUp = owed.TryPeek(out var wanted) && frame.Number < wanted;
         var standsAlone = !source.Keys.AllIntra && source.Keys.LastUpTo(frame.Number) == frame.Number;
-        course.Decoded(new LedFrame(
+        course.Decoded(new LeadSample(
             source.Keys.AllIntra ? frame.Latency
                 : runsUp || standsAlone ? null
                 : took,
@@ -602,7 +602,7 @@ public sealed class LayerDecoding : ILayerFrames
             }
 
             decoded.Enqueue(full);
-            LetGo();
+            Release();
             damage = source.Damage;
         });
     }

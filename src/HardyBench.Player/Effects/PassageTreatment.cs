@@ -19,20 +19,20 @@ public sealed class PassageTreatment(PassageGraph graph, PlaybackPlan plan, Pass
     /// <summary>Builds the graph for frames like these where there is none yet, on the caller's thread.</summary>
     /// <exception cref="MediaException">The effects cannot be done.</exception>
     public void Prepare(IReadOnlyList<DecodedFrame> frames) =>
-        OnDeviceOrNot(() =>
+        OnDeviceOrProcessor(() =>
             treatment ??= graph.Open(plan with { Settings = settings }, passage, [.. frames.Select(frame => frame.Picture)], threads)
         );
 
     /// <summary>Treats one frame of each layer.</summary>
     /// <returns>The treated picture, or null when the effects want later frames first.</returns>
     /// <exception cref="MediaException">The effects cannot be done.</exception>
-    public FrameHandle? Treat(IReadOnlyList<DecodedFrame> frames, long position) => OnDeviceOrNot(() =>
+    public FrameHandle? Treat(IReadOnlyList<DecodedFrame> frames, long position) => OnDeviceOrProcessor(() =>
     {
         Prepare(frames);
         return treatment!.Treat(frames, position);
     });
 
-    private T OnDeviceOrNot<T>(Func<T> work)
+    private T OnDeviceOrProcessor<T>(Func<T> work)
     {
         try
         {

@@ -131,7 +131,7 @@ public sealed class LocalPlayback(
         Leftovers.OfProgram.Add(work);
     }
 
-    private HandPlaying Hand(PlaybackPlan plan, RunClock clock, IScreen shownOn, int threads, RunJournal journal) => new(
+    private GesturePlayback Hand(PlaybackPlan plan, RunClock clock, IScreen shownOn, int threads, RunJournal journal) => new(
         plan, clock, shownOn, files, new PassageGraph(filters), threads, journal,
         (frame, frames, stop) =>
         {

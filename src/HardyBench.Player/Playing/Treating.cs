@@ -39,7 +39,7 @@ public sealed class Treating(
                 next = null;
                 opening.Course.GoOn();
                 var pipeline = opening.Pipeline.GetAwaiter().GetResult();
-                using var retiring = new Retiring(() => Retire(pipeline, index));
+                using var retiring = new RunOnDispose(() => Retire(pipeline, index));
                 using var stopping = stop.Register(pipeline.Course.Close);
                 while (slots.WaitForRoom() && pipeline.Course.Take(done) is { } position)
                 {
@@ -66,7 +66,7 @@ public sealed class Treating(
             }
         }
 
-        LetGo(next);
+        Release(next);
         Task.WaitAll(retired, CancellationToken.None);
     }
 
@@ -214,7 +214,7 @@ public sealed class Treating(
         return new Opening(course, Task.Run(() => new PassagePipeline(plan, passage, course, files, graph, threads)));
     }
 
-    private static void LetGo(Opening? opened)
+    private static void Release(Opening? opened)
     {
         try
         {
@@ -232,7 +232,7 @@ public sealed class Treating(
     /// <summary>A passage that is being opened, or is open.</summary>
     private sealed record Opening(PassageCourse Course, Task<PassagePipeline> Pipeline);
 
-    private readonly struct Retiring(Action retire) : IDisposable
+    private readonly struct RunOnDispose(Action retire) : IDisposable
     {
         public void Dispose() => retire();
     }

@@ -13,7 +13,7 @@ namespace HardyBench.Server.Advice;
 
 /// <summary>Parts that somebody would put together.</summary>
 /// <param name="Parts">Ids, one of each kind; alike graphics units as often as they are wanted.</param>
-public sealed record WantedBuild(IReadOnlyList<string> Parts);
+public sealed record BuildRequest(IReadOnlyList<string> Parts);
 
 /// <summary>What comes of them.</summary>
 /// <param name="Problems">Why they make no machine, a sentence each; empty where they do.</param>
@@ -51,7 +51,7 @@ internal static class PartEndpoints
                 Encoding.UTF8.GetBytes(await bench.Catalogue.ExportAsync(format)), "application/octet-stream", $"parts.{format}"))
             .ProducesProblem(StatusCodes.Status404NotFound)
             .WithName("exportParts");
-        parts.MapPost("/check", async Task<Ok<CheckedBuild>> (WantedBuild wanted, Bench bench) =>
+        parts.MapPost("/check", async Task<Ok<CheckedBuild>> (BuildRequest wanted, Bench bench) =>
             {
                 var (problems, price) = new Catalogue(await bench.Catalogue.AllAsync()).Check(wanted.Parts);
                 return TypedResults.Ok(new CheckedBuild(problems, price));

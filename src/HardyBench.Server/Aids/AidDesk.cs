@@ -17,17 +17,17 @@ public sealed class AidDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, 
     private readonly Lock gate = new();
 
     /// <summary>How it stands now.</summary>
-    public MakingView Now { get; private set; } = new(false, null, 0, 0, 0, null, null);
+    public CreationView Now { get; private set; } = new(false, null, 0, 0, 0, null, null);
 
     /// <summary>Starts rendering every passage that has no render yet, unless rendering goes on already.</summary>
-    public async Task<MakingView> StartAsync(string timelineId)
+    public async Task<CreationView> StartAsync(string timelineId)
     {
         var plan = await bench.Plays.PlanAsync(timelineId, Machine.ThisId, WithRenders);
         lock (gate)
         {
             if (!Now.Running)
             {
-                Now = new MakingView(true, inUse.IsTaken ? "when the play is over" : null, 0, plan.Timeline.Passages.Count, 0, null, null);
+                Now = new CreationView(true, inUse.IsTaken ? "when the play is over" : null, 0, plan.Timeline.Passages.Count, 0, null, null);
                 _ = Task.Run(() => RenderAsync(plan));
             }
 
@@ -48,7 +48,7 @@ public sealed class AidDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, 
         try
         {
             using var turn = await inUse.TakeAsync("passages are being rendered", lifetime.ApplicationStopping);
-            await bench.Aids.MakeAsync(plan, null, new Direct<MakingProgress>(Report), lifetime.ApplicationStopping);
+            await bench.Aids.MakeAsync(plan, null, new Direct<CreationProgress>(Report), lifetime.ApplicationStopping);
         }
         catch (Exception failure)
         {
@@ -60,9 +60,9 @@ public sealed class AidDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, 
         await live.Tell(page => page.Aids(Now));
     }
 
-    private void Report(MakingProgress progress)
+    private void Report(CreationProgress progress)
     {
-        Now = new MakingView(true, progress.Clip, progress.Done, progress.Of, progress.Share, null, null);
+        Now = new CreationView(true, progress.Clip, progress.Done, progress.Of, progress.Share, null, null);
         _ = live.Tell(page => page.Aids(Now));
     }
 }

@@ -17,7 +17,7 @@ internal static class AidEndpoints
                 async Task<Ok<IReadOnlyList<RenderView>>> (string id, AidDesk desk) => TypedResults.Ok(await desk.RendersAsync(id))
             )
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("renders");
-        renders.MapPost("/", async Task<Accepted<MakingView>> (string id, AidDesk desk) =>
+        renders.MapPost("/", async Task<Accepted<CreationView>> (string id, AidDesk desk) =>
                 TypedResults.Accepted((string?)null, await desk.StartAsync(id)))
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity)

@@ -18,16 +18,16 @@ public sealed class CalibrationDesk(
     /// <summary>Seldom: pages that receive it draw it, on the machine that is measured.</summary>
     private static readonly TimeSpan TellEvery = TimeSpan.FromSeconds(1);
 
-    private static readonly MakingView Nothing = new(false, null, 0, 1, 0, null, null);
+    private static readonly CreationView Nothing = new(false, null, 0, 1, 0, null, null);
     private readonly Lock gate = new();
     private CancellationTokenSource? cancel;
     private DateTimeOffset told, began;
 
     /// <summary>How it stands now.</summary>
-    public MakingView Now { get; private set; } = Nothing;
+    public CreationView Now { get; private set; } = Nothing;
 
     /// <summary>Starts one, unless one is under way.</summary>
-    public MakingView Start()
+    public CreationView Start()
     {
         lock (gate)
         {
@@ -64,7 +64,7 @@ public sealed class CalibrationDesk(
         {
             problem = "Cancelled. An existing twin is unchanged.";
         }
-        catch (Exception failure) when (failure is MakingException or PlayerUnavailableException or CalibrationException
+        catch (Exception failure) when (failure is CreationException or PlayerUnavailableException or CalibrationException
             or PlanRefusedException or Core.Footage.MediaException || BenchDatabaseFactory.IsStorageFailure(failure))
         {
             problem = failure.Message;
@@ -78,7 +78,7 @@ public sealed class CalibrationDesk(
 
     private void Report(CalibrationProgress progress)
     {
-        var left = MakingView.Left(time.GetUtcNow() - began, progress.Share);
+        var left = CreationView.Left(time.GetUtcNow() - began, progress.Share);
         Now = Nothing with { Running = true, Clip = progress.What, Share = progress.Share, SecondsLeft = left };
         if (time.GetUtcNow() - told > TellEvery)
         {

@@ -20,7 +20,7 @@ internal static class CalibrationEndpoints
             .MapGet("/", async Task<Ok<CalibrationView>> (Bench bench, CalibrationDesk desk) => TypedResults.Ok(CalibrationView.Of(
                 desk.Now, await bench.Calibrations.NewestAsync(), await bench.Calibrations.PredictionsAsync())))
             .WithName("calibration");
-        calibration.MapPost("/", Accepted<MakingView> (CalibrationDesk desk) => TypedResults.Accepted((string?)null, desk.Start()))
+        calibration.MapPost("/", Accepted<CreationView> (CalibrationDesk desk) => TypedResults.Accepted((string?)null, desk.Start()))
             .WithName("calibrate");
         calibration.MapDelete("/", NoContent (CalibrationDesk desk) =>
         {

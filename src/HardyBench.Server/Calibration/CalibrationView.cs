@@ -11,9 +11,9 @@ namespace HardyBench.Server.Calibration;
 /// <param name="Predictions">Of the newest calibration.</param>
 /// <param name="Words">How good predictions were, in words; null without any.</param>
 public sealed record CalibrationView(
-    MakingView Now, MeasuredView? Newest, string? Words, PredictionFigures Figures, IReadOnlyList<Prediction> Predictions)
+    CreationView Now, MeasuredView? Newest, string? Words, PredictionFigures Figures, IReadOnlyList<Prediction> Predictions)
 {
-    internal static CalibrationView Of(MakingView now, MachineCalibration? newest, IReadOnlyList<Prediction> predictions)
+    internal static CalibrationView Of(CreationView now, MachineCalibration? newest, IReadOnlyList<Prediction> predictions)
     {
         // What an earlier twin predicted says nothing of this one.
         List<Prediction> its = [.. predictions.Where(prediction => prediction.Calibration == newest?.Id)];

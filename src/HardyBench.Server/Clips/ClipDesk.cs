@@ -18,7 +18,7 @@ public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
     private DateTime told;
 
     /// <summary>How it stands now.</summary>
-    public MakingView Now { get; private set; } = new(false, null, 0, 0, 0, null, null);
+    public CreationView Now { get; private set; } = new(false, null, 0, 0, 0, null, null);
 
     private Task making = Task.CompletedTask;
 
@@ -35,7 +35,7 @@ public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
             }
 
             cancel = CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping);
-            Now = new MakingView(true, inUse.IsTaken ? "when the play is over" : null, 0, bench.Clips.Missing(ids).Count, 0, null, null);
+            Now = new CreationView(true, inUse.IsTaken ? "when the play is over" : null, 0, bench.Clips.Missing(ids).Count, 0, null, null);
             return making = Task.Run(() => MakeAsync(ids, cancel.Token));
         }
     }
@@ -56,13 +56,13 @@ public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         {
             using var turn = await inUse.TakeAsync("clips are being created", stop, secondsLeft: () => Now.SecondsLeft);
             began = DateTime.UtcNow;
-            await bench.ClipMaker.MakeAsync(ids, new Direct<MakingProgress>(Report), stop);
+            await bench.ClipCreator.MakeAsync(ids, new Direct<CreationProgress>(Report), stop);
         }
         catch (OperationCanceledException)
         {
             cancelled = true;
         }
-        catch (Exception failure) when (failure is MakingException or PlayerUnavailableException)
+        catch (Exception failure) when (failure is CreationException or PlayerUnavailableException)
         {
             problem = failure.Message;
             log.LogWarning("{Problem}", problem);
@@ -72,11 +72,11 @@ public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         await live.Tell(page => page.Making(Now));
     }
 
-    private void Report(MakingProgress progress)
+    private void Report(CreationProgress progress)
     {
         var now = DateTime.UtcNow;
-        var left = MakingView.Left(now - began, progress.Share);
-        Now = new MakingView(true, progress.Clip, progress.Done, progress.Of, progress.Share, left, null);
+        var left = CreationView.Left(now - began, progress.Share);
+        Now = new CreationView(true, progress.Clip, progress.Done, progress.Of, progress.Share, left, null);
         if (now - told > TellEvery)
         {
             told = now;

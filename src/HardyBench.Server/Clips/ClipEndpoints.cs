@@ -49,7 +49,7 @@ public sealed record ClipView(
 public sealed record FootageView(IReadOnlyList<ClipView> Clips, IReadOnlyList<RefusedFile> Refused, string? Watched);
 
 /// <summary>Which recipes are wanted; none for those of the demo.</summary>
-public sealed record MakingRequest(IReadOnlyList<string>? Ids = null);
+public sealed record CreationRequest(IReadOnlyList<string>? Ids = null);
 
 internal static class ClipEndpoints
 {
@@ -89,8 +89,8 @@ internal static class ClipEndpoints
                 return TypedResults.NoContent();
             })
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("bringClipBack");
-        clips.MapGet("/making", Ok<MakingView> (ClipDesk desk) => TypedResults.Ok(desk.Now)).WithName("making");
-        clips.MapPost("/making", Accepted<MakingView> (MakingRequest wanted, ClipDesk desk) =>
+        clips.MapGet("/making", Ok<CreationView> (ClipDesk desk) => TypedResults.Ok(desk.Now)).WithName("making");
+        clips.MapPost("/making", Accepted<CreationView> (CreationRequest wanted, ClipDesk desk) =>
         {
             _ = desk.Start(wanted.Ids);
             return TypedResults.Accepted((string?)null, desk.Now);
@@ -112,7 +112,7 @@ internal static class ClipEndpoints
         return new FootageView(
             [
                 .. bench.Clips.Clips.Values.Select(clip =>
-                    ClipView.Of(clip, recipes.GetValueOrDefault(clip.Id), bench.Clips.Own!.IsTakenIn(clip.Id), users[clip.Id])
+                    ClipView.Of(clip, recipes.GetValueOrDefault(clip.Id), bench.Clips.Own!.IsImported(clip.Id), users[clip.Id])
                 ),
             ],
             bench.Clips.Own!.Refused, bench.Clips.Own.Watched);

@@ -6,7 +6,7 @@ namespace HardyBench.Server.Clips;
 public static class UploadRoom
 {
     /// <summary>The largest file, and the most bytes that may lie half sent at once.</summary>
-    public const long LargestFile = 64L << 30, MostUnderWay = 128L << 30;
+    public const long LargestFile = 64L << 30, MaxInProgress = 128L << 30;
 
     /// <summary>Bytes after which room is looked at again: several files that come in at once share it.</summary>
     private const long LookEvery = 8 << 20;

@@ -19,7 +19,7 @@ internal static class Uploads
     private const string Version = "1.0.0", Folder = "/api/uploads", BytesOfFile = "application/offset+octet-stream";
 
     /// <summary>Files that may be half sent at once.</summary>
-    private const int MostUnfinished = 50;
+    private const int MaxUnfinished = 50;
 
     /// <summary>Longer names are no file's; those of Linux have 255 bytes at most.</summary>
     private const int LongestName = 255;
@@ -64,15 +64,15 @@ internal static class Uploads
             );
         }
 
-        var underWay = UnderWay(bench);
-        if (underWay.Count >= MostUnfinished)
+        var underWay = WorkInProgress(bench);
+        if (underWay.Count >= MaxUnfinished)
         {
             return Results.Problem(
                 $"{underWay.Count} uploads are unfinished, the most allowed. Nothing was saved; finish or delete some of them.",
                 statusCode: StatusCodes.Status429TooManyRequests);
         }
 
-        if (length > bench.Folder.Room - underWay.StillToCome || length > UploadRoom.MostUnderWay - underWay.Declared)
+        if (length > bench.Folder.Room - underWay.StillToCome || length > UploadRoom.MaxInProgress - underWay.Declared)
         {
             return Results.Problem(
                 $"The file has {length / 1e6:0} MB, more than the free space in {bench.Folder.Path} beside other "
@@ -84,7 +84,7 @@ internal static class Uploads
         File.Create(PathOf(bench, id)).Dispose();
         File.WriteAllText(PathOf(bench, id) + ".info", $"{length}\n{name}");
         context.Response.Headers["Tus-Resumable"] = Version;
-        TellExpiry(context, PathOf(bench, id));
+        SetExpiryHeader(context, PathOf(bench, id));
         return Results.Created($"{Folder}/{id}", null);
     }
 
@@ -99,7 +99,7 @@ internal static class Uploads
         context.Response.Headers.CacheControl = "no-store";
         context.Response.Headers["Upload-Offset"] = new FileInfo(upload.File).Length.ToString(CultureInfo.InvariantCulture);
         context.Response.Headers["Upload-Length"] = upload.Length.ToString(CultureInfo.InvariantCulture);
-        TellExpiry(context, upload.File);
+        SetExpiryHeader(context, upload.File);
         return Results.Ok();
     }
 
@@ -178,7 +178,7 @@ internal static class Uploads
         }
 
         context.Response.Headers["Upload-Offset"] = offset.ToString(CultureInfo.InvariantCulture);
-        TellExpiry(context, upload.File);
+        SetExpiryHeader(context, upload.File);
         return offset < upload.Length ? Results.NoContent() : await TakeAsync(upload, bench, context, inUse);
     }
 
@@ -214,14 +214,14 @@ internal static class Uploads
         return Results.NoContent();
     }
 
-    private static void TellExpiry(HttpContext context, string file) =>
+    private static void SetExpiryHeader(HttpContext context, string file) =>
         context.Response.Headers["Upload-Expires"] = (File.GetLastWriteTimeUtc(file) + UploadRoom.KeptFor).ToString(
             "R",
             CultureInfo.InvariantCulture
         );
 
     /// <summary>Declared bytes of all unfinished uploads, and how many of them have not come yet.</summary>
-    private static (int Count, long Declared, long StillToCome) UnderWay(Bench bench)
+    private static (int Count, long Declared, long StillToCome) WorkInProgress(Bench bench)
     {
         var uploads = Directory.EnumerateFiles(bench.Folder.Incoming, "*.info")
             .Select(info => Find(bench, Path.GetFileNameWithoutExtension(info))).OfType<Upload>().ToList();
@@ -231,7 +231,7 @@ internal static class Uploads
     }
 
     /// <summary>Bytes that half sent files may still bring.</summary>
-    public static long Promised(Bench bench) => UnderWay(bench).StillToCome;
+    public static long Promised(Bench bench) => WorkInProgress(bench).StillToCome;
 
     private static Upload? Find(Bench bench, string id)
     {

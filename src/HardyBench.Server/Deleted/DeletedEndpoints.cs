@@ -18,7 +18,7 @@ public sealed record DeletedView(string Kind, string Id, string Name, DateTimeOf
 }
 
 /// <summary>Something to be restored.</summary>
-public sealed record WantedBack(string Kind, string Id);
+public sealed record RestoreRequest(string Kind, string Id);
 
 internal static class DeletedEndpoints
 {
@@ -28,7 +28,7 @@ internal static class DeletedEndpoints
         deleted.MapGet("/", async Task<Ok<DeletedView[]>> (Bench bench) =>
                 TypedResults.Ok((await bench.Deleted.ListAsync()).Select(DeletedView.Of).ToArray()))
             .WithName("listDeleted");
-        deleted.MapPost("/restore", async Task<NoContent> (WantedBack wanted, Bench bench, LiveFeed live) =>
+        deleted.MapPost("/restore", async Task<NoContent> (RestoreRequest wanted, Bench bench, LiveFeed live) =>
             {
                 await bench.Deleted.RestoreAsync(wanted.Kind, wanted.Id);
                 _ = live.Tell(page => page.RunsChanged());

@@ -158,7 +158,7 @@ public sealed class AccessToken
             <p>{(
                 refused
                     ? "That is not the access token of this server."
-                    : "This server asks for its access token. It was shown once, when it was made with “hardybench token”."
+                    : "This server asks for its access token. It was shown once, when it was created with “hardybench token”."
             )}</p>
             <form method="post"><label>Access token <input name="token" type="password" autocomplete="current-password" required autofocus style="width:100%;padding:.5rem;font:inherit"></label>
             <p><button style="padding:.5rem 1rem;font:inherit">Sign in</button></p></form>

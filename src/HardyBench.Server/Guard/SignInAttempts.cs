@@ -9,7 +9,7 @@ public sealed class SignInAttempts(TimeProvider time)
     public const int Most = 10;
 
     /// <summary>Addresses that are remembered; beyond that the oldest are forgotten.</summary>
-    private const int MostAddresses = 10_000;
+    private const int MaxAddresses = 10_000;
 
     public static readonly TimeSpan Within = TimeSpan.FromMinutes(1);
 
@@ -33,9 +33,9 @@ public sealed class SignInAttempts(TimeProvider time)
         lock (gate)
         {
             var now = time.GetUtcNow();
-            if (wrong.Count >= MostAddresses)
+            if (wrong.Count >= MaxAddresses)
             {
-                foreach (var old in wrong.OrderBy(one => one.Value.Since).Take(MostAddresses / 2).Select(one => one.Key).ToList())
+                foreach (var old in wrong.OrderBy(one => one.Value.Since).Take(MaxAddresses / 2).Select(one => one.Key).ToList())
                 {
                     wrong.Remove(old);
                 }

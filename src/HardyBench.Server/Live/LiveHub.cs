@@ -21,13 +21,13 @@ public interface ILivePage
     Task RunsChanged();
 
     /// <summary>How far the making of clips is.</summary>
-    Task Making(MakingView making);
+    Task Making(CreationView making);
 
     /// <summary>How far the rendering of passages is.</summary>
-    Task Aids(MakingView making);
+    Task Aids(CreationView making);
 
     /// <summary>How far the measuring of this machine is.</summary>
-    Task Calibrating(MakingView making);
+    Task Calibrating(CreationView making);
 }
 
 /// <summary>Pages only listen; everything they want done goes through the API.</summary>

@@ -89,7 +89,7 @@ public sealed record PlayPicture(long RunId, int Frame, string Jpeg);
 /// <param name="SecondsLeft">At the present pace; null in the first seconds.</param>
 /// <param name="Problem">Why it failed, in words.</param>
 /// <param name="WasCancelled">A person ended it.</param>
-public sealed record MakingView(
+public sealed record CreationView(
     bool Running,
     string? Clip,
     int Done,
@@ -101,9 +101,9 @@ public sealed record MakingView(
 )
 {
     /// <summary>Work that has to be done before its pace says anything.</summary>
-    private const double LeastShareDone = 0.02;
+    private const double MinShareDone = 0.02;
 
     /// <summary>Seconds left at the present pace; null in the first seconds.</summary>
     /// <param name="share">Of all the work, 0 to 1.</param>
-    public static double? Left(TimeSpan spent, double share) => share > LeastShareDone ? spent.TotalSeconds / share * (1 - share) : null;
+    public static double? Left(TimeSpan spent, double share) => share > MinShareDone ? spent.TotalSeconds / share * (1 - share) : null;
 }

@@ -31,7 +31,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
     );
     private readonly NewsPace pace = new(TimeProvider.System);
-    private readonly HeardClock heard = new(TimeProvider.System);
+    private readonly EstimatedClock heard = new(TimeProvider.System);
     private CancellationTokenSource? stop;
 
     /// <summary>What was taken from the queue and is not shown as playing yet: it still waits for everybody who asks.</summary>
@@ -87,7 +87,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
             }
         }
 
-        Stir();
+        Wake();
         _ = live.Tell(page => page.Play(Now));
         return Now!;
     }
@@ -205,11 +205,11 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
                 waiting.Add(WaitingView.Of(stored, machines.FirstOrDefault(one => one.Id == stored.Asked.MachineId)));
             }
 
-            Stir();
+            Wake();
         }
 
-        inUse.Freed += Stir;
-        bench.Storage.Changed += TellHowItStands;
+        inUse.Freed += Wake;
+        bench.Storage.Changed += SendState;
         try
         {
             await foreach (var _ in stirred.Reader.ReadAllAsync(stoppingToken))
@@ -229,14 +229,14 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         }
         finally
         {
-            inUse.Freed -= Stir;
-            bench.Storage.Changed -= TellHowItStands;
+            inUse.Freed -= Wake;
+            bench.Storage.Changed -= SendState;
         }
     }
 
-    private void TellHowItStands() => _ = live.Tell(page => page.Play(Now));
+    private void SendState() => _ = live.Tell(page => page.Play(Now));
 
-    private void Stir() => stirred.Writer.TryWrite(true);
+    private void Wake() => stirred.Writer.TryWrite(true);
 
     /// <summary>The first that waits, with this machine's turn when it plays there; null when none waits or this machine is in use.
     /// Stand-ins wait behind this machine too: to simulate beside a run would take from what is measured.</summary>

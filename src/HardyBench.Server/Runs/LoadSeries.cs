@@ -17,7 +17,7 @@ public sealed record LoadSeries(
     private const int KindFrom = 23;
 
     /// <summary>Of the player's threads only so many, the busiest, are worth a line each.</summary>
-    private const int MostThreads = 3;
+    private const int MaxThreads = 3;
 
     /// <summary>The series worth a line, in the order of their kinds. One pass without queries: it is also made of every piece of
     /// news.</summary>
@@ -59,7 +59,7 @@ public sealed record LoadSeries(
             busier += other.Kind == LoadKind.OwnThread && other.Sum > thread.Sum ? 1 : 0;
         }
 
-        return busier < MostThreads;
+        return busier < MaxThreads;
     }
 
     /// <summary>Group and name; null for what is worth no line. "#" stands for the number.</summary>

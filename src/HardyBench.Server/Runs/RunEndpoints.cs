@@ -15,15 +15,15 @@ namespace HardyBench.Server.Runs;
 internal static class RunEndpoints
 {
     /// <summary>Runs that one answer lists where nothing else is asked, and the most.</summary>
-    private const int FewRuns = 100, MostRuns = 1000;
+    private const int FewRuns = 100, MaxRuns = 1000;
 
     public static void MapRuns(this IEndpointRouteBuilder routes)
     {
         var runs = routes.MapGroup("/api/runs").WithTags("Runs");
         runs.MapGet("/", async Task<Ok<IReadOnlyList<RunLineView>>> (Bench bench, int skip = 0, int take = FewRuns) =>
                 TypedResults.Ok((await RunPageView.OfAsync(
-                    bench, new RunQuery(Skip: skip, Take: Math.Min(take, MostRuns)))).Runs))
-            .WithName("listRuns").WithDescription($"The newest first, {FewRuns} unless asked otherwise and {MostRuns} at most.");
+                    bench, new RunQuery(Skip: skip, Take: Math.Min(take, MaxRuns)))).Runs))
+            .WithName("listRuns").WithDescription($"The newest first, {FewRuns} unless asked otherwise and {MaxRuns} at most.");
         runs.MapGet(
                 "/page",
                 async Task<Ok<RunPageView>> (

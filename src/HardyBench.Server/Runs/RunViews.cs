@@ -103,7 +103,7 @@ public sealed record PassageDetail(
         return new PassageDetail(
             stored.Id, run.Header.Machine.Name, run.Header.Conditions.Seed is not null, PassageRow.Of(finding, run.Header.Conditions),
             finding.Limiter is { } helped ? LimiterWords.Helps(helped) : null,
-            finding.Limiter is { } limiter ? LimiterWords.HelpsNot(limiter) : null,
+            finding.Limiter is { } limiter ? LimiterWords.WhatDoesNotHelp(limiter) : null,
             RunSummary.DecodedOn(run, finding.Index),
             RunWords.NotesOf(run),
             from.TotalMilliseconds,

@@ -37,7 +37,7 @@ public sealed record NewTimeline(string Title, string? LikeClip = null, Timeline
 public sealed record SeriesRequest(FrameRate Rate, Series Series);
 
 /// <summary>A timeline to be written that stands for a week's work.</summary>
-public sealed record WantedWeek(string Title, IReadOnlyList<WeekRow> Rows);
+public sealed record WeekRequest(string Title, IReadOnlyList<WeekRow> Rows);
 
 /// <summary>What an edit decision list can be counted in, rates as "30000/1001".</summary>
 /// <param name="Why">What speaks for the likely one.</param>
@@ -117,7 +117,7 @@ internal static class TimelineEndpoints
                 await bench.Timelines.DeleteAsync(id);
                 return TypedResults.NoContent();
             }).WithName("deleteTimeline");
-        timelines.MapPost("/week", async Task<Ok<TimelineDocument>> (WantedWeek week, Bench bench) =>
+        timelines.MapPost("/week", async Task<Ok<TimelineDocument>> (WeekRequest week, Bench bench) =>
                 TypedResults.Ok(Document(await bench.Timelines.WriteWeekAsync(week.Title, week.Rows), bench)))
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("writeWeek");
         timelines.MapPost("/series", Ok<IReadOnlyList<Passage>> (SeriesRequest request, Bench bench) =>

@@ -26,7 +26,7 @@ public sealed class AnswerJobs(
     /// <summary>Two calculations at once only take longer.</summary>
     private readonly SemaphoreSlim one = new(1);
 
-    private Known? known;
+    private Foundations? known;
 
     /// <exception cref="Core.UnknownThingException">A timeline, machine or editing program of it is gone.</exception>
     /// <exception cref="PlanRefusedException">A timeline of it cannot be played as it stands.</exception>
@@ -59,7 +59,7 @@ public sealed class AnswerJobs(
             : owned;
         var forecaster = new Forecaster(plans, brief.Day());
         var parts = await catalogue.AllAsync();
-        var (_, shortlist, simulated, remedies, changes, ladder) = await KnownAsync(
+        var (_, shortlist, simulated, remedies, changes, ladder) = await FoundationsAsync(
             brief, plans, shelf, parts, predicted, forecaster, stop);
         // The wait for a picture was not measured by playing; the twin predicts it.
         var check = (owned is { Kind: MachineKind.This } ? await MeasuredAsync(plans, owned) : null) is { } measured
@@ -132,7 +132,7 @@ public sealed class AnswerJobs(
 
     /// <summary>All that does not depend on the budget, so that another one needs no more calculation. What was asked for last is
     /// kept.</summary>
-    private async Task<Known> KnownAsync(
+    private async Task<Foundations> FoundationsAsync(
         Brief brief, List<PlaybackPlan> plans, IReadOnlyList<Machine> shelf, IReadOnlyList<Part> parts, Machine? owned,
         Forecaster forecaster, CancellationToken stop)
     {
@@ -147,7 +147,7 @@ public sealed class AnswerJobs(
             one.Release();
         }
 
-        Known Calculate()
+        Foundations Calculate()
         {
             var shortlist = Shortlist.For(
                 brief,
@@ -159,7 +159,7 @@ public sealed class AnswerJobs(
                 : Remedies.For([.. plans.Select(plan => plan with { Machine = owned! })], brief.Asked(), stop);
             var changes = check is null || check.Answers(brief) ? [] : PartChange.Of(owned!, forecaster);
             var ladder = check is null || check.Answers(brief) ? Ladder.None : Ladder.For(owned!, brief.Asked(), parts, forecaster, stop);
-            return new Known(work, shortlist, check, remedies, changes, ladder);
+            return new Foundations(work, shortlist, check, remedies, changes, ladder);
         }
     }
 
@@ -181,7 +181,7 @@ public sealed class AnswerJobs(
 
     /// <param name="Work">What it depends on.</param>
     /// <param name="Owned">Null without a machine that is there, and for this machine without a twin.</param>
-    private sealed record Known(
+    private sealed record Foundations(
         string Work, Shortlist Shortlist, MachineCheck? Owned, IReadOnlyList<Remedy> Remedies, IReadOnlyList<PartChange> Changes,
         Ladder Ladder);
 }

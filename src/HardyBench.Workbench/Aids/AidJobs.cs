@@ -16,9 +16,9 @@ public sealed class AidJobs(AidFolder folder, ClipFolder clips, PlayerProgram pr
     /// passages. Stand-ins need none.</summary>
     /// <param name="passage">Pre-renders: only this passage, from 0; null for all.</param>
     /// <returns>What was asked for, made now or before.</returns>
-    /// <exception cref="MakingException">One could not be made; those before it are kept.</exception>
+    /// <exception cref="CreationException">One could not be made; those before it are kept.</exception>
     public async Task<IReadOnlyList<AidNote>> MakeAsync(
-        PlaybackPlan plan, int? passage, IProgress<MakingProgress>? progress, CancellationToken stop)
+        PlaybackPlan plan, int? passage, IProgress<CreationProgress>? progress, CancellationToken stop)
     {
         var notes = new List<AidNote>();
         var proxies = plan.Settings.Proxies == Proxies.None ? [] : plan.Timeline.ClipIds;
@@ -28,20 +28,20 @@ public sealed class AidJobs(AidFolder folder, ClipFolder clips, PlayerProgram pr
         var all = proxies.Count + passages.Count;
         foreach (var id in proxies)
         {
-            progress?.Report(new MakingProgress($"proxy of {id}", notes.Count, all, (double)notes.Count / all));
+            progress?.Report(new CreationProgress($"proxy of {id}", notes.Count, all, (double)notes.Count / all));
             var clip = plan.Clips[id];
-            notes.Add(await new ProxyMaker(folder).MakeAsync(clip, clips.PathOf(clip), plan.Settings.Proxies, stop));
+            notes.Add(await new ProxyCreator(folder).MakeAsync(clip, clips.PathOf(clip), plan.Settings.Proxies, stop));
         }
 
         foreach (var index in passages)
         {
             var done = notes.Count;
             var share = new Progress<double>(part => progress?.Report(
-                new MakingProgress($"pre-render of passage {index + 1}", done, all, (done + part) / all)));
+                new CreationProgress($"pre-render of passage {index + 1}", done, all, (done + part) / all)));
             notes.Add(await new PreRenderer(folder, new HostPictures(program, clips, effects)).RenderAsync(plan, index, share, stop));
         }
 
-        progress?.Report(new MakingProgress(null, all, all, 1));
+        progress?.Report(new CreationProgress(null, all, all, 1));
         return notes;
     }
 

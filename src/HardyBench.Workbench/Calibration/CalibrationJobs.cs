@@ -23,9 +23,9 @@ public sealed class CalibrationJobs(
     /// <summary>The share of the progress that making missing clips counts for.</summary>
     private const double Making = 0.4;
 
-    private const int MostPredictions = 200;
+    private const int MaxPredictions = 200;
 
-    private readonly ClipMaker maker = new(clips);
+    private readonly ClipCreator maker = new(clips);
 
     /// <summary>How many pages of the product are open on this machine; null where nobody knows.</summary>
     public Func<int>? PagesHere { get; set; }
@@ -36,7 +36,7 @@ public sealed class CalibrationJobs(
     /// <summary>What the twin made of the last runs of this machine that are not deleted, in the order in which they were played.</summary>
     public async Task<IReadOnlyList<Prediction>> PredictionsAsync()
     {
-        var last = await predictions.LastAsync(MostPredictions);
+        var last = await predictions.LastAsync(MaxPredictions);
         var present = await runs.PresentAsync([.. last.Select(prediction => prediction.RunId)]);
         return [.. last.Where(prediction => present.Contains(prediction.RunId))];
     }
@@ -53,7 +53,7 @@ public sealed class CalibrationJobs(
 
     /// <summary>Makes the clips that are missing, plays them without a clock in all the ways that tell what work takes, and sets the twin
     /// out in the list in place of the one before. Nothing is kept where it is stopped or fails, the clips excepted.</summary>
-    /// <exception cref="MakingException">The clips cannot be made.</exception>
+    /// <exception cref="CreationException">The clips cannot be made.</exception>
     /// <exception cref="PlayerUnavailableException">Nothing can be played here.</exception>
     /// <exception cref="CalibrationException">What was played tells nothing.</exception>
     /// <exception cref="OperationCanceledException">It was stopped.</exception>
@@ -61,7 +61,7 @@ public sealed class CalibrationJobs(
     {
         string[] ids = [.. clips.Recipes.Select(recipe => recipe.Id)];
         var from = clips.Missing(ids).Count > 0 ? Making : 0;
-        await maker.MakeAsync(ids, new Direct<MakingProgress>(made =>
+        await maker.MakeAsync(ids, new Direct<CreationProgress>(made =>
             progress?.Report(new CalibrationProgress("creating the clips for it", from * made.Share))), stop);
 
         await UntilIdleAsync(progress, from, stop);
@@ -81,7 +81,7 @@ public sealed class CalibrationJobs(
             rejected += left;
         }
 
-        if (rejected > MostRejected * measures.Count)
+        if (rejected > MaxRejected * measures.Count)
         {
             throw new CalibrationException(
                 $"Other programs were busy during {rejected} of {measures.Count} measurements, and again when they were repeated. Nothing was "
@@ -108,7 +108,7 @@ public sealed class CalibrationJobs(
         PlaybackPlan plan, IReadOnlyList<Measure> asked, CalibrationCourse course, CancellationToken stop)
     {
         var (measures, left) = (asked.ToArray(), Enumerable.Range(0, asked.Count).ToList());
-        for (var time = 0; time <= MostRepeats && left.Count > 0; time++)
+        for (var time = 0; time <= MaxRepeats && left.Count > 0; time++)
         {
             var part = plan with { Timeline = plan.Timeline with { Passages = [.. left.Select(place => plan.Timeline.Passages[place])] } };
             if (time > 0)
@@ -133,9 +133,9 @@ public sealed class CalibrationJobs(
 
     /// <summary>Times that a disturbed passage is played again, the share of passages that may be disturbed anyway, and how long
     /// other programs are waited for.</summary>
-    private const int MostRepeats = 2;
+    private const int MaxRepeats = 2;
 
-    private const double MostRejected = 0.25;
+    private const double MaxRejected = 0.25;
 
     private static readonly TimeSpan LongestWait = TimeSpan.FromMinutes(1);
 
@@ -147,7 +147,7 @@ public sealed class CalibrationJobs(
         {
             var others = (await Quiet.WaitAsync(SystemFiles.Live, Quiet.Longest, null, stop)).Others ?? 0;
             stop.ThrowIfCancellationRequested();
-            if (others <= CalibrationPlan.MostOtherLoad)
+            if (others <= CalibrationPlan.MaxOtherLoad)
             {
                 return;
             }

@@ -35,9 +35,9 @@ public sealed record ComparedSide(
 public sealed class CompareJobs(RunStore runs)
 {
     /// <summary>More columns than this cannot be looked at.</summary>
-    public const int MostSides = 6;
+    public const int MaxSides = 6;
 
-    private const int MostRepeats = 20;
+    private const int MaxRepeats = 20;
 
     /// <param name="ids">Runs, the base first.</param>
     /// <exception cref="UnknownThingException">There is no such run.</exception>
@@ -54,9 +54,9 @@ public sealed class CompareJobs(RunStore runs)
             );
         }
 
-        if (wanted.Count > MostSides)
+        if (wanted.Count > MaxSides)
         {
-            throw new ComparisonRefusedException($"{wanted.Count} runs were chosen; up to {MostSides} can be compared.");
+            throw new ComparisonRefusedException($"{wanted.Count} runs were chosen; up to {MaxSides} can be compared.");
         }
 
         var conditions = new List<RunConditions>();
@@ -114,7 +114,7 @@ public sealed class CompareJobs(RunStore runs)
     private async Task<IReadOnlyList<long>> RepeatsOfAsync(RunConditions run)
     {
         var (repeats, seeds) = (new List<long> { run.Id }, new HashSet<int?> { run.Header.Conditions.Seed });
-        foreach (var id in run.Ending == RunEnding.Finished ? await runs.RepeatsAsync(run.ConditionsDigest, MostRepeats) : [])
+        foreach (var id in run.Ending == RunEnding.Finished ? await runs.RepeatsAsync(run.ConditionsDigest, MaxRepeats) : [])
         {
             if (
                 id != run.Id

@@ -22,7 +22,7 @@ public sealed record GridRow(Machine Machine, IReadOnlyList<GridCell?> Cells);
 public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunStore runs)
 {
     /// <summary>More runs than this are not looked through for families.</summary>
-    private const int MostCandidates = 300;
+    private const int MaxCandidates = 300;
 
     /// <summary>Machines by the passages of a timeline.</summary>
     /// <exception cref="Core.UnknownThingException">There is no such timeline.</exception>
@@ -64,8 +64,8 @@ public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunSt
         var played = await runs.GridAsync(digest, described);
         var bare = await CandidatesAsync(
             played.Values.Where(passages => passages.Count > 0).Select(passages => passages.Values.First().Run).Order()
-                .Take(MostCandidates));
-        var asPrograms = await CandidatesAsync(await runs.ByProgramAsync(digest, described, MostCandidates));
+                .Take(MaxCandidates));
+        var asPrograms = await CandidatesAsync(await runs.ByProgramAsync(digest, described, MaxCandidates));
         return [.. Family.Among(bare), .. Family.OfPrograms([.. bare, .. asPrograms])];
     }
 

@@ -64,7 +64,7 @@ public static class Backups
                 kept = $"{folder.Database}.before-restore-{DateTimeOffset.UtcNow:yyyyMMdd-HHmmss}";
                 var previous = new BenchDatabaseFactory(folder.Database);
                 await previous.CopyToAsync(kept, stop);
-                previous.ForgetOldCopies("before-restore-*");
+                previous.RemoveOldCopies("before-restore-*");
             }
 
             Remove(folder.Database + "-wal", folder.Database + "-shm");

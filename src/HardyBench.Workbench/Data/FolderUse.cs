@@ -22,12 +22,12 @@ public static class FolderUse
         await FileLock.TakeAsync(Path.Combine(folder.Path, "opening.lock"), shared: false, stop);
 
     /// <summary>Use without anybody else where nobody uses it; null where somebody does.</summary>
-    public static IDisposable? IfNobody(DataFolder folder) => FileLock.TryTake(Path.Combine(folder.Path, Name), shared: false);
+    public static IDisposable? TryTakeExclusive(DataFolder folder) => FileLock.TryTake(Path.Combine(folder.Path, Name), shared: false);
 
     /// <summary>Use without anybody else.</summary>
     /// <exception cref="DataFolderException">Another program uses it.</exception>
     public static IDisposable Alone(DataFolder folder) =>
-        IfNobody(folder)
+        TryTakeExclusive(folder)
         ?? throw new DataFolderException(
             $"Another program uses the data in {folder.Path}: a server, or a command that plays or imports. Nothing was changed. Wait "
             + "until it has ended or stop it, then try again.");

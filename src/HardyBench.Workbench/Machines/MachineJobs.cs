@@ -15,10 +15,10 @@ public sealed record ShelfOutcome(IReadOnlyList<Stored<Machine>> Added, IReadOnl
 public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documents)
 {
     /// <summary>More columns than this do not go on a sheet.</summary>
-    public const int MostShown = 12;
+    public const int MaxShown = 12;
 
     /// <summary>More machines than this are no shelf that a person looks at.</summary>
-    public const int MostOnShelf = 2000;
+    public const int MaxOnShelf = 2000;
 
     private const int LongestId = 40;
 
@@ -134,9 +134,9 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
         }
 
         var wanted = ids.Distinct().ToList();
-        if (wanted.Count is 0 or > MostShown)
+        if (wanted.Count is 0 or > MaxShown)
         {
-            throw new MachineRefusedException($"A sheet shows 1 to {MostShown} machines, not {wanted.Count}.");
+            throw new MachineRefusedException($"A sheet shows 1 to {MaxShown} machines, not {wanted.Count}.");
         }
 
         await documents.KeepSheetMachinesAsync(timelineId, wanted);
@@ -162,10 +162,10 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
     private async Task<IReadOnlyList<Stored<Machine>>> AddAllAsync(IReadOnlyList<Machine> machines)
     {
         var taken = await shelf.IdsAsync();
-        if (machines.Count > 0 && taken.Count + machines.Count > MostOnShelf)
+        if (machines.Count > 0 && taken.Count + machines.Count > MaxOnShelf)
         {
             throw new MachineRefusedException(
-                $"Up to {MostOnShelf} machines can be saved, deleted ones included; {machines.Count} more would be too many. "
+                $"Up to {MaxOnShelf} machines can be saved, deleted ones included; {machines.Count} more would be too many. "
                     + "Nothing was added."
             );
         }

@@ -16,8 +16,8 @@ namespace HardyBench.Workbench.Packs;
 /// <summary>Packs out and in: a zip of clips, timelines and a manifest of checksums.</summary>
 public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs timelines)
 {
-    private const long LargestText = 8 << 20, MostText = 32 << 20;
-    private const int MostClips = 2000, MostTimelines = 500;
+    private const long LargestText = 8 << 20, MaxText = 32 << 20;
+    private const int MaxClips = 2000, MaxTimelines = 500;
 
     /// <summary>Writes timelines with every clip that they play.</summary>
     /// <exception cref="PackException">A clip has no file yet.</exception>
@@ -195,8 +195,8 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
             manifest.Clips.Any(clip => clip?.Clip?.Id is null || clip.Path is null || clip.Clip.Sha256 is null)
             || manifest.Timelines.Any(file => file?.Path is null || file.Sha256 is null)
             ? "lacks the name or the checksum of a file"
-            : manifest.Clips.Count > MostClips || manifest.Timelines.Count > MostTimelines
-                ? $"names {manifest.Clips.Count} clips and {manifest.Timelines.Count} timelines; allowed: {MostClips} and {MostTimelines}"
+            : manifest.Clips.Count > MaxClips || manifest.Timelines.Count > MaxTimelines
+                ? $"names {manifest.Clips.Count} clips and {manifest.Timelines.Count} timelines; allowed: {MaxClips} and {MaxTimelines}"
                 : paths.Count != paths.Distinct().Count() || manifest.Clips.DistinctBy(clip => clip.Clip.Id).Count() != manifest.Clips.Count
                     ? "names a file or a clip more than once"
                     : null;
@@ -211,7 +211,7 @@ public sealed class PackJobs(DataFolder folder, ClipFolder clips, TimelineJobs t
         var named = manifest.Clips.Select(clip => clip.Path).Concat(manifest.Timelines.Select(file => file.Path));
         var (needed, free) = (named.Sum(path => zip.GetEntry(path)?.Length ?? 0), folder.Room);
         var texts = manifest.Timelines.Select(file => zip.GetEntry(file.Path)?.Length ?? 0).ToList();
-        if (texts.Exists(length => length > LargestText) || texts.Sum() > MostText)
+        if (texts.Exists(length => length > LargestText) || texts.Sum() > MaxText)
         {
             throw new PackException("The timelines of the pack are too large. Nothing was saved.");
         }

@@ -27,7 +27,7 @@ public sealed class HostPictures(PlayerProgram program, IClipFiles files, Effect
         {
             PlayerTalk.Write(
                 process.StandardInput.BaseStream,
-                new PlayerAsk { Render = new RenderAsk(plan, index, clips, effects) },
+                new PlayerRequest { Render = new StartRender(plan, index, clips, effects) },
                 PlayerTalk.Asks
             );
             var (from, length) = (process.StandardOutput.BaseStream, new byte[sizeof(int)]);

@@ -1,7 +1,7 @@
 using System.Text.Json;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Formats.PlayerProtocol;
 
 namespace HardyBench.Workbench.Playing;
@@ -32,8 +32,8 @@ public sealed class HostPlayback(
         Watch? watch = null;
         try
         {
-            Ask(player, new PlayerAsk { Play = new PlayAsk(plan, clips, effects, dataFolder, pagesHere) });
-            while (await HearAsync(player) is { } told)
+            Ask(player, new PlayerRequest { Play = new StartPlay(plan, clips, effects, dataFolder, pagesHere) });
+            while (await ReceiveAsync(player) is { } told)
             {
                 // Before it begins it may have to read much, as when footage is warmed.
                 watch ??= told.Started is null ? null : new Watch(player, standsStill ?? StandsStill);
@@ -44,7 +44,7 @@ public sealed class HostPlayback(
 
                 if (told.Failed is { } failure)
                 {
-                    state = failure.Kind == PlayerFailureKind.Unforeseen ? Afterwards.InDoubt : Afterwards.Ready;
+                    state = failure.Kind == PlayerFailureKind.Unexpected ? Afterwards.InDoubt : Afterwards.Ready;
                     stop.ThrowIfCancellationRequested();
                     throw Course.Of(failure);
                 }
@@ -70,7 +70,7 @@ public sealed class HostPlayback(
             else
             {
                 course.HowItEnded = state == Afterwards.Gone ? player.WaitForEnd() : string.Empty;
-                players.LetGo(player);
+                players.Release(player);
                 _ = players.WarmAsync();
             }
         }
@@ -108,7 +108,7 @@ public sealed class HostPlayback(
     }
 
     /// <summary>Says something to a player that may be gone, which then shows in its saying nothing more.</summary>
-    private static void Ask(PlayerProcess player, PlayerAsk ask)
+    private static void Ask(PlayerProcess player, PlayerRequest ask)
     {
         try
         {
@@ -120,11 +120,11 @@ public sealed class HostPlayback(
     }
 
     /// <summary>The next that a player says; null when it says nothing more. One that makes no sense any more is as good as gone.</summary>
-    private static async Task<PlayerTold?> HearAsync(PlayerProcess player)
+    private static async Task<PlayerEvent?> ReceiveAsync(PlayerProcess player)
     {
         try
         {
-            return await player.HearAsync(CancellationToken.None);
+            return await player.ReceiveAsync(CancellationToken.None);
         }
         catch (Exception senseless) when (senseless is IOException or JsonException or InvalidDataException)
         {
@@ -135,7 +135,7 @@ public sealed class HostPlayback(
 
     private static void StopSoon(PlayerProcess player)
     {
-        Ask(player, new PlayerAsk { Stop = true });
+        Ask(player, new PlayerRequest { Stop = true });
         _ = Task.Delay(LongestStop).ContinueWith(_ => player.Kill(), TaskScheduler.Default);
     }
 
@@ -177,7 +177,7 @@ public sealed class HostPlayback(
         };
 
         /// <returns>Whether it went on by that.</returns>
-        public bool Hear(PlayerTold told)
+        public bool Hear(PlayerEvent told)
         {
             switch (told)
             {
@@ -237,12 +237,12 @@ public sealed class HostPlayback(
                 $"The player ended in passage {at + 1} ({HowItEnded}), at {suspects}. What was played until then is saved. Play "
                     + "without that clip, or make or import the clip again."
             );
-            Hear(new PlayerTold { Progressed = new RunProgress([], [], [failure]) });
+            Hear(new PlayerEvent { Progressed = new RunProgress([], [], [failure]) });
             return ToRun(RunEnding.CutShort);
         }
 
         /// <summary>The frame that was requested when no more was heard.</summary>
-        private long NextPlace(IReadOnlyList<HandMove> moves)
+        private long NextPlace(IReadOnlyList<Gesture> moves)
         {
             var places = moves.SelectMany(move => move.Frames).ToList();
             return places[Math.Min(lags, places.Count - 1)];

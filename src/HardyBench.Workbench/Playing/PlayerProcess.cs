@@ -61,7 +61,7 @@ public sealed class PlayerProcess : IDisposable
 
         try
         {
-            var first = await player.HearAsync(stop).AsTask().WaitAsync(LongestStart, stop);
+            var first = await player.ReceiveAsync(stop).AsTask().WaitAsync(LongestStart, stop);
             player.Greeting = first?.Hello ?? throw new PlayerUnavailableException($"The player did not start: {player.LastWords}");
             return player.Greeting.Protocol == PlayerTalk.Version
                 ? player
@@ -88,7 +88,7 @@ public sealed class PlayerProcess : IDisposable
     };
 
     /// <exception cref="IOException">It is gone.</exception>
-    public void Ask(PlayerAsk ask)
+    public void Ask(PlayerRequest ask)
     {
         lock (gate)
         {
@@ -99,7 +99,7 @@ public sealed class PlayerProcess : IDisposable
     /// <summary>The next that it says; null when it says nothing more.</summary>
     /// <exception cref="JsonException">It is no message.</exception>
     /// <exception cref="InvalidDataException">It is too long for one.</exception>
-    public async ValueTask<PlayerTold?> HearAsync(CancellationToken stop) =>
+    public async ValueTask<PlayerEvent?> ReceiveAsync(CancellationToken stop) =>
         await lines.ReadAsync(stop) is { } line ? PlayerTalk.Read(line.Span, PlayerTalk.Tells) : null;
 
     /// <summary>Waits until it is gone, as after it said nothing more.</summary>

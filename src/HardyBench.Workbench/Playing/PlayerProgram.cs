@@ -26,13 +26,13 @@ public sealed class PlayerProgram(IReadOnlyList<string> folders, string homes, s
         ["/dev/dri", "/dev/kfd", "/dev/nvidia0", "/dev/nvidia1", "/dev/nvidiactl", "/dev/nvidia-uvm", "/dev/nvidia-modeset"];
 
     /// <summary>Files that are open at once: clips of the most layers, and a few for each thread.</summary>
-    private const int MostOpen = 4096;
+    private const int MaxOpen = 4096;
 
     /// <summary>The largest file that it may write: what graphics drivers keep compiled.</summary>
     private const long LargestFile = 64L << 20;
 
     /// <summary>The part of main memory that it may fill.</summary>
-    private const double MostMemory = 0.85;
+    private const double MaxMemory = 0.85;
 
     private readonly string folder = folder ?? Path.Combine(AppContext.BaseDirectory, "player");
 
@@ -97,9 +97,9 @@ public sealed class PlayerProgram(IReadOnlyList<string> folders, string homes, s
 
     private IEnumerable<string> Confined(string home, IReadOnlyList<string> more) =>
     [
-        "--data", ((long)(MostMemory * GC.GetGCMemoryInfo().TotalAvailableMemoryBytes)).ToString(CultureInfo.InvariantCulture),
+        "--data", ((long)(MaxMemory * GC.GetGCMemoryInfo().TotalAvailableMemoryBytes)).ToString(CultureInfo.InvariantCulture),
         "--file", LargestFile.ToString(CultureInfo.InvariantCulture),
-        "--open", MostOpen.ToString(CultureInfo.InvariantCulture),
+        "--open", MaxOpen.ToString(CultureInfo.InvariantCulture),
         .. Confinement.System.Concat(State).Append($"/proc/{Environment.ProcessId}/task").Append(folder).Concat(folders).Concat(more)
             .SelectMany(path => new[] { "--read", path }),
         .. Devices.SelectMany(path => new[] { "--device", path }), "--device", "/dev/null", "--scratch", home,

@@ -62,7 +62,7 @@ public sealed class Players(PlayerProgram program) : IDisposable
         player ??= await StartAsync(unreached, stop);
         if (player.Greeting.Problem is { } problem)
         {
-            LetGo(player);
+            Release(player);
             throw new PlayerUnavailableException(problem);
         }
 
@@ -81,11 +81,11 @@ public sealed class Players(PlayerProgram program) : IDisposable
             }
         }
 
-        LetGo(player);
+        Release(player);
     }
 
     /// <summary>Ends one.</summary>
-    public void LetGo(PlayerProcess player)
+    public void Release(PlayerProcess player)
     {
         player.Dispose();
         lock (gate)
@@ -107,8 +107,8 @@ public sealed class Players(PlayerProgram program) : IDisposable
         var player = await StartAsync([], stop);
         try
         {
-            player.Ask(new PlayerAsk { Devices = true });
-            while (await player.HearAsync(stop) is { } told)
+            player.Ask(new PlayerRequest { Devices = true });
+            while (await player.ReceiveAsync(stop) is { } told)
             {
                 if (told.Devices is { } found)
                 {
@@ -125,7 +125,7 @@ public sealed class Players(PlayerProgram program) : IDisposable
         }
         finally
         {
-            LetGo(player);
+            Release(player);
         }
     }
 
@@ -139,7 +139,7 @@ public sealed class Players(PlayerProgram program) : IDisposable
             running = [.. all];
         }
 
-        Array.ForEach(running, LetGo);
+        Array.ForEach(running, Release);
         over.Dispose();
     }
 
@@ -157,7 +157,7 @@ public sealed class Players(PlayerProgram program) : IDisposable
             return player;
         }
 
-        LetGo(player);
+        Release(player);
         return null;
     }
 

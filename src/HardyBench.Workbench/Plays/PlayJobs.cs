@@ -64,11 +64,11 @@ public sealed class PlayJobs(
             return await SimulateAsync(plan, listener, place, stop);
         }
 
-        var (keeper, played) = (new RunKeeper(runs, storage, listener, place), aids.Apply(plan));
+        var (keeper, played) = (new RunRecorder(runs, storage, listener, place), aids.Apply(plan));
         StoredRun run;
         try
         {
-            IPlayback player = isStandIn ? new AtTheClock(new StandInPlayback(TimeProvider.System), TimeProvider.System)
+            IPlayback player = isStandIn ? new RealTimePlayback(new StandInPlayback(TimeProvider.System), TimeProvider.System)
                 : plan.Settings.Export is null ? new HostPlayback(players, files, effects, folder, PagesHere?.Invoke())
                 : exports;
             run = await keeper.FinishAsync(await player.PlayAsync(played, keeper, stop), stop);
@@ -105,7 +105,7 @@ public sealed class PlayJobs(
     /// <summary>A stand-in's run is there at once and whole, so it is kept in one step.</summary>
     private async Task<StoredRun> SimulateAsync(PlaybackPlan plan, IRunListener? listener, RunPlace? place, CancellationToken stop)
     {
-        var whole = new Whole();
+        var whole = new CompleteRun();
         var run = await new StandInPlayback(TimeProvider.System).PlayAsync(aids.Apply(plan), whole, stop);
         long id;
         try
@@ -114,7 +114,7 @@ public sealed class PlayJobs(
         }
         catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
         {
-            throw new RunNotKeptException(
+            throw new RunNotSavedException(
                 $"The run of {plan.Machine.Name} could not be saved: {failure.GetBaseException().Message} Make room on the drive that "
                     + "holds the data, then play it again.",
                 failure
@@ -126,7 +126,7 @@ public sealed class PlayJobs(
         return new StoredRun(id, run) { Place = place };
     }
 
-    private sealed class Whole : IRunObserver
+    private sealed class CompleteRun : IRunObserver
     {
         public RunProgress Progress { get; private set; } = new([], [], []);
 

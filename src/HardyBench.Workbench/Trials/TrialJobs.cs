@@ -129,7 +129,7 @@ public sealed class TrialJobs(
         try
         {
             var plan = await PlanOfAsync(stored.Asked);
-            await MakeAidsAsync(plan, listener, stop);
+            await CreateProxiesAndRendersAsync(plan, listener, stop);
             var (done, played) = (new List<StepOutcome>(), new List<PlayedStep>());
             while (!stop.IsCancellationRequested
                 && plan.Next(done, Stopwatch.GetElapsedTime(began)) is { } step)
@@ -210,7 +210,7 @@ public sealed class TrialJobs(
     public Task RecoverAsync() =>
         trials.RecoverAsync("The program ended during it. Its runs are saved, the last one up to its last second.");
 
-    private async Task MakeAidsAsync(TrialPlan plan, ITrialListener? listener, CancellationToken stop)
+    private async Task CreateProxiesAndRendersAsync(TrialPlan plan, ITrialListener? listener, CancellationToken stop)
     {
         foreach (var settings in new[] { plan.Start.Settings, plan.Other }.OfType<PlaybackSettings>())
         {
@@ -222,7 +222,7 @@ public sealed class TrialJobs(
                         Settings = settings with { PreRenders = false },
                     },
                     null,
-                    listener is null ? null : new MakingReporter(listener),
+                    listener is null ? null : new CreationReporter(listener),
                     stop
                 );
             }
@@ -230,9 +230,9 @@ public sealed class TrialJobs(
     }
 
     /// <summary>Passes on what is being made, in order and at once, as <see cref="Progress{T}"/> would not.</summary>
-    private sealed class MakingReporter(ITrialListener listener) : IProgress<MakingProgress>
+    private sealed class CreationReporter(ITrialListener listener) : IProgress<CreationProgress>
     {
-        public void Report(MakingProgress value)
+        public void Report(CreationProgress value)
         {
             if (value.Clip is { } what)
             {

@@ -100,7 +100,7 @@ public sealed class AnswerTests
             Settings = new PlaybackSettings(Policy: PlayingPolicy.Unpaced) { Export = new Export(ExportFormat.Rdd36) },
         };
 
-        var took = (await new StandInPlayback(TimeProvider.System).PlayAsync(export, new NobodyListens(), CancellationToken.None))
+        var took = (await new StandInPlayback(TimeProvider.System).PlayAsync(export, new NoObserver(), CancellationToken.None))
             .Frames[^1].Shown!.Value;
 
         var reckoned = StandInAids.Preparation(plan, aided);
@@ -156,7 +156,7 @@ public sealed class AnswerTests
         foreach (var remedy in Remedies.For([plan]))
         {
             var with = StandInAids.Apply(remedy.Kinds.Aggregate(plan, Remedies.With));
-            var run = await new StandInPlayback(TimeProvider.System).PlayAsync(with, new NobodyListens(), CancellationToken.None);
+            var run = await new StandInPlayback(TimeProvider.System).PlayAsync(with, new NoObserver(), CancellationToken.None);
             Assert.Equal(remedy.Holding, RunFindings.Of(run).Count(finding => finding.Verdict == Verdict.Holds));
         }
     }
@@ -294,9 +294,9 @@ public sealed class AnswerTests
 
         Assert.True(check.Answers(Wanted));
         Assert.True(check.Answers(Wanted with { Growth = least * 0.99 }));
-        Assert.Equal(OutsideOf.Room, check.Lacks(Wanted with { Growth = least * 1.01 }));
-        Assert.Equal(OutsideOf.Form, check.Lacks(Wanted with { Forms = [MachineForm.Laptop] }));
-        Assert.Equal(OutsideOf.Noise, check.Lacks(Wanted with { MostDecibels = 39 }));
+        Assert.Equal(ExceededLimit.Room, check.Lacks(Wanted with { Growth = least * 1.01 }));
+        Assert.Equal(ExceededLimit.Form, check.Lacks(Wanted with { Forms = [MachineForm.Laptop] }));
+        Assert.Equal(ExceededLimit.Noise, check.Lacks(Wanted with { MostDecibels = 39 }));
         Assert.Equal(
             AnswerKind.Nothing,
             Answer.KindOf(Wanted with { MostDecibels = 39 }, check, [], null, Shortlist.For(Wanted, [], new Forecaster([Plan(machine)]))));
@@ -336,16 +336,16 @@ public sealed class AnswerTests
     public void Limits_of_form_noise_and_battery_leave_offers_out_and_what_is_not_known_satisfies_none()
     {
         var brief = Wanted with { Forms = [MachineForm.Laptop], MostDecibels = 30 };
-        OutsideOf? Of(MachineForm? form, double? decibels) => brief.Outside(form, decibels, hasBattery: false);
+        ExceededLimit? Of(MachineForm? form, double? decibels) => brief.Outside(form, decibels, hasBattery: false);
 
-        Assert.Equal(OutsideOf.Form, Of(MachineForm.Tower, 20));
-        Assert.Equal(OutsideOf.Noise, Of(MachineForm.Laptop, 31));
+        Assert.Equal(ExceededLimit.Form, Of(MachineForm.Tower, 20));
+        Assert.Equal(ExceededLimit.Noise, Of(MachineForm.Laptop, 31));
         Assert.Null(Of(MachineForm.Laptop, 30));
-        Assert.Equal(OutsideOf.FormUnknown, Of(null, 20));
-        Assert.Equal(OutsideOf.NoiseUnknown, Of(MachineForm.Laptop, null));
-        Assert.Equal([OutsideOf.FormUnknown, OutsideOf.NoiseUnknown], brief.Unknown(null, null));
+        Assert.Equal(ExceededLimit.FormUnknown, Of(null, 20));
+        Assert.Equal(ExceededLimit.NoiseUnknown, Of(MachineForm.Laptop, null));
+        Assert.Equal([ExceededLimit.FormUnknown, ExceededLimit.NoiseUnknown], brief.Unknown(null, null));
         Assert.Null(Wanted.Outside(null, null, hasBattery: false));
-        Assert.Equal(OutsideOf.Battery, (Wanted with { OnBattery = true }).Outside(null, null, hasBattery: false));
+        Assert.Equal(ExceededLimit.Battery, (Wanted with { OnBattery = true }).Outside(null, null, hasBattery: false));
         Assert.Null((Wanted with { OnBattery = true }).Outside(null, null, hasBattery: true));
         Assert.Null(Offer.Of(Samples.Machine(price: null)));
         Assert.Null(Offer.Of(Samples.Machine() with { Kind = MachineKind.This }));

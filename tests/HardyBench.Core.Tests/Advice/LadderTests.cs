@@ -51,7 +51,7 @@ public sealed class LadderTests
             Assert.Equal(kept, ladder.Rungs.Select(rung => (rung.Price, rung.After.Headroom)));
 
             var path = all.Where(one => !one.IsUnsure && one.Headroom >= growth
-                && HandWaitTests.OfEveryFrame(plans, one.Machine).TotalSeconds <= start
+                && GestureWaitTests.OfEveryFrame(plans, one.Machine).TotalSeconds <= start
                     && ShortlistTests.Holds(plans, one.Machine))
                 .Select(one => (decimal?)one.Price).Min();
             Assert.Equal(path, ladder.Path?.Price);

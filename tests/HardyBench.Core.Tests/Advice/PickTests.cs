@@ -209,5 +209,5 @@ public sealed class PickTests
         };
 
     private static Task<Run> RunOn(Machine machine) => new StandInPlayback(TimeProvider.System)
-        .PlayAsync(Samples.Plan(machine, Samples.UhdHevc422), new NobodyListens(), CancellationToken.None);
+        .PlayAsync(Samples.Plan(machine, Samples.UhdHevc422), new NoObserver(), CancellationToken.None);
 }

@@ -58,10 +58,10 @@ public sealed class RemedyTests
     {
         var with = plans.Select(plan => StandInAids.Apply(kinds.Aggregate(plan, Remedies.With))).ToList();
         var findings = with.SelectMany(plan => RunFindings.Of(new StandInPlayback(TimeProvider.System)
-            .PlayAsync(plan, new NobodyListens(), CancellationToken.None).Result)).ToList();
+            .PlayAsync(plan, new NoObserver(), CancellationToken.None).Result)).ToList();
         return findings.TrueForAll(finding => finding.Verdict is null or Verdict.Holds)
             && new Forecaster(with).Of(with[0].Machine).All(forecast => forecast.Headroom >= asked.Headroom)
-            && !(asked.MostScrubSeconds is { } most && (HandWaitTests.OfEveryFrame(with, with[0].Machine)
-                - HandWaitTests.OpeningOf).TotalSeconds > most);
+            && !(asked.MostScrubSeconds is { } most && (GestureWaitTests.OfEveryFrame(with, with[0].Machine)
+                - GestureWaitTests.OpeningOf).TotalSeconds > most);
     }
 }

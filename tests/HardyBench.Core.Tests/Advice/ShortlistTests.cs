@@ -189,7 +189,7 @@ public sealed class ShortlistTests
             var plan = Work(seed, new Brief("b", "B", ["t"]))[0];
             var machine = Samples.Machine(
                 cores: 4 + random.Next(20), speed: 0.7 + random.NextDouble(), graphics: new Graphics("g", 300 + random.Next(900), 40, 8, 6));
-            plan = plan with { Machine = machine, Settings = plan.Settings.InFact() };
+            plan = plan with { Machine = machine, Settings = plan.Settings.Effective() };
             var asked = plan.Timeline.Passages.Index()
                 .Where(one => VerdictLimits.Default.Judges(one.Item.FrameCount, plan.Timeline.Rate))
                 .Select(one => CostModel.DemandOf(plan, plan.Played(one.Index)).SecondsByStation()).ToList();
@@ -231,7 +231,7 @@ public sealed class ShortlistTests
             if (!known.TryGetValue(alike, out var found))
             {
                 known[alike] = found = (forecaster.Of(machine).Min(one => one.Headroom), Holds(plans, machine),
-                    HandWaitTests.OfEveryFrame(plans, machine));
+                    GestureWaitTests.OfEveryFrame(plans, machine));
             }
 
             if (found.Holds && found.Headroom >= brief.Growth && !(found.Start.TotalSeconds > brief.MostStartSeconds)
@@ -248,7 +248,7 @@ public sealed class ShortlistTests
     /// <summary>By whole runs and their findings.</summary>
     internal static bool Holds(List<PlaybackPlan> plans, Machine machine) =>
         plans.SelectMany(plan => RunFindings.Of(new StandInPlayback(TimeProvider.System)
-                .PlayAsync(plan with { Machine = machine }, new NobodyListens(), CancellationToken.None).Result))
+                .PlayAsync(plan with { Machine = machine }, new NoObserver(), CancellationToken.None).Result))
             .All(finding => finding.Verdict is null or Verdict.Holds);
 
     internal static List<PlaybackPlan> Work(int seed, Brief brief)

@@ -51,7 +51,7 @@ public sealed class SustainedTests
             };
             var headroom = new Forecaster([PlanOn(machine)], Short).Weakest(machine)!.Headroom;
             var whole = PlanOn(machine, (int)(Short.Session.TotalSeconds * 25));
-            var run = new StandInPlayback(TimeProvider.System).PlayAsync(whole, new NobodyListens(), CancellationToken.None).Result;
+            var run = new StandInPlayback(TimeProvider.System).PlayAsync(whole, new NoObserver(), CancellationToken.None).Result;
             var last = run.Frames.TakeLast(20 * 25).ToList();
             var shown = last.Count(frame => frame.Shown is not null) / (double)last.Count;
 

@@ -306,7 +306,7 @@ public sealed class CalibrationTests
     private static CalibrationPlan Plans() => new(Clips, ["c0", "c7"], ["c3", "c10"], kind => kind.TextLabel, TimeSpan.FromSeconds(0.5));
 
     private static Run Play(PlaybackPlan plan) =>
-        new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NobodyListens(), CancellationToken.None).Result;
+        new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NoObserver(), CancellationToken.None).Result;
 
     /// <summary>Every clip takes as long on all cores by the one's costs as by the other's.</summary>
     private static void SameTogether(Machine one, Machine other) => Assert.All(

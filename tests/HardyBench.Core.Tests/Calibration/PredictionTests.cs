@@ -113,5 +113,5 @@ public sealed class PredictionTests
     }
 
     private static Run Play(PlaybackPlan plan) =>
-        new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NobodyListens(), CancellationToken.None).Result;
+        new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NoObserver(), CancellationToken.None).Result;
 }

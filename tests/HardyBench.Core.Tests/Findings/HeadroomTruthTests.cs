@@ -53,7 +53,7 @@ public sealed class HeadroomTruthTests
         for (var seed = 0; seed < 400; seed++)
         {
             var (plan, truth) = Case(seed, policy);
-            if (truth < MostTold && found(RunFindings.Of(Play(plan))[0]) is { } headroom)
+            if (truth < MaxTold && found(RunFindings.Of(Play(plan))[0]) is { } headroom)
             {
                 ratios.Add(headroom / truth);
             }
@@ -63,7 +63,7 @@ public sealed class HeadroomTruthTests
     }
 
     /// <summary>Parts that are hardly busy cannot be told well from readings ten times a second.</summary>
-    private const double MostTold = 15;
+    private const double MaxTold = 15;
 
     private static (PlaybackPlan Plan, double Truth) Case(int seed, PlayingPolicy policy)
     {
@@ -78,5 +78,5 @@ public sealed class HeadroomTruthTests
     }
 
     private static Run Play(PlaybackPlan plan) =>
-        new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NobodyListens(), CancellationToken.None).Result;
+        new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NoObserver(), CancellationToken.None).Result;
 }

@@ -1,6 +1,6 @@
 using HardyBench.Core.Findings.Lags;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Tests.Trials;
 using HardyBench.Core.Trials;
 using HardyBench.Core.Trials.Kinds;
@@ -66,7 +66,7 @@ public sealed class LagFindingsTests
     }
 
     private static LagReading Lag(int frame, double? ms) =>
-        new(MoveKind.Jump, "to a far frame", frame, TimeSpan.FromSeconds(frame), ms is { } known ? Samples.Ms(known) : null);
+        new(GestureKind.Jump, "to a far frame", frame, TimeSpan.FromSeconds(frame), ms is { } known ? Samples.Ms(known) : null);
 
     private static Run With(LagReading[] lags) =>
         Scripted.Run(new TrialStep(StepRole.Only, Scripted.Plan(2)), _ => 0) with { Lags = lags };

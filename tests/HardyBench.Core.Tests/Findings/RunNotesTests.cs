@@ -135,6 +135,6 @@ public sealed class RunNotesTests
         Assert.DoesNotContain(NotesOf(made), note => note.StartsWith("provisional", StringComparison.Ordinal));
 
         static IReadOnlyList<string> NotesOf(PlaybackPlan plan) =>
-            RunWords.NotesOf(new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NobodyListens(), CancellationToken.None).Result);
+            RunWords.NotesOf(new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NoObserver(), CancellationToken.None).Result);
     }
 }

@@ -222,7 +222,7 @@ public sealed class WrongAnswerTests
             Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0] with { Over = heavy, Question = "one core" }] },
         };
 
-        var run = await new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NobodyListens(), CancellationToken.None);
+        var run = await new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NoObserver(), CancellationToken.None);
 
         var finding = Assert.Single(RunFindings.Of(run));
         Assert.Equal(Limiter.SingleThread, finding.Limiter!.Limiter);

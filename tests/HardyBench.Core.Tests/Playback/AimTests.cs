@@ -10,7 +10,7 @@ public sealed class AimTests
 
     private static readonly SlotClock Clock = new(Rate, Samples.Ms(1000), TimeSpan.Zero);
 
-    private static readonly UnderWay Nothing = new(0, TimeSpan.Zero, 0, null);
+    private static readonly WorkInProgress Nothing = new(0, TimeSpan.Zero, 0, null);
 
     [Fact]
     public void Before_the_first_frame_is_shown_every_frame_is_begun_in_order()
@@ -49,7 +49,7 @@ public sealed class AimTests
         var aim = Aim(gop: 1, decode: 0, effects: 100);
 
         // The effects under way end at 900 + 100; two more frames go before it, 200, and its own take 100: 1300, at 7.5 slots.
-        Assert.Equal(8, aim.Next(Samples.Ms(1000), Clock, new UnderWay(0, TimeSpan.Zero, 2, Samples.Ms(900))).Frame);
+        Assert.Equal(8, aim.Next(Samples.Ms(1000), Clock, new WorkInProgress(0, TimeSpan.Zero, 2, Samples.Ms(900))).Frame);
     }
 
     /// <summary>Two graphics units give a frame each 50 ms, of which each takes 100; and effects of 10 ms that wait 90 for a place hold up
@@ -62,7 +62,8 @@ public sealed class AimTests
         var aim = Aim(gop: 1, decode: 0, effects: each, begun);
         var held = 2 * Math.Min(each, begun);
 
-        Assert.Equal(Math.Ceiling((held + each) / 40), aim.Next(Samples.Ms(1000), Clock, new UnderWay(0, TimeSpan.Zero, 2, null)).Frame);
+        var work = new WorkInProgress(0, TimeSpan.Zero, 2, null);
+        Assert.Equal(Math.Ceiling((held + each) / 40), aim.Next(Samples.Ms(1000), Clock, work).Frame);
     }
 
     [Fact]
@@ -103,7 +104,7 @@ public sealed class AimTests
     public void In_long_GOP_footage_late_frames_are_decoded_in_order_while_they_can_still_be_shown()
     {
         var aim = Aim(gop: 50, decode: 90, effects: 0);
-        aim.GoOnFrom(9);
+        aim.ContinueFrom(9);
 
         // Frame 10, due by 1440, would be ready at 2090. Frame 50, due at 3000, is still far.
         Assert.Equal(new Choice(10, LeavesOut: true), aim.Next(Samples.Ms(2000), Clock, Nothing));
@@ -117,7 +118,7 @@ public sealed class AimTests
     {
         var aim = Aim(gop: 50, decode: 90, effects: 0);
         aim.StartingAfresh.Add(Samples.Ms(199));
-        aim.GoOnFrom(19);
+        aim.ContinueFrom(19);
         var clock = Clock with { FirstShown = Samples.Ms(1000 + 900) };
 
         // One more frame and the start take 289 ms, and frame 50 is due at 3900; frame 20, due by 2740, would not be late enough to matter.
@@ -131,7 +132,7 @@ public sealed class AimTests
     public void It_starts_afresh_when_frames_would_be_shown_a_second_late()
     {
         var aim = Aim(gop: 500, decode: 90, effects: 0);
-        aim.GoOnFrom(9);
+        aim.ContinueFrom(9);
 
         // Frame 10, due by 1440, can be shown until 2440; frame 500 is due at 21,000.
         Assert.Equal(new Choice(10, LeavesOut: true), aim.Next(Samples.Ms(2310), Clock, Nothing));
@@ -157,8 +158,8 @@ public sealed class AimTests
     public void In_long_GOP_footage_with_slow_effects_it_passes_over_what_it_can_decode_while_they_are_waited_for()
     {
         var (alone, queued) = (Aim(gop: 500, decode: 10, effects: 90), Aim(gop: 500, decode: 10, effects: 90));
-        alone.GoOnFrom(0);
-        queued.GoOnFrom(0);
+        alone.ContinueFrom(0);
+        queued.ContinueFrom(0);
 
         // Frame 1 ends at 1080. Behind three others' effects it would be ready at 1340, where frame 9 begins at 1360; no more than 26
         // frames can be decoded in 260 ms.
@@ -171,7 +172,7 @@ public sealed class AimTests
     public void It_passes_over_no_more_than_it_can_decode_meanwhile()
     {
         var aim = Aim(gop: 500, decode: 70, effects: 100);
-        aim.GoOnFrom(0);
+        aim.ContinueFrom(0);
 
         // The effects of three others end at 1200, frame 1 is decoded by 970: three more take 210 ms.
         Assert.Equal(4, aim.Next(Samples.Ms(900), Clock, Nothing with { BeforeEffects = 3 }).Frame);

@@ -181,7 +181,7 @@ public sealed class PresenterTests
             Assert.All(shown, frame => Assert.InRange(
                 frame.Shown!.Value - frame.SlotStart,
                 frame.Status == FrameStatus.Overdue ? Rate.FrameDuration : TimeSpan.Zero,
-                Rate.FrameDuration + (frame.Status == FrameStatus.Overdue ? Pacing.MostOverdue : TimeSpan.Zero)));
+                Rate.FrameDuration + (frame.Status == FrameStatus.Overdue ? Pacing.MaxOverdue : TimeSpan.Zero)));
             Assert.Equal(
                 shown.Count(frame => frame.Status == FrameStatus.Overdue),
                 shown.Where(frame => frame.Status == FrameStatus.Overdue)

@@ -113,12 +113,12 @@ public sealed class MonotonyTests
 
     private static IReadOnlyList<double> Demand(PlaybackPlan plan, int passage)
     {
-        var played = plan with { Settings = plan.Settings.InFact() };
+        var played = plan with { Settings = plan.Settings.Effective() };
         return [.. CostModel.DemandOf(played, played.Played(passage)).SecondsByStation()];
     }
 
     private static double Last(Run run) => run.Frames.Select(frame => frame.Shown).OfType<TimeSpan>().Max().TotalSeconds;
 
     private static Run Play(PlaybackPlan plan) =>
-        new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NobodyListens(), CancellationToken.None).Result;
+        new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NoObserver(), CancellationToken.None).Result;
 }

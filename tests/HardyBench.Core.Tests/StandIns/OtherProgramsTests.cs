@@ -130,6 +130,6 @@ public sealed class OtherProgramsTests
     private static Run Play(Machine machine, OtherPrograms? others, ClipFormat? format = null)
     {
         var plan = Samples.Plan(machine, format ?? Samples.UhdIntermediate, new PlaybackSettings { Others = others });
-        return new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NobodyListens(), CancellationToken.None).Result;
+        return new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NoObserver(), CancellationToken.None).Result;
     }
 }

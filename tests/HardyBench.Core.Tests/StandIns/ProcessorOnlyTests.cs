@@ -50,7 +50,7 @@ public sealed class ProcessorOnlyTests
             Assert.Throws<PlanRefusedException>(() => Plan(new PlaybackSettings(DecodeOn: "vaapi")).Checked()).Message);
 
     private static Run Play(PlaybackSettings settings) =>
-        new StandInPlayback(TimeProvider.System).PlayAsync(Plan(settings), new NobodyListens(), CancellationToken.None).Result;
+        new StandInPlayback(TimeProvider.System).PlayAsync(Plan(settings), new NoObserver(), CancellationToken.None).Result;
 
     private static PlaybackPlan Plan(PlaybackSettings settings)
     {

@@ -270,8 +270,8 @@ public sealed class ProgramTests
         };
 
         Assert.Equal(["as Plain would play", "footage cold"], settings.Differences());
-        Assert.Equal(["as Plain would play", "footage cold"], settings.InFact().Differences());
-        Assert.Equal(PlayingPolicy.Unpaced, (settings with { Policy = PlayingPolicy.Unpaced }).InFact().Policy);
+        Assert.Equal(["as Plain would play", "footage cold"], settings.Effective().Differences());
+        Assert.Equal(PlayingPolicy.Unpaced, (settings with { Policy = PlayingPolicy.Unpaced }).Effective().Policy);
     }
 
     [Fact]
@@ -334,5 +334,5 @@ public sealed class ProgramTests
     }
 
     private static Run Played(PlaybackPlan plan) =>
-        new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NobodyListens(), CancellationToken.None).Result;
+        new StandInPlayback(TimeProvider.System).PlayAsync(plan, new NoObserver(), CancellationToken.None).Result;
 }

@@ -2,7 +2,7 @@ using CsCheck;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Tests.Trials;
 using HardyBench.Core.Trials;
@@ -57,7 +57,7 @@ public sealed class ScriptedMachineTests
                 Assert.All(shown, frame => Assert.InRange(
                     frame.Shown!.Value - frame.SlotStart,
                     frame.Status == FrameStatus.Overdue ? rate.FrameDuration : TimeSpan.Zero,
-                    rate.FrameDuration + (frame.Status == FrameStatus.Overdue ? Pacing.MostOverdue : TimeSpan.Zero)));
+                    rate.FrameDuration + (frame.Status == FrameStatus.Overdue ? Pacing.MaxOverdue : TimeSpan.Zero)));
             }
             else
             {
@@ -124,7 +124,7 @@ public sealed class ScriptedMachineTests
     {
         const double Read = 2, Decode = 8, Effects = 5;
         var plan = Scripted.Plan(1);
-        var everywhere = new HandMove(MoveKind.Start, "play pressed", [.. Enumerable.Range(0, 100).Select(n => (long)n)], TimeSpan.Zero);
+        var everywhere = new Gesture(GestureKind.Start, "play pressed", [.. Enumerable.Range(0, 100).Select(n => (long)n)], TimeSpan.Zero);
 
         var lags = Hand(plan, Demand(Scripted.Frames, interval, [Read], [Decode], Effects)).Carry([everywhere]);
         var nothing = Hand(plan, Demand(Scripted.Frames, interval, [0], [0], 0)).Carry([everywhere]);
@@ -150,7 +150,7 @@ public sealed class ScriptedMachineTests
     public void A_drag_passes_over_one_minus_pace_over_service(double service, double passedOver)
     {
         var plan = Scripted.Plan(1);
-        var drag = new HandMove(MoveKind.Sweep, "dragged", [.. Enumerable.Range(0, 100).Select(n => (long)n)], Samples.Ms(33));
+        var drag = new Gesture(GestureKind.Sweep, "dragged", [.. Enumerable.Range(0, 100).Select(n => (long)n)], Samples.Ms(33));
 
         var lags = Hand(plan, Demand(Scripted.Frames, 1, [0], [service], 0)).Carry([drag]);
 
@@ -186,7 +186,7 @@ public sealed class ScriptedMachineTests
         Assert.Equal(PreviewScale.Full, frames[0].Scale);
     }
 
-    private static HandModel Hand(PlaybackPlan plan, PassageDemand demand) => new(plan, [demand], ServiceSpread.None);
+    private static GestureModel Hand(PlaybackPlan plan, PassageDemand demand) => new(plan, [demand], ServiceSpread.None);
 
     private static PassageDemand Demand(int frames, int interval, double[] read, double[] decode, double effects) => new(
         frames,

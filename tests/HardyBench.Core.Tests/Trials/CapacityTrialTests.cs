@@ -32,7 +32,7 @@ public sealed class CapacityTrialTests
     public async Task Headroom_reckoned_from_a_bare_run_is_the_capacity_that_is_measured(int cores)
     {
         var bare = RunFindings.Of(
-            await new StandInPlayback(TimeProvider.System).PlayAsync(Plan(cores), new NobodyListens(), CancellationToken.None)
+            await new StandInPlayback(TimeProvider.System).PlayAsync(Plan(cores), new NoObserver(), CancellationToken.None)
         )[0];
         var (done, _) = await PlayAsync(cores, times: 1);
 
@@ -66,7 +66,7 @@ public sealed class CapacityTrialTests
             done.Add(
                 new StepOutcome(
                     step.Role,
-                    await new StandInPlayback(TimeProvider.System).PlayAsync(step.Plan, new NobodyListens(), CancellationToken.None)
+                    await new StandInPlayback(TimeProvider.System).PlayAsync(step.Plan, new NoObserver(), CancellationToken.None)
                 )
             );
         }

@@ -1,5 +1,5 @@
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;
 using HardyBench.Core.Trials;
@@ -463,7 +463,7 @@ public sealed class TrialCourseTests
 
             Assert.NotEmpty(step.Plan.Hand!);
             Assert.Null(trial.Next([new StepOutcome(step.Role, Scripted.Run(step, _ => 1))], default));
-            Assert.Equal(kind == TrialKind.StartLag, step.Plan.Hand!.All(move => move.Kind == MoveKind.Start));
+            Assert.Equal(kind == TrialKind.StartLag, step.Plan.Hand!.All(move => move.Kind == GestureKind.Start));
         }
     }
 

@@ -34,7 +34,7 @@ public sealed class LongListTests
         Assert.Equal(50_000, read.Items.Count);
         Assert.All(read.Items, item => Assert.Equal(2, item.Retime!.Speed));
         Assert.Contains(
-            $"more than {TimelineLimits.MostPassages} passages",
+            $"more than {TimelineLimits.MaxPassages} passages",
             Assert.Throws<TimelineRefusedException>(() => StackCutter.Cut(read, "t", Raster.Hd, _ => null)).Message,
             StringComparison.Ordinal);
         Assert.InRange(read.Notes.Count, 1, 1000);

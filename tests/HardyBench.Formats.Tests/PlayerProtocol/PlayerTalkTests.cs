@@ -4,7 +4,7 @@ using CsCheck;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Timelines;
 using HardyBench.Formats.PlayerProtocol;
 using HardyBench.Formats.Timelines;
@@ -27,15 +27,15 @@ public sealed class PlayerTalkTests
             new PlaybackSettings(PreviewScale.Quarter, LookAhead: 9, Threads: 3)
         )
         {
-            Hand = [new HandMove(MoveKind.Sweep, "slow", [3, 1, 2], TimeSpan.FromMilliseconds(40))],
+            Hand = [new Gesture(GestureKind.Sweep, "slow", [3, 1, 2], TimeSpan.FromMilliseconds(40))],
             Rendered = new Dictionary<int, Passage> { [0] = timeline.Passages[0] },
             Occasion = 0,
         };
 
         var back = Through(
-            new PlayerAsk
+            new PlayerRequest
             {
-                Play = new PlayAsk(
+                Play = new StartPlay(
                     plan,
                     new Dictionary<string, ClipPlace> { ["a"] = new("/a", null), ["b"] = new(null, "not made") },
                     new EffectPlaces("l", "f"),
@@ -81,11 +81,11 @@ public sealed class PlayerTalkTests
         ];
 
         var back = Through(
-            new PlayerTold
+            new PlayerEvent
             {
                 Progressed = new RunProgress([frame], loads, [new PassageFailure(2, "words\nover two lines", true)])
                 {
-                    Lags = [new LagReading(MoveKind.Start, "x", 4, new TimeSpan(8), null)],
+                    Lags = [new LagReading(GestureKind.Start, "x", 4, new TimeSpan(8), null)],
                 },
             },
             PlayerTalk.Tells
@@ -94,8 +94,8 @@ public sealed class PlayerTalkTests
         Assert.Equal(frame, Assert.Single(back.Frames));
         Assert.Equal(loads, back.Loads);
         Assert.Equal(new PassageFailure(2, "words\nover two lines", true), Assert.Single(back.Failures));
-        Assert.Equal(new LagReading(MoveKind.Start, "x", 4, new TimeSpan(8), null), Assert.Single(back.Lags));
-        Assert.Equal(RunEnding.Playing, Through(new PlayerTold { Ended = RunEnding.Playing }, PlayerTalk.Tells).Ended);
+        Assert.Equal(new LagReading(GestureKind.Start, "x", 4, new TimeSpan(8), null), Assert.Single(back.Lags));
+        Assert.Equal(RunEnding.Playing, Through(new PlayerEvent { Ended = RunEnding.Playing }, PlayerTalk.Tells).Ended);
     }
 
     [Theory]

@@ -14,7 +14,7 @@ public sealed class DeletedClipTests
         var own = new OwnClips(folder, null);
         var clip = await TakenAsync(own);
         var file = own.FileOf(clip.Id)!;
-        Assert.True(own.IsTakenIn(clip.Id));
+        Assert.True(own.IsImported(clip.Id));
 
         own.Delete(clip.Id);
         await own.LookAsync(CancellationToken.None);
@@ -49,7 +49,7 @@ public sealed class DeletedClipTests
         Assert.Throws<MediaException>(() => own.Delete("../../etc/passwd"));
         Assert.Throws<MediaException>(() => own.Restore("../../etc/passwd"));
         Assert.True(File.Exists(Path.Combine(watched, "theirs.mp4")));
-        Assert.False(own.IsTakenIn(theirs.Id));
+        Assert.False(own.IsImported(theirs.Id));
     }
 
     [Fact]

@@ -30,7 +30,7 @@ public sealed class AidTests
         var clips = await TestData.ClipsAsync();
         var clip = clips.Clips["hd-avc-25"];
 
-        var note = await new ProxyMaker(folder).MakeAsync(clip, clips.PathOf(clip), size, CancellationToken.None);
+        var note = await new ProxyCreator(folder).MakeAsync(clip, clips.PathOf(clip), size, CancellationToken.None);
 
         using var decoder = new ClipDecoder(folder.PathOf(note.Clip), 1);
         Assert.Equal(clip.Format.Raster.DividedBy(divisor), decoder.Raster);
@@ -44,7 +44,7 @@ public sealed class AidTests
     {
         var folder = await FolderAsync();
         var clips = await TestData.ClipsAsync();
-        await new ProxyMaker(folder).MakeAsync(
+        await new ProxyCreator(folder).MakeAsync(
             clips.Clips["hd-avc-25"],
             clips.PathOf(clips.Clips["hd-avc-25"]),
             Proxies.Half,
@@ -104,7 +104,7 @@ public sealed class AidTests
         File.Copy(clips.PathOf(clips.Clips["hd-avc-25"]), Path.Combine(beside, name));
         var here = Directory.GetFiles(Environment.CurrentDirectory);
 
-        var note = await new ProxyMaker(folder).MakeAsync(
+        var note = await new ProxyCreator(folder).MakeAsync(
             clips.Clips["hd-avc-25"],
             Path.Combine(beside, name),
             Proxies.Half,

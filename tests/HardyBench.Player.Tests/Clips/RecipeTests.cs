@@ -19,7 +19,7 @@ public sealed class RecipeTests
         };
         var folder = new ClipFolder(TestData.NewFolder("recipe"), [recipe]);
 
-        await new ClipMaker(folder).MakeAsync([id], null, CancellationToken.None);
+        await new ClipCreator(folder).MakeAsync([id], null, CancellationToken.None);
 
         var made = folder.Made(recipe)!;
         Assert.Equal(

@@ -50,7 +50,7 @@ public sealed class StripReaderTests
     public async Task A_recipe_can_leave_it_out()
     {
         var folder = new ClipFolder(TestData.NewFolder(), [StarterPack.Small[0] with { FrameCount = 5, Strip = false }]);
-        await new ClipMaker(folder).MakeAsync(["hd-avc-25"], null, CancellationToken.None);
+        await new ClipCreator(folder).MakeAsync(["hd-avc-25"], null, CancellationToken.None);
 
         Assert.All(StripReader.Read(folder.FileOf(folder.Recipes[0]), 5, threads: 1), reading => Assert.Null(reading));
     }

@@ -68,7 +68,7 @@ public sealed class CommonPracticeTests
         var clips = await TestData.ClipsAsync();
         var folder = new AidFolder(TestData.NewFolder("aids"), clips);
         var clip = clips.Clips["uhd-hevc-25"];
-        await new ProxyMaker(folder).MakeAsync(clip, clips.PathOf(clip), Proxies.Quarter, CancellationToken.None);
+        await new ProxyCreator(folder).MakeAsync(clip, clips.PathOf(clip), Proxies.Quarter, CancellationToken.None);
         var plan = await PlanAsync(new Passage("asked", 12, [new Layer(clip.Id, [])], []));
 
         var bare = await WorkAsync(plan, folder);

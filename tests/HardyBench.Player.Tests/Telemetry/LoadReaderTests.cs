@@ -400,7 +400,7 @@ public sealed class LoadReaderTests
     public void What_changes_slowly_is_read_once_a_second_over_the_whole_second()
     {
         Thread("11", "hb-decode", 0);
-        var (reader, loads) = (new Seldom(new OwnThreadsOneByOne(new SystemFiles(root))), new List<LoadReading>());
+        var (reader, loads) = (new SlowReader(new OwnThreadsOneByOne(new SystemFiles(root))), new List<LoadReading>());
         reader.Read(TimeSpan.Zero, TimeSpan.Zero, loads);
         for (var tenth = 1; tenth <= 20; tenth++)
         {

@@ -132,7 +132,7 @@ public sealed class FamilyTests
 
         Assert.InRange(loads.Cores(run.Header.Conditions.UsableCores).Average(), 0.9, 1);
         Assert.InRange(loads.Of(LoadKind.GraphicsBusy)!.Value, 0, 0.1);
-        Assert.Contains(RunNotes.Of(run), note => note is NotOnEngine { Lacks.Lack: Lack.Profile });
+        Assert.Contains(RunNotes.Of(run), note => note is NotOnEngine { Lacks.Lack: MissingCapability.Profile });
     }
 
     [Fact]

@@ -2,7 +2,7 @@ using System.Diagnostics;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Timelines;
 using HardyBench.Formats.PlayerProtocol;
 using HardyBench.Media.EffectFiles;
@@ -141,7 +141,7 @@ public sealed class HostPlaybackTests : IAsyncLifetime
         plan = plan with
         {
             Timeline = plan.Timeline with { Passages = [passage, passage] },
-            Hand = [new HandMove(MoveKind.Jump, "to a far frame", [.. Enumerable.Repeat(60L, 400)], TimeSpan.FromMilliseconds(50))],
+            Hand = [new Gesture(GestureKind.Jump, "to a far frame", [.. Enumerable.Repeat(60L, 400)], TimeSpan.FromMilliseconds(50))],
         };
 
         var run = await Playback().PlayAsync(plan, new Heard(after: 3, Crash), CancellationToken.None);
@@ -221,9 +221,9 @@ public sealed class HostPlaybackTests : IAsyncLifetime
         using var player = await PlayerProcess.StartAsync(program, [], CancellationToken.None);
         Assert.SkipWhen(player.Greeting.ReachesAllFiles, "This kernel does not confine processes to files.");
         player.Ask(
-            new PlayerAsk
+            new PlayerRequest
             {
-                Play = new PlayAsk(
+                Play = new StartPlay(
                     Plan(frames: 5),
                     new Dictionary<string, ClipPlace> { ["hd-avc-25"] = new(elsewhere) },
                     Effects,
@@ -234,7 +234,7 @@ public sealed class HostPlaybackTests : IAsyncLifetime
         );
 
         var failures = new List<PassageFailure>();
-        while (await player.HearAsync(CancellationToken.None) is { Ended: null } told)
+        while (await player.ReceiveAsync(CancellationToken.None) is { Ended: null } told)
         {
             failures.AddRange(told.Progressed?.Failures ?? []);
         }

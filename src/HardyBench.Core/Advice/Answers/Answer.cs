@@ -1,7 +1,7 @@
 using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Playback.Programs;
 
 namespace HardyBench.Core.Advice.Answers;
@@ -18,7 +18,7 @@ public sealed record MachineCheck(Machine Machine, IReadOnlyList<CheckedPassage>
     public bool Extrapolates { get; init; }
 
     /// <summary>The longest wait for a picture; null where nothing tells it.</summary>
-    public HandWait? Wait { get; init; }
+    public GestureWait? Wait { get; init; }
 
     /// <summary>The first that does not hold; null where all do.</summary>
     public CheckedPassage? FirstFailure => Judged.FirstOrDefault(passage => passage.Finding.Fails);
@@ -27,10 +27,10 @@ public sealed record MachineCheck(Machine Machine, IReadOnlyList<CheckedPassage>
     public bool Holds => FirstFailure is null && Judged.Any(passage => passage.Finding.Verdict == Verdict.Holds);
 
     /// <summary>What keeps a machine that holds from answering a brief; null where nothing does.</summary>
-    public OutsideOf? Lacks(Brief brief) => brief.Outside(Machine.Form, Machine.NoiseDecibels, Machine.HasBattery)
+    public ExceededLimit? Lacks(Brief brief) => brief.Outside(Machine.Form, Machine.NoiseDecibels, Machine.HasBattery)
         ?? (!Judged.Where(passage => passage.Finding.Verdict is not null)
             .All(passage => !((passage.Forecast?.Headroom ?? passage.Finding.Headroom) < brief.Growth))
-            ? OutsideOf.Room
+            ? ExceededLimit.Room
             : brief.Asked().Late(() => Wait));
 
     /// <summary>Whether it holds, has the required headroom, and lies within the brief's limits.</summary>
@@ -91,8 +91,8 @@ public sealed record Answer(
         Brief brief, MachineCheck? owned, IReadOnlyList<Remedy> remedies, Rung? path, Shortlist shortlist)
     {
         // Neither another way of working nor a part makes another form of it, less noise, or a battery.
-        var canStay = owned?.Lacks(brief) is not (OutsideOf.Form or OutsideOf.Noise or OutsideOf.Battery or OutsideOf.FormUnknown
-            or OutsideOf.NoiseUnknown or OutsideOf.WaitUnknown);
+        var canStay = owned?.Lacks(brief) is not (ExceededLimit.Form or ExceededLimit.Noise or ExceededLimit.Battery
+            or ExceededLimit.FormUnknown or ExceededLimit.NoiseUnknown or ExceededLimit.WaitUnknown);
         var parts = canStay ? path?.Price : null;
         var machine = shortlist.Best(brief.Budget)?.Offer.Price;
         return owned?.Answers(brief) == true ? AnswerKind.KeepIt

@@ -5,7 +5,7 @@ using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.StandIns;
 using MathNet.Numerics.Distributions;
 
@@ -99,14 +99,14 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
     }
 
     /// <summary>The longest wait for a picture in a passage that is long enough for a verdict: from the frame that stands alone up to the
-    /// one before the next, read and decoded one after the other without spread (<see cref="HandModel"/>).</summary>
-    public HandWait Wait(Machine machine) =>
-        HandModel.WaitOf(Of(machine, null).Select(outlook => outlook.Reach).DefaultIfEmpty().Max());
+    /// one before the next, read and decoded one after the other without spread (<see cref="GestureModel"/>).</summary>
+    public GestureWait Wait(Machine machine) =>
+        GestureModel.WaitOf(Of(machine, null).Select(outlook => outlook.Reach).DefaultIfEmpty().Max());
 
     /// <inheritdoc cref="Wait(Machine)"/>
     /// <remarks>Of builds the drives' part and that of all other stations add up, passage by passage.</remarks>
-    public HandWait Wait(Offer offer) => offer.Build is { } build
-        ? HandModel.WaitOf(
+    public GestureWait Wait(Offer offer) => offer.Build is { } build
+        ? GestureModel.WaitOf(
             Beside(offer, build, meansOnly: false)
                 .Zip(OfDrives(offer, build, meansOnly: false), (other, drive) => other.Reach + drive.Reach).DefaultIfEmpty().Max())
         : Wait(offer.Machine);
@@ -157,7 +157,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
                 {
                     var seconds = demands[index].SecondsByStation(units, Counts);
                     AddPower(seconds, sustained, plan, demands, index);
-                    all.Add(Outlook.Of((place, index), seconds, HandModel.LongestReach(demands[index], Counts), rate, BandOf(machine)));
+                    all.Add(Outlook.Of((place, index), seconds, GestureModel.LongestReach(demands[index], Counts), rate, BandOf(machine)));
                 }
             }
         }
@@ -182,7 +182,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
     }
 
     private PlaybackPlan PlanOn(Machine machine, PlaybackPlan of) =>
-        of with { Machine = Day.Used(machine), Settings = of.Settings.InFact() };
+        of with { Machine = Day.Used(machine), Settings = of.Settings.Effective() };
 
     /// <summary>Of a frame, on average over the timeline: heat is slow, and goes by all of the work, not by one passage.</summary>
     private static double MeanProcessorSeconds(PlaybackPlan plan, IReadOnlyList<PassageDemand> demands) =>
@@ -210,7 +210,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
         double frames = plan.Timeline.Passages[forecast.Passage].FrameCount;
         // What is dropped in the first second of all is start-up, and speaks against no machine.
         var free = forecast.Passage == 0 ? plan.Timeline.Rate.FramesPerSecond : 0;
-        var ahead = plan.Settings.InFact().LookAhead + PlaybackSettings.DecodeAhead + free;
+        var ahead = plan.Settings.Effective().LookAhead + PlaybackSettings.DecodeAhead + free;
         return forecast.Headroom * (frames + ahead) / frames < Surely;
     }
 
@@ -235,7 +235,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
     /// <param name="Reach">The longest wait for them.</param>
     private sealed record Outlook(Forecast Forecast, double[] SecondsByStation, TimeSpan Reach, double Rate)
     {
-        private const double MostHeadroom = 1000;
+        private const double MaxHeadroom = 1000;
 
         public static Outlook Of((int Timeline, int Passage) place, double[] seconds, TimeSpan reach, double rate, double band)
         {
@@ -246,7 +246,7 @@ public sealed class Forecaster(IReadOnlyList<PlaybackPlan> plans, WorkingDay? da
 
         public double HeadroomAt(double seconds) => Headroom(seconds, Rate);
 
-        private static double Headroom(double seconds, double rate) => Math.Min(MostHeadroom, 1 / (seconds * rate));
+        private static double Headroom(double seconds, double rate) => Math.Min(MaxHeadroom, 1 / (seconds * rate));
     }
 
     /// <summary>A machine and what is put into it, as far as certain stations go.</summary>

@@ -90,11 +90,11 @@ public sealed record Ladder(
                 && asked.Late(() => forecaster.Wait(rung.Machine)) is null
                 && !forecaster.CannotHold(rung.After) && forecaster.Holds(rung.Machine)),
             [
-                .. better.Except(fitting).Where(part => !IsMadeRoomFor(part))
+                .. better.Except(fitting).Where(part => !HasRoomAfterChange(part))
                     .Select(part => (part, Upgrades.Problems(machine, [part])[0])),
             ]);
 
-        bool IsMadeRoomFor(Part part) => room.Exists(other => Fit([part, other]))
+        bool HasRoomAfterChange(Part part) => room.Exists(other => Fit([part, other]))
             || withBoth.Exists(rung => ReferenceEquals(rung.Parts[0], part) || Dominance.Replaces(rung.Parts[0], part));
 
         bool Fit(IReadOnlyList<Part> put)

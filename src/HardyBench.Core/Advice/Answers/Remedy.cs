@@ -88,7 +88,7 @@ public static class Remedies
             .Where(kind => plans.Any(plan => With(plan, kind) != plan))
             .Select(kind => Try([kind])).ToList();
         List<Remedy> all = [.. single];
-        for (var size = 2; size <= MostTogether && !all.Exists(remedy => remedy.Suffices); size++)
+        for (var size = 2; size <= MaxTogether && !all.Exists(remedy => remedy.Suffices); size++)
         {
             all.AddRange(Together([.. single.SelectMany(remedy => remedy.Kinds)], size)
                 .Where(kinds => (size == 2 && kinds.All(FixesSome)) || MaySuffice(plans, asked, kinds))
@@ -109,14 +109,14 @@ public static class Remedies
     }
 
     /// <summary>More ways at once than this nobody is asked to work in.</summary>
-    private const int MostTogether = 3;
+    private const int MaxTogether = 3;
 
     /// <summary>Every so many of them that are not one thing twice, in their order.</summary>
     private static IEnumerable<IReadOnlyList<RemedyKind>> Together(IReadOnlyList<RemedyKind> kinds, int size) => size == 0
         ? [[]]
         : from shorter in Together(kinds, size - 1)
           from kind in kinds
-          where (shorter is [] || kind > shorter[^1]) && !shorter.Any(other => AreOneThing(other, kind))
+          where (shorter is [] || kind > shorter[^1]) && !shorter.Any(other => AreOneChange(other, kind))
           select shorter.Append(kind).ToList();
 
     /// <summary>Without the loads that say why not, which are half the work.</summary>
@@ -148,7 +148,7 @@ public static class Remedies
         _ => settings with { Scale = (PreviewScale)Math.Max((int)settings.Scale, (int)PreviewScale.Quarter) },
     };
 
-    private static bool AreOneThing(RemedyKind one, RemedyKind other) => (one, other)
+    private static bool AreOneChange(RemedyKind one, RemedyKind other) => (one, other)
         is (RemedyKind.HalfProxies, RemedyKind.QuarterProxies) or (RemedyKind.HalfScale, RemedyKind.QuarterScale)
             or (RemedyKind.Intermediates, RemedyKind.HalfProxies or RemedyKind.QuarterProxies);
 

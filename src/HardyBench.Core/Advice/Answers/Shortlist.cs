@@ -1,5 +1,5 @@
 using HardyBench.Core.Advice.Briefs;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 
 namespace HardyBench.Core.Advice.Answers;
 
@@ -8,7 +8,7 @@ namespace HardyBench.Core.Advice.Answers;
 /// <param name="Chance">That all of the work holds, 0 to 1 (<see cref="Forecaster.Chance"/>).</param>
 /// <param name="Wait">The longest wait for a picture.</param>
 /// <param name="More">What it costs more than the one before it; null for the cheapest.</param>
-public sealed record Step(Offer Offer, Forecast Weakest, double Chance, HandWait Wait, decimal? More);
+public sealed record Step(Offer Offer, Forecast Weakest, double Chance, GestureWait Wait, decimal? More);
 
 /// <summary>The offers that answer a brief, cheapest first, each of the others with more headroom than all cheaper ones.</summary>
 /// <param name="Nearest">Where none does: the one with the most headroom, of those within the limits; null without any.</param>
@@ -17,7 +17,7 @@ public sealed record Step(Offer Offer, Forecast Weakest, double Chance, HandWait
 public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, ShortlistCounts Counts, IReadOnlyList<UnknownOffer> Unknown)
 {
     /// <summary>More offers than this are not listed for what is not known of them.</summary>
-    private const int MostUnknown = 10;
+    private const int MaxUnknown = 10;
 
     /// <summary>A step has so much more headroom than the one before: less is not worth money.</summary>
     public const double WorthMore = 1.1;
@@ -87,11 +87,11 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
 
         return new Shortlist(
             steps, steps.Count == 0 && nearest is var (near, its) ? StepOf(near, its, null) : null, counts,
-                [.. Unknown().Take(MostUnknown)]);
+                [.. Unknown().Take(MaxUnknown)]);
 
         IEnumerable<UnknownOffer> Unknown() =>
             from offer in offers
-            where brief.Outside(offer.Form, offer.Decibels, offer.HasBattery) is OutsideOf.FormUnknown or OutsideOf.NoiseUnknown
+            where brief.Outside(offer.Form, offer.Decibels, offer.HasBattery) is ExceededLimit.FormUnknown or ExceededLimit.NoiseUnknown
             orderby offer.Price
             let weakest = forecaster.Weakest(offer)
             where weakest is not null && weakest.Headroom >= asked.Headroom && asked.Late(() => forecaster.Wait(offer)) is null
@@ -108,7 +108,7 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
 
 /// <summary>An offer of which something has to be found out first.</summary>
 /// <param name="ToFindOut">What.</param>
-public sealed record UnknownOffer(Offer Offer, Forecast Weakest, IReadOnlyList<OutsideOf> ToFindOut);
+public sealed record UnknownOffer(Offer Offer, Forecast Weakest, IReadOnlyList<ExceededLimit> ToFindOut);
 
 /// <summary>What became of all offers.</summary>
 /// <param name="All">That there were.</param>
@@ -116,5 +116,5 @@ public sealed record UnknownOffer(Offer Offer, Forecast Weakest, IReadOnlyList<O
 /// <param name="Late">That take longer to show a picture than the brief allows.</param>
 /// <param name="CannotHold">By the bottleneck law, or without the required headroom.</param>
 /// <param name="DoesNotHold">By the simulation.</param>
-/// <param name="NoBetter">Dearer than one that answers, without more headroom.</param>
+/// <param name="NoBetter">More expensive than one that answers, without more headroom.</param>
 public sealed record ShortlistCounts(int All, int OutsideLimits, int Late, int CannotHold, int DoesNotHold, int NoBetter);

@@ -1,4 +1,4 @@
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 
 namespace HardyBench.Core.Advice.Briefs;
 
@@ -17,16 +17,16 @@ public sealed record Asked(double Headroom = 1, double? MostStartSeconds = null,
     /// <summary>What comes later than is asked; null where nothing does, or where it is not known.</summary>
     /// <param name="longest">The longest wait for a picture, calculated only where it is limited; null where that is not
     /// known.</param>
-    public OutsideOf? Late(Func<HandWait?> longest)
+    public ExceededLimit? Late(Func<GestureWait?> longest)
     {
         if ((MostStartSeconds ?? MostScrubSeconds) is null)
         {
             return null;
         }
 
-        return longest() is not { } wait ? OutsideOf.WaitUnknown
-            : wait.Start.TotalSeconds > MostStartSeconds ? OutsideOf.Start
-            : wait.Scrub.TotalSeconds > MostScrubSeconds ? OutsideOf.Scrub
+        return longest() is not { } wait ? ExceededLimit.WaitUnknown
+            : wait.Start.TotalSeconds > MostStartSeconds ? ExceededLimit.Start
+            : wait.Scrub.TotalSeconds > MostScrubSeconds ? ExceededLimit.Scrub
             : null;
     }
 }

@@ -62,18 +62,18 @@ public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelin
     public IReadOnlyList<RemedyKind>? MayUse { get; init; }
 
     /// <summary>Why a machine is none for it, by what it is; null where it may be. What is not known of it satisfies no limit.</summary>
-    public OutsideOf? Outside(MachineForm? form, double? decibels, bool hasBattery) =>
-        Forms is { Count: > 0 } forms && form is { } its && !forms.Contains(its) ? OutsideOf.Form
-        : decibels > MostDecibels ? OutsideOf.Noise
-        : OnBattery && !hasBattery ? OutsideOf.Battery
+    public ExceededLimit? Outside(MachineForm? form, double? decibels, bool hasBattery) =>
+        Forms is { Count: > 0 } forms && form is { } its && !forms.Contains(its) ? ExceededLimit.Form
+        : decibels > MostDecibels ? ExceededLimit.Noise
+        : OnBattery && !hasBattery ? ExceededLimit.Battery
         : Unknown(form, decibels) is [var first, ..] ? first
         : null;
 
     /// <summary>What has to be found out of a machine before it can satisfy the brief; empty where nothing has.</summary>
-    public IReadOnlyList<OutsideOf> Unknown(MachineForm? form, double? decibels) =>
+    public IReadOnlyList<ExceededLimit> Unknown(MachineForm? form, double? decibels) =>
     [
-        .. Forms is { Count: > 0 } && form is null ? [OutsideOf.FormUnknown] : Array.Empty<OutsideOf>(),
-        .. MostDecibels is not null && decibels is null ? [OutsideOf.NoiseUnknown] : Array.Empty<OutsideOf>(),
+        .. Forms is { Count: > 0 } && form is null ? [ExceededLimit.FormUnknown] : Array.Empty<ExceededLimit>(),
+        .. MostDecibels is not null && decibels is null ? [ExceededLimit.NoiseUnknown] : Array.Empty<ExceededLimit>(),
     ];
 
     /// <summary>How long and on what power somebody works.</summary>
@@ -88,7 +88,7 @@ public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelin
 }
 
 /// <summary>What keeps a machine from answering a brief though it plays the work.</summary>
-public enum OutsideOf
+public enum ExceededLimit
 {
     Form,
     Noise,

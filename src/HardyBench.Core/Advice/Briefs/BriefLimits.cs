@@ -10,11 +10,11 @@ public sealed class BriefRefusedException(string message) : Exception(message);
 /// <summary>What keeps something from being a brief.</summary>
 public static class BriefLimits
 {
-    public const int LongestName = 80, MostTimelines = 20;
+    public const int LongestName = 80, MaxTimelines = 20;
 
     private const int LongestId = 60;
-    private const double MostGrowth = 10, Loudest = 140, MostHours = 1000, MostStored = 1_000_000, MostWait = 60, MostSession = 1440;
-    private const decimal MostMoney = 10_000_000;
+    private const double MaxGrowth = 10, Loudest = 140, MaxHours = 1000, MaxStored = 1_000_000, MostWait = 60, MaxSession = 1440;
+    private const decimal MaxMoney = 10_000_000;
 
     /// <exception cref="BriefRefusedException">Something is wrong with it; everything is named.</exception>
     public static Brief Checked(Brief brief)
@@ -36,20 +36,20 @@ public static class BriefLimits
             yield return $"The id of a brief has up to {LongestId} letters, digits and hyphens.";
         }
 
-        if (brief.Timelines is null || brief.Timelines.Count is 0 or > MostTimelines || brief.Timelines.Any(string.IsNullOrEmpty)
+        if (brief.Timelines is null || brief.Timelines.Count is 0 or > MaxTimelines || brief.Timelines.Any(string.IsNullOrEmpty)
             || brief.Timelines.Distinct().Count() < brief.Timelines.Count)
         {
-            yield return $"The work of a brief is 1 to {MostTimelines} timelines, each named once.";
+            yield return $"The work of a brief is 1 to {MaxTimelines} timelines, each named once.";
         }
 
-        if (brief.HoursAWeek?.Any(hours => hours.Value is not (>= 0 and <= MostHours)) == true)
+        if (brief.HoursAWeek?.Any(hours => hours.Value is not (>= 0 and <= MaxHours)) == true)
         {
-            yield return $"Hours of footage a week: 0 to {MostHours} of each kind.";
+            yield return $"Hours of footage a week: 0 to {MaxHours} of each kind.";
         }
 
-        if (brief.StoredHours is not (null or (> 0 and <= MostStored)))
+        if (brief.StoredHours is not (null or (> 0 and <= MaxStored)))
         {
-            yield return Invariant($"Stored footage: more than 0 and at most {MostStored:N0} hours; omit it if it is unknown.");
+            yield return Invariant($"Stored footage: more than 0 and at most {MaxStored:N0} hours; omit it if it is unknown.");
         }
 
         if (brief.HoursAWeek?.Keys.FirstOrDefault(id => brief.Timelines?.Contains(id) != true) is { } other)
@@ -63,9 +63,9 @@ public static class BriefLimits
             yield return "A preview scale, a form or a way of working is unknown.";
         }
 
-        if (brief.Growth is not (>= 1 and <= MostGrowth))
+        if (brief.Growth is not (>= 1 and <= MaxGrowth))
         {
-            yield return Invariant($"Growth of the work: 1 to {MostGrowth} times, not {brief.Growth}.");
+            yield return Invariant($"Growth of the work: 1 to {MaxGrowth} times, not {brief.Growth}.");
         }
 
         if (brief.MostStartSeconds is not (null or (> 0 and <= MostWait)) || brief.MostScrubSeconds is not (null or (> 0 and <= MostWait)))
@@ -73,9 +73,9 @@ public static class BriefLimits
             yield return $"A limit for start or scrubbing: more than 0 and at most {MostWait} seconds; omit it for no limit.";
         }
 
-        if (brief.SessionMinutes is not (>= 0 and <= MostSession))
+        if (brief.SessionMinutes is not (>= 0 and <= MaxSession))
         {
-            yield return Invariant($"A working session: 0 to {MostSession} minutes, not {brief.SessionMinutes}.");
+            yield return Invariant($"A working session: 0 to {MaxSession} minutes, not {brief.SessionMinutes}.");
         }
 
         foreach (var problem in brief.Others?.Problems() ?? [])
@@ -88,9 +88,9 @@ public static class BriefLimits
             yield return $"A noise limit: more than 0 and at most {Loudest} dB(A).";
         }
 
-        if (brief.Budget is not (null or (> 0 and <= MostMoney)))
+        if (brief.Budget is not (null or (> 0 and <= MaxMoney)))
         {
-            yield return Invariant($"A budget: more than 0 and at most {MostMoney:N0} {Machine.Currency}; omit it for no limit.");
+            yield return Invariant($"A budget: more than 0 and at most {MaxMoney:N0} {Machine.Currency}; omit it for no limit.");
         }
     }
 }

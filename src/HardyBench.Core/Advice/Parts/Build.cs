@@ -13,7 +13,7 @@ public sealed record Build(
     private const double SystemGigabytes = 4;
 
     /// <summary>The most channels of boards for one processor. Common practice, no source.</summary>
-    private const int MostChannels = 2;
+    private const int MaxChannels = 2;
 
     /// <summary>Heat: what a machine draws beside its processor and while it rests, how warm a processor may get, the room, and what a
     /// cooler of metal takes up. Common practice, no source.</summary>
@@ -37,7 +37,7 @@ public sealed record Build(
             [.. units.Select(unit => unit.Unit), .. Processor.BuiltIn is { } own ? new[] { own } : []],
             [.. units.Select(unit => unit.Engine).OfType<MediaEngine>(), .. Processor.Engine is { } engine ? new[] { engine } : []],
             new Memory(
-                Memory.Gigabytes, SystemGigabytes, Memory.Sticks, Memory.MegatransfersPerSecond, Math.Min(MostChannels, Memory.Sticks)),
+                Memory.Gigabytes, SystemGigabytes, Memory.Sticks, Memory.MegatransfersPerSecond, Math.Min(MaxChannels, Memory.Sticks)),
             [
                 new Drive(
                     Machines.Drive.AllRoles, Drive.Words, Drive.ReadMegabytesPerSecond, Drive.WriteMegabytesPerSecond,

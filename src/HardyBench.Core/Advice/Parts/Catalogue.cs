@@ -7,12 +7,12 @@ public sealed class Catalogue(IReadOnlyList<Part> parts)
 {
     /// <summary>The most builds that are looked through, and the most ways of putting parts together that are tried for them: beyond that
     /// memory and patience end.</summary>
-    public const int MostBuilds = 500_000;
+    public const int MaxBuilds = 500_000;
 
-    private const double MostTried = 50_000_000;
+    private const double MaxTried = 50_000_000;
 
     /// <summary>No more alike graphics units than this are put together.</summary>
-    private const int MostUnits = 2;
+    private const int MaxUnits = 2;
 
     private readonly List<BoardPart> boards = [.. parts.OfType<BoardPart>().OrderBy(part => part.Price)];
     private readonly List<SupplyPart> supplies = [.. parts.OfType<SupplyPart>().OrderBy(part => part.Price)];
@@ -23,23 +23,23 @@ public sealed class Catalogue(IReadOnlyList<Part> parts)
 
     public IReadOnlyList<Part> Parts { get; } = parts;
 
-    /// <summary>Every build that fits and that is not merely dearer than another of the same parts that move a result, the same case among
-    /// them: board and power supply are the cheapest that do.</summary>
+    /// <summary>Every build that fits and that is not merely more expensive than another of the same parts that move a result, the same
+    /// case among them: board and power supply are the cheapest that do.</summary>
     /// <exception cref="PartRefusedException">There are too many to look through.</exception>
     public IReadOnlyList<Build> Builds()
     {
         var tried = Of<ProcessorPart>().Sum(processor => (double)Pictures(processor).Count())
             * memories.Count * cases.Count * drives.Count * coolers.Count;
         var made = 0;
-        List<Build> builds = tried > MostTried ? []
+        List<Build> builds = tried > MaxTried ? []
             :
             [
                 .. Of<ProcessorPart>().AsParallel().AsOrdered().SelectMany(processor => Pictures(processor)
                     .SelectMany(picture => With(processor, picture))
-                    .TakeWhile(_ => Interlocked.Increment(ref made) <= MostBuilds)),
+                    .TakeWhile(_ => Interlocked.Increment(ref made) <= MaxBuilds)),
             ];
-        return tried <= MostTried && made <= MostBuilds ? builds : throw new PartRefusedException(
-            Invariant($"These parts make more than {MostBuilds:N0} builds, too many to search. Delete some, or answer without builds."));
+        return tried <= MaxTried && made <= MaxBuilds ? builds : throw new PartRefusedException(
+            Invariant($"These parts make more than {MaxBuilds:N0} builds, too many to search. Delete some, or answer without builds."));
     }
 
     private IEnumerable<Build> With(ProcessorPart processor, (GraphicsPart? Unit, int Units) picture)
@@ -80,7 +80,7 @@ public sealed class Catalogue(IReadOnlyList<Part> parts)
         from board in Of<BoardPart>()
         from memory in Of<MemoryPart>()
         from picture in Of<GraphicsPart>()
-            .SelectMany(unit => Enumerable.Range(1, MostUnits).Select(units => (Unit: (GraphicsPart?)unit, units)))
+            .SelectMany(unit => Enumerable.Range(1, MaxUnits).Select(units => (Unit: (GraphicsPart?)unit, units)))
             .Prepend((null, 0))
         from drive in Of<DrivePart>()
         from supply in Of<SupplyPart>()
@@ -123,7 +123,7 @@ public sealed class Catalogue(IReadOnlyList<Part> parts)
     private IEnumerable<(GraphicsPart? Unit, int Units)> Pictures(ProcessorPart processor) =>
     [
         .. processor.BuiltIn is null ? Array.Empty<(GraphicsPart?, int)>() : [(null, 0)],
-        .. Of<GraphicsPart>().SelectMany(unit => Enumerable.Range(1, MostUnits).Select(units => ((GraphicsPart?)unit, units))),
+        .. Of<GraphicsPart>().SelectMany(unit => Enumerable.Range(1, MaxUnits).Select(units => ((GraphicsPart?)unit, units))),
     ];
 
     private IEnumerable<T> Of<T>() where T : Part => Parts.OfType<T>();

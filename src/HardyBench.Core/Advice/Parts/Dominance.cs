@@ -2,9 +2,9 @@ using HardyBench.Core.Machines;
 
 namespace HardyBench.Core.Advice.Parts;
 
-/// <summary>Parts that another one of their kind replaces in everything: no dearer, at least as good, and it goes in wherever they do.
-/// What is put together of several parts needs none of them. Larger memory may be more than a machine takes: leave out first what does not
-/// go in.</summary>
+/// <summary>Parts that another one of their kind replaces in everything: no more expensive, at least as good, and it fits
+/// wherever they do. A build of several parts needs none of them. Larger memory may be more than a machine takes: leave out first what
+/// does not fit.</summary>
 public static class Dominance
 {
     /// <summary>Parts that none replaces, in their order; of parts that are alike the first.</summary>

@@ -10,7 +10,7 @@ public sealed class PartRefusedException(string message) : Exception(message);
 public static class PartLimits
 {
     private const int LongestId = 60, LongestText = 40;
-    private const decimal MostMoney = 1_000_000;
+    private const decimal MaxMoney = 1_000_000;
 
     /// <exception cref="PartRefusedException">Something is wrong with it; everything is named.</exception>
     public static Part Checked(Part part)
@@ -32,9 +32,9 @@ public static class PartLimits
             yield return $"The id of a part has up to {LongestId} letters, digits and hyphens.";
         }
 
-        if (part.Price is < 0 or > MostMoney)
+        if (part.Price is < 0 or > MaxMoney)
         {
-            yield return Invariant($"A price: 0 to {MostMoney:N0} {Machine.Currency}, not {part.Price}.");
+            yield return Invariant($"A price: 0 to {MaxMoney:N0} {Machine.Currency}, not {part.Price}.");
         }
 
         foreach (var problem in OfKind(part).OfType<string>())

@@ -20,7 +20,7 @@ public static class Upgrades
         [typeof(ProcessorPart), typeof(MemoryPart), typeof(DrivePart), typeof(GraphicsPart), typeof(SupplyPart), typeof(CoolerPart)];
 
     /// <summary>The most channels that sticks are shared among. Common practice, no source.</summary>
-    private const int MostChannels = 2;
+    private const int MaxChannels = 2;
 
     /// <summary>The order in which parts are put in, so that a rule sees what another part brings.</summary>
     private static readonly Type[] Order =
@@ -110,7 +110,7 @@ public static class Upgrades
         {
             Memory = machine.Memory with
             {
-                Gigabytes = memory.Gigabytes, Sticks = memory.Sticks, Channels = Math.Min(MostChannels, memory.Sticks),
+                Gigabytes = memory.Gigabytes, Sticks = memory.Sticks, Channels = Math.Min(MaxChannels, memory.Sticks),
                 MegatransfersPerSecond = memory.MegatransfersPerSecond,
             },
         },

@@ -21,9 +21,9 @@ internal static partial class ProgramSettings
     public static IEnumerable<(string Member, string? Value)> Of(EditingProgram program) =>
         JsonSerializer.SerializeToNode(program, Written)!.AsObject()
             .Where(member => !Names.Contains(member.Key))
-            .Select(member => (Words(member.Key), member.Key == "onMediaEngine" ? HandedOver(program) : Text(member.Value)));
+            .Select(member => (Words(member.Key), member.Key == "onMediaEngine" ? EngineFormats(program) : Text(member.Value)));
 
-    private static string HandedOver(EditingProgram program) =>
+    private static string EngineFormats(EditingProgram program) =>
         program.OnMediaEngine is { } rows ? string.Join(", ", rows.Select(row => row.Notation)) : "everything";
 
     private static string? Text(JsonNode? value) => value switch

@@ -27,7 +27,7 @@ public sealed record SideBeside(
     IReadOnlyList<int> Worse
 )
 {
-    private const double MostChance = 0.05;
+    private const double MaxChance = 0.05;
 
     /// <summary>Passages that both played and of which one shows nothing at all: no ratio can tell of them.</summary>
     public int WithoutRatio { get; init; }
@@ -43,7 +43,7 @@ public sealed record SideBeside(
         var differences = rates.Select(rate => DifferenceOf(rate.Base, rate.Other)).ToList();
         var judged = places.Where(place => differences[place]?.Difference.Chance is not null).ToList();
         var real = HolmCorrection
-            .Rejected([.. judged.Select(place => differences[place]!.Value.Difference.Chance!.Value)], MostChance)
+            .Rejected([.. judged.Select(place => differences[place]!.Value.Difference.Chance!.Value)], MaxChance)
             .Select(at => judged[at])
             .ToHashSet();
         var passages = places.Select(place => new PassageBeside(
@@ -55,7 +55,7 @@ public sealed record SideBeside(
         )
         {
             RunsToFind = differences[place]?.Difference.Chance is null || real.Contains(place) ? null
-                : RepeatsToFind.Of(rates[place].Base, rates[place].Other, MostChance / judged.Count),
+                : RepeatsToFind.Of(rates[place].Base, rates[place].Other, MaxChance / judged.Count),
         })
         .ToList();
         var ratios = passages.Select(passage => passage.Ratio).OfType<double>().Where(ratio => ratio > 0).ToList();

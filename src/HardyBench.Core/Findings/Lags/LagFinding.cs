@@ -1,5 +1,5 @@
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using MathNet.Numerics.Statistics;
 
 namespace HardyBench.Core.Findings.Lags;
@@ -13,7 +13,7 @@ namespace HardyBench.Core.Findings.Lags;
 /// hand left before they could come are neither early nor late, and stand apart.</param>
 /// <param name="WithinSecond">The same for <see cref="LagFindings.Unbroken"/>.</param>
 public sealed record LagFinding(
-    int PassageIndex, MoveKind Kind, string Name, int Asked, int PassedOver,
+    int PassageIndex, GestureKind Kind, string Name, int Asked, int PassedOver,
     TimeSpan? Median, TimeSpan? NinetyFifth, TimeSpan? Longest, double WithinTenth, double WithinSecond)
 {
     /// <summary>Places that came on screen.</summary>
@@ -36,7 +36,7 @@ public static class LagFindings
             .Select(group => Of(group.Key.Passage, group.Key.Kind, group.Key.Name, [.. group])),
     ];
 
-    private static LagFinding Of(int passage, MoveKind kind, string name, List<LagReading> lags)
+    private static LagFinding Of(int passage, GestureKind kind, string name, List<LagReading> lags)
     {
         var came = lags.Where(lag => lag.Lag is not null).Select(lag => lag.Lag!.Value.TotalSeconds).ToArray();
         return new LagFinding(

@@ -10,7 +10,7 @@ namespace HardyBench.Core.Findings.Statistics;
 /// reasonable size would, or when it is settled.</param>
 public sealed record PairedDifference(Spread Difference, bool IsReal, double? Chance, int? PairsToSettle)
 {
-    private const int MostPairs = 200;
+    private const int MaxPairs = 200;
 
     /// <exception cref="ArgumentException">The sides are of different length, or empty.</exception>
     public static PairedDifference Of(IReadOnlyList<double> first, IReadOnlyList<double> second)
@@ -32,7 +32,7 @@ public sealed record PairedDifference(Spread Difference, bool IsReal, double? Ch
     /// <summary>The smallest number of pairs whose interval, with the same mean and deviation, leaves out zero.</summary>
     private static int? Needed(Spread spread)
     {
-        for (var pairs = spread.Count + 1; spread.Mean != 0 && pairs <= MostPairs; pairs++)
+        for (var pairs = spread.Count + 1; spread.Mean != 0 && pairs <= MaxPairs; pairs++)
         {
             if (Spread.Quantile(pairs - 1) * spread.Deviation / Math.Sqrt(pairs) < Math.Abs(spread.Mean))
             {

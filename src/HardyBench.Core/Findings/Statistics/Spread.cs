@@ -11,7 +11,7 @@ namespace HardyBench.Core.Findings.Statistics;
 public sealed record Spread(int Count, double Mean, double Median, double Deviation, double? Half, IReadOnlyList<int> Outliers)
 {
     private const double Confidence = 0.975, Fences = 1.5;
-    private const int FewestForOutliers = 4;
+    private const int MinForOutliers = 4;
 
     /// <summary>Coefficient of variation: deviation ÷ mean; null for a mean of 0.</summary>
     public double? Variation => Mean == 0 ? null : Deviation / Math.Abs(Mean);
@@ -36,7 +36,7 @@ public sealed record Spread(int Count, double Mean, double Median, double Deviat
 
     private static List<int> OutliersOf(IReadOnlyList<double> values)
     {
-        if (values.Count < FewestForOutliers)
+        if (values.Count < MinForOutliers)
         {
             return [];
         }

@@ -16,10 +16,10 @@ public static class IndexStrip
     private const int StartMarker = 0b1010, EndMarker = 0b0110;
 
     /// <summary>Brightness, of 255, that must lie between the darkest and the brightest block.</summary>
-    private const double LeastContrast = 48;
+    private const double MinContrast = 48;
 
     /// <summary>Share of the contrast by which each block must clear the middle.</summary>
-    private const double LeastClearance = 0.2;
+    private const double MinClearance = 0.2;
 
     /// <summary>Rows of a picture that the strip takes: a twentieth, even, at least 8.</summary>
     public static int HeightIn(int pictureHeight) => Math.Max(8, pictureHeight / 20 & ~1);
@@ -81,7 +81,7 @@ public static class IndexStrip
         }
 
         var contrast = brightest - darkest;
-        if (contrast < LeastContrast)
+        if (contrast < MinContrast)
         {
             return null;
         }
@@ -90,7 +90,7 @@ public static class IndexStrip
         ulong bits = 0;
         foreach (var mean in means)
         {
-            if (Math.Abs(mean - middle) < LeastClearance * contrast)
+            if (Math.Abs(mean - middle) < MinClearance * contrast)
             {
                 return null;
             }

@@ -17,7 +17,7 @@ public sealed class DecisionLog
 
     /// <summary>A frame was chosen.</summary>
     /// <param name="chosen">By timeline frame.</param>
-    public void Chosen(TimeSpan at, Choice chosen, Aim aim, SlotClock? clock, UnderWay underWay) =>
+    public void Chosen(TimeSpan at, Choice chosen, Aim aim, SlotClock? clock, WorkInProgress underWay) =>
         Add(new Decision(at, DecisionAct.Chosen, chosen.Frame)
         {
             Reason = chosen.Reason,

@@ -31,7 +31,7 @@ public sealed record EditingProgram(
     IReadOnlyList<string>? OnOneCore = null,
     bool InColour = false,
     int? DecoderCores = null,
-    int GraphicsUnits = EditingProgram.MostGraphicsUnits,
+    int GraphicsUnits = EditingProgram.MaxGraphicsUnits,
     int LookAhead = 6,
     PlayingPolicy WhenLate = PlayingPolicy.KeepTime,
     bool DecodesSmaller = false,
@@ -39,10 +39,10 @@ public sealed record EditingProgram(
     double ReservesGigabytes = 0)
 {
     /// <summary>As many as a machine can have.</summary>
-    public const int MostGraphicsUnits = MachineLimits.MostParts;
+    public const int MaxGraphicsUnits = MachineLimits.MaxParts;
 
     /// <summary>Whether it hands a format to a media engine that takes it.</summary>
-    public bool HandsOver(ClipFormat format) => OnMediaEngine is null || OnMediaEngine.Any(row => row.Covers(format));
+    public bool SendsToEngine(ClipFormat format) => OnMediaEngine is null || OnMediaEngine.Any(row => row.Covers(format));
 
     /// <summary>Whether it works an effect on one core.</summary>
     public bool WorksOnOneCore(string? effect) => effect is not null && OnOneCore?.Contains(effect) == true;

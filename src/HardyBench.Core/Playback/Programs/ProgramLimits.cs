@@ -10,7 +10,7 @@ public sealed class ProgramRefusedException(string message) : Exception(message)
 /// <summary>What keeps a description from being an editing program.</summary>
 public static class ProgramLimits
 {
-    private const int LongestId = 40, LongestText = 200, MostRows = 64;
+    private const int LongestId = 40, LongestText = 200, MaxRows = 64;
     private const double MostGigabytes = 1024;
 
     /// <exception cref="ProgramRefusedException">Something is wrong with it; everything is named.</exception>
@@ -45,9 +45,9 @@ public static class ProgramLimits
     private static IEnumerable<string> OfLists(EditingProgram program)
     {
         var rows = program.OnMediaEngine ?? [];
-        if (rows.Count > MostRows || rows.Any(row => row is null || !Enum.IsDefined(row.Codec) || !Enum.IsDefined(row.Chroma)))
+        if (rows.Count > MaxRows || rows.Any(row => row is null || !Enum.IsDefined(row.Codec) || !Enum.IsDefined(row.Chroma)))
         {
-            yield return $"Formats for a media engine: a list of up to {MostRows} known formats.";
+            yield return $"Formats for a media engine: a list of up to {MaxRows} known formats.";
         }
         else if (rows.Any(row => row.MaxBitDepth is < 8 or > 16 || row.MaxRaster.Width < 1 || row.MaxRaster.Height < 1))
         {
@@ -69,19 +69,19 @@ public static class ProgramLimits
 
     private static IEnumerable<string> OfFigures(EditingProgram program)
     {
-        if (program.DecoderCores is < 1 or > PlaybackSettings.MostThreads)
+        if (program.DecoderCores is < 1 or > PlaybackSettings.MaxThreads)
         {
-            yield return $"A decoder keeps 1 to {PlaybackSettings.MostThreads} cores busy, not {program.DecoderCores}.";
+            yield return $"A decoder keeps 1 to {PlaybackSettings.MaxThreads} cores busy, not {program.DecoderCores}.";
         }
 
-        if (program.GraphicsUnits is < 1 or > EditingProgram.MostGraphicsUnits)
+        if (program.GraphicsUnits is < 1 or > EditingProgram.MaxGraphicsUnits)
         {
-            yield return $"Frames are shared among 1 to {EditingProgram.MostGraphicsUnits} graphics units, not {program.GraphicsUnits}.";
+            yield return $"Frames are shared among 1 to {EditingProgram.MaxGraphicsUnits} graphics units, not {program.GraphicsUnits}.";
         }
 
-        if (program.LookAhead is < 1 or > PlaybackSettings.MostLookAhead)
+        if (program.LookAhead is < 1 or > PlaybackSettings.MaxLookAhead)
         {
-            yield return $"The look-ahead is {program.LookAhead} frames; allowed: 1 to {PlaybackSettings.MostLookAhead}.";
+            yield return $"The look-ahead is {program.LookAhead} frames; allowed: 1 to {PlaybackSettings.MaxLookAhead}.";
         }
 
         if (program.ReservesGigabytes is not (>= 0 and <= MostGigabytes))

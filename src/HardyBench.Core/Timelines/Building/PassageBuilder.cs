@@ -34,7 +34,7 @@ public sealed class SeriesException(string message) : Exception(message);
 /// <summary>Writes series of passages, each of which asks one question. They are ordinary passages afterwards.</summary>
 public static class PassageBuilder
 {
-    private const int MostSteps = 64;
+    private const int MaxSteps = 64;
 
     /// <exception cref="SeriesException">There is nothing to build from; the message says what is missing.</exception>
     public static IReadOnlyList<Passage> Build(Series series, FrameRate rate, IReadOnlyDictionary<string, Clip> clips)
@@ -50,7 +50,7 @@ public static class PassageBuilder
         }
 
         var frames = Math.Max(1, (int)Math.Round(Math.Clamp(series.Seconds, 0.04, 3600) * rate.FramesPerSecond));
-        var steps = Enumerable.Range(1, Math.Clamp(series.Count, 1, MostSteps));
+        var steps = Enumerable.Range(1, Math.Clamp(series.Count, 1, MaxSteps));
         var first = series.ClipIds[0];
         return series.Kind switch
         {

@@ -28,13 +28,13 @@ public sealed record WeekRow(string ClipId, UsualTreatment Treatment, int Stream
 /// <summary>Writes a timeline that stands for a week's work: a passage for each kind of it, as long as its share of the hours.</summary>
 public static class WorkWeek
 {
-    public const int MostRows = 40, MostStreams = 16;
+    public const int MaxRows = 40, MaxStreams = 16;
 
     /// <summary>All hours of a week.</summary>
-    public const double MostHours = 168;
+    public const double MaxHours = 168;
 
     /// <summary>All passages together last about so long; each at least long enough for a verdict with frames to spare.</summary>
-    private const double Seconds = 120, LeastSeconds = 4;
+    private const double Seconds = 120, MinSeconds = 4;
 
     private static readonly Dictionary<UsualTreatment, (string Words, string[] Effects)> Treatments = new()
     {
@@ -50,9 +50,9 @@ public static class WorkWeek
     public static Timeline Of(string title, IReadOnlyList<WeekRow> rows, IReadOnlyDictionary<string, Clip> clips)
     {
         var problems = rows.Index().SelectMany(row => Problems(row.Item, clips).Select(problem => $"Row {row.Index + 1}: {problem}")).ToList();
-        if (rows.Count is 0 or > MostRows)
+        if (rows.Count is 0 or > MaxRows)
         {
-            problems.Insert(0, $"A week has 1 to {MostRows} rows.");
+            problems.Insert(0, $"A week has 1 to {MaxRows} rows.");
         }
 
         if (problems.Count > 0)
@@ -69,7 +69,7 @@ public static class WorkWeek
             [
                 .. kinds.Select(kind => PassageOf(
                     kind.Row, kind.Format,
-                    (int)Math.Ceiling(Math.Max(LeastSeconds, Seconds * kind.Hours / all) * rate.FramesPerSecond))),
+                    (int)Math.Ceiling(Math.Max(MinSeconds, Seconds * kind.Hours / all) * rate.FramesPerSecond))),
             ],
             kinds.Exists(kind => kind.Format.BitDepth > 8) ? 10 : null);
     }
@@ -107,14 +107,14 @@ public static class WorkWeek
             yield return "the treatment is unknown.";
         }
 
-        if (row.Streams is < 1 or > MostStreams)
+        if (row.Streams is < 1 or > MaxStreams)
         {
-            yield return $"1 to {MostStreams} streams play side by side, not {row.Streams}.";
+            yield return $"1 to {MaxStreams} streams play side by side, not {row.Streams}.";
         }
 
-        if (row.Hours is not (> 0 and <= MostHours))
+        if (row.Hours is not (> 0 and <= MaxHours))
         {
-            yield return Invariant($"hours of footage a week: more than 0 and at most {MostHours}, not {row.Hours}.");
+            yield return Invariant($"hours of footage a week: more than 0 and at most {MaxHours}, not {row.Hours}.");
         }
     }
 }

@@ -21,13 +21,13 @@ public static class StackCutter
         foreach (var (from, to, items) in Stretches(imported.Items))
         {
             stop.ThrowIfCancellationRequested();
-            if (passages.Count == TimelineLimits.MostPassages || items.Count > TimelineLimits.MostLayersInPassage)
+            if (passages.Count == TimelineLimits.MaxPassages || items.Count > TimelineLimits.MaxLayersInPassage)
             {
-                throw new TimelineRefusedException(passages.Count == TimelineLimits.MostPassages
-                    ? $"It makes more than {TimelineLimits.MostPassages} passages, the most that a sheet can show. Nothing was saved. Split it "
+                throw new TimelineRefusedException(passages.Count == TimelineLimits.MaxPassages
+                    ? $"It makes more than {TimelineLimits.MaxPassages} passages, the most that a sheet can show. Nothing was saved. Split it "
                         + "in the program it comes from, and import the parts."
                     : $"At {Timecode.Of(from, imported.Rate)} {items.Count} clips overlap; up to "
-                        + $"{TimelineLimits.MostLayersInPassage} layers can be played. Nothing was saved. Remove layers in the program it comes from.");
+                        + $"{TimelineLimits.MaxLayersInPassage} layers can be played. Nothing was saved. Remove layers in the program it comes from.");
             }
 
             if (items.Count == 0)
@@ -169,7 +169,7 @@ public static class StackCutter
             }
 
             // So many at once are refused, and need not be put in order.
-            yield return lying.Count > TimelineLimits.MostLayersInPassage
+            yield return lying.Count > TimelineLimits.MaxLayersInPassage
                 ? (from, to, lying)
                 : (from, to, [.. lying.OrderBy(item => item.Order).ThenBy(item => item.Start)]);
         }

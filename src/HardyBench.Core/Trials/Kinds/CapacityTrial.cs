@@ -10,8 +10,8 @@ namespace HardyBench.Core.Trials.Kinds;
 /// passage are distinguished by it, and so is how far one is from holding it.</summary>
 public sealed class CapacityTrial : Trial
 {
-    public override string? Problem(TrialPlan plan) => plan.Times is < 1 or > TrialPlan.MostTimes
-        ? $"A capacity trial takes 1 to {TrialPlan.MostTimes} runs, not {plan.Times}."
+    public override string? Problem(TrialPlan plan) => plan.Times is < 1 or > TrialPlan.MaxTimes
+        ? $"A capacity trial takes 1 to {TrialPlan.MaxTimes} runs, not {plan.Times}."
         : null;
 
     public override int? StepCount(TrialPlan plan) => plan.Times;

@@ -8,13 +8,13 @@ namespace HardyBench.Core.Trials.Kinds;
 /// <summary>Does one changed setting or one effect less make a difference?</summary>
 public sealed class CompareTrial : Trial
 {
-    private const double MostChance = 0.05;
+    private const double MaxChance = 0.05;
 
     /// <summary>Headroom is read off loads; it differs where it does by more than this share. Our own choice.</summary>
     private const double SameHeadroom = 0.05;
 
     public override string? Problem(TrialPlan plan) =>
-        plan.Times is < 1 or > TrialPlan.MostTimes ? $"A comparison takes 1 to {TrialPlan.MostTimes} pairs, not {plan.Times}."
+        plan.Times is < 1 or > TrialPlan.MaxTimes ? $"A comparison takes 1 to {TrialPlan.MaxTimes} pairs, not {plan.Times}."
         : plan.Other is null && plan.WithoutEffect is null ? "Say what the second side changes: a setting, or an effect to leave out."
         : plan.Other == plan.Start.Settings && plan.WithoutEffect is null
             ? "Both sides are the same. Change one setting, or leave out an effect."
@@ -124,7 +124,7 @@ public sealed class CompareTrial : Trial
             .Select(index => (Index: index, Chance: Pairs(done, index)?.Chance))
             .Where(pair => pair.Chance is not null)
             .ToList();
-        return [.. HolmCorrection.Rejected([.. pairs.Select(pair => pair.Chance!.Value)], MostChance).Select(place => pairs[place].Index)];
+        return [.. HolmCorrection.Rejected([.. pairs.Select(pair => pair.Chance!.Value)], MaxChance).Select(place => pairs[place].Index)];
     }
 
     /// <summary>Frames shown a second, changed side − side as set, pair by pair.</summary>

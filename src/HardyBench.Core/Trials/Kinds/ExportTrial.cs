@@ -10,8 +10,8 @@ namespace HardyBench.Core.Trials.Kinds;
 /// set; the answer ranks them.</summary>
 public sealed class ExportTrial : Trial
 {
-    public override string? Problem(TrialPlan plan) => plan.Times is < 1 or > MostTimes
-        ? $"An export trial writes each format 1 to {MostTimes} times, not {plan.Times}."
+    public override string? Problem(TrialPlan plan) => plan.Times is < 1 or > MaxTimes
+        ? $"An export trial writes each format 1 to {MaxTimes} times, not {plan.Times}."
         : string.Join(' ', Written(plan.Start, Exports(plan)[0]).Settings.Problems()) is { Length: > 0 } problems ? problems
         : null;
 
@@ -91,5 +91,5 @@ public sealed class ExportTrial : Trial
         ? [one]
         : Export.AllOn(plan.Start.Machine, plan.Start.Timeline.Raster, plan.Start.Timeline.Rate);
 
-    private const int MostTimes = 10;
+    private const int MaxTimes = 10;
 }

@@ -36,7 +36,7 @@ public sealed class HalfRateTrial : Trial
 
     /// <summary>A machine that drops frames works as hard as it can at either rate, so only passages that hold at both say
     /// anything.</summary>
-    private static bool TellsOfRate(IReadOnlyList<StepOutcome> done, int index) =>
+    private static bool ShowsRateEffect(IReadOnlyList<StepOutcome> done, int index) =>
         done.All(outcome => outcome.Findings[index].Verdict == Verdict.Holds && outcome.Work[index] is not null);
 
     private static string OfPassage(IReadOnlyList<StepOutcome> done, int index) => done.Count < 2 ? string.Empty
@@ -48,7 +48,7 @@ public sealed class HalfRateTrial : Trial
 
     private static string OfAll(IReadOnlyList<StepOutcome> done)
     {
-        var telling = done[0].Findings.Select(finding => finding.Index).Where(index => TellsOfRate(done, index)).ToList();
+        var telling = done[0].Findings.Select(finding => finding.Index).Where(index => ShowsRateEffect(done, index)).ToList();
         if (telling.Count == 0)
         {
             return done.Any(outcome => outcome.Findings.Any(finding => finding.Fails))

@@ -9,8 +9,8 @@ namespace HardyBench.Core.Trials.Kinds;
 /// <summary>Is the result repeatable?</summary>
 public sealed class RepeatTrial : Trial
 {
-    public override string? Problem(TrialPlan plan) => plan.Times is < 3 or > TrialPlan.MostTimes
-        ? $"A repeat takes 3 to {TrialPlan.MostTimes} runs, not {plan.Times}: with fewer the spread says nothing."
+    public override string? Problem(TrialPlan plan) => plan.Times is < 3 or > TrialPlan.MaxTimes
+        ? $"A repeat takes 3 to {TrialPlan.MaxTimes} runs, not {plan.Times}: with fewer the spread says nothing."
         : null;
 
     public override int? StepCount(TrialPlan plan) => plan.Times;

@@ -1,9 +1,9 @@
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 
 namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>Does the picture follow while scrubbing?</summary>
-public sealed class ScrubTrial : HandTrial
+public sealed class ScrubTrial : GestureTrial
 {
-    protected override IReadOnlyList<HandMove> Moves(TrialPlan plan) => HandScripts.Scrub(plan.Start.Timeline);
+    protected override IReadOnlyList<Gesture> Moves(TrialPlan plan) => GestureScripts.Scrub(plan.Start.Timeline);
 }

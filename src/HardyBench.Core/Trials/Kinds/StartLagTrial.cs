@@ -1,5 +1,5 @@
 using HardyBench.Core.Findings.Lags;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Timelines;
 using MathNet.Numerics.Statistics;
 using static System.FormattableString;
@@ -7,13 +7,13 @@ using static System.FormattableString;
 namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>How long is it from the key to a moving picture?</summary>
-public sealed class StartLagTrial : HandTrial
+public sealed class StartLagTrial : GestureTrial
 {
-    public override string? Problem(TrialPlan plan) => plan.Times is < 1 or > TrialPlan.MostTimes
-        ? $"Start lag takes 1 to {TrialPlan.MostTimes} places a passage, not {plan.Times}."
+    public override string? Problem(TrialPlan plan) => plan.Times is < 1 or > TrialPlan.MaxTimes
+        ? $"Start lag takes 1 to {TrialPlan.MaxTimes} places a passage, not {plan.Times}."
         : null;
 
-    protected override IReadOnlyList<HandMove> Moves(TrialPlan plan) => HandScripts.Starts(plan.Start.Timeline, plan.Times);
+    protected override IReadOnlyList<Gesture> Moves(TrialPlan plan) => GestureScripts.Starts(plan.Start.Timeline, plan.Times);
 
     /// <summary>There are a few starts a passage only, so the usual and the longest lag are stated, and no shares.</summary>
     protected override string OfPassage(IReadOnlyList<LagFinding> lags) => Came(lags) == 0

@@ -64,7 +64,7 @@ public abstract class Trial
         var answer = counting.Count == 0 ? blank : Answer(blank, timeline, counting) with { NextStep = NextStep(counting) };
         answer = answer with
         {
-            LeftOut = done.Count == counting.Count ? null : new LeftOut(
+            LeftOut = done.Count == counting.Count ? null : new ExcludedRuns(
                 done.First(outcome => !outcome.Counts).Disturbance!, done.Count - counting.Count, done.Count),
         };
         return clips is not null && Remark(timeline, clips) is { } remark ? answer with { Words = $"{answer.Words} {remark}" } : answer;

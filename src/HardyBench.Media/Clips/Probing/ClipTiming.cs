@@ -19,7 +19,7 @@ internal sealed record ClipTiming(FrameRate Rate, long Start, int FrameCount, IR
             return null;
         }
 
-        var said = SaidRate(stream, "avg_frame_rate") ?? SaidRate(stream, "r_frame_rate");
+        var said = StatedRate(stream, "avg_frame_rate") ?? StatedRate(stream, "r_frame_rate");
         var step = said is { } often ? Math.Max(1, (long)Math.Round((double)unit.Denominator / unit.Numerator / often.FramesPerSecond)) : 1;
         var start = decoded.All[0].Stamp ?? 0;
         // Pieces that are never shown, such as pictures before an edit or those that lack what they refer to, have no slot.
@@ -44,7 +44,7 @@ internal sealed record ClipTiming(FrameRate Rate, long Start, int FrameCount, IR
                 : 0;
         var lastSlots = even is not null ? 1 : Math.Max(1, Slot(stamps[^1] + last) - Slot(stamps[^1]));
         var frames =
-            packets.AreAll || decoded.AreAll ? Slot(stamps[^1]) + lastSlots : SaidFrames(stream, root, known) ?? Slot(stamps[^1]) + 1;
+            packets.AreAll || decoded.AreAll ? Slot(stamps[^1]) + lastSlots : StatedFrames(stream, root, known) ?? Slot(stamps[^1]) + 1;
         var keys = packets.AllKeys && !decoded.AllKeys
             ?
             [
@@ -98,12 +98,12 @@ internal sealed record ClipTiming(FrameRate Rate, long Start, int FrameCount, IR
             + (hidden > 0 ? $", and {hidden} that come closer together are never shown" : string.Empty);
     }
 
-    private static long? SaidFrames(JsonNode stream, JsonNode root, FrameRate rate) =>
+    private static long? StatedFrames(JsonNode stream, JsonNode root, FrameRate rate) =>
         (ClipProbe.Number(stream, "duration") ?? ClipProbe.Number(root["format"], "duration")) is { } seconds
             ? (long)Math.Round(seconds * rate.FramesPerSecond)
             : (long?)ClipProbe.Number(stream, "nb_frames");
 
-    private static FrameRate? SaidRate(JsonNode stream, string name) =>
+    private static FrameRate? StatedRate(JsonNode stream, string name) =>
         Ratio((string?)stream[name]) is var (numerator, denominator) && numerator / denominator <= 1000
             ? FrameRate.Of(numerator, denominator)
             : null;

@@ -45,7 +45,7 @@ public sealed class FamilyTests
         {
             var of = Of(run, machine);
             var program = new EditingProgram(name.ToLowerInvariant(), name) { LookAhead = 9, WhenLate = PlayingPolicy.KeepFrames };
-            var settings = (of.Header.Settings with { Program = program, Policy = policy }).InFact();
+            var settings = (of.Header.Settings with { Program = program, Policy = policy }).Effective();
             return of with { Header = of.Header with { Settings = settings } };
         }
     }

@@ -83,7 +83,7 @@ export class Briefs extends Notices {
   }
 
   /** After a conflict: the other window's version takes the place of this one. */
-  readTheirs = () =>
+  loadSaved = () =>
     this.trying(async () => {
       await this.read();
       this.choose(this.draft!.id);
@@ -119,7 +119,7 @@ export class Briefs extends Notices {
       this.choose(this.list[0]?.brief.id ?? null);
     });
 
-  bringBack = () =>
+  undoDelete = () =>
     this.trying(async () => {
       const { id } = this.gone!;
       orThrow(await api.POST('/api/briefs/{id}/restore', { params: { path: { id } } }));
@@ -128,7 +128,7 @@ export class Briefs extends Notices {
       this.choose(id);
     });
 
-  bringIn = (file: File) =>
+  importFile = (file: File) =>
     this.trying(async () => {
       const { added, problems } = await sendFile<Schemas['BriefsRead']>('/api/briefs/import', file);
       await this.read();

@@ -52,7 +52,7 @@ export class Parts extends Notices {
   };
 
   /** After a conflict: the other window's version takes the place of this one. */
-  readTheirs = () =>
+  loadSaved = () =>
     this.trying(async () => {
       await this.read();
       this.choose(this.draft!.id);
@@ -76,7 +76,7 @@ export class Parts extends Notices {
       await this.read();
     });
 
-  bringBack = () =>
+  undoDelete = () =>
     this.trying(async () => {
       const { id } = this.gone!;
       orThrow(await api.POST('/api/parts/{id}/restore', { params: { path: { id } } }));
@@ -85,7 +85,7 @@ export class Parts extends Notices {
       this.choose(id);
     });
 
-  bringIn = (file: File) =>
+  importFile = (file: File) =>
     this.trying(async () => {
       const { added, changed, problems } = await sendFile<Schemas['CatalogueOutcome']>('/api/parts/import', file);
       await this.read();

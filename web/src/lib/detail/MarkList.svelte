@@ -24,7 +24,7 @@
     live.marked++;
   }
 
-  async function bringBack() {
+  async function undoDelete() {
     const { atMs, frame, kind, text } = gone!;
     await api.POST('/api/runs/{id}/marks', { params: { path: { id: runId } }, body: { atMs: frame === null ? atMs : null, agoMs: null, frame, kind, text } });
     gone = null;
@@ -41,7 +41,7 @@
   </h3>
   {#if pinned !== null}<MarkForm {runId} frame={pinned} onclose={(words) => ([pinned, said] = [null, words ?? ''])} />{/if}
   {#if said}<p role="status" class="quiet" data-testid="pinned">{said}</p>{/if}
-  {#if gone}<p role="status" class="quiet">The mark “{markKinds[gone.kind]}{gone.text ? ` ${gone.text}` : ''}” was deleted. <button class="link" onclick={bringBack}>Restore</button></p>{/if}
+  {#if gone}<p role="status" class="quiet">The mark “{markKinds[gone.kind]}{gone.text ? ` ${gone.text}` : ''}” was deleted. <button class="link" onclick={undoDelete}>Restore</button></p>{/if}
   {#if marks.length}
     <ul data-testid="marks">
       {#each marks as mark (mark.id)}

@@ -18,7 +18,7 @@
     about.querySelector('summary')?.focus();
   }
 
-  function likeClip(id: string) {
+  function useClip(id: string) {
     const clip = editor.clips.find((one) => one.id === id);
     if (clip) editor.change((one) => like(one, clip));
   }
@@ -40,7 +40,7 @@
       <option value="">as the clips</option><option value="8">8 bit</option><option value="10">10 bit</option>
     </select>
   </label>
-  <select class="select select-sm w-36" aria-label="Take raster, rate and depth from a clip" value="" onchange={(event) => { likeClip(event.currentTarget.value); event.currentTarget.value = ''; }}>
+  <select class="select select-sm w-36" aria-label="Take raster, rate and depth from a clip" value="" onchange={(event) => { useClip(event.currentTarget.value); event.currentTarget.value = ''; }}>
     <option value="">like a clip…</option>
     {#each editor.clips as clip (clip.id)}<option value={clip.id}>{clip.id}</option>{/each}
   </select>

@@ -1,7 +1,7 @@
 import { api, orThrow, type Clip, type EffectKind, type PassageReview, type Timeline } from '../api/client';
 
 const SaveAfterMs = 400;
-const MostUndo = 500;
+const MaxUndo = 500;
 
 type Answer = { version: number; timeline: Timeline; review: PassageReview[] };
 
@@ -36,7 +36,7 @@ export class Editor {
   change(edit: (timeline: Timeline) => Timeline) {
     const next = edit(this.timeline);
     if (next === this.timeline) return;
-    this.#undo = [...this.#undo.slice(-MostUndo), this.timeline];
+    this.#undo = [...this.#undo.slice(-MaxUndo), this.timeline];
     this.#redo = [];
     this.#show(next);
   }
@@ -97,7 +97,7 @@ export class Editor {
   }
 
   /** After a conflict: the other window's timeline takes the place of this one, which can be brought back by undo. */
-  async readTheirs() {
+  async loadSaved() {
     const mine = this.timeline;
     this.#take(orThrow(await api.GET('/api/timelines/{id}', { params: { path: { id: mine.id } } })));
     this.#undo = [...this.#undo, mine];

@@ -55,7 +55,7 @@ export class Shelf extends Notices {
   }
 
   /** After a conflict: the other window's version takes the place of this one. */
-  async readTheirs(id: string) {
+  async loadSaved(id: string) {
     delete this.drafts[id];
     this.saving.settle();
     await this.open(id);
@@ -65,7 +65,7 @@ export class Shelf extends Notices {
   async saveCopy(id: string): Promise<string> {
     const mine = $state.snapshot(this.drafts[id].machine) as Described;
     const made = orThrow(await api.POST('/api/machines', { body: { ...mine, id: '', name: `${mine.name}, mine` } }));
-    await this.readTheirs(id);
+    await this.loadSaved(id);
     this.hold(made);
     await this.read();
     return made.machine.id;
@@ -95,7 +95,7 @@ export class Shelf extends Notices {
     await this.read();
   }
 
-  async bringBack() {
+  async undoDelete() {
     const { id } = this.gone!;
     orThrow(await api.POST('/api/machines/{id}/restore', { params: { path: { id } } }));
     this.gone = null;
@@ -104,7 +104,7 @@ export class Shelf extends Notices {
   }
 
   /** Takes in a file; whatever could not be is named beside the list. */
-  async bringIn(file: File): Promise<string | undefined> {
+  async importFile(file: File): Promise<string | undefined> {
     const { added, problems } = await sendFile<Schemas['ShelfView']>(`/api/machines/import?${new URLSearchParams({ name: file.name })}`, file);
     await this.read();
     this.problems = problems;

@@ -51,7 +51,7 @@ export class Programs extends Notices {
   };
 
   /** After a conflict: the other window's version takes the place of this one. */
-  readTheirs = () =>
+  loadSaved = () =>
     this.trying(async () => {
       await this.read();
       this.choose(this.draft!.id);
@@ -74,7 +74,7 @@ export class Programs extends Notices {
       await this.read();
     });
 
-  bringBack = () =>
+  undoDelete = () =>
     this.trying(async () => {
       const { id } = this.gone!;
       orThrow(await api.POST('/api/programs/{id}/restore', { params: { path: { id } } }));
@@ -83,7 +83,7 @@ export class Programs extends Notices {
       this.choose(id);
     });
 
-  bringIn = (file: File) =>
+  importFile = (file: File) =>
     this.trying(async () => {
       const { added, problems } = await sendFile<Schemas['ProgramsRead']>('/api/programs/import', file);
       await this.read();

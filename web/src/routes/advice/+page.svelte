@@ -44,10 +44,10 @@
   });
 
   /** Hands a chosen file on; the same one can be chosen again. */
-  function taken(input: HTMLInputElement, bringIn: (file: File) => void) {
+  function taken(input: HTMLInputElement, importFile: (file: File) => void) {
     const file = input.files?.[0];
     input.value = '';
-    if (file) bringIn(file);
+    if (file) importFile(file);
   }
 
   function keys(event: KeyboardEvent) {
@@ -74,11 +74,11 @@
         <a class="link" href="/api/briefs/export" download>export all as json</a>
         <a class="link" href="/advice/parts">Parts and prices</a>
       </span>
-      <input bind:this={picker} class="hidden" type="file" accept=".json" aria-label="A file of briefs, json" onchange={(event) => taken(event.currentTarget, briefs.bringIn)} />
+      <input bind:this={picker} class="hidden" type="file" accept=".json" aria-label="A file of briefs, json" onchange={(event) => taken(event.currentTarget, briefs.importFile)} />
     </div>
     {#if briefs.problem}<p role="alert" class="mb-2 text-error">{briefs.problem}</p>{/if}
     {#if briefs.done}<p role="status" class="mb-2">{briefs.done}</p>{/if}
-    {#if briefs.gone}<p role="status" class="mb-2">{briefs.gone.name} is deleted. <button class="link" onclick={briefs.bringBack}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
+    {#if briefs.gone}<p role="status" class="mb-2">{briefs.gone.name} is deleted. <button class="link" onclick={briefs.undoDelete}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
     {#each briefs.problems as row, at (at)}<p data-testid="row-problems"><span class="font-semibold">{row.where}{row.name ? `, ${row.name}` : ''}:</span> {row.why}</p>{/each}
     <div class="grid items-start gap-6 lg:grid-cols-[21rem_1fr] print:block">
       <div class="grid gap-3 print:hidden">
@@ -96,7 +96,7 @@
           <div class="flex flex-wrap items-center gap-2">
             <button class="btn btn-sm" disabled={!briefs.canUndo} onclick={briefs.undo}>Undo</button>
             {#if briefs.open}<button class="btn btn-sm" onclick={briefs.remove}>Delete</button>{/if}
-            <SaveStatus saving={briefs.saving} onreload={briefs.readTheirs} oncopy={briefs.saveCopy} />
+            <SaveStatus saving={briefs.saving} onreload={briefs.loadSaved} oncopy={briefs.saveCopy} />
           </div>
         {/if}
       </div>

@@ -47,14 +47,14 @@
 
   const trying = (work: () => Promise<void>) => work().catch((failure: Error) => (problem = failure.message));
 
-  const letGo = (clip: Clip) =>
+  const deleteIt = (clip: Clip) =>
     trying(async () => {
       orThrow(await api.DELETE('/api/clips/{id}', { params: { path: { id: clip.id } } }));
       [deleted, shown] = [clip, null];
       await read();
     });
 
-  const bringBack = () =>
+  const undoDelete = () =>
     trying(async () => {
       orThrow(await api.POST('/api/clips/{id}/back', { params: { path: { id: deleted!.id } } }));
       deleted = null;
@@ -76,7 +76,7 @@
       <button class="btn btn-primary btn-sm" disabled={!wanted.length || live.making?.running} onclick={() => trying(make)}>Create {wanted.length || 'chosen'} {wanted.length === 1 ? 'clip' : 'clips'}</button>
     </div>
     {#if problem}<p role="alert" class="text-error">{problem}</p>{/if}
-    {#if deleted}<p role="status" class="text-sm" data-testid="clip-deleted">{deleted.id} was deleted. <button class="link" onclick={bringBack}>Restore</button></p>{/if}
+    {#if deleted}<p role="status" class="text-sm" data-testid="clip-deleted">{deleted.id} was deleted. <button class="link" onclick={undoDelete}>Restore</button></p>{/if}
     {#each uploads.all as sending (sending)}
       <p class="flex items-center gap-3 text-sm {sending.problem ? 'text-error' : ''}" role={sending.problem ? 'alert' : 'status'} data-testid="upload">
         <span>{sending.name}</span>
@@ -123,5 +123,5 @@
       {/each}
     </table>
   </div>
-  {#if shown}<div class="side"><FactsPanel clip={shown} onclose={() => (shown = null)} ondelete={letGo} /></div>{/if}
+  {#if shown}<div class="side"><FactsPanel clip={shown} onclose={() => (shown = null)} ondelete={deleteIt} /></div>{/if}
 </div>

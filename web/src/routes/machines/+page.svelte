@@ -37,18 +37,18 @@
   const add = doing(() => shelf.add());
   const duplicate = doing(() => shelf.duplicate(chosen));
   const undo = () => shelf.undo(chosen);
-  const readTheirs = doing(() => shelf.readTheirs(chosen));
+  const loadSaved = doing(() => shelf.loadSaved(chosen));
   const saveCopy = doing(() => shelf.saveCopy(chosen));
-  const bringBack = doing(() => shelf.bringBack());
+  const undoDelete = doing(() => shelf.undoDelete());
   const remove = doing(async () => {
     await shelf.remove(chosen);
     return 'this';
   });
 
-  const bringIn = (input: HTMLInputElement) => {
+  const importFile = (input: HTMLInputElement) => {
     const file = input.files?.[0];
     input.value = '';
-    if (file) doing(() => shelf.bringIn(file))();
+    if (file) doing(() => shelf.importFile(file))();
   };
 </script>
 
@@ -68,7 +68,7 @@
         <a class="link mx-1" href="/api/machines/export?format=csv" download>csv</a>
         <a class="link" href="/api/machines/export?format=json" download>json</a>
       </p>
-      <input bind:this={picker} class="hidden" type="file" accept=".csv,.json" aria-label="A file of machines, csv or json" onchange={(event) => bringIn(event.currentTarget)} />
+      <input bind:this={picker} class="hidden" type="file" accept=".csv,.json" aria-label="A file of machines, csv or json" onchange={(event) => importFile(event.currentTarget)} />
     </div>
     <ul class="max-h-60 overflow-auto md:max-h-none md:min-h-0 md:flex-1" data-testid="machines">
       {#each listed as machine (machine.id)}
@@ -90,7 +90,7 @@
   <section class="min-w-0 flex-1 overflow-auto p-4" aria-label="The machine chosen">
     {#if shelf.problem}<p role="alert" class="mb-2 text-sm text-error">{shelf.problem}</p>{/if}
     {#if shelf.done}<p role="status" class="mb-2 text-sm">{shelf.done}</p>{/if}
-    {#if shelf.gone}<p role="status" class="mb-2 text-sm">{shelf.gone.name} is deleted; its runs stay. <button class="link" onclick={bringBack}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
+    {#if shelf.gone}<p role="status" class="mb-2 text-sm">{shelf.gone.name} is deleted; its runs stay. <button class="link" onclick={undoDelete}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
     {#if shelf.problems.length}
       <details class="mb-3 border border-base-300 px-3 py-2 text-sm" open data-testid="row-problems">
         <summary>What was left out or ignored <button class="link ml-3" onclick={() => (shelf.problems = [])}>Hide</button></summary>
@@ -104,7 +104,7 @@
         <h2 class="text-base font-semibold">{draft.machine.name}</h2>
         <span class="quiet">a stand-in: simulated from these figures</span>
         <span class="ml-auto flex items-center gap-3">
-          <SaveStatus saving={shelf.saving} onreload={readTheirs} oncopy={saveCopy} />
+          <SaveStatus saving={shelf.saving} onreload={loadSaved} oncopy={saveCopy} />
           <button class="btn btn-sm" disabled={!shelf.canUndo(chosen)} onclick={undo}>Undo</button>
           <button class="btn btn-sm" onclick={duplicate}>Duplicate</button>
           <button class="btn btn-sm" onclick={remove}>Delete</button>

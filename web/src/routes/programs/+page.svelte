@@ -18,10 +18,10 @@
     untrack(() => programs.watch());
   });
 
-  function bringIn(input: HTMLInputElement) {
+  function importFile(input: HTMLInputElement) {
     const file = input.files?.[0];
     input.value = '';
-    if (file) programs.bringIn(file);
+    if (file) programs.importFile(file);
   }
 </script>
 
@@ -36,11 +36,11 @@
       <a class="link" href="/api/programs/export" download>export all as json</a>
       <button class="btn btn-primary btn-sm" onclick={() => programs.add(plain)}>Add</button>
     </span>
-    <input bind:this={picker} class="hidden" type="file" accept=".json" aria-label="A file of editing programs, json" onchange={(event) => bringIn(event.currentTarget)} />
+    <input bind:this={picker} class="hidden" type="file" accept=".json" aria-label="A file of editing programs, json" onchange={(event) => importFile(event.currentTarget)} />
   </div>
   {#if programs.problem}<p role="alert" class="mb-2 text-error">{programs.problem}</p>{/if}
   {#if programs.done}<p role="status" class="mb-2">{programs.done}</p>{/if}
-  {#if programs.gone}<p role="status" class="mb-2">{programs.gone.name} is deleted; its runs stay. <button class="link" onclick={programs.bringBack}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
+  {#if programs.gone}<p role="status" class="mb-2">{programs.gone.name} is deleted; its runs stay. <button class="link" onclick={programs.undoDelete}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
   {#if programs.problems.length}
     <ul class="mb-3 max-h-40 overflow-auto border border-base-300 px-3 py-2" data-testid="row-problems">
       {#each programs.problems as row, at (at)}<li><span class="font-semibold">{row.where}{row.name ? `, ${row.name}` : ''}:</span> {row.why}</li>{/each}
@@ -67,7 +67,7 @@
       <div class="mb-3 flex flex-wrap items-center gap-3">
         <h2 class="text-base font-semibold">{name}</h2>
         <span class="ml-auto flex items-center gap-3">
-          <SaveStatus saving={programs.saving} onreload={programs.readTheirs} oncopy={programs.saveCopy} />
+          <SaveStatus saving={programs.saving} onreload={programs.loadSaved} oncopy={programs.saveCopy} />
           <button class="btn btn-sm" disabled={!programs.canUndo} onclick={programs.undo}>Undo</button>
           <button class="btn btn-sm" onclick={() => programs.add($state.snapshot(programs.draft!))}>Duplicate</button>
           <button class="btn btn-sm" onclick={programs.remove}>Delete</button>

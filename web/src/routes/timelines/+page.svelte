@@ -42,17 +42,17 @@
       } else if (/\.zip$/i.test(file.name)) {
         await sendFile('/api/packs', file);
         await read();
-      } else await bringIn(file, null);
+      } else await importFile(file, null);
     });
 
-  async function bringIn(file: File, rate: string | null) {
+  async function importFile(file: File, rate: string | null) {
     const query = new URLSearchParams({ name: file.name, ...(rate ? { rate } : {}) });
     const outcome = await sendFile<Schemas['ImportOutcome']>(`/api/timelines/import?${query}`, file);
     imported.note(outcome);
     await goto(`/timelines/${outcome.stored.timeline.id}/passages`);
   }
 
-  const letGo = (id: string) =>
+  const deleteIt = (id: string) =>
     trying(async () => {
       const path = { id };
       deleted = timelines?.find((one) => one.id === id) ?? null;
@@ -60,7 +60,7 @@
       await read();
     });
 
-  const bringBack = () =>
+  const undoDelete = () =>
     trying(async () => {
       orThrow(await api.POST('/api/deleted/restore', { body: { kind: 'timeline', id: deleted!.id } }));
       deleted = null;
@@ -79,7 +79,7 @@
     <label class="flex items-center gap-2 text-sm">import <input class="file-input file-input-sm w-64" type="file" accept=".otio,.edl,.zip" aria-label="An .otio or .edl file, or a pack" onchange={(event) => take(event.currentTarget)} /></label>
   </div>
   {#if asked}
-    <form class="mb-2 flex flex-wrap items-center gap-3 bg-base-200 px-3 py-2 text-sm" data-testid="rate-asked" onsubmit={(event) => { event.preventDefault(); void trying(() => bringIn(asked!.file, asked!.chosen)); }}>
+    <form class="mb-2 flex flex-wrap items-center gap-3 bg-base-200 px-3 py-2 text-sm" data-testid="rate-asked" onsubmit={(event) => { event.preventDefault(); void trying(() => importFile(asked!.file, asked!.chosen)); }}>
       <!-- svelte-ignore a11y_autofocus: it is what the person is asked next -->
       <label class="flex items-center gap-2">{asked.file.name} does not say how many frames a second it counts:
         <select class="select select-sm w-28" autofocus bind:value={asked.chosen}>{#each asked.rate.possible as one (one.rate)}<option value={one.rate}>{one.name}</option>{/each}</select>
@@ -91,7 +91,7 @@
   {/if}
   {#if problem}<p role="alert" class="mb-2 text-error">{problem}</p>{/if}
   {#each unreadable as one, at (at)}<p role="alert" class="mb-2 text-sm text-warning">“{one.id}” is stored but cannot be opened, so it is not listed: {one.why}</p>{/each}
-  {#if deleted}<p role="status" class="mb-2 text-sm">{deleted.title} is deleted; its runs stay. <button class="link" onclick={bringBack}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
+  {#if deleted}<p role="status" class="mb-2 text-sm">{deleted.title} is deleted; its runs stay. <button class="link" onclick={undoDelete}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
   <table class="w-full text-sm" data-testid="timelines">
     <thead class="bg-base-200 text-left">
       <tr>
@@ -110,7 +110,7 @@
           <td class="figure text-right">{timeline.seconds.toFixed(1)}</td>
           <td class="text-right whitespace-nowrap">
             <a class="link mr-3" href="/timelines/{timeline.id}/passages">Edit</a>
-            <button class="link" onclick={() => letGo(timeline.id)} aria-label="Delete {timeline.title}">Delete</button>
+            <button class="link" onclick={() => deleteIt(timeline.id)} aria-label="Delete {timeline.title}">Delete</button>
           </td>
         </tr>
       {/each}

@@ -17,10 +17,10 @@
     untrack(() => parts.watch());
   });
 
-  function bringIn(input: HTMLInputElement) {
+  function importFile(input: HTMLInputElement) {
     const file = input.files?.[0];
     input.value = '';
-    if (file) parts.bringIn(file);
+    if (file) parts.importFile(file);
   }
 
   function look(at: string) {
@@ -40,11 +40,11 @@
       <span>export all as <a class="link" href="/api/parts/export" download>json</a>, <a class="link" href="/api/parts/export?format=csv" download>csv</a></span>
       <button class="btn btn-primary btn-sm" onclick={() => parts.add(plainOf[kind])}>Add</button>
     </span>
-    <input bind:this={picker} class="hidden" type="file" accept=".json,.csv" aria-label="A file of parts or prices, json or csv" onchange={(event) => bringIn(event.currentTarget)} />
+    <input bind:this={picker} class="hidden" type="file" accept=".json,.csv" aria-label="A file of parts or prices, json or csv" onchange={(event) => importFile(event.currentTarget)} />
   </div>
   {#if parts.problem}<p role="alert" class="mb-2 text-error">{parts.problem}</p>{/if}
   {#if parts.done}<p role="status" class="mb-2">{parts.done}</p>{/if}
-  {#if parts.gone}<p role="status" class="mb-2">{parts.gone.name} is deleted. <button class="link" onclick={parts.bringBack}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
+  {#if parts.gone}<p role="status" class="mb-2">{parts.gone.name} is deleted. <button class="link" onclick={parts.undoDelete}>Restore</button> <a class="link ml-2" href="/deleted">All deleted</a></p>{/if}
   {#each parts.problems as row, at (at)}<p data-testid="row-problems"><span class="font-semibold">{row.where}{row.name ? `, ${row.name}` : ''}:</span> {row.why}</p>{/each}
   <nav aria-label="Kinds of parts" class="mb-2 flex flex-wrap gap-2">
     {#each Object.entries(partKinds) as [of, words] (of)}
@@ -71,7 +71,7 @@
       <div class="mb-3 flex flex-wrap items-center gap-3">
         <h2 class="text-base font-semibold">{parts.open?.name}</h2>
         <span class="ml-auto flex items-center gap-3">
-          <SaveStatus saving={parts.saving} onreload={parts.readTheirs} oncopy={parts.saveCopy} />
+          <SaveStatus saving={parts.saving} onreload={parts.loadSaved} oncopy={parts.saveCopy} />
           <button class="btn btn-sm" disabled={!parts.canUndo} onclick={parts.undo}>Undo</button>
           <button class="btn btn-sm" onclick={() => parts.add($state.snapshot(parts.draft!))}>Duplicate</button>
           <button class="btn btn-sm" onclick={parts.remove}>Delete</button>

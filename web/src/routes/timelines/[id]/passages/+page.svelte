@@ -135,7 +135,7 @@
     {#if editor.state === 'conflict'}
       <p role="alert" class="flex items-center gap-3 border-b border-base-300 bg-warning/15 px-4 py-2 text-sm">
         {editor.problem}
-        <button class="btn btn-sm" onclick={() => editor.readTheirs()}>Load the other version</button>
+        <button class="btn btn-sm" onclick={() => editor.loadSaved()}>Load the other version</button>
         <button class="btn btn-sm" onclick={async () => goto(`/timelines/${await editor.keepCopy()}/passages`)}>Save mine as a copy</button>
       </p>
     {:else if editor.problem}

@@ -8,7 +8,7 @@ using HardyBench.Player.Native;
 namespace HardyBench.Player.Playing;
 
 /// <summary>Shows any frame of one passage, in any order. Used by one thread.</summary>
-public sealed class HandPassage : IDisposable
+public sealed class GesturePassage : IDisposable
 {
     private readonly PlaybackPlan plan;
     private readonly bool changesWithTime;
@@ -18,7 +18,7 @@ public sealed class HandPassage : IDisposable
     private long treated;
 
     /// <exception cref="MediaException">A clip cannot be opened.</exception>
-    public HandPassage(PlaybackPlan plan, int index, IClipFiles files, PassageGraph graph, int threads)
+    public GesturePassage(PlaybackPlan plan, int index, IClipFiles files, PassageGraph graph, int threads)
     {
         (this.plan, Index) = (plan, index);
         var passage = plan.Played(index);

@@ -4,7 +4,7 @@ using HardyBench.Core.StandIns;
 namespace HardyBench.Core.Tests.StandIns;
 
 /// <summary>A simulated run at the pace of a made-up clock.</summary>
-public sealed class AtTheClockTests
+public sealed class RealTimePlaybackTests
 {
     private static readonly PlaybackPlan Plan = Samples.Plan(Samples.Machine(), Samples.HdAvc);
 
@@ -14,9 +14,9 @@ public sealed class AtTheClockTests
     public async Task What_comes_by_and_by_is_the_run_that_is_there_at_once()
     {
         var heard = new Heard();
-        var whole = await new StandInPlayback(clock).PlayAsync(Plan, new NobodyListens(), CancellationToken.None);
+        var whole = await new StandInPlayback(clock).PlayAsync(Plan, new NoObserver(), CancellationToken.None);
 
-        var run = await new AtTheClock(new StandInPlayback(clock), clock).PlayAsync(Plan, heard, CancellationToken.None);
+        var run = await new RealTimePlayback(new StandInPlayback(clock), clock).PlayAsync(Plan, heard, CancellationToken.None);
 
         Assert.Equal((RunEnding.Finished, whole.Frames.Count), (run.Ending, run.Frames.Count));
         Assert.Equal(whole.Frames, heard.Pieces.SelectMany(piece => piece.Frames));
@@ -32,7 +32,7 @@ public sealed class AtTheClockTests
         using var stop = new CancellationTokenSource();
         var heard = new Heard(25, stop.Cancel);
 
-        var run = await new AtTheClock(new StandInPlayback(clock), clock).PlayAsync(Plan, heard, stop.Token);
+        var run = await new RealTimePlayback(new StandInPlayback(clock), clock).PlayAsync(Plan, heard, stop.Token);
 
         Assert.Equal(RunEnding.Stopped, run.Ending);
         Assert.InRange(run.Frames.Count, 25, 40);

@@ -3,7 +3,7 @@ namespace HardyBench.Core.Playback;
 /// <summary>Tells which moment of a run it is while it plays elsewhere. Nothing is heard before it happened, so what came with the least
 /// delay tells best when the run began. Used by many threads.</summary>
 /// <param name="time">The source of the time.</param>
-public sealed class HeardClock(TimeProvider time)
+public sealed class EstimatedClock(TimeProvider time)
 {
     private readonly object gate = new();
     private long run;

@@ -1,7 +1,7 @@
-namespace HardyBench.Core.Playback.Hand;
+namespace HardyBench.Core.Playback.Gestures;
 
 /// <summary>How a timeline is scrubbed or started.</summary>
-public enum MoveKind
+public enum GestureKind
 {
     /// <summary>Playing is started at a place, and stopped once the picture moves.</summary>
     Start,
@@ -17,10 +17,10 @@ public enum MoveKind
 /// <param name="Name">What sort of gesture: "8 times as fast", "near".</param>
 /// <param name="Frames">Timeline frames in the order asked.</param>
 /// <param name="Every">Time from one asking to the next; zero for as soon as the one before is on screen.</param>
-public sealed record HandMove(MoveKind Kind, string Name, IReadOnlyList<long> Frames, TimeSpan Every);
+public sealed record Gesture(GestureKind Kind, string Name, IReadOnlyList<long> Frames, TimeSpan Every);
 
 /// <summary>How long one asking took.</summary>
 /// <param name="Name">The gesture's.</param>
 /// <param name="AskedAt">From the key that started the run.</param>
 /// <param name="Lag">From asking to the picture on screen; null when a later request replaced it, or it failed.</param>
-public readonly record struct LagReading(MoveKind Kind, string Name, int Frame, TimeSpan AskedAt, TimeSpan? Lag);
+public readonly record struct LagReading(GestureKind Kind, string Name, int Frame, TimeSpan AskedAt, TimeSpan? Lag);

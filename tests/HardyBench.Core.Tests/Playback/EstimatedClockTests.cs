@@ -2,13 +2,13 @@ using HardyBench.Core.Playback;
 
 namespace HardyBench.Core.Tests.Playback;
 
-public sealed class HeardClockTests
+public sealed class EstimatedClockTests
 {
     private readonly SetClock time = new();
-    private readonly HeardClock clock;
+    private readonly EstimatedClock clock;
     private double passed, waited;
 
-    public HeardClockTests() => clock = new HeardClock(time);
+    public EstimatedClockTests() => clock = new EstimatedClock(time);
 
     /// <summary>News comes late by up to two seconds; the moment of a key press is told all the same.</summary>
     [Fact]

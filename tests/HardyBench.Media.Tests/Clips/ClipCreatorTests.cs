@@ -4,7 +4,7 @@ using HardyBench.Media.Clips;
 
 namespace HardyBench.Media.Tests.Clips;
 
-public sealed class ClipMakerTests
+public sealed class ClipCreatorTests
 {
     private static readonly ClipRecipe Tiny = StarterPack.Small[0] with { Id = "tiny", FrameCount = 10 };
 
@@ -43,7 +43,7 @@ public sealed class ClipMakerTests
             }
         });
 
-        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => new ClipMaker(folder).MakeAsync(Ids(folder), progress, stop.Token));
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => new ClipCreator(folder).MakeAsync(Ids(folder), progress, stop.Token));
 
         Assert.Equal(["second"], folder.Missing(Ids(folder)).Select(recipe => recipe.Id));
         Assert.Empty(Directory.GetFiles(folder.Path, "*.part*"));
@@ -54,8 +54,8 @@ public sealed class ClipMakerTests
     {
         var folder = new ClipFolder(TestData.NewFolder(), [Tiny with { FrameCount = 2_000_000_000 }]);
 
-        var error = await Assert.ThrowsAsync<MakingException>(() =>
-            new ClipMaker(folder).MakeAsync(Ids(folder), null, CancellationToken.None)
+        var error = await Assert.ThrowsAsync<CreationException>(() =>
+            new ClipCreator(folder).MakeAsync(Ids(folder), null, CancellationToken.None)
         );
 
         Assert.Contains("Nothing was changed", error.Message, StringComparison.Ordinal);
@@ -88,12 +88,12 @@ public sealed class ClipMakerTests
     private static async Task<ClipFolder> MakeAsync(ClipRecipe recipe)
     {
         var folder = new ClipFolder(TestData.NewFolder(), [recipe]);
-        await new ClipMaker(folder).MakeAsync(Ids(folder), null, CancellationToken.None);
+        await new ClipCreator(folder).MakeAsync(Ids(folder), null, CancellationToken.None);
         return folder;
     }
 
-    private sealed class Watch(Action<MakingProgress> report) : IProgress<MakingProgress>
+    private sealed class Watch(Action<CreationProgress> report) : IProgress<CreationProgress>
     {
-        public void Report(MakingProgress value) => report(value);
+        public void Report(CreationProgress value) => report(value);
     }
 }

@@ -5,7 +5,7 @@ using HardyBench.Media.Commands;
 namespace HardyBench.Media.Aids;
 
 /// <summary>Makes proxies: the same frames in a smaller raster, all-intra (RDD 36), 4:2:2 with 10 bits.</summary>
-public sealed class ProxyMaker(AidFolder folder)
+public sealed class ProxyCreator(AidFolder folder)
 {
     /// <summary>The key of a clip's proxy: an edited clip has another.</summary>
     public static string KeyOf(Clip clip, Proxies size) =>
@@ -13,7 +13,7 @@ public sealed class ProxyMaker(AidFolder folder)
 
     /// <summary>Makes the proxy of a clip if there is none.</summary>
     /// <param name="file">The clip's file.</param>
-    /// <exception cref="Clips.MakingException">It could not be made; nothing half-made is left.</exception>
+    /// <exception cref="Clips.CreationException">It could not be made; nothing half-made is left.</exception>
     public Task<AidNote> MakeAsync(Clip clip, string file, Proxies size, CancellationToken stop)
     {
         var (key, divisor) = (KeyOf(clip, size), size == Proxies.Half ? 2 : 4);

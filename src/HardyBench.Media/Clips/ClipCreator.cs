@@ -7,19 +7,19 @@ namespace HardyBench.Media.Clips;
 /// <param name="Clip">The clip in work, or null when all are made.</param>
 /// <param name="Done">Clips finished, of <paramref name="Of"/>.</param>
 /// <param name="Share">Share of all the work that is done, 0 to 1, by pixels.</param>
-public sealed record MakingProgress(string? Clip, int Done, int Of, double Share);
+public sealed record CreationProgress(string? Clip, int Done, int Of, double Share);
 
 /// <summary>Making clips failed; the message says what was kept and what to do.</summary>
-public sealed class MakingException(string message, Exception? cause = null) : Exception(message, cause);
+public sealed class CreationException(string message, Exception? cause = null) : Exception(message, cause);
 
 /// <summary>Makes the clips that are missing, one after another, with FFmpeg's encoders.</summary>
-public sealed class ClipMaker(ClipFolder folder)
+public sealed class ClipCreator(ClipFolder folder)
 {
     /// <summary>Makes those of the wanted clips that are missing. What is finished stays, whatever happens to the rest.</summary>
     /// <param name="ids">The recipes wanted; null for those of the demo.</param>
-    /// <exception cref="MakingException">There is no room, the folder cannot be written, or an encoder failed.</exception>
+    /// <exception cref="CreationException">There is no room, the folder cannot be written, or an encoder failed.</exception>
     /// <exception cref="OperationCanceledException">It was cancelled; nothing half-made is left.</exception>
-    public async Task MakeAsync(IReadOnlyList<string>? ids, IProgress<MakingProgress>? progress, CancellationToken stop)
+    public async Task MakeAsync(IReadOnlyList<string>? ids, IProgress<CreationProgress>? progress, CancellationToken stop)
     {
         var missing = folder.Missing(ids);
         CheckRoom(missing);
@@ -29,12 +29,12 @@ public sealed class ClipMaker(ClipFolder folder)
         {
             stop.ThrowIfCancellationRequested();
             await MakeAsync(recipe, frame => progress?.Report(
-                new MakingProgress(recipe.Id, count, missing.Count, (done + Work(recipe) * frame / recipe.FrameCount) / work)), stop);
+                new CreationProgress(recipe.Id, count, missing.Count, (done + Work(recipe) * frame / recipe.FrameCount) / work)), stop);
             done += Work(recipe);
             count++;
         }
 
-        progress?.Report(new MakingProgress(null, count, missing.Count, 1));
+        progress?.Report(new CreationProgress(null, count, missing.Count, 1));
     }
 
     /// <summary>Pixels to encode; some encoders take several times as long for each.</summary>
@@ -61,7 +61,7 @@ public sealed class ClipMaker(ClipFolder folder)
         }
         catch (Exception failure) when (failure is not OperationCanceledException && !stop.IsCancellationRequested)
         {
-            throw new MakingException(
+            throw new CreationException(
                 $"Making {recipe.FileName} in {folder.Path} failed: {failure.Message.TrimEnd('.')}. Clips created before stay. "
                 + "Check the folder and its free space, then create the clips again.",
                 failure);
@@ -107,7 +107,7 @@ public sealed class ClipMaker(ClipFolder folder)
         }
         catch (Exception failure) when (failure is IOException or UnauthorizedAccessException)
         {
-            throw new MakingException(
+            throw new CreationException(
                 $"The folder {folder.Path} cannot be written: {failure.Message} Choose another with --data.",
                 failure
             );
@@ -116,7 +116,7 @@ public sealed class ClipMaker(ClipFolder folder)
         var needed = missing.Sum(recipe => recipe.EstimatedBytes);
         if (needed > free)
         {
-            throw new MakingException(
+            throw new CreationException(
                 $"The clips need about {needed / 1e6:0} MB and {folder.Path} has {free / 1e6:0} MB free. "
                 + "Nothing was changed. Free some space or choose another folder with --data.");
         }

@@ -4,7 +4,7 @@ namespace HardyBench.Core.StandIns;
 
 /// <summary>Tells of a simulated run at the pace at which it would have played, for somebody who watches.</summary>
 /// <param name="time">Whose clock it keeps.</param>
-public sealed class AtTheClock(IPlayback playback, TimeProvider time) : IPlayback
+public sealed class RealTimePlayback(IPlayback playback, TimeProvider time) : IPlayback
 {
     private static readonly TimeSpan TellEvery = TimeSpan.FromMilliseconds(200);
 
@@ -12,7 +12,7 @@ public sealed class AtTheClock(IPlayback playback, TimeProvider time) : IPlaybac
     /// <param name="stop">What lay ahead then is not in the run that is returned.</param>
     public async Task<Run> PlayAsync(PlaybackPlan plan, IRunObserver observer, CancellationToken stop)
     {
-        var whole = await playback.PlayAsync(plan, new NobodyListens(), stop);
+        var whole = await playback.PlayAsync(plan, new NoObserver(), stop);
         observer.Started(whole.Header);
         var (began, told) = (time.GetTimestamp(), Until(whole, TimeSpan.MinValue));
         while (!IsWhole(told, whole))

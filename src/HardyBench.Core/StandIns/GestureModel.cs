@@ -1,11 +1,11 @@
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 
 namespace HardyBench.Core.StandIns;
 
 /// <summary>How long a stand-in takes to show a requested frame: it reads and decodes from the frame that stands alone
 /// up to the one asked for, (G + 1) / 2 frames on average in a GOP of G and G at worst, then treats that one.</summary>
-public sealed class HandModel(PlaybackPlan plan, IReadOnlyList<PassageDemand> demands, ServiceSpread spread)
+public sealed class GestureModel(PlaybackPlan plan, IReadOnlyList<PassageDemand> demands, ServiceSpread spread)
 {
     /// <summary>Opening files and decoders again before playing; made up, as a real run's are on a quiet machine.</summary>
     private static readonly TimeSpan Opening = TimeSpan.FromMilliseconds(30);
@@ -13,7 +13,7 @@ public sealed class HandModel(PlaybackPlan plan, IReadOnlyList<PassageDemand> de
     private long? shown;
 
     /// <summary>Carries the moves out one after another.</summary>
-    public IReadOnlyList<LagReading> Carry(IReadOnlyList<HandMove> moves)
+    public IReadOnlyList<LagReading> Carry(IReadOnlyList<Gesture> moves)
     {
         var (now, lags) = (TimeSpan.Zero, new List<LagReading>());
         foreach (var move in moves)
@@ -35,13 +35,13 @@ public sealed class HandModel(PlaybackPlan plan, IReadOnlyList<PassageDemand> de
     }
 
     /// <summary>The longest wait of all, when the wait for a frame is so long.</summary>
-    public static HandWait WaitOf(TimeSpan reach) => new(Opening + reach, reach);
+    public static GestureWait WaitOf(TimeSpan reach) => new(Opening + reach, reach);
 
-    private TimeSpan OneByOne(HandMove move, TimeSpan now, List<LagReading> lags)
+    private TimeSpan OneByOne(Gesture move, TimeSpan now, List<LagReading> lags)
     {
         foreach (var frame in move.Frames)
         {
-            var lag = move.Kind == MoveKind.Start ? StartUp(frame) : Reach(frame);
+            var lag = move.Kind == GestureKind.Start ? StartUp(frame) : Reach(frame);
             lags.Add(new LagReading(move.Kind, move.Name, (int)frame, now, lag));
             now += lag;
         }
@@ -50,7 +50,7 @@ public sealed class HandModel(PlaybackPlan plan, IReadOnlyList<PassageDemand> de
     }
 
     /// <summary>Only the newest place is worked on; those that came while another was worked on are passed over.</summary>
-    private TimeSpan Dragged(HandMove move, TimeSpan begun, List<LagReading> lags)
+    private TimeSpan Dragged(Gesture move, TimeSpan begun, List<LagReading> lags)
     {
         var free = begun;
         for (var i = 0; i < move.Frames.Count; i++)

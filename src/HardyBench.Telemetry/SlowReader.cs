@@ -3,7 +3,7 @@ using HardyBench.Core.Playback;
 namespace HardyBench.Telemetry;
 
 /// <summary>Reads what changes slowly, or there is much of, once a second only.</summary>
-public sealed class Seldom(ILoadReader reader) : ILoadReader
+public sealed class SlowReader(ILoadReader reader) : ILoadReader
 {
     private static readonly TimeSpan Every = TimeSpan.FromSeconds(1);
     private TimeSpan waited = Every;

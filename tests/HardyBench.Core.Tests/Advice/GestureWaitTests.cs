@@ -4,7 +4,7 @@ using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Wording;
@@ -12,7 +12,7 @@ using HardyBench.Core.Wording;
 namespace HardyBench.Core.Tests.Advice;
 
 /// <summary>How long the hand waits, as a brief may ask for it.</summary>
-public sealed class HandWaitTests
+public sealed class GestureWaitTests
 {
     private static readonly Brief Any = new("b", "B", ["t"]);
 
@@ -55,10 +55,10 @@ public sealed class HandWaitTests
         var remedies = Remedies.For([plan], brief.Asked());
 
         Assert.True(check.Holds && check.Answers(Any));
-        Assert.Equal(OutsideOf.Scrub, check.Lacks(brief));
-        Assert.Equal(OutsideOf.Start, check.Lacks(Any with { MostStartSeconds = wait.Start.TotalSeconds * 0.99 }));
+        Assert.Equal(ExceededLimit.Scrub, check.Lacks(brief));
+        Assert.Equal(ExceededLimit.Start, check.Lacks(Any with { MostStartSeconds = wait.Start.TotalSeconds * 0.99 }));
         Assert.Null(check.Lacks(brief with { MostScrubSeconds = wait.Scrub.TotalSeconds, MostStartSeconds = wait.Start.TotalSeconds }));
-        Assert.Equal(OutsideOf.WaitUnknown, (check with { Wait = null }).Lacks(brief));
+        Assert.Equal(ExceededLimit.WaitUnknown, (check with { Wait = null }).Lacks(brief));
         Assert.Contains("to show a frame while scrubbing, longer than the brief allows", AnswerWords.Of(check, brief), StringComparison.Ordinal);
         Assert.Contains(remedies, remedy => remedy is { Suffices: true, Kinds: [RemedyKind.Intermediates] });
         var scale = Assert.Single(remedies, remedy => remedy is { Kinds: [RemedyKind.HalfScale] });
@@ -82,18 +82,18 @@ public sealed class HandWaitTests
     }
 
     /// <summary>What beginning takes besides.</summary>
-    internal static readonly TimeSpan OpeningOf = HandModel.WaitOf(TimeSpan.Zero).Start;
+    internal static readonly TimeSpan OpeningOf = GestureModel.WaitOf(TimeSpan.Zero).Start;
 
     /// <summary>By the model of the hand, which starts at every frame of a passage that gets a verdict, without spread.</summary>
     internal static TimeSpan OfEveryFrame(IReadOnlyList<PlaybackPlan> plans, Machine machine) => plans.SelectMany(of =>
     {
-        var plan = of with { Machine = machine, Settings = of.Settings.InFact() };
+        var plan = of with { Machine = machine, Settings = of.Settings.Effective() };
         var demands = plan.Timeline.Passages.Select((_, index) => CostModel.DemandOf(plan, plan.Played(index))).ToList();
         var judged = plan.Timeline.Passages.Index()
             .Where(one => VerdictLimits.Default.Judges(one.Item.FrameCount, plan.Timeline.Rate))
-            .Select(one => new HandMove(
-                MoveKind.Start, "start",
+            .Select(one => new Gesture(
+                GestureKind.Start, "start",
                 [.. Enumerable.Range(0, one.Item.FrameCount).Select(frame => plan.Timeline.StartOf(one.Index) + frame)], TimeSpan.Zero));
-        return new HandModel(plan, demands, new ServiceSpread(0, 0, 0, TimeSpan.Zero)).Carry([.. judged]).Select(lag => lag.Lag!.Value);
+        return new GestureModel(plan, demands, new ServiceSpread(0, 0, 0, TimeSpan.Zero)).Carry([.. judged]).Select(lag => lag.Lag!.Value);
     }).Max();
 }

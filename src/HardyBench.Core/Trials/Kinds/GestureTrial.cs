@@ -1,13 +1,13 @@
 using HardyBench.Core.Findings.Lags;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Timelines;
 using static System.FormattableString;
 
 namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>A trial that requests places and measures the time until they are shown.</summary>
-public abstract class HandTrial : Trial
+public abstract class GestureTrial : Trial
 {
     public override bool IsByHand => true;
 
@@ -17,7 +17,7 @@ public abstract class HandTrial : Trial
     public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
         done.Count == 0 ? new TrialStep(StepRole.Only, start with { Hand = Moves(plan) }) : null;
 
-    protected abstract IReadOnlyList<HandMove> Moves(TrialPlan plan);
+    protected abstract IReadOnlyList<Gesture> Moves(TrialPlan plan);
 
     protected override string NextStep(IReadOnlyList<StepOutcome> done) =>
         done.SelectMany(outcome => outcome.Lags).Any(lag => lag.Longest > LagFindings.Unbroken)

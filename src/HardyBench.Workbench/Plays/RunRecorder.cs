@@ -7,7 +7,7 @@ namespace HardyBench.Workbench.Plays;
 
 /// <summary>Keeps a run while it plays, once a second and off the player's threads, and passes everything on. When the drive is full
 /// playing goes on, what is not kept yet waits in memory, and keeping is tried again every second.</summary>
-public sealed class RunKeeper : IRunObserver
+public sealed class RunRecorder : IRunObserver
 {
     private static readonly TimeSpan KeepEvery = TimeSpan.FromSeconds(1);
     private static readonly RunProgress Nothing = new([], [], []);
@@ -25,7 +25,7 @@ public sealed class RunKeeper : IRunObserver
     private long slotsKept;
 
     /// <param name="time">Goes by which seconds; the system's without.</param>
-    public RunKeeper(RunStore runs, StorageWait storage, IRunListener? listener, RunPlace? place, TimeProvider? time = null)
+    public RunRecorder(RunStore runs, StorageWait storage, IRunListener? listener, RunPlace? place, TimeProvider? time = null)
     {
         (this.runs, this.storage, this.listener, this.place) = (runs, storage, listener, place);
         this.time = time ?? TimeProvider.System;
@@ -52,7 +52,7 @@ public sealed class RunKeeper : IRunObserver
 
     /// <summary>Saves the ended run as a whole. While there is no room it waits in memory.</summary>
     /// <param name="stop">Waits no longer.</param>
-    /// <exception cref="RunNotKeptException">There was no room until then; what was saved while it played stays.</exception>
+    /// <exception cref="RunNotSavedException">There was no room until then; what was saved while it played stays.</exception>
     public async Task<StoredRun> FinishAsync(Run run, CancellationToken stop)
     {
         await EndAsync();
@@ -64,7 +64,7 @@ public sealed class RunKeeper : IRunObserver
         catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
         {
             await AbandonAsync();
-            throw new RunNotKeptException(
+            throw new RunNotSavedException(
                 $"Run {id} was played but could not be saved completely: {failure.GetBaseException().Message} "
                 + $"{slotsKept} of its {run.Frames.Count} slots are saved. Make room on the drive that holds the data, then play it again.",
                 failure);
@@ -163,7 +163,7 @@ public sealed class RunKeeper : IRunObserver
 }
 
 /// <summary>A run could not be kept; the message says how much of it was, and what to do.</summary>
-public sealed class RunNotKeptException(string message, Exception cause) : Exception(message, cause);
+public sealed class RunNotSavedException(string message, Exception cause) : Exception(message, cause);
 
 /// <summary>Hears of kept runs while they play. Calls come from one thread at a time, those with pictures from another.</summary>
 public interface IRunListener

@@ -1,6 +1,6 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Hand;
+using HardyBench.Core.Playback.Gestures;
 using HardyBench.Player.Effects;
 
 namespace HardyBench.Player.Playing;
@@ -8,7 +8,7 @@ namespace HardyBench.Player.Playing;
 /// <summary>Scrubs: drags, jumps, starts playing; and records how long each picture took. Runs on one thread.</summary>
 /// <param name="playFrom">Plays so many frames from one on; returns how long it took until the picture moved, or null when it never
 /// did.</param>
-public sealed class HandPlaying(
+public sealed class GesturePlayback(
     PlaybackPlan plan, RunClock run, IScreen screen, IClipFiles files, PassageGraph graph, int threads, RunJournal journal,
     Func<long, int, CancellationToken, TimeSpan?> playFrom) : IDisposable
 {
@@ -19,9 +19,9 @@ public sealed class HandPlaying(
     private const int FramesToStart = 12;
 
     private readonly HashSet<int> failed = [];
-    private HandPassage? at;
+    private GesturePassage? at;
 
-    public void Carry(IReadOnlyList<HandMove> moves, CancellationToken stop)
+    public void Carry(IReadOnlyList<Gesture> moves, CancellationToken stop)
     {
         foreach (var move in moves)
         {
@@ -38,7 +38,7 @@ public sealed class HandPlaying(
 
     public void Dispose() => Leave();
 
-    private void OneByOne(HandMove move, CancellationToken stop)
+    private void OneByOne(Gesture move, CancellationToken stop)
     {
         foreach (var frame in move.Frames)
         {
@@ -48,14 +48,14 @@ public sealed class HandPlaying(
             }
 
             var asked = run.Now;
-            var lag = move.Kind == MoveKind.Start ? Start(frame, stop) : Show(frame) ? run.Now - asked : (TimeSpan?)null;
+            var lag = move.Kind == GestureKind.Start ? Start(frame, stop) : Show(frame) ? run.Now - asked : (TimeSpan?)null;
             journal.Asked(new LagReading(move.Kind, move.Name, (int)frame, asked, lag));
             stop.WaitHandle.WaitOne(Pause);
         }
     }
 
     /// <summary>Only the newest place is worked on; those that came while another was worked on are passed over.</summary>
-    private void Drag(HandMove move, CancellationToken stop)
+    private void Drag(Gesture move, CancellationToken stop)
     {
         var begun = run.Now;
         for (var next = 0; next < move.Frames.Count && !stop.IsCancellationRequested;)
@@ -107,7 +107,7 @@ public sealed class HandPlaying(
             if (at?.Index != index)
             {
                 Leave();
-                at = new HandPassage(plan, index, files, graph, threads);
+                at = new GesturePassage(plan, index, files, graph, threads);
             }
 
             using var picture = at.Picture(frame - plan.Timeline.StartOf(index));
