@@ -21,9 +21,14 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// <summary>Slots in hand from which unreferenced frames are decoded again, once it was late.</summary>
     private const double SlotsInHand = 1.5;
 
+    /// <summary>Share of how late a frame may be by which a frame on which decoding starts afresh may be late: those after it come later
+    /// still.</summary>
+    private const double AfreshLate = 0.25;
+
     private long last = first - 1;
+    private long framesToStart = 1;
     private TimeSpan passesOverUntil;
-    private bool leavesOut;
+    private bool catchesUp;
 
     /// <summary>From beginning a frame's decoding to having it, where nothing else is waited for.</summary>
     public Durations Decoding { get; } = new();
@@ -72,13 +77,24 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
 
     /// <summary>Learns how long the first frame took after decoding began afresh, and each of those that were begun for it, which is all
     /// that is known of decoding at first.</summary>
-    public void LearnStarting(TimeSpan took, TimeSpan each)
+    /// <param name="several">How many frames were begun for it, with it.</param>
+    /// <param name="isAlone">Whether no other passage played meanwhile: beside one decoding takes far longer than it will.</param>
+    public void LearnStarting(TimeSpan took, long several, bool isAlone)
     {
-        StartingAfresh.Add(took);
-        if (Decoding.Known == 0)
+        framesToStart = Math.Max(1, several);
+        var isFirst = Decoding.Known == 0;
+        if (isFirst)
         {
-            Decoding.Add(each);
-            DecodingEach.Add(each);
+            Decoding.Add(took / framesToStart);
+        }
+
+        if (isAlone)
+        {
+            StartingAfresh.Add(took);
+            if (isFirst)
+            {
+                DecodingEach.Add(took / framesToStart);
+            }
         }
     }
 
@@ -101,10 +117,11 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     {
         var next = last + 1;
         var inHand = (clock.EndOf(next) - expected.ReadyOfDecoding) / rate.FrameDuration;
-        leavesOut = inHand < 0 || (leavesOut && inHand < SlotsInHand);
+        catchesUp = inHand < 0 || (catchesUp && inHand < SlotsInHand);
+        var leavesOut = catchesUp && !IsBestInFull(expected, clock, next);
         next = leavesOut ? footage.ReferencedFrom(next) : next;
         var isLate = expected.Ready(0) >= clock.EndOf(next);
-        IsBehind = isLate || leavesOut;
+        IsBehind = isLate || catchesUp;
         if (!isLate || next >= end)
         {
             return new Choice(Math.Min(next, end), LeavesOut: leavesOut);
@@ -112,7 +129,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
 
         var frame = Math.Min(SlotFrom(expected.Ready(0), clock, next), next + expected.DecodedWhileItWaits);
         var late = expected.Ready(frame - next) - clock.EndOf(frame);
-        var afresh = footage.FirstFrom(SlotFrom(expected.ReadyAfresh - TooLate, clock, next + 1));
+        var afresh = footage.FirstFrom(SlotFrom(expected.ReadyAfresh - AfreshLate * TooLate, clock, next + 1));
         if (afresh < end && frame < afresh && (late > TooLate || expected.ReadyAfresh >= clock.StartOf(afresh)))
         {
             return new Choice(afresh, GivesUp: true);
@@ -135,8 +152,27 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         return new Choice(frame, LeavesOut: leavesOut);
     }
 
+    /// <summary>Whether no frames should be left out: referenced ones alone are too much, and until decoding has to start afresh all frames
+    /// could be shown that can be decoded, which are no more than half. Leaving some out would only show fewer.</summary>
+    private bool IsBestInFull(Expected expected, SlotClock clock, long next)
+    {
+        if (Advancing.Known == 0 || Advancing.Mean <= rate.FrameDuration)
+        {
+            return false;
+        }
+
+        var restart = Math.Min(footage.FirstFrom(next + 1), end);
+        var left = clock.StartOf(restart) - (restart < end ? expected.ReadyAfresh : expected.Ready(0));
+        var decoded = Math.Max(0, left / DecodingEach.Mean);
+        return decoded <= (restart - next) / 2.0 && expected.Ready(0) + left - clock.EndOf(next + (long)decoded) <= TooLate;
+    }
+
     /// <summary>How late a frame may be in long-GOP footage: it can still be shown.</summary>
     private TimeSpan TooLate => Pacing.MaxOverdue - rate.FrameDuration;
+
+    /// <summary>From starting afresh to having the first frame; until that is known, as long as the frames take that are begun for
+    /// it.</summary>
+    private TimeSpan Starting => StartingAfresh.Known > 0 ? StartingAfresh.Mean : framesToStart * DecodingEach.Mean;
 
     /// <summary>What a timeline frame costs to decode that is passed over, unreferenced ones counted in.</summary>
     private TimeSpan Pace => Advancing.Known > 0 ? Advancing.Mean : DecodingEach.Mean;
@@ -183,7 +219,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
 
         /// <summary>The next frame on which decoding can start afresh, if one more frame is decoded first and no other effects are waited
         /// for.</summary>
-        public TimeSpan ReadyAfresh => decoded + aim.StartingAfresh.Mean + aim.Effects.Mean;
+        public TimeSpan ReadyAfresh => decoded + aim.Starting + aim.Effects.Mean;
 
         /// <param name="passedOver">Timeline frames to pass over before it.</param>
         public TimeSpan Decoded(long passedOver) => decoded + passedOver * aim.Pace;

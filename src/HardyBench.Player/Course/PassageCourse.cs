@@ -34,6 +34,7 @@ public sealed class PassageCourse(
     private Aim? aim;
     private bool isLed;
     private bool isHeld = isAhead;
+    private TimeSpan heldUntil;
     private bool isTurnTaken;
     private bool isAtEnd;
     private bool isClosed;
@@ -81,7 +82,7 @@ public sealed class PassageCourse(
     });
 
     /// <summary>The passage is about to begin: decoding goes on from its first frame.</summary>
-    public void GoOn() => Changed(() => isHeld = false);
+    public void GoOn() => Changed(() => (heldUntil, isHeld) = (isHeld ? run.Now : heldUntil, false));
 
     /// <summary>While another passage still plays, the layers of this one decode one after another, so that together they take no more of
     /// the machine at once than one of them would.</summary>
@@ -145,13 +146,14 @@ public sealed class PassageCourse(
         lastDecoded = run.Now;
         if (frame.Begun is { } several)
         {
-            aim!.LearnStarting(frame.GoesOnAfter ?? frame.Each, frame.Each / Math.Max(1, several));
+            var took = frame.GoesOnAfter ?? frame.Each;
+            aim!.LearnStarting(took, several, WasAlone(took));
             return;
         }
 
-        if (frame.GoesOnAfter is { } held)
+        if (frame.GoesOnAfter is { } after && WasAlone(after))
         {
-            aim!.StartingAfresh.Add(held);
+            aim!.StartingAfresh.Add(after);
         }
 
         if (!frame.StandsAlone && !othersLimit)
@@ -290,6 +292,9 @@ public sealed class PassageCourse(
 
     private bool IsWorth(long position, TimeSpan now) =>
         !keepsTime || run.Slots is not { } clock || Pacing.IsWorthTreating(now, aim!.EffectsBegun.Mean, clock.EndOf(start + position));
+
+    /// <summary>Whether no other passage played during a time that ends now.</summary>
+    private bool WasAlone(TimeSpan took) => !isHeld && run.Now - took >= heldUntil;
 
     private long? Find(long after)
     {

@@ -75,15 +75,55 @@ public sealed class AimTests
         Assert.Equal(1000, Aim(50, 100, 0).Next(Samples.Ms(40_900), Clock, Nothing).Frame);
     }
 
-    /// <summary>After a long pause, those that stand alone and could not be shown any more are not begun either.</summary>
-    [Fact]
-    public void It_starts_afresh_on_the_first_frame_that_can_still_be_shown()
+    /// <summary>After a long pause: frame 200 begins at 9000, and a frame that stands alone may be 240 ms late, since those after it come
+    /// later still.</summary>
+    [Theory]
+    [InlineData(8950, 200)]
+    [InlineData(8951, 250)]
+    public void It_starts_afresh_on_the_first_frame_that_is_little_late(double now, long frame)
     {
         var aim = Aim(gop: 50, decode: 90, effects: 0);
         aim.StartingAfresh.Add(Samples.Ms(200));
 
-        // Ready at 9290 at the earliest, of which frames from 182 on can be shown.
-        Assert.Equal(new Choice(200, GivesUp: true), aim.Next(Samples.Ms(9000), Clock, Nothing));
+        Assert.Equal(new Choice(frame, GivesUp: true), aim.Next(Samples.Ms(now), Clock, Nothing));
+    }
+
+    /// <summary>A GOP of 50 is due at 3000, and frame 10 is late at 1500. With referenced frames alone at 60 ms each it would fall back
+    /// further; of all frames, 70 ms each, 18 can be decoded before decoding starts afresh, and every second slot would show 20.</summary>
+    [Theory]
+    [InlineData(60, 70, false)]
+    [InlineData(60, 60, true)]
+    [InlineData(39, 70, true)]
+    public void Unreferenced_frames_are_left_out_only_where_that_reaches_further_or_shows_more(double pace, double each, bool leavesOut)
+    {
+        var aim = Aim(gop: 50, decode: each, effects: 0);
+        aim.StartingAfresh.Add(Samples.Ms(90));
+        aim.Advancing.Add(Samples.Ms(pace));
+        aim.ContinueFrom(9);
+
+        Assert.Equal(new Choice(10, LeavesOut: leavesOut), aim.Next(Samples.Ms(1500), Clock, Nothing));
+        Assert.True(aim.IsBehind);
+    }
+
+    /// <summary>The GOP of 50 is due at 3000. The first of five frames took 1.5 s, alone or beside another passage; those since take 100
+    /// ms each, so five of them 500.</summary>
+    [Theory]
+    [InlineData(true, 1300, false)]
+    [InlineData(true, 1500, true)]
+    [InlineData(false, 2300, false)]
+    [InlineData(false, 2500, true)]
+    public void Until_a_start_is_known_it_takes_as_long_as_the_frames_that_are_begun_for_it(bool isAlone, double now, bool givesUp)
+    {
+        var aim = new Aim(Rate, 0, 1000, new Gop(50));
+        aim.LearnStarting(Samples.Ms(1500), 5, isAlone);
+        Enumerable.Repeat(100, 16).ToList().ForEach(each =>
+        {
+            aim.Decoding.Add(Samples.Ms(each));
+            aim.DecodingEach.Add(Samples.Ms(each));
+        });
+        aim.ContinueFrom(now < 2000 ? 5 : 30);
+
+        Assert.Equal(givesUp, aim.Next(Samples.Ms(now), Clock, Nothing).GivesUp);
     }
 
     /// <summary>A GOP of I B P B P: every second frame is unreferenced.</summary>

@@ -124,6 +124,25 @@ public sealed class OverloadLawTests
             );
         });
 
+    /// <summary>GOPs of up to two seconds and a half, however much too much they are: what is decoded is shown, and the picture goes
+    /// on.</summary>
+    [Theory]
+    [InlineData(0)]
+    [InlineData(0.3)]
+    public void Of_short_GOPs_it_shows_most_of_what_is_decoded_at_any_overload(double variation) => Many(300, (random, seed) =>
+    {
+        var (gop, speed, bits) = (random.Next(6, 61), 0.15 + 0.8 * random.NextDouble(), 0.8 * random.NextDouble());
+        var costs = Enumerable.Range(0, gop).Select(position => 1 - bits + bits * DecodeCost.BitShare(position, gop));
+        var frames = Play(Demand(gop, 0.1, costs.Select(cost => cost * 40 / speed), 0, 3), variation, seed).Skip(Settling).ToList();
+        var shown = frames.Where(IsShown).ToList();
+        var freeze = shown.Zip(shown.Skip(1), (one, other) => (other.Shown - one.Shown)!.Value.TotalSeconds).Max();
+        var words = $"GOP {gop}, at {speed:0.00}, {bits:0.00} of it by bits";
+
+        Assert.True(shown.Count >= 0.55 * speed * frames.Count, $"{shown.Count} of {speed * frames.Count:0}, {words}");
+        Assert.True(Wasted(frames) <= 0.15, $"{Wasted(frames):0.00} wasted, {words}");
+        Assert.True(freeze <= 3.5, $"frozen for {freeze:0.0} s, {words}");
+    });
+
     /// <summary>Pairs of passages of which one asks less in one respect: a smaller scale or fewer effects, a proxy, a faster
     /// part.</summary>
     [Theory]
@@ -209,6 +228,23 @@ public sealed class OverloadLawTests
             // What is under way at the cut is one frame, and a slot is 40 ms.
             var missed = frames.Skip(heavy.FrameCount).Count(frame => !IsShown(frame));
             Assert.True(missed <= 8, $"{missed} frames missed after {Words(heavy)}");
+        }
+    }
+
+    [Fact]
+    public void Zz_table()
+    {
+        foreach (var gop in new[] { 12, 50, 250 })
+        foreach (var variation in new[] { 0.0, 0.3 })
+        foreach (var speed in new[] { 0.15, 0.2, 0.28, 0.4, 0.5, 0.6, 0.68, 0.72, 0.8, 0.9 })
+        {
+            var costs = Enumerable.Range(0, gop).Select(position => 0.2 + 0.8 * DecodeCost.BitShare(position, gop)).ToList();
+            var referenced = costs.Where((_, position) => DecodeCost.IsReferenced(position, gop)).Sum() / gop;
+            var frames = Play(Demand(gop, 0.1, costs.Select(cost => cost * 40 / speed), 0, 3), variation, 1, 1500).Skip(gop).ToList();
+            var shown = frames.Where(IsShown).ToList();
+            var longest = shown.Zip(shown.Skip(1), (one, other) => (other.Shown - one.Shown)!.Value.TotalSeconds).Max();
+            var overdue = shown.Select(one => (one.Shown - one.SlotStart)!.Value.TotalSeconds).Order().ToList();
+            Console.WriteLine(FormattableString.Invariant($"ZZ gop {gop} v {variation} rho {referenced:0.00} f {speed:0.00} shown/capacity {shown.Count / (speed * frames.Count):0.00} share {shown.Count / (double)frames.Count:0.00} freeze {longest:0.00} overdue median {overdue[overdue.Count / 2]:0.00} wasted {Wasted(frames):0.00}"));
         }
     }
 
