@@ -231,23 +231,6 @@ public sealed class OverloadLawTests
         }
     }
 
-    [Fact]
-    public void Zz_table()
-    {
-        foreach (var gop in new[] { 12, 50, 250 })
-        foreach (var variation in new[] { 0.0, 0.3 })
-        foreach (var speed in new[] { 0.15, 0.2, 0.28, 0.4, 0.5, 0.6, 0.68, 0.72, 0.8, 0.9 })
-        {
-            var costs = Enumerable.Range(0, gop).Select(position => 0.2 + 0.8 * DecodeCost.BitShare(position, gop)).ToList();
-            var referenced = costs.Where((_, position) => DecodeCost.IsReferenced(position, gop)).Sum() / gop;
-            var frames = Play(Demand(gop, 0.1, costs.Select(cost => cost * 40 / speed), 0, 3), variation, 1, 1500).Skip(gop).ToList();
-            var shown = frames.Where(IsShown).ToList();
-            var longest = shown.Zip(shown.Skip(1), (one, other) => (other.Shown - one.Shown)!.Value.TotalSeconds).Max();
-            var overdue = shown.Select(one => (one.Shown - one.SlotStart)!.Value.TotalSeconds).Order().ToList();
-            Console.WriteLine(FormattableString.Invariant($"ZZ gop {gop} v {variation} rho {referenced:0.00} f {speed:0.00} shown/capacity {shown.Count / (speed * frames.Count):0.00} share {shown.Count / (double)frames.Count:0.00} freeze {longest:0.00} overdue median {overdue[overdue.Count / 2]:0.00} wasted {Wasted(frames):0.00}"));
-        }
-    }
-
     private static bool IsShown(FrameRecord frame) => frame.Shown is not null;
 
     private static int Shown(PassageDemand demand, double variation, int seed) => Play(demand, variation, seed).Count(IsShown);
