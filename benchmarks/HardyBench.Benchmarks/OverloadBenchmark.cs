@@ -15,7 +15,7 @@ namespace HardyBench.Benchmarks;
 /// frames shown vary by less than 10 % from play to play.</summary>
 internal static class OverloadBenchmark
 {
-    private const double MinShown = 0.85, LeastOfLongGop = 0.75, MostApart = 0.15, MostDeviation = 0.1;
+    private const double MinShown = 0.85, MinShownOfLongGop = 0.75, MaxApart = 0.15, MaxDeviation = 0.1;
 
     /// <summary>Shown of the rate above which a passage is not too much.</summary>
     private const double RealTimeShare = 0.95;
@@ -68,7 +68,7 @@ internal static class OverloadBenchmark
             if (all.Average(finding => finding.Counts.ShownRate) < RealTimeShare * plan.Timeline.Rate.FramesPerSecond)
             {
                 var passage = plan.Timeline.Passages[index];
-                var least = passage.Layers.All(layer => plan.Clips[layer.ClipId].Format.IsAllIntra) ? MinShown : LeastOfLongGop;
+                var least = passage.Layers.All(layer => plan.Clips[layer.ClipId].Format.IsAllIntra) ? MinShown : MinShownOfLongGop;
                 var capacities = (before[index].Counts.ShownRate, after[index].Counts.ShownRate);
                 var row = new Row(all, capacities, predicted?[index].Counts.ShownRate, Ffmpeg(bench, plan, passage));
                 Console.WriteLine(row.ToString());
@@ -115,12 +115,12 @@ internal static class OverloadBenchmark
                 yield return FormattableString.Invariant($"{Shown:0.0} of {Capacity:0.0} frames a second shown");
             }
 
-            if (Deviation > MostDeviation)
+            if (Deviation > MaxDeviation)
             {
                 yield return FormattableString.Invariant($"plays differ by {Deviation:0%}");
             }
 
-            if (Predicted is { } twin && Math.Abs(twin - Shown) > MostApart * Shown)
+            if (Predicted is { } twin && Math.Abs(twin - Shown) > MaxApart * Shown)
             {
                 yield return FormattableString.Invariant($"{Shown:0.0} shown, {twin:0.0} by the twin");
             }

@@ -10,9 +10,9 @@ namespace HardyBench.Core.Playback;
 /// is expected to be ready, by what decoding and effects took on average recently. Where that is wrong the frame waits for its slot, or is
 /// shown after it; work is lost in neither case.</para>
 /// <para>In long-GOP footage decoding can only go on, or start afresh on a frame that stands alone. While it is late, frames that no other
-/// refers to are left out. Where effects are what it waits for, it passes over as many frames as it can decode meanwhile. It goes on with
-/// late frames until the next frame that stands alone has to be begun to be in time, or until frames would be shown too late; then it
-/// starts afresh there.</para>
+/// refers to are left out, unless it cannot keep up even so and would show more in full. Where effects are what it waits for, it passes
+/// over as many frames as it can decode meanwhile. It goes on with late frames until the next frame that stands alone has to be begun to
+/// be in time, or until frames would be shown too late; then it starts afresh there.</para>
 /// </remarks>
 /// <param name="first">The first timeline frame of the passage.</param>
 /// <param name="end">The frame after its last.</param>
@@ -82,19 +82,21 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     public void LearnStarting(TimeSpan took, long several, bool isAlone)
     {
         framesToStart = Math.Max(1, several);
-        var isFirst = Decoding.Known == 0;
-        if (isFirst)
-        {
-            Decoding.Add(took / framesToStart);
-        }
-
+        var each = took / framesToStart;
         if (isAlone)
         {
             StartingAfresh.Add(took);
-            if (isFirst)
-            {
-                DecodingEach.Add(took / framesToStart);
-            }
+        }
+
+        if (Decoding.Known > 0)
+        {
+            return;
+        }
+
+        Decoding.Add(each);
+        if (isAlone)
+        {
+            DecodingEach.Add(each);
         }
     }
 
