@@ -109,8 +109,8 @@ internal static class ClipsCommand
             );
         }
 
-        await Terminal.WithProgressAsync("Making clips", report => bench.ClipCreator.MakeAsync(
-            wanted, new Direct<CreationProgress>(progress => report(progress.Clip ?? "all made", progress.Share)), stop));
+        await Terminal.WithProgressAsync("Creating clips", report => bench.ClipCreator.MakeAsync(
+            wanted, new Direct<CreationProgress>(progress => report(progress.Clip ?? "all created", progress.Share)), stop));
         Terminal.Say($"{(wanted ?? StarterPack.DemoIds).Count} clips are ready in {bench.Clips.Path}.");
         return ExitCodes.Done;
     }

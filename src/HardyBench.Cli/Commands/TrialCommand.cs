@@ -96,7 +96,7 @@ internal static class TrialCommand
     {
         private string step = string.Empty;
 
-        public void Making(string what) => tell($"making the {what}", 0);
+        public void Making(string what) => tell($"creating the {what}", 0);
 
         public void StepBegan(TrialStep step, int number, int? of) => tell(this.step = step.Role.Label, 0);
 

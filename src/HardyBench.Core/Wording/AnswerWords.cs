@@ -161,7 +161,7 @@ public static class AnswerWords
     private static string Making(Remedy remedy, Brief brief)
     {
         var (making, playing) = remedy.Made.Aggregate((One, Other) => (One.Making + Other.Making, One.Playing + Other.Playing));
-        var times = Invariant($"{Figures.Length(making)} to make them, {making / playing:0.##} times their length");
+        var times = Invariant($"{Figures.Length(making)} to create them, {making / playing:0.##} times their length");
         return remedy.HoursAWeek(brief) is { } hours ? $"{times}: {Figures.Length(TimeSpan.FromHours(hours))} a week" : times;
     }
 

@@ -47,7 +47,7 @@ internal static class AidMaking
         catch (Exception failure) when (failure is not OperationCanceledException && !stop.IsCancellationRequested)
         {
             throw new CreationException(
-                $"Making {what} in {folder.Path} failed: {failure.Message.TrimEnd('.')}. "
+                $"Creating {what} in {folder.Path} failed: {failure.Message.TrimEnd('.')}. "
                 + $"Nothing else was changed. {(failure is IOException ? "Check the folder and its free space, then try again." : "The passage or the clip itself has to be looked at.")}",
             failure
             );

@@ -9,7 +9,7 @@ namespace HardyBench.Media.Clips;
 /// <param name="Share">Share of all the work that is done, 0 to 1, by pixels.</param>
 public sealed record CreationProgress(string? Clip, int Done, int Of, double Share);
 
-/// <summary>Making clips failed; the message says what was kept and what to do.</summary>
+/// <summary>Creating clips failed; the message says what was kept and what to do.</summary>
 public sealed class CreationException(string message, Exception? cause = null) : Exception(message, cause);
 
 /// <summary>Makes the clips that are missing, one after another, with FFmpeg's encoders.</summary>
@@ -62,7 +62,7 @@ public sealed class ClipCreator(ClipFolder folder)
         catch (Exception failure) when (failure is not OperationCanceledException && !stop.IsCancellationRequested)
         {
             throw new CreationException(
-                $"Making {recipe.FileName} in {folder.Path} failed: {failure.Message.TrimEnd('.')}. Clips created before stay. "
+                $"Creating {recipe.FileName} in {folder.Path} failed: {failure.Message.TrimEnd('.')}. Clips created before stay. "
                 + "Check the folder and its free space, then create the clips again.",
                 failure);
         }

@@ -24,7 +24,7 @@ public sealed record ClipRecipe(
     DataRate? TargetRate)
 {
     /// <summary>Raised whenever the master's pictures or the encoders' settings change, so that old files are made again.</summary>
-    private const int Version = 3;
+    private const int Version = 4;
 
     public int Grade { get; init; }
 
@@ -40,10 +40,7 @@ public sealed record ClipRecipe(
     public string Digest => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Create(
         CultureInfo.InvariantCulture,
         $"{Version}|{Id}|{Codec}|{Chroma}|{BitDepth}|{Raster.Width}x{Raster.Height}|{Rate.Numerator}/{Rate.Denominator}|{FrameCount}|{GopLength}|{TargetRate?.BitsPerSecond}|{Grade}|{BidirectionalFrames}|{Look.MotionPercent}|{Look.DetailPercent}|{Look.GrainPercent}|{Strip}"
-    )
-    )
-            )
-        )[..8];
+    ))))[..8];
 
     /// <summary>Name of the made file.</summary>
     public string FileName => $"{Id}-{Digest}{Encoders.Container(Codec)}";

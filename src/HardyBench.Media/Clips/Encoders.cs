@@ -17,9 +17,10 @@ internal static class Encoders
         var (gop, b) = (recipe.GopLength, recipe.GopLength <= 1 ? 0 : recipe.BidirectionalFrames);
         return Invariant(recipe.Codec switch
         {
-            Codec.Avc => $"-c:v libx264 -preset veryfast -g {gop} -keyint_min {gop} -bf {b} -sc_threshold 0 {Rate(recipe)} {pixels}",
+            Codec.Avc =>
+                $"-c:v libx264 -threads 1 -preset veryfast -g {gop} -keyint_min {gop} -bf {b} -sc_threshold 0 {SteadyRate(recipe)} {pixels}",
             Codec.Hevc =>
-                $"-c:v libx265 -preset ultrafast -tag:v hvc1 -x265-params log-level=error:open-gop=0:scenecut=0:keyint={gop}:min-keyint={gop}:bframes={b} {Rate(recipe)} {pixels}",
+                $"-c:v libx265 -preset ultrafast -tag:v hvc1 -x265-params log-level=error:const-vbv=1:frame-threads=1:open-gop=0:scenecut=0:keyint={gop}:min-keyint={gop}:bframes={b} {SteadyRate(recipe)} {pixels}",
             Codec.Av1 => $"-c:v libsvtav1 -preset 10 -g {gop} {Rate(recipe)} {pixels}",
             Codec.Vp9 => $"-c:v libvpx-vp9 -deadline realtime -cpu-used 8 -row-mt 1 -g {gop} {Rate(recipe)} {pixels}",
             Codec.Mpeg2 =>
@@ -55,6 +56,14 @@ internal static class Encoders
     };
 
     private static FormattableString Rate(ClipRecipe recipe) => $"-b:v {recipe.TargetRate?.BitsPerSecond ?? 0}";
+
+    /// <summary>
+    /// With a buffer of a third of a second, as in cameras that record at a constant rate. Without it the first frames of so short a clip get
+    /// three to six times as many bits as the others, and a loop repeats that in every GOP. With a buffer, AVC's frame threads give another
+    /// file each time, and so do HEVC's without <c>const-vbv</c> (both tried with FFmpeg 5.1 of Debian 12); hence AVC is encoded in one thread.
+    /// </summary>
+    private static FormattableString SteadyRate(ClipRecipe recipe) =>
+        $"{Rate(recipe)} -maxrate {recipe.TargetRate?.BitsPerSecond ?? 0} -bufsize {(recipe.TargetRate?.BitsPerSecond ?? 0) / 3}";
 
     private static string PixelFormat(ClipRecipe recipe)
     {

@@ -151,7 +151,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
 
     void ITrialListener.Making(string what)
     {
-        Change(play => play with { Step = $"making the {what}" });
+        Change(play => play with { Step = $"creating the {what}" });
         _ = live.Tell(page => page.Play(Now));
     }
 

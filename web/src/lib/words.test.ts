@@ -4,7 +4,7 @@ import { stepOf } from './words';
 describe('where a play stands', () => {
   it.each([
     [{ kind: 'play', step: '', stepNumber: 0, stepCount: null }, ''],
-    [{ kind: 'play', step: 'making the proxy of hd-avc-25', stepNumber: 0, stepCount: null }, ': making the proxy of hd-avc-25'],
+    [{ kind: 'play', step: 'creating the proxy of hd-avc-25', stepNumber: 0, stepCount: null }, ': creating the proxy of hd-avc-25'],
     [{ kind: 'play', step: '1 of 1', stepNumber: 1, stepCount: 1 }, ''],
     [{ kind: 'repeat', step: '', stepNumber: 0, stepCount: null }, ': about to begin'],
     [{ kind: 'repeat', step: '2 of 3', stepNumber: 2, stepCount: 3 }, ': 2 of 3'],

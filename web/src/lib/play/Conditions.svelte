@@ -48,7 +48,7 @@
   const helps: [string, string][] = [
     ['when late', 'Keep time follows the clock: frames are skipped, and an overdue one is shown only while nothing newer is ready. Keep every frame lets the clock slip. Without a clock every frame is shown as soon as it is ready, also faster than real time.'],
     ['footage', 'Cold: dropped from the file cache first, so that the drive is part of the test. Warm: read in first, so that it is not.'],
-    ['proxies', 'Smaller all-intra copies of the clips are made if missing and played in their place. Helps where decoding or the drive limits.'],
+    ['proxies', 'Smaller all-intra copies of the clips are created if missing and played in their place. Helps where decoding or the drive limits.'],
     ['automatic scale', 'Halves the preview scale within a passage when a tenth of a second’s slots are missed. Helps where effects limit.'],
     ['pre-renders', 'Passages rendered beforehand are played from their files. An edit of a passage leaves its render unused.'],
     ['show pictures', 'Small pictures of what plays come to this page. Making them takes some of what is measured.'],
