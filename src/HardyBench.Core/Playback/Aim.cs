@@ -25,6 +25,9 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     /// still.</summary>
     private const double AfreshLate = 0.25;
 
+    /// <summary>Frames that have to follow one on which decoding starts afresh late, for that to be worth it.</summary>
+    private const int MinAfterLate = 2;
+
     private long last = first - 1;
     private long framesToStart = 1;
     private TimeSpan passesOverUntil;
@@ -132,6 +135,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
         var frame = Math.Min(SlotFrom(expected.Ready(0), clock, next), next + expected.DecodedWhileItWaits);
         var late = expected.Ready(frame - next) - clock.EndOf(frame);
         var afresh = footage.FirstFrom(SlotFrom(expected.ReadyAfresh - AfreshLate * TooLate, clock, next + 1));
+        afresh = late > TooLate ? SoonerThan(afresh, expected, clock, next) : afresh;
         if (afresh < end && frame < afresh && (late > TooLate || expected.ReadyAfresh >= clock.StartOf(afresh)))
         {
             return new Choice(afresh, GivesUp: true);
@@ -152,6 +156,23 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
 
         passesOverUntil = expected.Decoded(frame - next);
         return new Choice(frame, LeavesOut: leavesOut);
+    }
+
+    /// <summary>Where nothing more can be shown until a frame on which decoding starts afresh in time: an earlier one that is late, if some
+    /// of the frames after it can be shown before decoding has to start afresh again.</summary>
+    private long SoonerThan(long afresh, Expected expected, SlotClock clock, long next)
+    {
+        var sooner = footage.FirstFrom(SlotFrom(expected.ReadyAfresh - TooLate, clock, next + 1));
+        if (sooner >= Math.Min(afresh, end))
+        {
+            return afresh;
+        }
+
+        var each = DecodingEach.Mean;
+        var fallsBack = Longer(each - rate.FrameDuration, TimeSpan.FromTicks(1));
+        var untilTooLate = (TooLate - (expected.ReadyAfresh - clock.EndOf(sooner))) / fallsBack;
+        var left = afresh < end ? clock.StartOf(afresh) - Starting : clock.StartOf(end);
+        return Math.Min(untilTooLate, (left - expected.ReadyAfresh) / each) >= MinAfterLate ? sooner : afresh;
     }
 
     /// <summary>Whether no frames should be left out: referenced ones alone are too much, and until decoding has to start afresh all frames

@@ -75,14 +75,28 @@ public sealed class AimTests
         Assert.Equal(1000, Aim(50, 100, 0).Next(Samples.Ms(40_900), Clock, Nothing).Frame);
     }
 
-    /// <summary>After a long pause: frame 200 begins at 9000, and a frame that stands alone may be 240 ms late, since those after it come
-    /// later still.</summary>
+    /// <summary>After a long pause. Frame 200 begins at 9000 and is ready 90 + 200 ms after it is begun. Those after it fall back by 50 ms
+    /// each: two of them can be shown up to 960 ms late if it is no more than 860 ms late itself.</summary>
     [Theory]
     [InlineData(8950, 200)]
-    [InlineData(8951, 250)]
-    public void It_starts_afresh_on_the_first_frame_that_is_little_late(double now, long frame)
+    [InlineData(9610, 200)]
+    [InlineData(9611, 250)]
+    public void It_starts_afresh_late_where_frames_after_it_can_still_be_shown(double now, long frame)
     {
         var aim = Aim(gop: 50, decode: 90, effects: 0);
+        aim.StartingAfresh.Add(Samples.Ms(200));
+
+        Assert.Equal(new Choice(frame, GivesUp: true), aim.Next(Samples.Ms(now), Clock, Nothing));
+    }
+
+    /// <summary>The same with GOPs of 10, of which frame 200 may be 240 ms late: to start afresh there would leave no time for frames after
+    /// it before the next one is due.</summary>
+    [Theory]
+    [InlineData(8950, 200)]
+    [InlineData(8951, 210)]
+    public void It_starts_afresh_on_the_first_frame_that_is_little_late_where_none_could_follow(double now, long frame)
+    {
+        var aim = Aim(gop: 10, decode: 90, effects: 0);
         aim.StartingAfresh.Add(Samples.Ms(200));
 
         Assert.Equal(new Choice(frame, GivesUp: true), aim.Next(Samples.Ms(now), Clock, Nothing));
