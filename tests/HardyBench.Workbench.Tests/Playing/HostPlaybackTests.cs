@@ -119,7 +119,7 @@ public sealed class HostPlaybackTests : IAsyncLifetime
             $"{run.Ending}, {run.Frames.Count} slots"
         );
         Assert.NotEmpty(run.Failures);
-        Assert.All(run.Failures, failure => Assert.Matches(@"^\p{L}.*\w.*[.…]?$", failure.Message));
+        Assert.All(run.Failures, failure => Assert.Matches(@"^[\p{L}\d].*\w.*[.…]?$", failure.Message));
         Assert.Equal(
             RunEnding.Finished,
             (
