@@ -48,22 +48,30 @@ public static class RunFindings
     /// <summary>One finding a passage, in order; a passage that was not reached has no slots.</summary>
     public static IReadOnlyList<PassageFinding> Of(Run run, VerdictLimits limits)
     {
-        var failures = run
-            .Failures.Where(failure => !failure.Overcome)
-            .ToLookup(failure => failure.PassageIndex, failure => failure.Message);
-        var wastedWork = run.Loads.Where(load => load.Kind == LoadKind.WastedWork).ToList();
-        return [.. run.Header.Timeline.Passages.Select((passage, index) =>
-        {
-            var frames = run.FramesOf(index);
-            return Of(run, limits, index, passage, frames, failures[index].FirstOrDefault()) with
-            {
-                Wasted = WastedWork.Of(frames, wastedWork, run.Header.Timeline.Rate),
-            };
-        })];
+        var loads = new LoadsInOrder(run.Loads);
+        return [.. run.Header.Timeline.Passages.Select((_, index) => Of(run, loads, limits, index))];
     }
 
+    /// <summary>The finding of one passage alone, the same as among those of all.</summary>
+    /// <param name="passage">Place in the timeline, from 0.</param>
+    public static PassageFinding Of(Run run, int passage) => Of(run, new LoadsInOrder(run.Loads), VerdictLimits.Default, passage);
+
+    private static PassageFinding Of(Run run, LoadsInOrder all, VerdictLimits limits, int index)
+    {
+        var rate = run.Header.Timeline.Rate;
+        var frames = run.FramesOf(index);
+        var loads = frames.Count == 0 ? [] : all.Between(frames[0].SlotStart, frames[^1].SlotStart + rate.FrameDuration);
+        var failure = run.Failures.FirstOrDefault(failure => !failure.Overcome && failure.PassageIndex == index)?.Message;
+        return Of(run, loads, limits, index, run.Header.Timeline.Passages[index], frames, failure) with
+        {
+            Wasted = WastedWork.Of(frames, loads, rate),
+        };
+    }
+
+    /// <param name="loads">From the start of the first slot to the end of the last.</param>
     private static PassageFinding Of(
-        Run run, VerdictLimits limits, int index, Passage passage, IReadOnlyList<FrameRecord> frames, string? failure)
+        Run run, IReadOnlyList<LoadReading> loads, VerdictLimits limits, int index, Passage passage, IReadOnlyList<FrameRecord> frames,
+        string? failure)
     {
         var header = run.Header;
         var counts = DropAccounting.Count(frames, header.Timeline.Rate, header.Settings.Policy, run.StartLag);
@@ -93,7 +101,6 @@ public static class RunFindings
         // Without a clock a passage can be over in less than loads lag behind.
         var lag = isPaced ? LoadLag : Shorter(LoadLag, (frames[^1].SlotStart - frames[0].SlotStart) / 10);
         var end = frames[^1].SlotStart + rate.FrameDuration;
-        var loads = run.Loads.Where(load => load.At >= frames[0].SlotStart && load.At <= end).ToList();
         var whole = LoadMeans.Over(loads, frames[0].SlotStart + lag, end);
         if (!isPaced)
         {

@@ -9,8 +9,8 @@ namespace HardyBench.Core.Findings;
 public readonly record struct WastedWork(int Frames, double? Share)
 {
     /// <param name="frames">The settled slots of the passage, in order.</param>
-    /// <param name="wastedWork">The run's readings of such work.</param>
-    public static WastedWork Of(IReadOnlyList<FrameRecord> frames, IReadOnlyList<LoadReading> wastedWork, FrameRate rate)
+    /// <param name="loads">Of the passage at least.</param>
+    public static WastedWork Of(IReadOnlyList<FrameRecord> frames, IReadOnlyList<LoadReading> loads, FrameRate rate)
     {
         if (frames.Count == 0)
         {
@@ -18,7 +18,8 @@ public readonly record struct WastedWork(int Frames, double? Share)
         }
 
         var (from, to) = (frames[0].SlotStart, frames[^1].SlotStart + rate.FrameDuration);
-        var wasted = wastedWork.Where(load => load.At >= from && load.At < to).Select(load => (double)load.Value).ToList();
+        var wasted = loads.Where(load => load.Kind == LoadKind.WastedWork && load.At >= from && load.At < to)
+            .Select(load => (double)load.Value).ToList();
         var useful = frames.Where(frame => frame.Shown is not null).Sum(frame => (frame.Read + frame.Decode + frame.Effects).TotalSeconds);
         return new WastedWork(wasted.Count, wasted.Sum() + useful is > 0 and var all ? wasted.Sum() / all : null);
     }
