@@ -1,7 +1,9 @@
 using System.Text.Json.Nodes;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Trials;
+using HardyBench.Server.Plays;
 using HardyBench.Store;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace HardyBench.Server.Tests;
 
@@ -35,6 +37,25 @@ public sealed class QueueTests : ServerTest
         Assert.Contains("no machine 'gone-desk'", problem, StringComparison.Ordinal);
         var health = JsonNode.Parse(await client.GetStringAsync("/api/health"))!;
         Assert.Equal((true, 0), ((bool)health["queueLives"]!, (int)health["waiting"]!));
+    }
+
+    /// <summary>A trial of this machine has to wait until nothing loads it; a stand-in need not, so it is not held up by being asked
+    /// later.</summary>
+    [Fact]
+    public async Task A_stand_in_passes_a_trial_that_waits_for_this_machine()
+    {
+        var turn = Services.GetRequiredService<ThisMachineInUse>().TryTake("clips are being created")!;
+        await AskAsync("this");
+        await AskAsync("curlew-desk");
+
+        var passed = await WaitAsync(play => (string)play["machineId"]! == "curlew-desk" && !(bool)play["running"]!);
+        Assert.Equal("this", (string)Assert.Single(passed["waiting"]!.AsArray())!["machineId"]!);
+        Assert.Equal("clips are being created", (string)passed["waitsFor"]!);
+
+        turn.Dispose();
+        await WaitAsync(play => (string)play["machineId"]! == "this" && (int)play["frames"]! > 10);
+        await Http.DeleteAsync("/api/play");
+        await WaitAsync(play => !(bool)play["running"]!);
     }
 
     private async Task<long> AskedAsync() =>

@@ -16,12 +16,18 @@ public abstract class ServerTest : IAsyncLifetime
 
     protected Bench Bench { get; private set; } = null!;
 
+    protected IServiceProvider Services => server.Services;
+
     /// <summary>What sees every access to the database.</summary>
     protected virtual IInterceptor[] Interceptors => [];
+
+    /// <summary>What is done with the data before the server starts.</summary>
+    protected virtual Task PrepareAsync(Bench bench) => Task.CompletedTask;
 
     public async ValueTask InitializeAsync()
     {
         Bench = await Bench.OpenAsync(await TestData.NewDataFolderAsync("api"), small: true, CancellationToken.None, null, Interceptors);
+        await PrepareAsync(Bench);
         server = BenchServer.Create(Bench, "http://127.0.0.1:0");
         await server.StartAsync();
         Http = new HttpClient { BaseAddress = new Uri(server.Urls.First()) };

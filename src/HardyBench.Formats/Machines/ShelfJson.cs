@@ -47,7 +47,7 @@ internal static class ShelfJson
             {
                 problems.Add(new RowProblem(
                     $"{noun} {place + 1}", NameOf(element),
-                    $"It was added; unknown members were ignored: {string.Join(", ", unknown)}, which was ignored."));
+                    $"It was added. Unknown members were ignored: {string.Join(", ", unknown)}."));
             }
         }
 

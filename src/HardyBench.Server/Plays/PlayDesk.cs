@@ -196,7 +196,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
     /// <summary>Trials that waited when the program ended wait again.</summary>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        var machines = await bench.Machines.AllAsync();
+        var machines = await bench.Machines.WithDeletedAsync();
         foreach (var stored in (await bench.Trials.ListAsync()).Where(one => one.State == TrialState.Waiting).Reverse())
         {
             // A trial whose machine is gone waits too: its turn says why it cannot be played.
@@ -238,15 +238,22 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
 
     private void Wake() => stirred.Writer.TryWrite(true);
 
-    /// <summary>The first that waits, with this machine's turn when it plays there; null when none waits or this machine is in use.
-    /// Stand-ins wait behind this machine too: to simulate beside a run would take from what is measured.</summary>
+    /// <summary>The first that can begin now, with its turn; null when there is none. A trial of this machine waits while anything loads
+    /// it, and stand-ins pass it meanwhile. They wait only while something is measured: to simulate beside it would take from it.</summary>
     private (WaitingView Next, IDisposable Turn)? Next()
     {
         lock (gate)
         {
-            return waiting is not [var first, ..] ? null
-                : (first.MachineId == Machine.ThisId ? inUse.TryTake("a trial plays on this machine", isMeasured: true) : inUse.TryCompute())
-                    is { } turn ? (first, turn) : null;
+            foreach (var one in waiting)
+            {
+                if ((one.MachineId == Machine.ThisId ? inUse.TryTake("a trial plays on this machine", isMeasured: true) : inUse.TryCompute())
+                    is { } turn)
+                {
+                    return (one, turn);
+                }
+            }
+
+            return null;
         }
     }
 
