@@ -22,8 +22,16 @@ namespace HardyBench.Cli;
 /// <summary>Turns every foreseen failure into one clear line and its exit code.</summary>
 internal static class Guarded
 {
-    /// <summary>Gives a command its action over the open bench.</summary>
-    public static Command Running(this Command command, Func<ParseResult, Bench, CancellationToken, Task<int>> action)
+    /// <summary>Gives a command its action over the open bench, after runs of earlier rules were judged again.</summary>
+    public static Command Running(this Command command, Func<ParseResult, Bench, CancellationToken, Task<int>> action) =>
+        command.Opening(async (parsed, bench, stop) =>
+        {
+            await bench.JudgeAgainAsync(stop);
+            return await action(parsed, bench, stop);
+        });
+
+    /// <summary>The same at once: the action has them judged meanwhile.</summary>
+    public static Command Opening(this Command command, Func<ParseResult, Bench, CancellationToken, Task<int>> action)
     {
         command.SetAction((parsed, stop) => RunAsync(
             async () => await action(parsed, await SharedOptions.OpenBenchAsync(parsed, stop), stop), stop));

@@ -8,6 +8,7 @@ using HardyBench.Server.Comparing;
 using HardyBench.Server.Deleted;
 using HardyBench.Server.Guard;
 using HardyBench.Server.Health;
+using HardyBench.Server.Judging;
 using HardyBench.Server.Live;
 using HardyBench.Server.Machines;
 using HardyBench.Server.Plays;
@@ -106,6 +107,8 @@ public static class BenchServer
         });
         services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
         services.AddHostedService<UploadSweep>();
+        services.AddSingleton<JudgingStart>();
+        services.AddHostedService(provider => provider.GetRequiredService<JudgingStart>());
         services.AddProblemDetails();
         services.AddExceptionHandler<Problems>();
         services.AddOpenApi(options => options
@@ -138,6 +141,7 @@ public static class BenchServer
         app.MapTimelines();
         app.MapAids();
         app.MapCalibration();
+        app.MapJudging();
         app.MapPlays();
         app.MapTrials();
         app.MapRuns();

@@ -115,6 +115,10 @@ public sealed class RunList(BenchDatabaseFactory databases)
                 run.ByHand, run.ConditionsDigest, run.Differences, run.TrialId, run.Label, run.Marks.Count, run.DeletedAtUtc != null,
                 run.NotCounting,
                 run.Passages.OrderBy(p => p.Index)
-                    .Select(p => new PassageLine(p.Index, p.Slots, p.Shown, p.SteadyDrops, p.Verdict, p.Limiter)).ToList()))
+                    .Select(p => new PassageLine(p.Index, p.Slots, p.Shown, p.SteadyDrops, p.Verdict, p.Limiter)).ToList())
+            {
+                TimelineTitle = run.Line != null ? run.Line.Timeline : run.TimelineId,
+                MachineName = run.Line != null ? run.Line.Machine : run.MachineId,
+            })
             .ToListAsync();
 }

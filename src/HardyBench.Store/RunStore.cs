@@ -22,6 +22,12 @@ public sealed record StoredRun(long Id, Run Run)
 
     /// <summary>The trial it belongs to and what it stands for in it, or null.</summary>
     public RunPlace? Place { get; init; }
+
+    /// <summary>Why it does not count for its machine, and what to do, in words; null where it counts, and until it has ended.</summary>
+    public string? NotCounting { get; init; }
+
+    /// <summary>What to know before trusting it, a phrase each; empty until it has ended.</summary>
+    public IReadOnlyList<string> Notes { get; init; } = [];
 }
 
 /// <summary>A run and what was found of it.</summary>
@@ -43,6 +49,12 @@ public sealed record JudgedRun(
 /// <param name="ConditionsDigest">Alike for runs that are repeats of each other.</param>
 public sealed record RunConditions(long Id, RunHeader Header, RunEnding Ending, string TimelineDigest, string ConditionsDigest);
 
+/// <summary>Runs of a machine as it was once.</summary>
+/// <param name="Machine">As it was described then.</param>
+/// <param name="Runs">How many there are.</param>
+/// <param name="Last">When the last of them started.</param>
+public sealed record EarlierRuns(Machine Machine, int Runs, DateTimeOffset Last);
+
 /// <summary>A run that is stored and damaged.</summary>
 /// <param name="Why">A sentence for the person.</param>
 public sealed record UnreadableRun(long Id, string Why);
@@ -57,7 +69,14 @@ public sealed record RunPlace(long TrialId, StepRole Role);
 public sealed record RunLine(
     long Id, string TimelineId, string TimelineDigest, string MachineId, PreviewScale Scale, PlayingPolicy Policy, bool Pictures,
     DateTime StartedAtUtc, RunEnding Ending, bool ByHand, string ConditionsDigest, string Differences,
-    long? TrialId, string? Label, int Marks, bool Deleted, string? NotCounting, IReadOnlyList<PassageLine> Passages);
+    long? TrialId, string? Label, int Marks, bool Deleted, string? NotCounting, IReadOnlyList<PassageLine> Passages)
+{
+    /// <summary>The timeline's title when it was played.</summary>
+    public required string TimelineTitle { get; init; }
+
+    /// <summary>The machine's name when it played.</summary>
+    public required string MachineName { get; init; }
+}
 
 /// <summary>A passage of such a line.</summary>
 public sealed record PassageLine(int Index, int Slots, int Shown, int SteadyDrops, Verdict? Verdict, Limiter? Limiter);
@@ -67,6 +86,9 @@ public sealed class RunStore(BenchDatabaseFactory databases)
 {
     /// <summary>Between the phrases of <see cref="RunLine.Differences"/>.</summary>
     public const string DifferenceMark = "; ";
+
+    /// <summary>Earlier descriptions of a machine that are listed.</summary>
+    private const int MaxEarlier = 5;
 
     /// <summary>Notes that a run has started.</summary>
     /// <param name="place">Its place in a trial, or null.</param>
@@ -206,36 +228,43 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         await step.CommitAsync();
     }
 
-    /// <summary>Judges runs again that were judged by earlier rules, or by none. A run that cannot be read is marked so.</summary>
-    /// <returns>How many were judged, and those that cannot be read.</returns>
-    public async Task<(int Judged, IReadOnlyList<UnreadableRun> Unreadable)> JudgeAgainAsync()
+    /// <summary>Ended runs that were judged by earlier rules, or by none; the newest first.</summary>
+    public async Task<IReadOnlyList<long>> ToJudgeAsync()
     {
-        var unreadable = new List<UnreadableRun>();
         await using var database = databases.CreateDbContext();
-        var ids = await database
+        return await database
             .Runs.Where(run => run.Rules != RunSummary.Rules && run.Ending != RunEnding.Playing && run.Ending != RunEnding.Unreadable)
-            .Select(run => run.Id)
-            .ToListAsync();
-        foreach (var id in ids)
+            .OrderByDescending(run => run.Id).Select(run => run.Id).ToListAsync();
+    }
+
+    /// <summary>Judges a run again. One that cannot be read is marked so; one that was removed meanwhile is passed over.</summary>
+    /// <returns>Why it cannot be read; null where it can.</returns>
+    public async Task<UnreadableRun?> JudgeAgainAsync(long id)
+    {
+        await using var database = databases.CreateDbContext();
+        var entity = await database.Runs.Include(run => run.Passages).Include(run => run.Line).SingleOrDefaultAsync(run => run.Id == id);
+        if (entity is null)
         {
-            await using var step = databases.CreateDbContext();
-            var entity = await step.Runs.Include(run => run.Passages).Include(run => run.Line).SingleAsync(run => run.Id == id);
-            try
-            {
-                var run = await WholeAsync(step, entity);
-                step.RemoveRange(entity.Passages);
-                await step.SaveChangesAsync();
-                entity.Passages.Clear();
-                Judge(entity, run);
-                await step.SaveChangesAsync();
-            }
-            catch (InvalidDataException damage)
-            {
-                unreadable.Add(await MarkUnreadableAsync(id, damage.Message));
-            }
+            return null;
         }
 
-        return (ids.Count - unreadable.Count, unreadable);
+        try
+        {
+            var run = await WholeAsync(database, entity);
+            var summary = RunSummary.Of(run);
+            await using var step = await database.Database.BeginTransactionAsync();
+            database.RemoveRange(entity.Passages);
+            await database.SaveChangesAsync();
+            entity.Passages.Clear();
+            Keep(entity, run, summary);
+            await database.SaveChangesAsync();
+            await step.CommitAsync();
+            return null;
+        }
+        catch (InvalidDataException damage)
+        {
+            return await MarkUnreadableAsync(id, damage.Message);
+        }
     }
 
     private static void End(RunEntity entity, Run run, byte[] columns)
@@ -245,14 +274,15 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         entity.FailuresJson = JsonSerializer.Serialize(run.Failures, BenchJson.Options);
         entity.LagsJson = JsonSerializer.Serialize(run.Lags, BenchJson.Options);
         entity.Columns = columns;
-        Judge(entity, run);
+        Keep(entity, run, RunSummary.Of(run));
     }
 
-    private static void Judge(RunEntity entity, Run run)
+    /// <summary>Puts what was found beside the run.</summary>
+    private static void Keep(RunEntity entity, Run run, RunSummary summary)
     {
         entity.Rules = RunSummary.Rules;
         entity.NotesJson = JsonSerializer.Serialize(RunWords.NotesOf(run), BenchJson.Options);
-        var (passages, disturbance) = RunSummary.Of(run);
+        var (passages, disturbance) = summary;
         (entity.NotCounting, entity.Disturbed) = (
             disturbance is null ? null : AdviceWords.NotCounting(disturbance), disturbance?.AffectsFigures == true);
         var line = entity.Line ??= LineOf(run.Header, PlaceOf(entity));
@@ -494,6 +524,25 @@ public sealed class RunStore(BenchDatabaseFactory databases)
             [.. run.Differences.Split(DifferenceMark, StringSplitOptions.RemoveEmptyEntries).Except(byScale)], run.NotCounting))];
     }
 
+    /// <summary>Runs that a machine played before it was changed, for each of its last descriptions; the newest first. They no
+    /// longer count for the machine.</summary>
+    public async Task<IReadOnlyList<EarlierRuns>> OfEarlierAsync(Machine machine)
+    {
+        await using var database = databases.CreateDbContext();
+        var now = Formats.Machines.MachineDigest.Of(machine);
+        var groups = await database.Runs.AsNoTracking()
+            .Where(run => run.MachineId == machine.Id && run.MachineDigest != now && run.MachineDigest != string.Empty
+                && run.DeletedAtUtc == null)
+            .GroupBy(run => run.MachineDigest).Select(group => new { Count = group.Count(), Newest = group.Max(run => run.Id) })
+            .OrderByDescending(group => group.Newest).Take(MaxEarlier).ToListAsync();
+        var newest = groups.Select(group => group.Newest).ToList();
+        var headers = await database.Runs.AsNoTracking().Where(run => newest.Contains(run.Id))
+            .ToDictionaryAsync(run => run.Id, run => run.HeaderJson);
+        return [.. groups.Select(group => (group.Count, Header: WholeHeader(headers[group.Newest])))
+            .Where(group => group.Header is not null)
+            .Select(group => new EarlierRuns(group.Header!.Machine, group.Count, group.Header.StartedAt))];
+    }
+
     /// <summary>The newest complete bare run of a timeline, just as it is now, on a machine.</summary>
     public async Task<StoredRun?> NewestBareAsync(string timelineDigest, Machine machine)
     {
@@ -602,7 +651,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         return mark with { Id = entity.Id };
     }
 
-    /// <summary>Takes an observation away again; does nothing when there is none.</summary>
+    /// <summary>Removes an observation; does nothing when there is none.</summary>
     public async Task UnmarkAsync(long runId, long markId)
     {
         await using var database = databases.CreateDbContext();
@@ -616,6 +665,8 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         Marks = await database.Marks.AsNoTracking().Where(mark => mark.RunId == run.Id).OrderBy(mark => mark.AtTicks)
             .Select(mark => new RunMark(mark.Id, new TimeSpan(mark.AtTicks), mark.Frame, mark.Kind, mark.Text)).ToListAsync(),
         Place = PlaceOf(run),
+        NotCounting = run.NotCounting,
+        Notes = NotesOf(run.NotesJson),
     };
 
     private static RunPlace? PlaceOf(RunEntity run) =>

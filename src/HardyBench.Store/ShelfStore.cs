@@ -20,12 +20,17 @@ public sealed record Stored<T>(T Thing, int Version);
 public sealed class ShelfStore<T>(BenchDatabaseFactory databases, string kind, Func<T, string> idOf)
 {
     /// <summary>All that are not deleted.</summary>
-    public async Task<IReadOnlyList<Stored<T>>> AllAsync()
+    public Task<IReadOnlyList<Stored<T>>> AllAsync() => AllAsync(deleted: false);
+
+    /// <summary>Those that are deleted and can still be restored.</summary>
+    public Task<IReadOnlyList<Stored<T>>> DeletedAsync() => AllAsync(deleted: true);
+
+    private async Task<IReadOnlyList<Stored<T>>> AllAsync(bool deleted)
     {
         await using var database = databases.CreateDbContext();
         var documents = await database
             .Documents.AsNoTracking()
-            .Where(document => document.Kind == kind && document.DeletedAtUtc == null)
+            .Where(document => document.Kind == kind && document.DeletedAtUtc != null == deleted)
             .OrderBy(document => document.Order)
             .ToListAsync();
         return

@@ -73,7 +73,7 @@ public sealed class Bench : IDisposable
         Advice = new AdviceJobs(Timelines, Machines, Clips, Runs, Plays);
         (Briefs, Catalogue) = (new BriefJobs(briefs), new CatalogueJobs(parts));
         Answers = new AnswerJobs(
-            Catalogue, Timelines, Machines, Programs, Clips, Runs, async () => (await Calibrations.NewestAsync())?.Twin);
+            Catalogue, Timelines, Machines, Programs, Clips, Runs, async () => (await Calibrations.CurrentAsync())?.Twin);
     }
 
     public DataFolder Folder { get; }
@@ -132,8 +132,30 @@ public sealed class Bench : IDisposable
     /// <summary>Runs that were found broken off when the folder was opened; each is kept up to its last second.</summary>
     public IReadOnlyList<long> CutShort { get; private set; } = [];
 
-    /// <summary>Runs that were found damaged when the folder was opened; each was left as it is and counts nowhere.</summary>
+    /// <summary>Runs that were found damaged when the folder was opened, or judged again since; each was left as it is and counts
+    /// nowhere.</summary>
     public IReadOnlyList<UnreadableRun> Unreadable { get; private set; } = [];
+
+    /// <summary>Judges runs that were judged by earlier rules again, the newest first. Those that are not reached are judged after the next
+    /// start.</summary>
+    /// <param name="progress">How many of how many are judged.</param>
+    /// <param name="turn">Waits until a run may be judged; what it returns is disposed after it.</param>
+    public async Task JudgeAgainAsync(
+        CancellationToken stop, Action<int, int>? progress = null, Func<CancellationToken, Task<IDisposable>>? turn = null)
+    {
+        var ids = await Runs.ToJudgeAsync();
+        foreach (var (place, id) in ids.Index())
+        {
+            stop.ThrowIfCancellationRequested();
+            using var mine = turn is null ? null : await turn(stop);
+            if (await Runs.JudgeAgainAsync(id) is { } damaged)
+            {
+                Unreadable = [.. Unreadable, damaged];
+            }
+
+            progress?.Invoke(place + 1, ids.Count);
+        }
+    }
 
     /// <summary>Opens a data folder, brings it up to date, and sets out the demo data that is not in it yet.</summary>
     /// <param name="small">Whether to use the small pack and a timeline to match.</param>
@@ -170,7 +192,7 @@ public sealed class Bench : IDisposable
             await bench.Clips.Own!.LookAsync(stop);
             await bench.Runs.RecomputeDigestsAsync();
             (bench.CutShort, var damaged) = await bench.Runs.RecoverAsync();
-            bench.Unreadable = [.. damaged, .. (await bench.Runs.JudgeAgainAsync()).Unreadable];
+            bench.Unreadable = damaged;
             await bench.Trials.RecoverAsync();
             var (hd, uhd, seconds) = small ? (Raster.Hd.DividedBy(3), Raster.Uhd.DividedBy(3), 3) : (Raster.Hd, Raster.Uhd, 6);
             await bench.documents.AddShippedAsync([DemoTimelines.TouringNight(hd, seconds), DemoTimelines.ClosingGala(uhd, seconds)]);

@@ -69,6 +69,8 @@ public sealed class LiveFeedTests
 
         public Task Play(PlayView? play) => Task.CompletedTask;
 
+        public Task Judging(JudgingView judging) => Task.CompletedTask;
+
         public Task News(PlayNews news) => Task.CompletedTask;
 
         public Task Picture(PlayPicture picture) => Task.CompletedTask;

@@ -30,6 +30,38 @@ public sealed class MachineApiTests : ServerTest
         Assert.True(((string)sheet["columns"]![1]!["cells"]![0]!["comb"]!).Length > 0);
     }
 
+    /// <summary>Its runs and trials stay, under the name that people know it by.</summary>
+    [Fact]
+    public async Task Runs_and_trials_of_a_deleted_machine_keep_its_name()
+    {
+        await PlayToEndAsync("curlew-desk");
+        await Http.DeleteAsync("/api/machines/curlew-desk");
+
+        var run = Assert.Single(JsonNode.Parse(await Http.GetStringAsync("/api/runs"))!.AsArray())!;
+        var trial = Assert.Single(JsonNode.Parse(await Http.GetStringAsync("/api/trials"))!.AsArray())!;
+
+        Assert.Equal("Curlew desk", (string)run["machineName"]!);
+        Assert.Equal(("Curlew desk", true), ((string)trial["machineName"]!, (bool)trial["standIn"]!));
+    }
+
+    [Fact]
+    public async Task Runs_before_a_machine_was_changed_are_told_with_what_changed()
+    {
+        await PlayToEndAsync("curlew-desk");
+        Assert.Empty(JsonNode.Parse(await Http.GetStringAsync("/api/machines/curlew-desk/earlier"))!.AsArray());
+        var machine = JsonNode.Parse(await Http.GetStringAsync("/api/machines/curlew-desk"))!;
+        var before = (double)machine["machine"]!["memory"]!["gigabytes"]!;
+        machine["machine"]!["memory"]!["gigabytes"] = before + 32;
+        await ReadAsync(await Http.PutAsync("/api/machines/curlew-desk", Json(machine)));
+
+        var earlier = Assert.Single(JsonNode.Parse(await Http.GetStringAsync("/api/machines/curlew-desk/earlier"))!.AsArray())!;
+
+        Assert.Equal(1, (int)earlier["runs"]!);
+        Assert.Equal([$"memory {before} GB → {before + 32} GB"], earlier["changes"]!.AsArray().Select(change => (string)change!));
+        Assert.Empty(JsonNode.Parse(await Http.GetStringAsync("/api/machines/this/earlier"))!.AsArray());
+        Assert.Equal(HttpStatusCode.NotFound, (await Http.GetAsync("/api/machines/none/earlier")).StatusCode);
+    }
+
     [Fact]
     public async Task A_machine_off_the_shelf_is_on_no_sheet_and_comes_back()
     {

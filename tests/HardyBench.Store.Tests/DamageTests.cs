@@ -92,13 +92,16 @@ public sealed class DamageTests : IAsyncLifetime
     {
         var bad = await runs.AddAsync(Sample());
         await ExecuteAsync(file, damage);
-        await runs.AddAsync(Sample());
+        var good = await runs.AddAsync(Sample());
         await ExecuteAsync(file, "UPDATE Runs SET Rules = 0");
 
-        var (judged, unreadable) = await runs.JudgeAgainAsync();
+        Assert.Equal([good, bad], await runs.ToJudgeAsync());
+        Assert.Null(await runs.JudgeAgainAsync(good));
+        Assert.Equal(bad, (await runs.JudgeAgainAsync(bad))!.Id);
+        Assert.Null(await runs.JudgeAgainAsync(good + 1));
 
-        Assert.Equal((1, bad), (judged, Assert.Single(unreadable).Id));
-        Assert.Equal((0, 0), ((await runs.JudgeAgainAsync()).Judged, (await runs.JudgeAgainAsync()).Unreadable.Count));
+        Assert.Empty(await runs.ToJudgeAsync());
+        Assert.Single((await runs.JudgedAsync(good))!.Passages);
     }
 
     /// <summary>Every column that names a value of an enumeration.</summary>
@@ -114,7 +117,7 @@ public sealed class DamageTests : IAsyncLifetime
         Assert.Single(await new RunList(databases).AllAsync());
         Assert.NotNull(await runs.JudgedAsync(1));
         Assert.Empty((await runs.RecoverAsync()).Interrupted);
-        await runs.JudgeAgainAsync();
+        Assert.Null(await runs.JudgeAgainAsync(1));
     }
 
     [Fact]

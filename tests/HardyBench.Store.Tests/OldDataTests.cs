@@ -35,7 +35,8 @@ public sealed class OldDataTests
             await database.GetService<IMigrator>().MigrateAsync(migration);
         }
 
-        await InsertRunAsync(file, await NewRunAsync());
+        // Of the machine that it ran on, earlier versions kept only that.
+        await InsertRunAsync(file, new Dictionary<string, object?>(await NewRunAsync()) { ["MachineDigest"] = "this" });
 
         await databases.MigrateAsync(CancellationToken.None);
 
@@ -81,8 +82,9 @@ public sealed class OldDataTests
         await databases.MigrateAsync(CancellationToken.None);
 
         var runs = new RunStore(databases);
-        Assert.Equal(1, (await runs.JudgeAgainAsync()).Judged);
-        Assert.Equal(0, (await runs.JudgeAgainAsync()).Judged);
+        Assert.Equal([1], await runs.ToJudgeAsync());
+        Assert.Null(await runs.JudgeAgainAsync(1));
+        Assert.Empty(await runs.ToJudgeAsync());
         var judged = (await runs.JudgedAsync(1))!;
         Assert.Equal(50, Assert.Single(judged.Passages).Teeth.Length);
         Assert.Equal(2, (await runs.FindAsync(1))!.Place!.Role.Passage);

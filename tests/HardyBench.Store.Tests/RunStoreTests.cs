@@ -104,6 +104,22 @@ public sealed class RunStoreTests : IAsyncLifetime
         Assert.Empty(scaled[1].Differences);
     }
 
+    /// <summary>A machine that was changed has shown nothing yet; what it played before is told apart, by description.</summary>
+    [Fact]
+    public async Task Runs_before_a_machine_was_changed_are_listed_by_what_it_was()
+    {
+        await KeepAsync(Sample(10));
+        await KeepAsync(Sample(10));
+        var deleted = await KeepAsync(Sample(10));
+        await runs.SetDeletedAsync([deleted], true, DateTimeOffset.UnixEpoch);
+        var upgraded = Described with { Memory = Described.Memory with { Gigabytes = Described.Memory.Gigabytes + 16 } };
+
+        Assert.Empty(await runs.OfEarlierAsync(Described with { Name = "Another name" }));
+        Assert.Empty(await runs.OfEarlierAsync(upgraded with { Id = "other" }));
+        var earlier = Assert.Single(await runs.OfEarlierAsync(upgraded));
+        Assert.Equal((2, Described.Memory), (earlier.Runs, earlier.Machine.Memory));
+    }
+
     /// <summary>A slot that begins exactly as start-up ends is a steady one, whatever fraction of a microsecond the start lag
     /// has.</summary>
     [Theory]

@@ -375,6 +375,46 @@ public sealed class KeepingTests
         Assert.DoesNotContain(await bench.Catalogue.AllAsync(), part => part.Price == 1);
     }
 
+    /// <summary>What is stopped goes on after the next start, and no run is judged without its turn.</summary>
+    [Fact]
+    public async Task Judging_again_takes_a_turn_for_each_run_newest_first_and_can_be_stopped()
+    {
+        var bench = await OpenAsync();
+        var plan = await bench.Plays.PlanAsync("touring-night", "curlew-desk", new PlaybackSettings());
+        var runs = new List<long>();
+        for (var run = 0; run < 3; run++)
+        {
+            runs.Add((await bench.Plays.PlayAsync(plan, null, CancellationToken.None)).Id);
+        }
+
+        await ExecuteAsync(bench.Folder.Database, "UPDATE Runs SET Rules = 0");
+        using var stop = new CancellationTokenSource();
+        var (turns, told) = (0, new List<(int, int)>());
+
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => bench.JudgeAgainAsync(stop.Token, Tell, Turn));
+        Assert.Equal([runs[0]], await bench.Runs.ToJudgeAsync());
+        await bench.JudgeAgainAsync(CancellationToken.None);
+
+        Assert.Empty(await bench.Runs.ToJudgeAsync());
+        Assert.Equal(2, turns);
+        Assert.Equal([(1, 3), (2, 3)], told);
+
+        Task<IDisposable> Turn(CancellationToken stopped)
+        {
+            turns++;
+            return Task.FromResult<IDisposable>(new CancellationTokenSource());
+        }
+
+        void Tell(int done, int of)
+        {
+            told.Add((done, of));
+            if (done == 2)
+            {
+                stop.Cancel();
+            }
+        }
+    }
+
     [Fact]
     public async Task Several_programs_open_a_new_folder_at_once()
     {

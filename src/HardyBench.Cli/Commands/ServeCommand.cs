@@ -29,7 +29,7 @@ internal static class ServeCommand
             Description = "A PEM file with certificate and key. Without it, the server creates one.",
         };
         var demo = new Option<bool>("--demo") { Description = "Create missing clips and play the stand-ins at once." };
-        return new Command("serve", "Starts the page and the API.") { port, address, host, certificate, demo }.Running(
+        return new Command("serve", "Starts the page and the API.") { port, address, host, certificate, demo }.Opening(
             async (parsed, bench, stop) =>
         {
             var listening = Listening.On(

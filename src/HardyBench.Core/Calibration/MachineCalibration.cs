@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using HardyBench.Core.Machines;
 
 namespace HardyBench.Core.Calibration;
@@ -10,4 +11,9 @@ namespace HardyBench.Core.Calibration;
 /// <param name="Took">How long measuring took.</param>
 public sealed record MachineCalibration(
     string Id, DateTimeOffset At, Machine Twin, double CoreSpeed, IReadOnlyList<Measure> Measures, IReadOnlyList<FittedDecode> Decodes,
-    double? ReadMegabytesPerSecond, TimeSpan Took);
+    double? ReadMegabytesPerSecond, TimeSpan Took)
+{
+    /// <summary>The machine as it was described then; null in what earlier versions measured.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public Machine? Measured { get; init; }
+}

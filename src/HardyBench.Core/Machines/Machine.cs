@@ -52,6 +52,13 @@ public sealed record Machine(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public MachineCosts? Costs { get; init; }
 
+    /// <summary>As it is compared with other descriptions. What the kernel reports of this machine's memory differs a little after each
+    /// update, so from 8 GB on it counts in whole gigabytes; what is in use just now is no part of the machine.</summary>
+    [JsonIgnore]
+    public Machine AsCompared => Kind == MachineKind.This
+        ? this with { Memory = Memory with { Gigabytes = Math.Round(Memory.Gigabytes, Memory.Gigabytes < 8 ? 1 : 0), InUseGigabytes = 0 } }
+        : this;
+
     /// <summary>Whether it stands for a real machine on which its figures were measured.</summary>
     [JsonIgnore]
     public bool IsTwin => Kind == MachineKind.StandIn && Costs is not null;
@@ -68,6 +75,7 @@ public sealed record Machine(
     public Graphics? MainGraphics => Graphics is [var first, ..] ? first : null;
 
     /// <summary>The graphics units that compose pictures together: the first, and those alike.</summary>
+    [JsonIgnore]
     public IReadOnlyList<Graphics> Composing => [.. Graphics.Where(unit => unit == Graphics[0])];
 
     /// <summary>The engines that take a format.</summary>

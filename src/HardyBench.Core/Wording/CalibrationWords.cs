@@ -1,4 +1,6 @@
 using HardyBench.Core.Calibration;
+using HardyBench.Core.Findings.Comparing;
+using HardyBench.Core.Machines;
 using HardyBench.Core.Timelines.Effects;
 using MathNet.Numerics.Statistics;
 using static System.FormattableString;
@@ -20,6 +22,13 @@ public static class CalibrationWords
             + $"{(calibration.Twin.Costs!.AllBusy < WorthSaying ? $"While all cores are busy each keeps {Percent(calibration.Twin.Costs.AllBusy)} of its speed. " : string.Empty)}"
             + $"Predictions from it are within {Percent(calibration.Twin.Costs.Band)} in 95 of 100 cases.";
     }
+
+    /// <summary>That a machine is no longer what was measured, and what to do; null where it is.</summary>
+    public static string? Outdated(Machine measured, Machine now) =>
+        LikeForLike.Differences(measured, now) is { Count: > 0 } differences
+            ? $"This machine has changed since: {string.Join("; ", differences.Select(ComparisonWords.Change))}. "
+                + "These costs and the twin are of the machine before. Measure again."
+            : null;
 
     /// <summary>How good predictions were; null where none can be judged.</summary>
     public static string? Of(PredictionFigures figures)

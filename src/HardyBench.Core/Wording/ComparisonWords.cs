@@ -69,6 +69,10 @@ public static class ComparisonWords
     /// <summary>What a difference of conditions is about, a phrase.</summary>
     public static string About(ConditionDifference difference) => About(difference.What, difference.Of);
 
+    /// <summary>What was replaced by what, a phrase.</summary>
+    public static string Change(ConditionDifference difference) =>
+        $"{About(difference)} {difference.Base ?? "not stated"} → {difference.Other ?? "not stated"}";
+
     /// <inheritdoc cref="About(ConditionDifference)"/>
     public static string About(Condition what, string? of) => (what switch
     {
@@ -104,6 +108,8 @@ public static class ComparisonWords
         Condition.Processor => "processor",
         Condition.Cores => "cores",
         Condition.CoreSpeed => "core speed",
+        Condition.SlowCoreSpeed => "speed of slow cores",
+        Condition.MeasuredCosts => "measured costs",
         Condition.MemorySize => "memory",
         Condition.MemorySpeed => "memory speed",
         Condition.MemorySticks => "sticks of memory",

@@ -9,27 +9,18 @@ namespace HardyBench.Formats.Machines;
 /// <summary>Tells whether two descriptions are of a machine that plays alike.</summary>
 public static class MachineDigest
 {
-    /// <summary>Lower-case hex SHA-256 of every part that moves a result; names, price and the like do not. The machine that this runs on
-    /// is what it is, however much of its memory is in use just now.</summary>
-    public static string Of(Machine machine) =>
-        machine.Kind == MachineKind.This
-            ? Machine.ThisId
-            : Convert.ToHexStringLower(
-                SHA256.HashData(
-        JsonSerializer.SerializeToUtf8Bytes(
-            new Parts(
-                machine.Processor,
-                machine.Graphics,
-                machine.MediaEngines,
-                machine.Memory,
-                machine.Drives,
-                machine.Cooling,
-                machine.OnBattery
-            )
-            {
-                Costs = machine.Costs,
-            },
-            BenchJson.Options)));
+    /// <summary>Lower-case hex SHA-256 of every part that affects a result; names, price and the like do not.</summary>
+    public static string Of(Machine machine)
+    {
+        var compared = machine.AsCompared;
+        var parts = new Parts(
+            compared.Processor, compared.Graphics, compared.MediaEngines, compared.Memory, compared.Drives, compared.Cooling,
+            compared.OnBattery)
+        {
+            Costs = compared.Costs,
+        };
+        return Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(parts, BenchJson.Options)));
+    }
 
     private sealed record Parts(
         Processor Processor,

@@ -58,9 +58,10 @@ internal static class Encoders
     private static FormattableString Rate(ClipRecipe recipe) => $"-b:v {recipe.TargetRate?.BitsPerSecond ?? 0}";
 
     /// <summary>
-    /// With a buffer of a third of a second, as in cameras that record at a constant rate. Without it the first frames of so short a clip get
-    /// three to six times as many bits as the others, and a loop repeats that in every GOP. With a buffer, AVC's frame threads give another
-    /// file each time, and so do HEVC's without <c>const-vbv</c> (both tried with FFmpeg 5.1 of Debian 12); hence AVC is encoded in one thread.
+    /// With a buffer of a third of a second, as in cameras that record at a constant rate. Without it the first frames of so short a clip
+    /// get three to six times as many bits as the others, and a loop repeats that in every GOP. With a buffer, AVC's frame threads give
+    /// another file each time, and so do HEVC's without <c>const-vbv</c> (both tried with FFmpeg 5.1 of Debian 12); hence AVC is encoded in
+    /// one thread.
     /// </summary>
     private static FormattableString SteadyRate(ClipRecipe recipe) =>
         $"{Rate(recipe)} -maxrate {recipe.TargetRate?.BitsPerSecond ?? 0} -bufsize {(recipe.TargetRate?.BitsPerSecond ?? 0) / 3}";

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using HardyBench.Core;
 using HardyBench.Core.Calibration;
+using HardyBench.Core.Machines;
 using HardyBench.Formats.Json;
 using HardyBench.Server.Live;
 using HardyBench.Workbench;
@@ -18,7 +19,8 @@ internal static class CalibrationEndpoints
         var calibration = routes.MapGroup("/api/calibration").WithTags("Calibration");
         calibration
             .MapGet("/", async Task<Ok<CalibrationView>> (Bench bench, CalibrationDesk desk) => TypedResults.Ok(CalibrationView.Of(
-                desk.Now, await bench.Calibrations.NewestAsync(), await bench.Calibrations.PredictionsAsync())))
+                desk.Now, await bench.Calibrations.NewestAsync(), await bench.Calibrations.PredictionsAsync(),
+                await bench.Machines.FindAsync(Machine.ThisId))))
             .WithName("calibration");
         calibration.MapPost("/", Accepted<CreationView> (CalibrationDesk desk) => TypedResults.Accepted((string?)null, desk.Start()))
             .WithName("calibrate");

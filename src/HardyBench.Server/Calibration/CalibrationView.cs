@@ -1,5 +1,6 @@
 using HardyBench.Core.Calibration;
 using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
 using HardyBench.Core.Wording;
 using HardyBench.Server.Live;
 
@@ -13,12 +14,14 @@ namespace HardyBench.Server.Calibration;
 public sealed record CalibrationView(
     CreationView Now, MeasuredView? Newest, string? Words, PredictionFigures Figures, IReadOnlyList<Prediction> Predictions)
 {
-    internal static CalibrationView Of(CreationView now, MachineCalibration? newest, IReadOnlyList<Prediction> predictions)
+    internal static CalibrationView Of(
+        CreationView now, MachineCalibration? newest, IReadOnlyList<Prediction> predictions, Machine machine)
     {
         // What an earlier twin predicted says nothing of this one.
         List<Prediction> its = [.. predictions.Where(prediction => prediction.Calibration == newest?.Id)];
         var figures = PredictionFigures.Of(its);
-        return new CalibrationView(now, newest is null ? null : MeasuredView.Of(newest), CalibrationWords.Of(figures), figures, its);
+        return new CalibrationView(
+            now, newest is null ? null : MeasuredView.Of(newest, machine), CalibrationWords.Of(figures), figures, its);
     }
 }
 
@@ -31,7 +34,10 @@ public sealed record MeasuredView(
     DateTimeOffset At, string TwinId, string Words, double CoreSpeed, double Band, double? ReadMegabytesPerSecond, double Seconds,
     IReadOnlyList<DecodeRow> Decoding, IReadOnlyList<CostRow> Costs, IReadOnlyList<TreatingRow> Treating)
 {
-    internal static MeasuredView Of(MachineCalibration calibration) => new(
+    /// <summary>That the machine has changed since, and what to do, in words; null where it has not.</summary>
+    public string? Outdated { get; init; }
+
+    internal static MeasuredView Of(MachineCalibration calibration, Machine machine) => new(
         calibration.At, calibration.Twin.Id, CalibrationWords.Of(calibration), calibration.CoreSpeed, calibration.Twin.Costs!.Band,
         calibration.ReadMegabytesPerSecond, calibration.Took.TotalSeconds,
         [
@@ -48,7 +54,10 @@ public sealed record MeasuredView(
         [
             .. calibration.Twin.Costs.Treating.Select(time => new TreatingRow(
                 CalibrationWords.NameOf(time.Work), time.Nanoseconds, time.DeepNanoseconds)),
-        ]);
+        ])
+    {
+        Outdated = calibration.Measured is { } measured ? CalibrationWords.Outdated(measured, machine) : null,
+    };
 }
 
 /// <param name="MeasuredMs">Milliseconds a frame on one thread.</param>

@@ -20,6 +20,9 @@ public interface ILivePage
     /// <summary>Runs have come or gone without a play that pages saw.</summary>
     Task RunsChanged();
 
+    /// <summary>How many runs are judged again by changed rules.</summary>
+    Task Judging(JudgingView judging);
+
     /// <summary>How far the making of clips is.</summary>
     Task Making(CreationView making);
 

@@ -9,6 +9,10 @@ using HardyBench.Store;
 
 namespace HardyBench.Server.Live;
 
+/// <summary>How many runs are judged again by changed rules.</summary>
+/// <param name="Of">All of them; 0 where the rules are those of every run.</param>
+public sealed record JudgingView(int Done, int Of);
+
 /// <summary>A play, in progress or just ended.</summary>
 /// <param name="RunId">0 until the player has started.</param>
 /// <param name="Step">What the run in play stands for in its trial.</param>

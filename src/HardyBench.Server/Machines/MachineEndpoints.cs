@@ -1,5 +1,7 @@
 using System.Text;
+using HardyBench.Core.Findings.Comparing;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Wording;
 using HardyBench.Formats.Machines;
 using HardyBench.Store;
 using HardyBench.Workbench;
@@ -40,6 +42,15 @@ public sealed record MachineDocument(int Version, Machine Machine)
     public static MachineDocument Of(Stored<Machine> stored) => new(stored.Version, stored.Thing);
 }
 
+/// <summary>Runs of a machine as it was before a change. They no longer count for it.</summary>
+/// <param name="Last">When the last of them started.</param>
+/// <param name="Changes">What differs now, a phrase each.</param>
+public sealed record EarlierRunsView(int Runs, DateTimeOffset Last, IReadOnlyList<string> Changes)
+{
+    public static EarlierRunsView Of(EarlierRuns runs, Machine now) => new(
+        runs.Runs, runs.Last, [.. LikeForLike.Differences(runs.Machine, now).Select(ComparisonWords.Change)]);
+}
+
 /// <summary>What became of a file of machines.</summary>
 /// <param name="Problems">Machines that were left out, or what was passed over.</param>
 public sealed record ShelfView(IReadOnlyList<MachineDocument> Added, IReadOnlyList<RowProblem> Problems);
@@ -55,6 +66,14 @@ internal static class MachineEndpoints
         machines.MapGet("/{id}", async Task<Ok<MachineDocument>> (string id, Bench bench) =>
                 TypedResults.Ok(MachineDocument.Of(await bench.Machines.StoredAsync(id))))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("machine");
+        machines.MapGet("/{id}/earlier", async Task<Ok<EarlierRunsView[]>> (string id, Bench bench) =>
+            {
+                var machine = await bench.Machines.FindAsync(id);
+                var earlier = await bench.Runs.OfEarlierAsync(machine);
+                return TypedResults.Ok(earlier.Select(runs => EarlierRunsView.Of(runs, machine)).ToArray());
+            })
+            .ProducesProblem(StatusCodes.Status404NotFound).WithName("earlierRuns")
+            .WithDescription("Runs of the machine before it was changed.");
         machines.MapPost("/", async Task<Ok<MachineDocument>> (Machine machine, Bench bench) =>
                 TypedResults.Ok(MachineDocument.Of(await bench.Machines.AddAsync(machine))))
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addMachine");

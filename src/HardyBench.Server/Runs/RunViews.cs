@@ -30,7 +30,7 @@ public sealed record RunLineView(
     /// <summary>Why it does not count for its machine, and what to do, in words; null where it counts.</summary>
     public string? NotCounting { get; init; }
 
-    /// <summary>With the titles and names of today; what is gone goes by its id.</summary>
+    /// <summary>With the titles and names of today; what is deleted has those it had when it was played.</summary>
     public static async Task<IReadOnlyList<RunLineView>> OfAsync(Bench bench, IReadOnlyList<RunLine> runs)
     {
         var timelines = (await bench.Timelines.AllAsync()).ToDictionary(timeline => timeline.Id, timeline => timeline.Title);
@@ -47,8 +47,8 @@ public sealed record RunLineView(
         run.Id,
         new DateTimeOffset(run.StartedAtUtc, TimeSpan.Zero),
         run.TimelineId,
-        timelines.GetValueOrDefault(run.TimelineId, run.TimelineId),
-        run.TimelineDigest, run.MachineId, machines.GetValueOrDefault(run.MachineId, run.MachineId), run.Scale, run.Policy,
+        timelines.GetValueOrDefault(run.TimelineId, run.TimelineTitle),
+        run.TimelineDigest, run.MachineId, machines.GetValueOrDefault(run.MachineId, run.MachineName), run.Scale, run.Policy,
         run.Ending, run.ByHand, run.ConditionsDigest, run.Differences.Split(RunStore.DifferenceMark, StringSplitOptions.RemoveEmptyEntries),
         run.TrialId, run.Label, run.Marks, [.. run.Passages.Select(passage => passage.Verdict)], run.Passages.Sum(passage => passage.Slots),
         run.Passages.Sum(passage => passage.Shown), run.Passages.Sum(passage => passage.SteadyDrops))
@@ -83,20 +83,20 @@ public sealed record PassageDetail(
     IReadOnlyList<string> Notes,
     double From, double FrameMs, FrameColumns Frames, IReadOnlyList<LoadSeries> Loads, IReadOnlyList<MarkRow> Marks)
 {
-    /// <summary>Why the run says nothing of its machine, and what to do, in words; null where it counts.</summary>
+    /// <summary>Why the run says nothing of its machine, and what to do, in words; null where it counts, and until it has ended.</summary>
     public string? NotCounting { get; init; }
 
+    /// <param name="number">From 1; null comes back where the timeline has no such passage.</param>
     public static PassageDetail? Of(StoredRun stored, int number)
     {
-        var run = stored.Run;
-        var findings = RunFindings.Of(run);
-        var finding = findings.ElementAtOrDefault(number - 1);
-        if (finding is null)
+        var (run, timeline) = (stored.Run, stored.Run.Header.Timeline);
+        if (number < 1 || number > timeline.Passages.Count)
         {
             return null;
         }
 
-        var timeline = run.Header.Timeline;
+        // One passage alone: a timeline may have hundreds.
+        var finding = RunFindings.Of(run, number - 1);
         var frames = run.FramesOf(finding.Index);
         var from = frames.Count > 0 ? frames[0].SlotStart : TimeSpan.Zero;
         var to = frames.Count > 0 ? frames[^1].SlotStart + timeline.Rate.FrameDuration : TimeSpan.Zero;
@@ -105,13 +105,13 @@ public sealed record PassageDetail(
             finding.Limiter is { } helped ? LimiterWords.Helps(helped) : null,
             finding.Limiter is { } limiter ? LimiterWords.WhatDoesNotHelp(limiter) : null,
             RunSummary.DecodedOn(run, finding.Index),
-            RunWords.NotesOf(run),
+            run.Ending == RunEnding.Playing ? RunWords.NotesOf(run) : stored.Notes,
             from.TotalMilliseconds,
             timeline.Rate.FrameDuration.TotalMilliseconds,
             FrameColumns.Of(frames, timeline), LoadSeries.Of(run.Loads.Where(load => load.At > from && load.At <= to), from),
             [.. stored.Marks.Where(mark => mark.At >= from && mark.At < to).Select(MarkRow.Of)])
         {
-            NotCounting = AdviceWords.NotCounting(run, findings),
+            NotCounting = stored.NotCounting,
         };
     }
 }

@@ -20,7 +20,7 @@ public sealed record TrialLineView(
         var machine = machines.FirstOrDefault(one => one.Id == trial.Asked.MachineId);
         return new TrialLineView(
             trial.Id, trial.Asked.Kind, trial.Asked.Timeline.Id, trial.Asked.Timeline.Title, machine?.Name ?? trial.Asked.MachineId,
-            machine?.Kind == MachineKind.StandIn,
+            trial.Asked.MachineId != Machine.ThisId,
             trial.State,
             new DateTimeOffset(trial.AskedAtUtc, TimeSpan.Zero),
             trial.Problem,

@@ -3,6 +3,7 @@ using System.Globalization;
 using HardyBench.Core.Calibration;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
+using HardyBench.Formats.Machines;
 using HardyBench.Formats.PlayerProtocol;
 using HardyBench.Media.Clips;
 using HardyBench.Media.EffectFiles;
@@ -33,6 +34,15 @@ public sealed class CalibrationJobs(
     /// <summary>The last one; null before the first.</summary>
     public async Task<MachineCalibration?> NewestAsync() => (await kept.LastAsync(1)) is [var last] ? last : null;
 
+    /// <summary>The last one, where this machine has not changed since; else null.</summary>
+    public async Task<MachineCalibration?> CurrentAsync() =>
+        await NewestAsync() is { } newest && IsOf(newest, ThisMachine.Describe(SystemFiles.Live)) ? newest : null;
+
+    /// <summary>Whether a machine still is what was calibrated. Earlier versions did not say, so what they measured is taken for
+    /// it.</summary>
+    private static bool IsOf(MachineCalibration calibration, Machine machine) =>
+        calibration.Measured is not { } measured || MachineDigest.Of(measured) == MachineDigest.Of(machine);
+
     /// <summary>What the twin made of the last runs of this machine that are not deleted, in the order in which they were played.</summary>
     public async Task<IReadOnlyList<Prediction>> PredictionsAsync()
     {
@@ -45,7 +55,7 @@ public sealed class CalibrationJobs(
     /// <param name="plan">As it was played, aids with it.</param>
     public async Task PredictAsync(StoredRun run, PlaybackPlan plan)
     {
-        if (Prediction.Speaks(run.Run) && await NewestAsync() is { } calibration)
+        if (Prediction.Speaks(run.Run) && await NewestAsync() is { } calibration && IsOf(calibration, run.Run.Header.Machine))
         {
             await predictions.ReplaceAsync(Prediction.Of(run.Id, run.Run, plan, calibration));
         }
@@ -96,7 +106,10 @@ public sealed class CalibrationJobs(
         var calibration = new MachineCalibration(
             now.ToString("yyyyMMdd-HHmmss", CultureInfo.InvariantCulture), now,
             MachineLimits.Checked(Twin.Of(machine, fit, usable, rate)), fit.CoreSpeed, measures, fit.Decodes, rate,
-            Stopwatch.GetElapsedTime(began));
+            Stopwatch.GetElapsedTime(began))
+        {
+            Measured = machine,
+        };
         await shelf.ReplaceAsync(calibration.Twin);
         await kept.ReplaceAsync(calibration);
         return calibration;

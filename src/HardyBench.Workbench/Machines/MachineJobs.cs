@@ -29,6 +29,10 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
     public async Task<IReadOnlyList<Stored<Machine>>> ShelfAsync() =>
         [new Stored<Machine>(ThisMachine.Describe(SystemFiles.Live), 0), .. await shelf.AllAsync()];
 
+    /// <summary>The same and those that are deleted, which runs and trials still name.</summary>
+    public async Task<IReadOnlyList<Machine>> WithDeletedAsync() =>
+        [.. await AllAsync(), .. (await shelf.DeletedAsync()).Select(stored => stored.Thing)];
+
     /// <exception cref="UnknownThingException">There is no such machine.</exception>
     public async Task<Machine> FindAsync(string id) => Known(await AllAsync(), id);
 

@@ -93,6 +93,19 @@ public sealed class PredictionTests
             [.. passages.Select(one => new PredictedPassage(0, "asked", one.Item1, one.Item2, one.Item3, one.Item4, false))]);
     }
 
+    [Fact]
+    public void A_machine_that_changed_after_it_was_measured_is_told_with_what_changed()
+    {
+        var machine = Samples.Machine(cores: 4);
+        var upgraded = machine with { Memory = machine.Memory with { Gigabytes = 64 } };
+
+        Assert.Null(CalibrationWords.Outdated(machine, machine with { Name = "Another name" }));
+        Assert.Equal(
+            $"This machine has changed since: memory {machine.Memory.Gigabytes} GB → 64 GB. These costs and the twin are of the machine "
+            + "before. Measure again.",
+            CalibrationWords.Outdated(machine, upgraded));
+    }
+
     private static readonly CodecCost[] Impossible =
     [
         Avc with { PerSampleByte = -1 }, Avc with { PerBit = double.NaN }, Avc with { PerSampleByte = 0, PerBit = 0 },

@@ -1,5 +1,5 @@
 import { HubConnectionBuilder, HubConnectionState, LogLevel } from '@microsoft/signalr';
-import { api, orThrow, type Making, type Play } from './api/client';
+import { api, orThrow, type Making, type Play, type Schemas } from './api/client';
 
 /** The hub's own messages; the API's document does not cover them. */
 type LoadNow = { group: string; name: string; unit: string; value: number };
@@ -19,6 +19,8 @@ class Live {
   aids = $state<Making | null>(null);
   /** The measuring of this machine. */
   calibrating = $state<Making | null>(null);
+  /** Runs that are judged again after an update. */
+  judging = $state<Schemas['JudgingView'] | null>(null);
   /** Changes when another clip is made, or the making ends; its progress is sent several times a second. */
   clipsMade = $derived(made(this.making));
   /** The same of proxies and renders. */
@@ -50,6 +52,7 @@ class Live {
     hear('making', (making: Making) => (this.making = making));
     hear('aids', (aids: Making) => (this.aids = aids));
     hear('calibrating', (calibrating: Making) => (this.calibrating = calibrating));
+    hear('judging', (judging: Schemas['JudgingView']) => (this.judging = judging));
     hub.on('runsChanged', () => this.ended++);
     hub.onreconnecting(() => (this.connected = false));
     hub.onreconnected(() => void start());
@@ -71,11 +74,14 @@ class Live {
   /** Reads what is running, after a connection has begun. */
   async #readAnew() {
     this.#heard.clear();
-    const [play, making, calibration] = await Promise.all([api.GET('/api/play'), api.GET('/api/clips/making'), api.GET('/api/calibration')]);
+    const [play, making, calibration, judging] = await Promise.all([
+      api.GET('/api/play'), api.GET('/api/clips/making'), api.GET('/api/calibration'), api.GET('/api/judging')
+    ]);
     this.connected = play.response.ok && making.response.ok;
     if (!this.#heard.has('play')) this.#playChanged(play.data ?? null);
     if (!this.#heard.has('making')) this.making = making.data ?? null;
     if (!this.#heard.has('calibrating')) this.calibrating = calibration.data?.now ?? null;
+    if (!this.#heard.has('judging')) this.judging = judging.data ?? null;
     // What ended before the connection began was not heard, and pages have read before it.
     this.ended++;
   }

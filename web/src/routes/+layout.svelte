@@ -3,6 +3,7 @@
   import { onMount } from 'svelte';
   import { live } from '#lib/live.svelte.ts';
   import TopBar from '#lib/TopBar.svelte';
+  import JudgingBar from '#lib/JudgingBar.svelte';
   import MakingBar from '#lib/MakingBar.svelte';
 
   let { children } = $props();
@@ -18,5 +19,6 @@
     </p>
   {/if}
   <MakingBar />
+  <JudgingBar />
   <main id="content" tabindex="-1" class="min-h-0 flex-1 overflow-auto">{@render children()}</main>
 </div>

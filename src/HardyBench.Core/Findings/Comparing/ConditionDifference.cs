@@ -36,6 +36,7 @@ public enum Condition
     Processor,
     Cores,
     CoreSpeed,
+    SlowCoreSpeed,
     MemorySize,
     MemorySpeed,
     MemorySticks,
@@ -47,6 +48,7 @@ public enum Condition
     OtherDrives,
     Cooling,
     PowerLimit,
+    MeasuredCosts,
     OperatingSystem,
     DriverDate,
 }
@@ -70,6 +72,8 @@ public static class ConditionCauses
         {
             Condition.DecodedOn => [Condition.DecodeAskedOn, Condition.MediaEngine],
             Condition.EffectRanOn => [Condition.EffectsAskedOn, Condition.Graphics],
+            // Where only one of them has slow cores at all.
+            Condition.SlowCoreSpeed when difference.Base is null || difference.Other is null => [Condition.Cores],
             _ => Array.Empty<Condition>(),
         },
         .. difference.What.IsOfProgram(difference.Base) && difference.What.IsOfProgram(difference.Other)

@@ -11,9 +11,27 @@ public static class LikeForLike
     /// <summary>A consequence is left out where its cause differs.</summary>
     /// <param name="baseTimeline">Digest of the timeline as it was played.</param>
     /// <param name="otherTimeline">The same of the other run.</param>
-    public static IReadOnlyList<ConditionDifference> Differences(RunHeader one, string baseTimeline, RunHeader other, string otherTimeline)
+    public static IReadOnlyList<ConditionDifference> Differences(
+        RunHeader one, string baseTimeline, RunHeader other, string otherTimeline) =>
+        Between(Facts(one, baseTimeline), Facts(other, otherTimeline));
+
+    /// <summary>The parts in which two descriptions of machines differ; without consequences, too.</summary>
+    public static IReadOnlyList<ConditionDifference> Differences(Machine one, Machine other)
     {
-        var (first, second) = (Facts(one, baseTimeline), Facts(other, otherTimeline));
+        return Between(Of(one), Of(other));
+
+        static Dictionary<(Condition, string?), string?> Of(Machine machine)
+        {
+            var facts = new Dictionary<(Condition, string?), string?>();
+            OfMachine(machine.AsCompared, (what, value, of) => facts[(what, of)] = value);
+            facts[(Condition.MemoryInUse, null)] = MemoryInUse(machine, 0);
+            return facts;
+        }
+    }
+
+    private static List<ConditionDifference> Between(
+        Dictionary<(Condition What, string? Of), string?> first, Dictionary<(Condition What, string? Of), string?> second)
+    {
         var all = first.Keys.Union(second.Keys).OrderBy(fact => fact.What).ThenBy(fact => fact.Of, StringComparer.Ordinal)
             .Select(fact => new ConditionDifference(fact.What, fact.Of, first.GetValueOrDefault(fact), second.GetValueOrDefault(fact)))
             .Where(difference => difference.Base != difference.Other)
@@ -29,13 +47,8 @@ public static class LikeForLike
         OfTimeline(header, timeline, Add);
         OfSettings(header.Settings, Add);
         OfConditions(header, Add);
-        Add(
-            Condition.MemoryInUse,
-            header.Machine.Kind == MachineKind.This
-                ? null
-                : Invariant($"{header.Machine.Memory.InUseGigabytes + (header.Settings.Others?.Gigabytes ?? 0):0.#} GB")
-        );
-        OfMachine(header.Machine, Add);
+        Add(Condition.MemoryInUse, MemoryInUse(header.Machine, header.Settings.Others?.Gigabytes ?? 0));
+        OfMachine(header.Machine.AsCompared, Add);
         return facts;
 
         void Add(Condition what, string? value, string? of = null) => facts[(what, of)] = value;
@@ -118,6 +131,7 @@ public static class LikeForLike
                 : Invariant($"{processor.Cores}")
         );
         add(Condition.CoreSpeed, processor.RelativeCoreSpeed is { } speed ? Invariant($"{speed:0.##}") : null);
+        add(Condition.SlowCoreSpeed, processor.RelativeSlowSpeed is { } slow ? Invariant($"{slow:0.##}") : null);
         add(Condition.MemorySize, Invariant($"{memory.Gigabytes:0.#} GB"));
         add(Condition.MemorySpeed, memory.MegatransfersPerSecond is { } transfers ? Invariant($"{transfers} MT/s") : null);
         add(Condition.MemorySticks, memory.Sticks is { } sticks ? Invariant($"{sticks}") : null);
@@ -160,9 +174,14 @@ public static class LikeForLike
                 : null
         );
         add(Condition.PowerLimit, machine.PowerLimit is { } limit ? Invariant($"{limit:0} W") : null);
+        add(Condition.MeasuredCosts, machine.Costs is { } costs ? Invariant($"of {costs.MeasuredAt:yyyy-MM-dd HH:mm}") : null);
         add(Condition.OperatingSystem, machine.OperatingSystem);
         add(Condition.DriverDate, machine.DriverDate is { } day ? Invariant($"{day:yyyy-MM-dd}") : null);
     }
+
+    /// <param name="others">Gigabytes that other programs hold besides.</param>
+    private static string? MemoryInUse(Machine machine, double others) =>
+        machine.Kind == MachineKind.This ? null : Invariant($"{machine.Memory.InUseGigabytes + others:0.#} GB");
 
     private static string Text(Drive drive) => Invariant(
         $"{drive.Kind}, {drive.ReadMegabytesPerSecond:0} MB/s; writes {drive.WriteMegabytesPerSecond:0} MB/s, {drive.LatencyMilliseconds:0.##} ms")
@@ -173,9 +192,12 @@ public static class LikeForLike
 
     private static string Text(MediaEngine engine)
     {
-        var encodes = engine.Encodes is { Count: > 0 } rows ? $", encodes {Text(rows)}" : string.Empty;
+        var encodes = engine.Encodes is { Count: > 0 } rows ? $", encodes {Text(rows)}{EncodingRate(engine)}" : string.Empty;
         return $"decodes {Text(engine.Capabilities)}{encodes}";
     }
+
+    private static string EncodingRate(MediaEngine engine) =>
+        engine.EncodedMegapixelsPerSecond is { } rate ? Invariant($" at {rate:0} Mpixel/s") : string.Empty;
 
     private static string Text(IReadOnlyList<FormatCapability> rows) => rows.Count == 0 ? "nothing" : string.Join(", ", rows.Select(row => row.Notation));
 

@@ -46,6 +46,7 @@
   </div>
   {#if problem || now?.problem}<p role="alert" class="mb-2 text-sm text-error">{problem || now?.problem}</p>{/if}
   {#if measured}
+    {#if measured.outdated}<p class="mb-2 max-w-prose text-sm text-warning" role="status" data-testid="outdated">{measured.outdated}</p>{/if}
     <p class="mb-2 max-w-prose text-sm" data-testid="calibration">{measured.words}</p>
     <p class="quiet mb-3 max-w-prose text-sm">
       Measured {moment(measured.at)} in {Math.round(measured.seconds)} s{#if measured.readMegabytesPerSecond}; footage came from its drive at {Math.round(measured.readMegabytesPerSecond)} MB/s{/if}.

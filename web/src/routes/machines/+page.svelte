@@ -2,6 +2,7 @@
   import { onMount, untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
+  import EarlierRuns from '#lib/machines/EarlierRuns.svelte';
   import MachineForm from '#lib/machines/MachineForm.svelte';
   import ThisMachine from '#lib/machines/ThisMachine.svelte';
   import SaveOnLeave from '#lib/SaveOnLeave.svelte';
@@ -113,5 +114,6 @@
       </div>
       {#key chosen}<MachineForm bind:machine={draft.machine} />{/key}
     {/if}
+    {#if draft}<EarlierRuns id={chosen} version={draft.version} />{/if}
   </section>
 </div>

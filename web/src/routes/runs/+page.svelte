@@ -135,7 +135,7 @@
             <tr class="[&>td]:border-b [&>td]:border-base-300 [&>td]:px-2.5 [&>td]:py-1 {selected.has(run.id) ? 'bg-secondary/10' : ''}">
               <td><input type="checkbox" class="checkbox checkbox-sm" aria-label="Run {run.id}" checked={selected.has(run.id)} onchange={(event) => toggle([run], event.currentTarget.checked)} /></td>
               {#each Object.entries(columns) as [name, value] (name)}
-                <td class="{figures.includes(name) ? 'figure' : name === 'started' ? 'figure whitespace-nowrap' : ''} {figures.includes(name) ? 'text-right' : ''} {name === 'ending' && (run.ending === 'cutShort' || run.notCounting) ? 'text-warning' : ''}" title={name === 'ending' ? run.notCounting : null}>
+                <td class="{figures.includes(name) ? 'figure' : name === 'started' ? 'figure whitespace-nowrap' : name === 'timeline' || name === 'machine' ? 'min-w-28' : ''} {figures.includes(name) ? 'text-right' : ''} {name === 'ending' && (run.ending === 'cutShort' || run.notCounting) ? 'text-warning' : ''}" title={name === 'ending' ? run.notCounting : null}>
                   {#if name === 'run'}<a class="link" href="/runs/{run.id}">{run.id}</a>
                   {:else}{value(run)}{#if name === 'conditions' && run.trialId && run.label !== '1 of 1'}<a class="link quiet ml-1" href="/trials/{run.trialId}" title="Its trial">{run.label === `${run.scale} scale` ? `trial ${run.trialId}` : run.label}</a>{/if}{/if}
                 </td>

@@ -1,0 +1,69 @@
+using HardyBench.Server.Live;
+using HardyBench.Server.Plays;
+using HardyBench.Workbench;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.Extensions.Hosting;
+using Microsoft.Extensions.Logging;
+
+namespace HardyBench.Server.Judging;
+
+/// <summary>Judges runs of earlier rules again while pages are open already, never beside something that is measured.</summary>
+internal sealed class JudgingStart(Bench bench, ThisMachineInUse inUse, LiveFeed live, ILogger<JudgingStart> log) : BackgroundService
+{
+    private static readonly TimeSpan BeforeNextTry = TimeSpan.FromMilliseconds(200), BetweenNews = TimeSpan.FromSeconds(1);
+
+    private DateTime told;
+
+    /// <summary>How far it is.</summary>
+    public JudgingView Now { get; private set; } = new(0, 0);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        // The server answers first.
+        await Task.Yield();
+        await bench.JudgeAgainAsync(stoppingToken, Tell, TurnAsync);
+        foreach (var run in bench.Unreadable)
+        {
+            log.LogWarning("{Why}", run.Why);
+        }
+    }
+
+    private void Tell(int done, int of)
+    {
+        Now = new JudgingView(done, of);
+        if (done < of && DateTime.UtcNow - told < BetweenNews)
+        {
+            return;
+        }
+
+        told = DateTime.UtcNow;
+        _ = live.Tell(page => page.Judging(Now));
+        if (done == of)
+        {
+            _ = live.Tell(page => page.RunsChanged());
+        }
+    }
+
+    private async Task<IDisposable> TurnAsync(CancellationToken stop)
+    {
+        while (true)
+        {
+            if (inUse.TryCompute() is { } turn)
+            {
+                return turn;
+            }
+
+            await Task.Delay(BeforeNextTry, stop);
+        }
+    }
+}
+
+internal static class JudgingEndpoints
+{
+    public static void MapJudging(this IEndpointRouteBuilder routes) => routes
+        .MapGet("/api/judging", Ok<JudgingView> (JudgingStart judging) => TypedResults.Ok(judging.Now))
+        .WithTags("Runs").WithName("judging").WithDescription("How many runs of earlier versions are judged again.");
+}
