@@ -9,14 +9,16 @@ TEST_PACKAGES := chromium-headless-shell pocl-opencl-icd mesa-vulkan-drivers cla
 PORT ?= 5240
 WEB_SOURCES := $(shell find web/src web/static -type f 2>/dev/null) web/package.json web/vite.config.ts web/openapi.json
 
-.PHONY: demo test bench fuzz setup setup-test build screenshots clean
+.PHONY: demo test bench fuzz setup setup-test restored build screenshots clean
 
 # Only what the demo serves is built, not the tests and measurements, and without the analyzers, which 'make test' runs.
 demo: setup web/build/index.html
 	dotnet build src/HardyBench.Cli -c Release -v q --nologo -p:RunAnalyzers=false
 	./hardybench serve --demo --port $(PORT)
 
-test: setup-test build web/node_modules/.installed tests/e2e/node_modules/.installed tests/reference/node_modules/.installed
+test: setup setup-test
+	@$(MAKE) -j3 --no-print-directory restored web/build/index.html tests/e2e/node_modules/.installed tests/reference/node_modules/.installed
+	dotnet build HardyBench.slnx -c Release -v q --nologo --no-restore
 	./tests/run
 
 bench: build
@@ -28,6 +30,9 @@ fuzz: setup-test
 setup: .make/packages
 
 setup-test: .make/packages .make/test-packages
+
+restored:
+	dotnet restore HardyBench.slnx -v q -p:Configuration=Release
 
 build: setup web/build/index.html
 	dotnet build HardyBench.slnx -c Release -v q --nologo

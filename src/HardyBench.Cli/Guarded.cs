@@ -1,32 +1,25 @@
-using HardyBench.Core.Calibration;
 using System.CommandLine;
-using HardyBench.Core;
-using HardyBench.Core.Advice.Briefs;
-using HardyBench.Core.Advice.Parts;
-using HardyBench.Core.Footage;
-using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Programs;
-using HardyBench.Core.Timelines;
-using HardyBench.Core.Timelines.Building;
-using HardyBench.Formats.Interchange;
-using HardyBench.Formats.Machines;
-using HardyBench.Media.Clips;
 using HardyBench.Workbench;
-using HardyBench.Workbench.Data;
-using HardyBench.Workbench.Packs;
-using HardyBench.Workbench.Playing;
-using HardyBench.Workbench.Plays;
 
 namespace HardyBench.Cli;
 
 /// <summary>Turns every foreseen failure into one clear line and its exit code.</summary>
 internal static class Guarded
 {
+    /// <summary>Judging more runs than this takes long enough for a line about it.</summary>
+    private const int ManyRuns = 100;
+
     /// <summary>Gives a command its action over the open bench, after runs of earlier rules were judged again.</summary>
     public static Command Running(this Command command, Func<ParseResult, Bench, CancellationToken, Task<int>> action) =>
         command.Opening(async (parsed, bench, stop) =>
         {
-            await bench.JudgeAgainAsync(stop);
+            await bench.JudgeAgainAsync(stop, (done, of) =>
+            {
+                if (done == 1 && of > ManyRuns)
+                {
+                    Console.Error.WriteLine($"After an update, {of} runs are judged again by the new rules.");
+                }
+            });
             return await action(parsed, bench, stop);
         });
 
@@ -61,15 +54,14 @@ internal static class Guarded
         $"Unexpected error: {failure?.GetType().Name ?? "unknown"}: {failure?.GetBaseException().Message.ReplaceLineEndings(" ")} "
         + "Nothing that was saved before is lost.";
 
-    private static int? CodeOf(Exception failure) => failure switch
+    private static int? CodeOf(Exception failure) => Failures.KindOf(failure) switch
     {
-        UnknownThingException => ExitCodes.Unknown,
-        InterchangeException or PackException or SeriesException or FormatException => ExitCodes.Input,
-        CalibrationException => ExitCodes.Media,
-        ShelfException or ProgramRefusedException or BriefRefusedException or PartRefusedException => ExitCodes.Input,
-        CreationException or MediaException or PlayerEndedException or PlanRefusedException or TimelineRefusedException => ExitCodes.Media,
-        DataFolderException or RunNotSavedException or UnauthorizedAccessException or IOException => ExitCodes.DataFolder,
-        PlayerUnavailableException => ExitCodes.NoPlayer,
-        _ => null,
+        FailureKind.UnknownThing => ExitCodes.Unknown,
+        FailureKind.Conflict or FailureKind.Input => ExitCodes.Input,
+        FailureKind.NotPlayable or FailureKind.NotCreated => ExitCodes.Media,
+        FailureKind.Storage or FailureKind.Damaged => ExitCodes.DataFolder,
+        FailureKind.NoPlayer => ExitCodes.NoPlayer,
+        // A file that is named on the command line and cannot be opened, too.
+        _ => failure is IOException or UnauthorizedAccessException ? ExitCodes.DataFolder : null,
     };
 }

@@ -1,21 +1,7 @@
 using System.Text.Json;
-using HardyBench.Core;
-using HardyBench.Core.Advice.Briefs;
-using HardyBench.Core.Advice.Parts;
-using HardyBench.Core.Footage;
-using HardyBench.Core.Machines;
-using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Programs;
-using HardyBench.Core.Timelines;
-using HardyBench.Core.Timelines.Building;
-using HardyBench.Formats.Interchange;
-using HardyBench.Formats.Machines;
-using HardyBench.Media.Clips;
 using HardyBench.Server.Advice;
 using HardyBench.Store;
-using HardyBench.Workbench.Comparing;
-using HardyBench.Workbench.Data;
-using HardyBench.Workbench.Packs;
+using HardyBench.Workbench;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http;
 using Microsoft.AspNetCore.Mvc;
@@ -51,24 +37,17 @@ internal sealed class Problems(IProblemDetailsService details) : IExceptionHandl
     private static int? StatusOf(Exception exception) => exception switch
     {
         BadHttpRequestException bad => bad.StatusCode,
-        UnknownThingException => StatusCodes.Status404NotFound,
-        VersionConflictException or MeasuringNowException => StatusCodes.Status409Conflict,
-        PlanRefusedException
-        or TimelineRefusedException
-        or MachineRefusedException
-        or ProgramRefusedException
-        or BriefRefusedException
-        or PartRefusedException
-        or ShelfException
-        or ComparisonRefusedException
-        or MediaException
-        or InterchangeException
-        or PackException
-        or SeriesException
-        or FormatException => StatusCodes.Status422UnprocessableEntity,
-        CreationException or DataFolderException => StatusCodes.Status507InsufficientStorage,
-        InvalidDataException => StatusCodes.Status500InternalServerError,
-        PlayerUnavailableException => StatusCodes.Status503ServiceUnavailable,
-        _ => BenchDatabaseFactory.IsDriveFailure(exception) ? StatusCodes.Status507InsufficientStorage : null,
+        MeasuringNowException => StatusCodes.Status409Conflict,
+        _ => Failures.KindOf(exception) is { } kind ? StatusOf(kind) : null,
+    };
+
+    private static int StatusOf(FailureKind kind) => kind switch
+    {
+        FailureKind.UnknownThing => StatusCodes.Status404NotFound,
+        FailureKind.Conflict => StatusCodes.Status409Conflict,
+        FailureKind.Input or FailureKind.NotPlayable => StatusCodes.Status422UnprocessableEntity,
+        FailureKind.NotCreated or FailureKind.Storage => StatusCodes.Status507InsufficientStorage,
+        FailureKind.NoPlayer => StatusCodes.Status503ServiceUnavailable,
+        _ => StatusCodes.Status500InternalServerError,
     };
 }

@@ -265,6 +265,12 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         {
             return await MarkUnreadableAsync(id, damage.Message);
         }
+        catch (Exception damage)
+            when (damage is ArgumentException or ArithmeticException or (InvalidOperationException and not ObjectDisposedException))
+        {
+            // It can be read, but not as a run of its timeline; one such run must not keep the others from being judged.
+            return await MarkUnreadableAsync(id, $"Run {id} is stored but cannot be judged: {damage.Message} It was not changed.");
+        }
     }
 
     private static void End(RunEntity entity, Run run, byte[] columns)

@@ -94,4 +94,8 @@ test('what is changed in two windows is saved by the first, and the second can k
   await page.getByLabel('in use at start, GB').press('Tab');
   await page.getByRole('link', { name: 'Runs', exact: true }).click();
   await expect.poll(async () => (await (await page.request.get('/api/machines/heron-16')).json()).machine.memory.inUseGigabytes).toBe(5.5);
+
+  // What it played before is listed with what has changed since.
+  await page.goto('/machines?id=heron-16');
+  await expect(page.getByTestId('earlier-runs')).toContainText(/runs?, the last .* Changed since: memory in use before .* → 5\.5 GB/);
 });

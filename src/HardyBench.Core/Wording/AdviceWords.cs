@@ -61,7 +61,7 @@ public static class AdviceWords
     /// <summary>What to do before anything can be said, a sentence.</summary>
     public static string First(Disturbance disturbance) => disturbance switch
     {
-        PassageNotPlayed => "Make or relink its clips, then play again.",
+        PassageNotPlayed => "Create or relink its clips, then play again.",
         OthersBusy => "Close them and play again.",
         ColdFootage => "Play again: now it is in the file cache.",
         OnBattery => "Plug it in and play again.",

@@ -60,7 +60,7 @@ public static class LimiterWords
         Limiter.Bus => "Decoding on the graphics unit's own media engine, or a wider bus.",
         Limiter.ProcessorEncode => "A media engine that encodes this format, a lighter format, or more cores.",
         Limiter.EncodingEngine => "A media engine that encodes faster, or a smaller raster.",
-        Limiter.Clip => "Make or relink the clip, then play again.",
+        Limiter.Clip => "Create or relink the clip, then play again.",
         _ => "Play it three times to see whether it stays; then look at the software.",
     };
 

@@ -24,7 +24,17 @@ internal sealed class JudgingStart(Bench bench, ThisMachineInUse inUse, LiveFeed
     {
         // The server answers first.
         await Task.Yield();
-        await bench.JudgeAgainAsync(stoppingToken, Tell, TurnAsync);
+        try
+        {
+            await bench.JudgeAgainAsync(stoppingToken, Tell, TurnAsync);
+        }
+        catch (Exception failure) when (failure is not OperationCanceledException)
+        {
+            log.LogError(failure, "Judging runs again ended after {Done} of {Of}; it goes on after the next start", Now.Done, Now.Of);
+            Now = new JudgingView(0, 0);
+            _ = live.Tell(page => page.Judging(Now));
+        }
+
         foreach (var run in bench.Unreadable)
         {
             log.LogWarning("{Why}", run.Why);

@@ -35,7 +35,7 @@ public sealed class PickTests
     {
         { "other programs were busy. Close them and play again.", run => Under(run, conditions => conditions with { OtherLoad = 0.9 }) },
         {
-            "passage 1 could not be played. Make or relink its clips, then play again.",
+            "passage 1 could not be played. Create or relink its clips, then play again.",
             run => run with { Failures = [new PassageFailure(0, "gone")] }
         },
         {
