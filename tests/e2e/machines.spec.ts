@@ -55,7 +55,7 @@ test('a machine is deleted and restored, where it was deleted and on the page of
   await expect(page.getByTestId('deleted')).toContainText('Knot tower, SATA');
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Restore Knot tower, SATA' }).click();
-  await expect(page.getByRole('status')).toContainText('Knot tower, SATA is restored');
+  await expect(page.getByRole('status').filter({ hasText: 'Knot tower, SATA is restored' })).toBeVisible();
   await page.goto('/machines');
   await expect(page.getByTestId('machines')).toContainText('Knot tower, SATA');
 });

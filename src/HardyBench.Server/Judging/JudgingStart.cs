@@ -10,8 +10,10 @@ using Microsoft.Extensions.Logging;
 
 namespace HardyBench.Server.Judging;
 
-/// <summary>Judges runs of earlier rules again while pages are open already, never beside something that is measured.</summary>
-internal sealed class JudgingStart(Bench bench, ThisMachineInUse inUse, LiveFeed live, ILogger<JudgingStart> log) : BackgroundService
+/// <summary>Judges runs of earlier rules again while pages are open already, never beside something that is measured nor while a trial
+/// waits to begin.</summary>
+internal sealed class JudgingStart(Bench bench, ThisMachineInUse inUse, PlayDesk plays, LiveFeed live, ILogger<JudgingStart> log)
+    : BackgroundService
 {
     private static readonly TimeSpan BeforeNextTry = TimeSpan.FromMilliseconds(200), BetweenNews = TimeSpan.FromSeconds(1);
 
@@ -61,7 +63,8 @@ internal sealed class JudgingStart(Bench bench, ThisMachineInUse inUse, LiveFeed
     {
         while (true)
         {
-            if (inUse.TryCompute() is { } turn)
+            // Taking one turn after another would leave no moment at which a trial of this machine could begin.
+            if (plays.Queue is { Waiting: 0, Playing: null } && inUse.TryCompute() is { } turn)
             {
                 return turn;
             }

@@ -18,7 +18,7 @@
 {#if earlier.length}
   <section class="mt-4 max-w-prose text-sm" aria-label="Runs before it was changed" data-testid="earlier-runs">
     <h3 class="font-semibold">Runs before this machine was changed</h3>
-    <p class="quiet">They stay in <a class="link" href="/runs">Runs</a>, but no sheet, grid or advice counts them for the machine as it is now.</p>
+    <p class="quiet">They stay in <a class="link" href="/runs">the list of runs</a>, but no sheet, grid or advice counts them for the machine as it is now.</p>
     <ul class="mt-1">
       {#each earlier as runs (runs.last)}
         <li class="border-t border-base-300 py-1"><span class="figure">{runs.runs}</span> {runs.runs === 1 ? 'run' : 'runs'}, the last {moment(runs.last)}. Changed since: {runs.changes.join('; ') || 'measured costs'}.</li>
