@@ -1,6 +1,8 @@
 using HardyBench.Core.Advice.Answers;
 using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Advice.Parts;
+using HardyBench.Core.Findings;
+using HardyBench.Core.Findings.Limiters;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Gestures;
@@ -300,22 +302,7 @@ public static class AnswerWords
         _ => "preview at quarter scale",
     };
 
-    private static string Limit(Remedy remedy) => remedy.Limiter switch
-    {
-        Findings.Limiter.ProcessorDecode => "the processor still decodes too slowly",
-        Findings.Limiter.ProcessorEffects => "effects still take too much of the processor",
-        Findings.Limiter.GraphicsEffects => "effects still take too much of the graphics unit",
-        Findings.Limiter.MediaEngine => "the media engine still is at its limit",
-        Findings.Limiter.Drive => "the drive still is too slow",
-        Findings.Limiter.Memory => "memory still is too small",
-        Findings.Limiter.SingleThread => "a single core still is at its limit",
-        Findings.Limiter.Heat => "heat still lowers the clock",
-        Findings.Limiter.Power => "the power limit still lowers the clock",
-        Findings.Limiter.GraphicsMemory => "graphics memory still is too small",
-        Findings.Limiter.OtherPrograms => "other programs still take too much",
-        Findings.Limiter.Bus => "the bus still is at its limit",
-        _ => "what limits is not clear",
-    };
+    private static string Limit(Remedy remedy) => LimiterRule.AdviceOf(remedy.Limiter ?? Limiter.Unknown).Still;
 
     private static string Gigabytes(double bytes) => bytes >= 1e12 ? Invariant($"{bytes / 1e12:0.0} TB") : bytes >= 1e9 ? Invariant($"{bytes / 1e9:0.0} GB") : Invariant($"{bytes / 1e6:0} MB");
 }

@@ -1,3 +1,4 @@
+using HardyBench.Core;
 using HardyBench.Core.Wording;
 
 namespace HardyBench.Server.Plays;

@@ -1,4 +1,6 @@
 using HardyBench.Core.Findings;
+using HardyBench.Core.Findings.Limiters;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Wording;
@@ -102,8 +104,8 @@ public sealed record PassageDetail(
         var to = frames.Count > 0 ? frames[^1].SlotStart + timeline.Rate.FrameDuration : TimeSpan.Zero;
         return new PassageDetail(
             stored.Id, run.Header.Machine.Name, run.Header.Conditions.Seed is not null, PassageRow.Of(finding, run.Header.Conditions),
-            finding.Limiter is { } helped ? LimiterWords.Helps(helped) : null,
-            finding.Limiter is { } limiter ? LimiterWords.WhatDoesNotHelp(limiter) : null,
+            finding.Limiter is { } helped ? LimiterRule.AdviceOf(helped.Limiter).Helps : null,
+            finding.Limiter is { } limiter ? LimiterRule.AdviceOf(limiter.Limiter).DoesNotHelp : null,
             RunSummary.DecodedOn(run, finding.Index),
             run.Ending == RunEnding.Playing ? RunWords.NotesOf(run) : stored.Notes,
             from.TotalMilliseconds,

@@ -1,3 +1,4 @@
+using HardyBench.Core.Findings.Limiters;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Wording;
@@ -191,7 +192,7 @@ public sealed class LimiterRulesTests
         var finding = LimiterRules.Find(Means(Busy(0.95f, 0.97f, 1.82f, 0.18f)), Cores);
 
         Assert.Equal("Processor 96 % busy and 91 % of the player's work was decoding, from 0.0 to 6.0 s.", LimiterWords.Evidence(finding));
-        Assert.Contains("smaller timeline raster", LimiterWords.WhatDoesNotHelp(finding), StringComparison.Ordinal);
+        Assert.Contains("smaller timeline raster", LimiterRule.AdviceOf(finding.Limiter).DoesNotHelp, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -1,6 +1,6 @@
 using static System.FormattableString;
 
-namespace HardyBench.Core.Wording;
+namespace HardyBench.Core;
 
 /// <summary>Figures as people read them.</summary>
 public static class Figures
