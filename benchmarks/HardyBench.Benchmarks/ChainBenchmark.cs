@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using System.Globalization;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Timelines.Effects;

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Formats.Runs;

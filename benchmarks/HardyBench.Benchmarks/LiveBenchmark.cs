@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Net.Http.Json;
 using System.Net.NetworkInformation;
 using System.Text.Json.Nodes;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Workbench;
 using MathNet.Numerics.Statistics;

@@ -2,6 +2,7 @@ using System.Globalization;
 using HardyBench.Core.Calibration;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Workbench;

@@ -1,4 +1,5 @@
 using HardyBench.Core.Calibration;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Wording;

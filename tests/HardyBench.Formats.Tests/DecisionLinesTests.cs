@@ -1,5 +1,6 @@
 using System.Text;
 using CsCheck;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Decisions;
 using HardyBench.Formats.Runs;

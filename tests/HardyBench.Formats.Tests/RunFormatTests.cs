@@ -3,6 +3,7 @@ using CsCheck;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Timelines;

@@ -1,4 +1,5 @@
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using MathNet.Numerics.Statistics;
 

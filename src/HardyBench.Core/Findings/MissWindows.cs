@@ -1,5 +1,6 @@
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
-using static HardyBench.Core.Playback.TimeSpans;
+using static HardyBench.Core.Pacing.TimeSpans;
 
 namespace HardyBench.Core.Findings;
 

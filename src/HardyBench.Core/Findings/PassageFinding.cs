@@ -1,7 +1,8 @@
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
-using static HardyBench.Core.Playback.TimeSpans;
+using static HardyBench.Core.Pacing.TimeSpans;
 
 namespace HardyBench.Core.Findings;
 

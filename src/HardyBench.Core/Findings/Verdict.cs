@@ -1,5 +1,6 @@
 using HardyBench.Core.Footage;
-using static HardyBench.Core.Playback.TimeSpans;
+using HardyBench.Core.Pacing;
+using static HardyBench.Core.Pacing.TimeSpans;
 
 namespace HardyBench.Core.Findings;
 

@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using HardyBench.Core.Pacing;
 
 namespace HardyBench.Core.Playback;
 

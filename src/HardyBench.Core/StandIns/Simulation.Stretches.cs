@@ -1,3 +1,4 @@
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 
 namespace HardyBench.Core.StandIns;
@@ -90,7 +91,7 @@ public sealed partial class Simulation
     /// <summary>Until when the first frame of the next passage is certain not to be begun out of its turn.</summary>
     private long NextDue(int passage) =>
         settings.Policy == PlayingPolicy.KeepTime && passage + 1 < passages.Count && ways[passage + 1].IsSlowToStart
-            ? (presenter.Clock!.Value.StartOf(passageStarts[passage + 1]) - Pacing.OpenAhead).Ticks - 1
+            ? (presenter.Clock!.Value.StartOf(passageStarts[passage + 1]) - Timing.OpenAhead).Ticks - 1
             : Never;
 
     /// <summary>A passage's visits as numbers.</summary>

@@ -1,4 +1,5 @@
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Decisions;
 
@@ -289,7 +290,7 @@ public sealed partial class Simulation
         var (worth, effects) = (0, aim.Effects.Mean);
         foreach (var frame in beforeEffects)
         {
-            worth += Pacing.IsWorthTreating(new TimeSpan(now), effects, known.EndOf(frame)) ? 1 : 0;
+            worth += Timing.IsWorthTreating(new TimeSpan(now), effects, known.EndOf(frame)) ? 1 : 0;
         }
 
         return worth;
@@ -300,7 +301,7 @@ public sealed partial class Simulation
         next < passages.Count
         && !frames[passageStarts[next]].Begun
         && (aim.IsBehind || ways[next].IsSlowToStart)
-        && Pacing.IsNextDue(new TimeSpan(now), aim.IsBehind ? aim.Way : TimeSpan.Zero, clock.StartOf(passageStarts[next]));
+        && Timing.IsNextDue(new TimeSpan(now), aim.IsBehind ? aim.Way : TimeSpan.Zero, clock.StartOf(passageStarts[next]));
 
     private void Begin(int frame, bool leavesOut)
     {
@@ -606,7 +607,7 @@ public sealed partial class Simulation
 
         var aim = aims[state.Passage];
         var left = Left(aim.Decoding, state.Read + state.Decode) + Left(aim.EffectsBegun, state.Effects);
-        return !state.Settled && Pacing.IsWorthTreating(new TimeSpan(now), left, clock.EndOf(frame));
+        return !state.Settled && Timing.IsWorthTreating(new TimeSpan(now), left, clock.EndOf(frame));
     }
 
     private static TimeSpan Left(Durations work, long spent) => new(Math.Max(0, work.Mean.Ticks - spent));

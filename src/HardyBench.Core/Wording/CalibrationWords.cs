@@ -4,7 +4,7 @@ using HardyBench.Core.Machines;
 using HardyBench.Core.Timelines.Effects;
 using MathNet.Numerics.Statistics;
 using static System.FormattableString;
-using static HardyBench.Core.Wording.Figures;
+using static HardyBench.Core.Figures;
 
 namespace HardyBench.Core.Wording;
 

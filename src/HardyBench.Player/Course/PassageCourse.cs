@@ -1,7 +1,8 @@
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Decisions;
-using static HardyBench.Core.Playback.TimeSpans;
+using static HardyBench.Core.Pacing.TimeSpans;
 
 namespace HardyBench.Player.Course;
 
@@ -291,7 +292,7 @@ public sealed class PassageCourse(
     public void Close() => Changed(() => isClosed = true);
 
     private bool IsWorth(long position, TimeSpan now) =>
-        !keepsTime || run.Slots is not { } clock || Pacing.IsWorthTreating(now, aim!.EffectsBegun.Mean, clock.EndOf(start + position));
+        !keepsTime || run.Slots is not { } clock || Timing.IsWorthTreating(now, aim!.EffectsBegun.Mean, clock.EndOf(start + position));
 
     /// <summary>Whether no other passage played during a time that ends now.</summary>
     private bool WasAlone(TimeSpan took) => !isHeld && run.Now - took >= heldUntil;

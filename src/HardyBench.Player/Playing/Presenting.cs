@@ -1,3 +1,4 @@
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Player.Native;
 

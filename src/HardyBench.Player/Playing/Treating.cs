@@ -1,4 +1,5 @@
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Decisions;
 using HardyBench.Core.Timelines;
@@ -173,7 +174,7 @@ public sealed class Treating(
         }
 
         var (at, cut) = (plan.Timeline.Rate.StartOf(position), plan.Timeline.Rate.StartOf(passage.FrameCount));
-        if (next is null && index + 1 < plan.Timeline.Passages.Count && Pacing.IsNextDue(at, course.Way, cut))
+        if (next is null && index + 1 < plan.Timeline.Passages.Count && Timing.IsNextDue(at, course.Way, cut))
         {
             next = Open(index + 1);
         }
@@ -190,7 +191,7 @@ public sealed class Treating(
     private void BeginNextInTime(int index, PassageCourse course)
     {
         if (!isFirstDone && keepsTime && course.IsBehind && next is { Pipeline.IsCompletedSuccessfully: true } && run.Slots is { } clock
-            && next.Pipeline.Result.HasFrame && Pacing.IsFirstDue(run.Now, course.Way, clock.StartOf(plan.Timeline.StartOf(index))))
+            && next.Pipeline.Result.HasFrame && Timing.IsFirstDue(run.Now, course.Way, clock.StartOf(plan.Timeline.StartOf(index))))
         {
             try
             {

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Globalization;
 using System.Text;
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Server.Plays;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Builder;

@@ -1,5 +1,7 @@
 using HardyBench.Core.Findings;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Trials.Kinds;
 using HardyBench.Core.Trials;
 
 namespace HardyBench.Store.Entities;

@@ -5,6 +5,7 @@ using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Programs;
 using HardyBench.Core.StandIns;

@@ -1,5 +1,6 @@
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 
 namespace HardyBench.Core.Tests.Findings;

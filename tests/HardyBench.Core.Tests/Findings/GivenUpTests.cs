@@ -1,4 +1,5 @@
 using HardyBench.Core.Findings;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Tests.Trials;
 using HardyBench.Core.Trials;

@@ -1,3 +1,4 @@
+using HardyBench.Core.Pacing;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;

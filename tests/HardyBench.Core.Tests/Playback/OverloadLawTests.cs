@@ -1,4 +1,5 @@
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
 
@@ -98,7 +99,7 @@ public sealed class OverloadLawTests
         var (ahead, pace) = (new PlaybackSettings().LookAhead + PlaybackSettings.DecodeAhead, share / referenced);
         return pace >= 1
             ? gop / 2.0 * (1 + (share - referenced) / (1 - referenced))
-            : Math.Min(pace * gop / 2, (ahead / (1 - share)) + (pace / 2 * (Pacing.MaxOverdue / Rate.FrameDuration) / (1 - pace)));
+            : Math.Min(pace * gop / 2, (ahead / (1 - share)) + (pace / 2 * (Timing.MaxOverdue / Rate.FrameDuration) / (1 - pace)));
     }
 
     /// <summary>A GOP whose frames cost the same, or go by their bits for the most part, as I, P and B frames do.</summary>

@@ -105,6 +105,16 @@ public sealed partial class RoomsTests
         Assert.DoesNotContain(rules, source => Known(source).Contains("HardyBench.Core.Wording"));
     }
 
+    /// <summary>Whether a frame is shown must not depend on what plays it.</summary>
+    [Fact]
+    public void Pacing_depends_on_frame_rates_only()
+    {
+        var pacing = All.Where(source => RoomOf(source.Space) == "Core.Pacing").ToList();
+
+        Assert.True(pacing.Count > 5, $"only {pacing.Count} sources were found");
+        Assert.Subset(new HashSet<string> { "HardyBench.Core.Footage", "HardyBench.Core.Pacing" }, pacing.SelectMany(Known).ToHashSet());
+    }
+
     /// <summary>All that a project is built with, itself left aside.</summary>
     private static HashSet<string> Below(string project) =>
         [

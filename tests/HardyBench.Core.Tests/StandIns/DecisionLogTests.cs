@@ -1,4 +1,5 @@
 using HardyBench.Core.Findings.Explaining;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Decisions;
 using HardyBench.Core.StandIns;

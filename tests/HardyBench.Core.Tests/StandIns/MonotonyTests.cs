@@ -1,6 +1,7 @@
 using CsCheck;
 using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Tests.Advice;

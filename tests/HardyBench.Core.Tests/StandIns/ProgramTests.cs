@@ -2,6 +2,7 @@ using HardyBench.Core.Footage;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Findings.Comparing;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Programs;
 using HardyBench.Core.StandIns;

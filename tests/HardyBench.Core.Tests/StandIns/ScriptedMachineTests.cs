@@ -1,10 +1,12 @@
 using CsCheck;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Tests.Trials;
+using HardyBench.Core.Trials.Kinds;
 using HardyBench.Core.Trials;
 
 namespace HardyBench.Core.Tests.StandIns;
@@ -57,7 +59,7 @@ public sealed class ScriptedMachineTests
                 Assert.All(shown, frame => Assert.InRange(
                     frame.Shown!.Value - frame.SlotStart,
                     frame.Status == FrameStatus.Overdue ? rate.FrameDuration : TimeSpan.Zero,
-                    rate.FrameDuration + (frame.Status == FrameStatus.Overdue ? Pacing.MaxOverdue : TimeSpan.Zero)));
+                    rate.FrameDuration + (frame.Status == FrameStatus.Overdue ? Timing.MaxOverdue : TimeSpan.Zero)));
             }
             else
             {

@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Player.Course;

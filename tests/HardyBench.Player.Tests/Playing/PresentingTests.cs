@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using CsCheck;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Player.Decoding;

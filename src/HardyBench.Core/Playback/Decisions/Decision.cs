@@ -1,3 +1,5 @@
+using HardyBench.Core.Pacing;
+
 namespace HardyBench.Core.Playback.Decisions;
 
 /// <summary>What was decided of a frame, or happened to it.</summary>

@@ -1,3 +1,5 @@
+using HardyBench.Core.Pacing;
+
 namespace HardyBench.Core.Playback.Decisions;
 
 /// <summary>Collects decisions while a run plays. Without one nothing is collected: callers hold null and write <c>log?.Add(…)</c>, which

@@ -1,4 +1,5 @@
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines.Effects;
 

@@ -1,4 +1,4 @@
-namespace HardyBench.Core.Playback;
+namespace HardyBench.Core.Pacing;
 
 /// <summary>The longer and the shorter of two spans.</summary>
 public static class TimeSpans

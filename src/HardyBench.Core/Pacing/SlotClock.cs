@@ -1,6 +1,6 @@
 using HardyBench.Core.Footage;
 
-namespace HardyBench.Core.Playback;
+namespace HardyBench.Core.Pacing;
 
 /// <summary>When slots begin and end: frame n owns [t0 + n/r, t0 + (n+1)/r), all moved by the slip.</summary>
 /// <param name="FirstShown">t0, the moment the first frame is shown, from the key.</param>

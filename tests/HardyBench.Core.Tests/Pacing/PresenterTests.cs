@@ -1,9 +1,10 @@
 using CsCheck;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 
-namespace HardyBench.Core.Tests.Playback;
+namespace HardyBench.Core.Tests.Pacing;
 
 /// <summary>Drop accounting with a made-up clock: each frame's moment of readiness is given, time is only counted.</summary>
 public sealed class PresenterTests
@@ -181,7 +182,7 @@ public sealed class PresenterTests
             Assert.All(shown, frame => Assert.InRange(
                 frame.Shown!.Value - frame.SlotStart,
                 frame.Status == FrameStatus.Overdue ? Rate.FrameDuration : TimeSpan.Zero,
-                Rate.FrameDuration + (frame.Status == FrameStatus.Overdue ? Pacing.MaxOverdue : TimeSpan.Zero)));
+                Rate.FrameDuration + (frame.Status == FrameStatus.Overdue ? Timing.MaxOverdue : TimeSpan.Zero)));
             Assert.Equal(
                 shown.Count(frame => frame.Status == FrameStatus.Overdue),
                 shown.Where(frame => frame.Status == FrameStatus.Overdue)

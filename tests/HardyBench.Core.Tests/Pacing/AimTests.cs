@@ -1,7 +1,8 @@
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 
-namespace HardyBench.Core.Tests.Playback;
+namespace HardyBench.Core.Tests.Pacing;
 
 /// <summary>Which frame is begun next, on a made-up clock: 25 frames a second, the first shown at 1000 ms.</summary>
 public sealed class AimTests
@@ -258,13 +259,13 @@ public sealed class AimTests
     [InlineData(1500, 6999, false)]
     [InlineData(1500, 7000, true)]
     public void The_next_passage_is_begun_two_seconds_or_two_frames_time_before_the_cut(double way, double now, bool isDue) =>
-        Assert.Equal(isDue, Pacing.IsNextDue(Samples.Ms(now), Samples.Ms(way), Samples.Ms(10_000)));
+        Assert.Equal(isDue, Timing.IsNextDue(Samples.Ms(now), Samples.Ms(way), Samples.Ms(10_000)));
 
     [Theory]
     [InlineData(200, 9599, false)]
     [InlineData(200, 9600, true)]
     public void Its_first_frame_gets_its_effects_two_frames_time_before_the_cut(double way, double now, bool isDue) =>
-        Assert.Equal(isDue, Pacing.IsFirstDue(Samples.Ms(now), Samples.Ms(way), Samples.Ms(10_000)));
+        Assert.Equal(isDue, Timing.IsFirstDue(Samples.Ms(now), Samples.Ms(way), Samples.Ms(10_000)));
 
     private static Aim Aim(int gop, double decode, double effects, double? begun = null)
     {

@@ -1,6 +1,7 @@
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 
-namespace HardyBench.Core.Tests.Playback;
+namespace HardyBench.Core.Tests.Pacing;
 
 public sealed class DurationsTests
 {

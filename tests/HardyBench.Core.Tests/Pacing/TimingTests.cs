@@ -1,14 +1,15 @@
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 
-namespace HardyBench.Core.Tests.Playback;
+namespace HardyBench.Core.Tests.Pacing;
 
-public sealed class PacingTests
+public sealed class TimingTests
 {
     [Fact]
     public void Work_that_would_end_more_than_a_second_after_the_slot_is_not_begun()
     {
-        Assert.True(Pacing.IsWorthTreating(Samples.Ms(10), Samples.Ms(1029), Samples.Ms(40)));
-        Assert.False(Pacing.IsWorthTreating(Samples.Ms(10), Samples.Ms(1030), Samples.Ms(40)));
+        Assert.True(Timing.IsWorthTreating(Samples.Ms(10), Samples.Ms(1029), Samples.Ms(40)));
+        Assert.False(Timing.IsWorthTreating(Samples.Ms(10), Samples.Ms(1030), Samples.Ms(40)));
     }
 
     [Theory]

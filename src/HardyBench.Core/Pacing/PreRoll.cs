@@ -1,4 +1,4 @@
-namespace HardyBench.Core.Playback;
+namespace HardyBench.Core.Pacing;
 
 /// <summary>Before the first frame is shown, a few treated frames are let gather, so that the first slots do not all
 /// depend on the slowest part of the start. What it takes is part of the start lag.</summary>

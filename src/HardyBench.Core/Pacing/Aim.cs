@@ -1,7 +1,7 @@
 using HardyBench.Core.Footage;
-using static HardyBench.Core.Playback.TimeSpans;
+using static HardyBench.Core.Pacing.TimeSpans;
 
-namespace HardyBench.Core.Playback;
+namespace HardyBench.Core.Pacing;
 
 /// <summary>Keep time: which frame of a passage is begun next. It holds no frames and no threads: whoever drives it, a real player or the
 /// stand-in model, tells it the time, what is under way and how long work took.</summary>
@@ -191,7 +191,7 @@ public sealed class Aim(FrameRate rate, long first, long end, IReferences footag
     }
 
     /// <summary>How late a frame may be in long-GOP footage: it can still be shown.</summary>
-    private TimeSpan TooLate => Pacing.MaxOverdue - rate.FrameDuration;
+    private TimeSpan TooLate => Timing.MaxOverdue - rate.FrameDuration;
 
     /// <summary>From starting afresh to having the first frame; until that is known, as long as the frames take that are begun for
     /// it.</summary>

@@ -1,7 +1,7 @@
-namespace HardyBench.Core.Playback;
+namespace HardyBench.Core.Pacing;
 
 /// <summary>The drop decisions, as pure functions of time.</summary>
-public static class Pacing
+public static class Timing
 {
     /// <summary>How long after its slot a frame may still be shown. Beyond it picture and sound of a person who speaks clearly do not
     /// belong together any more. Our own choice.</summary>

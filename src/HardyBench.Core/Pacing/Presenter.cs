@@ -1,6 +1,6 @@
 using HardyBench.Core.Footage;
 
-namespace HardyBench.Core.Playback;
+namespace HardyBench.Core.Pacing;
 
 /// <summary>What the presenter does next.</summary>
 public enum PresenterAct
@@ -49,12 +49,12 @@ public readonly record struct SettledSlot(long Frame, TimeSpan SlotStart, TimeSp
 /// player or the stand-in model, tells it the time and what is ready.</summary>
 /// <remarks>Keep time: a frame is shown in its own slot where it is ready by the end of it. Where the slot on screen has no picture of its
 /// own yet, the newest frame that was finished after its own slot is shown in it instead (<see cref="FrameStatus.Overdue"/>). No frame is
-/// shown after a newer one, after a cut, or more than <see cref="Pacing.MaxOverdue"/> after its slot.</remarks>
+/// shown after a newer one, after a cut, or more than <see cref="Timing.MaxOverdue"/> after its slot.</remarks>
 /// <param name="cuts">Where passages begin, after the first, and the end of the timeline; ascending.</param>
 public sealed class Presenter(FrameRate rate, PlayingPolicy policy, IReadOnlyList<long> cuts)
 {
     private readonly List<SettledSlot> settled = [];
-    private readonly long mostOverdue = (long)Math.Ceiling(Pacing.MaxOverdue / rate.FrameDuration);
+    private readonly long mostOverdue = (long)Math.Ceiling(Timing.MaxOverdue / rate.FrameDuration);
     private TimeSpan start;
     private TimeSpan end;
     private bool isSlotUsed;

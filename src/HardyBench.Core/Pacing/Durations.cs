@@ -1,4 +1,4 @@
-namespace HardyBench.Core.Playback;
+namespace HardyBench.Core.Pacing;
 
 /// <summary>How long the last pieces of one kind of work took. Nothing is assumed of their distribution.</summary>
 public sealed class Durations
