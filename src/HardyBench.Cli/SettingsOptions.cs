@@ -1,6 +1,6 @@
 using System.CommandLine;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Playback.Exports;
 using HardyBench.Workbench;
 
 namespace HardyBench.Cli;
@@ -49,29 +49,19 @@ internal static class SettingsOptions
     {
         Description = "On a stand-in: GB of memory that other programs hold.",
     };
-    private static readonly Option<ExportFormat?> Writes = Choices.Option<ExportFormat>(
-        "--format",
-        "Export: only this format, instead of every format and encoder:"
-    );
-    private static readonly Option<EncoderPlace> Encoder = Choices.Option(
-        "--encoder",
-        "Export: what encodes that format:",
-        EncoderPlace.Processor
-    );
-    private static readonly Option<PreviewScale?> ToScale = Choices.Option<PreviewScale>("--to-scale", "Compare, the second side's scale:");
-    private static readonly Option<Proxies?> ToProxies = Choices.Option<Proxies>("--to-proxies", "Compare, the second side's proxies:");
-    private static readonly Option<FileCache?> ToCache = Choices.Option<FileCache>("--to-cache", "Compare, the second side's file cache:");
+    private static readonly Option<PreviewScale?> ToScale = Choices.Option<PreviewScale>("--to-scale", "The second side's scale:");
+    private static readonly Option<Proxies?> ToProxies = Choices.Option<Proxies>("--to-proxies", "The second side's proxies:");
+    private static readonly Option<FileCache?> ToCache = Choices.Option<FileCache>("--to-cache", "The second side's file cache:");
     private static readonly Option<string?> ToEffectsOn = new("--to-effects-on")
     {
-        Description = "Compare: the second side's device for effects.",
+        Description = "The second side's device for effects.",
     };
-    private static readonly Option<string?> ToProgram = new("--to-program") { Description = "Compare: the second side's editing program." };
-    private static readonly Option<int?> ToThreads = new("--to-threads") { Description = "Compare: the second side's threads." };
+    private static readonly Option<string?> ToProgram = new("--to-program") { Description = "The second side's editing program." };
+    private static readonly Option<int?> ToThreads = new("--to-threads") { Description = "The second side's threads." };
 
     /// <summary>Those of one run.</summary>
     public static IReadOnlyList<Option> All =>
-        [Scale, Policy, Automatic, Proxy, PreRenders, Cache, DecodeOn, EffectsOn, Threads, LookAhead, Program, OthersCores, OthersMemory,
-            Writes, Encoder];
+        [Scale, Policy, Automatic, Proxy, PreRenders, Cache, DecodeOn, EffectsOn, Threads, LookAhead, Program, OthersCores, OthersMemory];
 
     /// <summary>Those that say what a comparison changes.</summary>
     public static IReadOnlyList<Option> Changed => [ToScale, ToProxies, ToCache, ToEffectsOn, ToThreads, ToProgram];
@@ -79,7 +69,7 @@ internal static class SettingsOptions
     /// <exception cref="UnknownThingException">There is no such editing program.</exception>
     public static async Task<PlaybackSettings> ReadAsync(ParseResult parsed, Bench bench) => new PlaybackSettings(
         parsed.GetValue(Scale),
-        parsed.GetValue(Writes) is null ? parsed.GetValue(Policy) : PlayingPolicy.Unpaced,
+        parsed.GetValue(Policy),
         parsed.GetValue(LookAhead),
         Pictures: false,
         parsed.GetValue(Automatic),
@@ -94,7 +84,6 @@ internal static class SettingsOptions
         Others = (parsed.GetValue(OthersCores), parsed.GetValue(OthersMemory)) is (var cores, var memory) && (cores, memory) != (0, 0)
             ? new OtherPrograms(cores, memory)
             : null,
-        Export = parsed.GetValue(Writes) is { } format ? new Export(format, parsed.GetValue(Encoder)) : null,
     };
 
     /// <exception cref="UnknownThingException">There is no such editing program.</exception>

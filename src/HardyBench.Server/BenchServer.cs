@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using HardyBench.Formats.Json;
 using HardyBench.Server.Advice;
 using HardyBench.Server.Aids;
@@ -93,6 +94,8 @@ public static class BenchServer
                 options.SerializerOptions.Converters.Add(converter);
             }
 
+            options.SerializerOptions.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { BenchJson.DemandKind } };
+            options.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
             options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
             options.SerializerOptions.RespectNullableAnnotations = true;
             options.SerializerOptions.RespectRequiredConstructorParameters = true;

@@ -2,6 +2,7 @@ using System.Text.Json;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Findings.Comparing;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Timelines;
@@ -131,10 +132,10 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         Label = place?.Role.Label,
         Passage = place?.Role.Passage,
         Side = place?.Role.Side,
-        ByHand = header.ByHand,
+        ByHand = header.IsByHand,
         Bare = header.Settings.IsBare,
         ConditionsDigest = Formats.Runs.ConditionsDigest.Of(header),
-        Differences = string.Join(DifferenceMark, header.Settings.Differences()),
+        Differences = string.Join(DifferenceMark, header.Differences()),
         LagsJson = "[]",
         FailuresJson = "[]",
         Line = LineOf(header, place),
@@ -153,9 +154,9 @@ public sealed class RunStore(BenchDatabaseFactory databases)
     private static string WordsOf(RunHeader header, RunEnding ending, RunPlace? place) => string.Join(
         ' ',
         [
-            header.Timeline.Title, header.Machine.Name, header.Settings.Scale.ToString(), .. header.Settings.Differences(),
+            header.Timeline.Title, header.Machine.Name, header.Settings.Scale.ToString(), .. header.Differences(),
             header.Settings.IsBare ? "bare" : string.Empty,
-            header.ByHand ? "by hand" : string.Empty,
+            header.IsByHand ? "by hand" : string.Empty,
             ending switch
             {
                 RunEnding.CutShort => "interrupted, cut-short",
@@ -664,7 +665,7 @@ public sealed class RunStore(BenchDatabaseFactory databases)
         await database.Marks.Where(mark => mark.Id == markId && mark.RunId == runId).ExecuteDeleteAsync();
     }
 
-    private static RunHeader? HeaderOf(string json) => JsonSerializer.Deserialize<RunHeader>(json, BenchJson.Options);
+    private static RunHeader? HeaderOf(string json) => FormerShapes.OfHeader(json).Deserialize<RunHeader>(BenchJson.Options);
 
     private static async Task<StoredRun> StoredAsync(BenchDatabase database, RunEntity run) => new(run.Id, await WholeAsync(database, run))
     {

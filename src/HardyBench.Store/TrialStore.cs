@@ -2,6 +2,7 @@ using System.Text.Json;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Trials;
+using HardyBench.Core.Trials.Kinds;
 using HardyBench.Formats.Json;
 using HardyBench.Store.Entities;
 using Microsoft.EntityFrameworkCore;
@@ -10,10 +11,7 @@ namespace HardyBench.Store;
 
 /// <summary>A trial as it was asked for.</summary>
 /// <param name="Timeline">As it was then.</param>
-/// <param name="Other">For a comparison: the second side's settings.</param>
-public sealed record AskedTrial(
-    TrialKind Kind, Timeline Timeline, string MachineId, PlaybackSettings Settings, int Times, TimeSpan AtMost,
-    PlaybackSettings? Other, string? WithoutEffect)
+public sealed record AskedTrial(Trial Trial, Timeline Timeline, string MachineId, PlaybackSettings Settings)
 {
     /// <summary>Whether a stand-in's runs come at the pace of the clock.</summary>
     public bool AtClock { get; init; }
@@ -32,7 +30,7 @@ public sealed class TrialStore(BenchDatabaseFactory databases)
         await using var database = databases.CreateDbContext();
         var entity = new TrialEntity
         {
-            Kind = asked.Kind, TimelineId = asked.Timeline.Id, MachineId = asked.MachineId, State = TrialState.Waiting,
+            Kind = asked.Trial.Kind, TimelineId = asked.Timeline.Id, MachineId = asked.MachineId, State = TrialState.Waiting,
             AskedAtUtc = now.UtcDateTime, Json = JsonSerializer.Serialize(asked, BenchJson.Options),
         };
         database.Add(entity);
@@ -148,7 +146,8 @@ public sealed class TrialStore(BenchDatabaseFactory databases)
         try
         {
             return
-                JsonSerializer.Deserialize<AskedTrial>(entity.Json, BenchJson.Options) is { MachineId: not null, Settings: not null } asked
+                FormerShapes.OfTrial(entity.Json).Deserialize<AskedTrial>(BenchJson.Options)
+                    is { Trial: not null, MachineId: not null, Settings: not null } asked
                 && !TimelineLimits.Problems(asked.Timeline).Any() ? asked : null;
         }
         catch (JsonException)

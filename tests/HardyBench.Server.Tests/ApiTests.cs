@@ -46,7 +46,7 @@ public sealed class ApiTests : ServerTest
         var json = await GetAsync($"/api/runs/{run}/run.json");
         var parquet = await Http.GetByteArrayAsync($"/api/runs/{run}/frames.parquet");
 
-        Assert.Equal("hardy-bench-run/1", (string)json["format"]!);
+        Assert.Equal("hardy-bench-run/2", (string)json["format"]!);
         Assert.Equal("PAR1"u8.ToArray(), parquet[..4]);
     }
 

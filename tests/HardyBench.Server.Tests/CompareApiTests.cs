@@ -113,7 +113,7 @@ public sealed class CompareApiTests : ServerTest
         var first = await PlayToEndAsync("curlew-desk");
         // From the same seed the same run: no repeat. The three of a repeat trial have seeds of their own, the first that of this one.
         await PlayToEndAsync("curlew-desk");
-        await AskAsync("curlew-desk", "repeat", times: 3);
+        await AskAsync("curlew-desk", "repeat");
         await WaitAsync(play => !(bool)play["running"]!);
         await AskAsync("curlew-desk", settings: new { scale = "half" });
         var half = (long)(await WaitAsync(play => !(bool)play["running"]!))["runId"]!;

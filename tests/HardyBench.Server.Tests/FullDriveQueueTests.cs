@@ -18,7 +18,7 @@ public sealed class FullDriveQueueTests : ServerTest
     {
         var timeline = await ThreeSecondsAsync();
         await PostAsync(
-            "/api/play", new { timelineId = timeline, machineId = "curlew-desk", kind = "play", times = 1, atClock = true });
+            "/api/play", new { timelineId = timeline, machineId = "curlew-desk", atClock = true });
         await AskAsync("curlew-desk");
         await AskAsync("gannet-tower");
         await WaitAsync(play => (long?)play["runId"] == 1);
@@ -29,7 +29,7 @@ public sealed class FullDriveQueueTests : ServerTest
         Assert.Contains("Free some space", problem, StringComparison.Ordinal);
         Assert.Equal(["playing", "waiting", "waiting"], await StatesAsync());
         var (status, words) = await RefusedAsync(
-            "/api/play", new { timelineId = "touring-night", machineId = "curlew-desk", kind = "play" });
+            "/api/play", new { timelineId = "touring-night", machineId = "curlew-desk" });
         Assert.Equal(HttpStatusCode.InsufficientStorage, status);
         Assert.Contains("full", words, StringComparison.Ordinal);
 

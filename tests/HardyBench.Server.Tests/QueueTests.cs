@@ -1,5 +1,6 @@
 using System.Text.Json.Nodes;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Trials.Kinds;
 using HardyBench.Core.Trials;
 using HardyBench.Server.Plays;
 using HardyBench.Store;
@@ -59,9 +60,7 @@ public sealed class QueueTests : ServerTest
     }
 
     private async Task<long> AskedAsync() =>
-        (
-            await Bench.Trials.AskAsync(TrialKind.Play, "touring-night", "curlew-desk", new PlaybackSettings(), 3, TimeSpan.FromMinutes(1))
-        ).Id;
+        (await Bench.Trials.AskAsync(new PlayTrial(), "touring-night", "curlew-desk", new PlaybackSettings())).Id;
 
     private static async Task<(string State, string? Problem)> StateAsync(HttpClient client, long id)
     {

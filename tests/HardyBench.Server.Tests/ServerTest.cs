@@ -62,8 +62,8 @@ public abstract class ServerTest : IAsyncLifetime
         return (answer.StatusCode, (string)(await answer.Content.ReadFromJsonAsync<JsonObject>())!["detail"]!);
     }
 
-    protected Task<JsonNode> AskAsync(string machine, string kind = "play", object? settings = null, int times = 3) =>
-        PostAsync("/api/play", new { timelineId = "touring-night", machineId = machine, kind, settings, times });
+    protected Task<JsonNode> AskAsync(string machine, string kind = "play", object? settings = null) =>
+        PostAsync("/api/play", new { timelineId = "touring-night", machineId = machine, trial = new { kind }, settings });
 
     /// <returns>The id of the run.</returns>
     protected async Task<long> PlayToEndAsync(string machine)

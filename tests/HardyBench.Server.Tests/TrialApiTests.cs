@@ -49,7 +49,7 @@ public sealed class TrialApiTests : ServerTest
 
         async Task<string[]> LackingOn(string machine)
         {
-            var look = await Http.PostAsJsonAsync("/api/play/look", new { timelineId = id, machineId = machine, kind = "play", times = 1 });
+            var look = await Http.PostAsJsonAsync("/api/play/look", new { timelineId = id, machineId = machine });
             return (await look.Content.ReadFromJsonAsync<JsonObject>())!["missingClips"]!.AsArray().Select(clip => (string)clip!).ToArray();
         }
     }
@@ -86,6 +86,44 @@ public sealed class TrialApiTests : ServerTest
         );
     }
 
+    [Theory]
+    [InlineData("""{"trial":{}}""", "'kind' is missing")]
+    [InlineData("""{"trial":{"times":3}}""", "'kind' is missing")]
+    [InlineData("""{"trial":{"kind":"juggle"}}""", "juggle")]
+    [InlineData("""{"trial":{"kind":"soak","minutes":"ten"}}""", "minutes")]
+    [InlineData("""{"kind":"soak","minutes":10}""", "kind")]
+    public async Task A_trial_that_cannot_be_told_is_refused_with_the_place(string members, string words)
+    {
+        var body = JsonNode.Parse(members)!;
+        (body["timelineId"], body["machineId"]) = ("touring-night", "curlew-desk");
+
+        foreach (var path in new[] { "/api/play", "/api/play/look" })
+        {
+            var answer = await Http.PostAsJsonAsync(path, body);
+
+            Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+            Assert.Contains(
+                words, (string)(await answer.Content.ReadFromJsonAsync<JsonObject>())!["detail"]!, StringComparison.Ordinal);
+        }
+    }
+
+    [Theory]
+    [InlineData("""{"kind":"soak","minutes":0}""", "more than 0 and at most 8 hours")]
+    [InlineData("""{"kind":"soak","minutes":1e300}""", "more than 0 and at most 8 hours")]
+    [InlineData("""{"kind":"startLag","places":51}""", "1 to 50 places")]
+    [InlineData("""{"times":-1,"kind":"capacity"}""", "1 to 50 runs")]
+    [InlineData("""{"kind":"compare","pairs":1,"other":{"threads":0}}""", "The second side: 0 threads were requested")]
+    [InlineData("""{"kind":"export","format":"avc","encoder":"mediaEngine","times":11}""", "1 to 10 times")]
+    public async Task A_trial_of_no_sense_is_refused_in_words(string trial, string words)
+    {
+        var body = new JsonObject { ["timelineId"] = "touring-night", ["machineId"] = "this", ["trial"] = JsonNode.Parse(trial) };
+
+        var (status, said) = await RefusedAsync("/api/play", body);
+
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
+        Assert.Contains(words, said, StringComparison.Ordinal);
+    }
+
     [Fact]
     public async Task A_look_before_asking_says_what_differs_and_what_makes_no_sense()
     {
@@ -96,7 +134,7 @@ public sealed class TrialApiTests : ServerTest
             {
                 timelineId = "touring-night",
                 machineId = "this",
-                kind = "repeat",
+                trial = new { kind = "repeat" },
                 settings = new
                 {
                     scale = "half",
@@ -105,7 +143,7 @@ public sealed class TrialApiTests : ServerTest
                 },
             }
         );
-        var same = new { timelineId = "touring-night", machineId = "this", kind = "compare" };
+        var same = new { timelineId = "touring-night", machineId = "this", trial = new { kind = "compare" } };
         var senseless = await PostAsync("/api/play/look", same);
 
         Assert.Empty(bare["differences"]!.AsArray());

@@ -1,6 +1,7 @@
 using HardyBench.Core.Footage;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
+using HardyBench.Core.Trials.Kinds;
 using HardyBench.Core.Trials;
 
 namespace HardyBench.Store.Tests;
@@ -23,13 +24,13 @@ public sealed class TrialStoreTests : IAsyncLifetime
     [Fact]
     public async Task A_trial_comes_back_as_it_was_asked_newest_first()
     {
-        var first = await trials.AddAsync(Asked(TrialKind.Repeat), DateTimeOffset.UnixEpoch);
-        var other = Asked(TrialKind.Compare) with { Other = new PlaybackSettings(PreviewScale.Half, Cache: FileCache.Warm) };
-        var second = await trials.AddAsync(other, DateTimeOffset.UnixEpoch);
+        var first = await trials.AddAsync(Asked(new RepeatTrial(5)), DateTimeOffset.UnixEpoch);
+        var other = new CompareTrial(4, new PlaybackSettings(PreviewScale.Half, Cache: FileCache.Warm));
+        var second = await trials.AddAsync(Asked(other), DateTimeOffset.UnixEpoch);
 
         Assert.Equal([second.Id, first.Id], (await trials.ListAsync()).Select(trial => trial.Id));
         var found = (await trials.FindAsync(second.Id))!;
-        Assert.Equal((TrialState.Waiting, other.Other, 3), (found.State, found.Asked.Other, found.Asked.Times));
+        Assert.Equal((TrialState.Waiting, other), (found.State, found.Asked.Trial));
         Assert.Equal("asked", found.Asked.Timeline.Passages[0].Question);
         Assert.Null(await trials.FindAsync(99));
     }
@@ -38,9 +39,9 @@ public sealed class TrialStoreTests : IAsyncLifetime
     public async Task A_trial_whose_program_ended_under_it_is_closed_and_one_that_waits_still_waits()
     {
         var (cut, waiting, mine) = (
-            await trials.AddAsync(Asked(TrialKind.Play), default),
-            await trials.AddAsync(Asked(TrialKind.Play), default),
-            await trials.AddAsync(Asked(TrialKind.Play), default)
+            await trials.AddAsync(Asked(new PlayTrial()), default),
+            await trials.AddAsync(Asked(new PlayTrial()), default),
+            await trials.AddAsync(Asked(new PlayTrial()), default)
         );
         await trials.ChangeAsync(cut.Id, TrialState.Playing);
         await trials.ChangeAsync(mine.Id, TrialState.Playing);
@@ -60,7 +61,7 @@ public sealed class TrialStoreTests : IAsyncLifetime
     [Fact]
     public async Task Of_two_who_claim_a_trial_one_gets_it()
     {
-        var asked = await trials.AddAsync(Asked(TrialKind.Play), default);
+        var asked = await trials.AddAsync(Asked(new PlayTrial()), default);
 
         var claims = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => trials.ClaimAsync(asked.Id)));
 
@@ -73,9 +74,9 @@ public sealed class TrialStoreTests : IAsyncLifetime
     public async Task A_trial_that_cannot_be_read_keeps_no_other_from_the_list_and_is_closed()
     {
         var (good, bad, odd) = (
-            await trials.AddAsync(Asked(TrialKind.Play), default),
-            await trials.AddAsync(Asked(TrialKind.Play), default),
-            await trials.AddAsync(Asked(TrialKind.Play), default)
+            await trials.AddAsync(Asked(new PlayTrial()), default),
+            await trials.AddAsync(Asked(new PlayTrial()), default),
+            await trials.AddAsync(Asked(new PlayTrial()), default)
         );
         await using (var database = databases.CreateDbContext())
         {
@@ -96,8 +97,8 @@ public sealed class TrialStoreTests : IAsyncLifetime
     public async Task Only_a_trial_that_has_not_ended_can_be_closed_as_failed()
     {
         var (waiting, ended) = (
-            await trials.AddAsync(Asked(TrialKind.Play), default),
-            await trials.AddAsync(Asked(TrialKind.Play), default)
+            await trials.AddAsync(Asked(new PlayTrial()), default),
+            await trials.AddAsync(Asked(new PlayTrial()), default)
         );
         await trials.ChangeAsync(ended.Id, TrialState.Finished);
 
@@ -111,7 +112,7 @@ public sealed class TrialStoreTests : IAsyncLifetime
     private async Task<(TrialState State, string? Problem)> StateAsync(long id) =>
         (await trials.FindAsync(id)) is { } trial ? (trial.State, trial.Problem) : default;
 
-    private static AskedTrial Asked(TrialKind kind) => new(
-        kind, new Timeline("t", "T", Raster.Hd, new FrameRate(25), [new Passage("asked", 100, [new Layer("c", [])], [])]),
-        "m", new PlaybackSettings(), 3, TimeSpan.FromMinutes(1), null, null);
+    private static AskedTrial Asked(Trial trial) => new(
+        trial, new Timeline("t", "T", Raster.Hd, new FrameRate(25), [new Passage("asked", 100, [new Layer("c", [])], [])]),
+        "m", new PlaybackSettings());
 }

@@ -1,4 +1,5 @@
 using System.IO.Compression;
+using HardyBench.Core.Trials.Kinds;
 using HardyBench.Core;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Findings.Comparing;
@@ -175,14 +176,7 @@ public sealed class BenchTests
                 Passages = [timeline.Passages[0] with { FrameCount = 25 }],
             }
         );
-        var asked = await bench.Trials.AskAsync(
-            TrialKind.Play,
-            stored.Timeline.Id,
-            "this",
-            new PlaybackSettings(Proxies: Proxies.Quarter),
-            1,
-            TimeSpan.FromMinutes(1)
-        );
+        var asked = await bench.Trials.AskAsync(new PlayTrial(), stored.Timeline.Id, "this", new PlaybackSettings(Proxies: Proxies.Quarter));
         var heard = new Told();
 
         await bench.Trials.PlayAsync(asked.Id, heard, CancellationToken.None);

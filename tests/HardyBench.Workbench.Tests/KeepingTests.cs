@@ -1,3 +1,4 @@
+using HardyBench.Core.Trials.Kinds;
 using HardyBench.Core;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
@@ -135,14 +136,7 @@ public sealed class KeepingTests
     public async Task A_trial_whose_machine_is_gone_fails_and_says_so()
     {
         var bench = await OpenAsync();
-        var asked = await bench.Trials.AskAsync(
-            TrialKind.Play,
-            "touring-night",
-            "curlew-desk",
-            new PlaybackSettings(),
-            3,
-            TimeSpan.FromMinutes(1)
-        );
+        var asked = await bench.Trials.AskAsync(new PlayTrial(), "touring-night", "curlew-desk", new PlaybackSettings());
         await using (var database = new BenchDatabaseFactory(bench.Folder.Database).CreateDbContext())
         {
             var trial = (await database.Trials.FindAsync(asked.Id))!;
@@ -159,14 +153,7 @@ public sealed class KeepingTests
     public async Task A_trial_is_played_once_whoever_asks()
     {
         var bench = await OpenAsync();
-        var asked = await bench.Trials.AskAsync(
-            TrialKind.Play,
-            "touring-night",
-            "curlew-desk",
-            new PlaybackSettings(),
-            3,
-            TimeSpan.FromMinutes(1)
-        );
+        var asked = await bench.Trials.AskAsync(new PlayTrial(), "touring-night", "curlew-desk", new PlaybackSettings());
 
         var both = await Task.WhenAll(Enumerable.Range(0, 2).Select(async _ =>
         {

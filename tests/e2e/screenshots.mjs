@@ -6,7 +6,7 @@ const [address = 'http://127.0.0.1:5240', folder = '../../docs/screenshots'] = p
 
 /** Asks a trial and waits for its answer. */
 async function trial(kind, machineId) {
-  const body = JSON.stringify({ timelineId: 'touring-night', machineId, kind });
+  const body = JSON.stringify({ timelineId: 'touring-night', machineId, trial: { kind } });
   const asked = await (await fetch(`${address}/api/play`, { method: 'POST', body, headers: { 'content-type': 'application/json' } })).json();
   for (;;) {
     await new Promise((done) => setTimeout(done, 300));

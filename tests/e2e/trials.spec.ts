@@ -249,7 +249,7 @@ test('a trial is asked for and its answer read by keyboard alone', async ({ page
 });
 
 test('a capacity trial says how fast every passage goes, and the panel what each part could do', async ({ page, request }) => {
-  const { trialId } = await (await request.post('/api/play', { data: { timelineId: 'touring-night', machineId: 'gannet-tower', kind: 'capacity', times: 2 } })).json();
+  const { trialId } = await (await request.post('/api/play', { data: { timelineId: 'touring-night', machineId: 'gannet-tower', trial: { kind: 'capacity', times: 2 } } })).json();
   await expect.poll(async () => (await (await request.get(`/api/trials/${trialId}`)).json()).trial.state).toBe('finished');
   await page.goto(`/trials/${trialId}`);
   await expect(page.getByTestId('answer')).toContainText('Without a clock 8 of 8 passages reach the required rate');
@@ -260,7 +260,7 @@ test('a capacity trial says how fast every passage goes, and the panel what each
 });
 
 test('an export trial exports in every format and ranks them, or in the one that is chosen', async ({ page, request }) => {
-  const { trialId } = await (await request.post('/api/play', { data: { timelineId: 'touring-night', machineId: 'heron-32', kind: 'export', times: 1 } })).json();
+  const { trialId } = await (await request.post('/api/play', { data: { timelineId: 'touring-night', machineId: 'heron-32', trial: { kind: 'export', times: 1 } } })).json();
   await expect.poll(async () => (await (await request.get(`/api/trials/${trialId}`)).json()).trial.state).toBe('finished');
   await page.goto(`/trials/${trialId}`);
   await expect(page.getByTestId('answer')).toContainText(/Fastest first:\s+1\. /);

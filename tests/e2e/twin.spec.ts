@@ -31,7 +31,7 @@ test('this machine is measured, its twin is added and predicts the next run', as
   expect(known.twin.costs.decoding.length).toBe(3);
   expect(known.measures.filter((measure: { framesPerSecond: number }) => measure.framesPerSecond > 0).length).toBeGreaterThan(40);
 
-  await request.post('/api/play', { data: { timelineId: 'touring-night', machineId: 'this', kind: 'capacity', times: 1 } });
+  await request.post('/api/play', { data: { timelineId: 'touring-night', machineId: 'this', trial: { kind: 'capacity', times: 1 } } });
   await expect(page.getByTestId('predicted').locator('circle')).toHaveCount(8, { timeout: 60_000 });
   // How good they were is only said of runs that nothing disturbed, which depends on the machine that tests.
   const { predictions } = await (await request.get('/api/calibration')).json();

@@ -23,7 +23,7 @@ internal static class ExplainCommand
             {
                 var id = parsed.GetValue(RunId);
                 var run = (await bench.FindRunAsync(id)).Run;
-                if (run.Header.ByHand)
+                if (run.Header.IsByHand)
                 {
                     throw new FormatException($"Run {id} was scrubbed: it has lags and no frames to explain.");
                 }

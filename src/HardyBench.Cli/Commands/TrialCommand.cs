@@ -12,8 +12,6 @@ namespace HardyBench.Cli.Commands;
 
 internal static class TrialCommand
 {
-    private static readonly Argument<TrialKind> Kind = Choices.Argument<TrialKind>("kind");
-
     private static readonly Argument<string> TimelineId = new("timeline") { Description = "Its id." };
 
     private static readonly Option<string> MachineId = new("--machine")
@@ -21,41 +19,30 @@ internal static class TrialCommand
         Description = "The machine: 'this', or the id of a stand-in (hardybench machines).", DefaultValueFactory = _ => Machine.ThisId,
     };
 
-    private static readonly Option<int> Times = new("--times") { Description = "Runs, places or pairs.", DefaultValueFactory = _ => 3 };
-
-    private static readonly Option<double> Minutes = new("--minutes")
-    {
-        Description = "Soak: no round begins after this time.", DefaultValueFactory = _ => 60,
-    };
-
-    private static readonly Option<string?> Without = new("--without")
-    {
-        Description = "Compare: an effect that the second side does not apply.",
-    };
-
     private static readonly Option<bool> AtClock = new("--real-time")
     {
         Description = "On a stand-in: play in real time instead of calculating the run at once.",
     };
 
+    /// <summary>A command for each kind, with the options of that kind.</summary>
     public static Command Create()
     {
-        var command = new Command("trial", "Answers one question about a machine, with as many runs as it takes.")
+        var all = new Command("trial", "Answers one question about a machine, with as many runs as it takes.");
+        foreach (var kind in TrialOptions.All)
         {
-            Kind, TimelineId, MachineId, Times, Minutes, Without, AtClock,
-        };
-        SettingsOptions.All.Concat(SettingsOptions.Changed).ToList().ForEach(command.Options.Add);
-        return command.Running(PlayAsync);
+            var command = new Command(Choices.WordOf(kind.Kind), kind.Question) { TimelineId, MachineId, AtClock };
+            kind.Options.Concat(SettingsOptions.All).ToList().ForEach(command.Options.Add);
+            all.Add(command.Running((parsed, bench, stop) => PlayAsync(kind, parsed, bench, stop)));
+        }
+
+        return all;
     }
 
-    private static async Task<int> PlayAsync(ParseResult parsed, Bench bench, CancellationToken stop)
+    private static async Task<int> PlayAsync(TrialOptions kind, ParseResult parsed, Bench bench, CancellationToken stop)
     {
         var settings = await SettingsOptions.ReadAsync(parsed, bench);
-        var kind = parsed.GetValue(Kind);
-        var other = kind == TrialKind.Compare ? await SettingsOptions.ReadChangedAsync(parsed, settings, bench) : null;
         var asked = await bench.Trials.AskAsync(
-            kind, parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, settings, parsed.GetValue(Times),
-            TimeSpan.FromMinutes(parsed.GetValue(Minutes)), other == settings ? null : other, parsed.GetValue(Without),
+            await kind.Read(parsed, settings, bench), parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, settings,
             parsed.GetValue(AtClock));
         TrialReport? report = null;
         await Terminal.WithProgressAsync($"Trial {asked.Id}", async tell =>

@@ -1,5 +1,6 @@
 using HardyBench.Core.Advice;
 using HardyBench.Core.Findings;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
 using MathNet.Numerics.Statistics;
@@ -17,7 +18,7 @@ public sealed record Prediction(
     /// <summary>Whether the twin can speak of a run: played through, by the product's own player on the processor.</summary>
     public static bool Speaks(Run run) =>
         run.Ending == RunEnding.Finished
-        && run.Header is { ByHand: false, Settings.Pictures: false, Conditions: var conditions }
+        && run.Header is { IsByHand: false, Settings.Pictures: false, Conditions: var conditions }
         && (conditions.Footage?.Values.All(clip => clip.DecodedOn == WorkPlace.Processor) ?? true)
         && (conditions.Effects?.Values.All(effect => effect.RanOn == WorkPlace.Processor) ?? true);
 

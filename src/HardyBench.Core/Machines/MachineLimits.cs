@@ -10,7 +10,7 @@ public static class MachineLimits
 {
     public const int LongestName = 80, MaxParts = 8, MaxCapabilities = 64;
 
-    private const int LongestText = 200;
+    private const int LongestText = 200, LargestSide = 65_536;
 
     /// <exception cref="MachineRefusedException">Something is wrong with it; everything is named.</exception>
     public static Machine Checked(Machine machine)
@@ -192,7 +192,9 @@ public static class MachineLimits
     private static IEnumerable<string> OfTable(string engine, IReadOnlyList<FormatCapability> rows) =>
     [
         .. TooMany($"rows in the table of {engine}", rows.Count, MaxCapabilities),
-        .. rows.SelectMany(row => Within($"bit depth of {engine}", row.MaxBitDepth, 8, 16)),
+        .. rows.SelectMany(row => Within($"bit depth of {engine}", row.MaxBitDepth, 8, 16)
+            .Concat(Within($"width of {engine}'s largest raster", row.MaxRaster.Width, 2, LargestSide))
+            .Concat(Within($"height of {engine}'s largest raster", row.MaxRaster.Height, 2, LargestSide))),
         .. rows.Any(row => !Enum.IsDefined(row.Codec) || !Enum.IsDefined(row.Chroma))
             ? [$"{engine} has a row with an unknown codec or chroma."]
             : Array.Empty<string>(),

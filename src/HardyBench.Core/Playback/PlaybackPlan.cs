@@ -1,7 +1,9 @@
 using System.Text.Json.Serialization;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Playback.Exports;
 using HardyBench.Core.Playback.Gestures;
+using HardyBench.Core.Playback.Subjects;
 using HardyBench.Core.Timelines;
 
 namespace HardyBench.Core.Playback;
@@ -10,8 +12,16 @@ namespace HardyBench.Core.Playback;
 public sealed record PlaybackPlan(
     Timeline Timeline, IReadOnlyDictionary<string, Clip> Clips, Machine Machine, PlaybackSettings Settings)
 {
-    /// <summary>How it is scrubbed instead of played; null to play through.</summary>
-    public IReadOnlyList<Gesture>? Hand { get; init; }
+    /// <summary>What is measured.</summary>
+    public Subject Subject { get; init; } = Subject.Play;
+
+    /// <summary>The places that are requested; null where it is not scrubbed or started by hand.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<Gesture>? Moves => (Subject as ByHand)?.Moves;
+
+    /// <summary>What is written; null where the timeline is shown.</summary>
+    [JsonIgnore]
+    public Export? Export => Subject as Export;
 
     /// <summary>Passages, by place from 0, that are played from something rendered before; null for none.</summary>
     public IReadOnlyDictionary<int, Passage>? Rendered { get; init; }
@@ -34,13 +44,21 @@ public sealed record PlaybackPlan(
     /// <summary>Whether every decision about a frame is reported, too; it changes nothing else.</summary>
     public bool LogsDecisions { get; init; }
 
-    /// <exception cref="PlanRefusedException">The timeline cannot be played as it stands.</exception>
-    public PlaybackPlan Checked()
+    /// <summary>Why the timeline cannot be played as it stands, a sentence or more; null where it can.</summary>
+    [JsonIgnore]
+    public string? Problem
     {
-        IReadOnlyList<string> problems = [.. Settings.Problems(), .. OfTheMachine(), .. TimelineLimits.Problems(Timeline)];
-        problems = problems.Count > 0 ? problems : TimelineCheck.Problems(Timeline, Clips);
-        return problems.Count == 0 ? this : throw new PlanRefusedException(string.Join(' ', problems));
+        get
+        {
+            IReadOnlyList<string> problems =
+                [.. Settings.Problems(), .. Subject.Problems(this), .. OfTheMachine(), .. TimelineLimits.Problems(Timeline)];
+            problems = problems.Count > 0 ? problems : TimelineCheck.Problems(Timeline, Clips);
+            return problems.Count == 0 ? null : string.Join(' ', problems);
+        }
     }
+
+    /// <exception cref="PlanRefusedException">The timeline cannot be played as it stands.</exception>
+    public PlaybackPlan Checked() => Problem is { } problem ? throw new PlanRefusedException(problem) : this;
 
     private IEnumerable<string> OfTheMachine()
     {
@@ -49,16 +67,6 @@ public sealed record PlaybackPlan(
                 is { } device)
         {
             yield return $"A stand-in uses its own devices or the processor only; '{device}' is a device of a real machine.";
-        }
-
-        if (Settings.Export?.Lack(Machine, Timeline.Raster, Timeline.Rate) is { } lack)
-        {
-            yield return lack;
-        }
-
-        if (Machine.Kind == MachineKind.This && Settings.Export is not null && Settings.Cache != FileCache.AsFound)
-        {
-            yield return "An export on this machine uses the file cache as it is, neither cold nor warm.";
         }
 
         if (Machine.Kind == MachineKind.This && Settings.Program is { } program)
@@ -90,7 +98,7 @@ public sealed record PlaybackPlan(
                     part.Passages[render.Key - first].FrameCount
                 )
         );
-        return (this with { Timeline = part, Rendered = rendered, Hand = null }, first);
+        return (this with { Timeline = part, Rendered = rendered, Subject = Subject.Play }, first);
     }
 
     /// <summary>Ids of all clips that are really played, each once.</summary>
@@ -112,7 +120,7 @@ public sealed record PlaybackPlan(
     public IReadOnlyList<Clip> ClipsOf(Passage passage) => [.. passage.Layers.Select(layer => Clips[layer.ClipId])];
 
     /// <summary>Whether a passage is treated with more than 8 bits a sample. What is written to one file is treated alike.</summary>
-    public bool IsDeep(Passage passage) => Settings.Export is null
+    public bool IsDeep(Passage passage) => Export is null
         ? Timeline.IsDeep(ClipsOf(passage).Select(clip => clip.Format))
         : Timeline.IsDeep(PlayedClipIds.Select(id => Clips[id].Format));
 }

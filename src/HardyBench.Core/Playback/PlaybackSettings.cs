@@ -1,22 +1,9 @@
 using System.Text.Json.Serialization;
 using HardyBench.Core.Footage;
-using HardyBench.Core.Playback.Exports;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback.Programs;
 
 namespace HardyBench.Core.Playback;
-
-/// <summary>What a player does when it cannot keep up.</summary>
-public enum PlayingPolicy
-{
-    /// <summary>Drop frames to stay with the clock.</summary>
-    KeepTime,
-
-    /// <summary>Show every frame and let the clock slip.</summary>
-    KeepFrames,
-
-    /// <summary>No clock: show every frame as soon as it is ready, to see what the machine gets through.</summary>
-    Unpaced,
-}
 
 /// <summary>Share of the timeline raster that is processed, on each axis. The value is the divisor.</summary>
 public enum PreviewScale
@@ -84,10 +71,6 @@ public sealed record PlaybackSettings(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public OtherPrograms? Others { get; init; }
 
-    /// <summary>The timeline is exported instead of shown; null to show it.</summary>
-    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
-    public Export? Export { get; init; }
-
     /// <summary>Decoded frames of each layer that may wait for their treatment.</summary>
     public const int DecodeAhead = 4;
 
@@ -121,24 +104,6 @@ public sealed record PlaybackSettings(
         if (!Enum.IsDefined(Scale) || !Enum.IsDefined(Policy) || !Enum.IsDefined(Proxies) || !Enum.IsDefined(Cache))
         {
             yield return "A setting has an unknown value.";
-        }
-
-        if (Export is { } export)
-        {
-            if (!Enum.IsDefined(export.Format) || !Enum.IsDefined(export.Encoder))
-            {
-                yield return "An export has an unknown format or encoder.";
-            }
-
-            if (Policy != PlayingPolicy.Unpaced)
-            {
-                yield return "An export has no clock to keep: it runs as fast as possible.";
-            }
-
-            if (Scale != PreviewScale.Full || AutomaticScale || Proxies != Proxies.None || Pictures)
-            {
-                yield return "An export is complete: full scale, no proxies, no preview pictures.";
-            }
         }
 
         if (LookAhead is < 1 or > MaxLookAhead)

@@ -1,5 +1,7 @@
+using System.Text.Json.Serialization;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback.Gestures;
+using HardyBench.Core.Playback.Subjects;
 using HardyBench.Core.Timelines;
 
 namespace HardyBench.Core.Playback;
@@ -34,8 +36,12 @@ public sealed record RunHeader(
     IReadOnlyDictionary<string, string> ClipChecksums,
     DateTimeOffset StartedAt)
 {
+    /// <summary>What was measured.</summary>
+    public Subject Subject { get; init; } = Subject.Play;
+
     /// <summary>Whether it was scrubbed instead of played through; the run then has lags and no slots.</summary>
-    public bool ByHand { get; init; }
+    [JsonIgnore]
+    public bool IsByHand => Subject is ByHand;
 }
 
 /// <summary>Captured when the run starts; null where it could not be read.</summary>

@@ -95,7 +95,7 @@ public static class CostModel
             ProcessorSeconds(plan, effects.OnProcessor, machine.Processor.InFastCores) * others.Slowing(cores, cores));
         Add(Station.OneCore, VisitKind.Effects, _ => ProcessorSeconds(plan, effects.OnOneCore, 1) * others.Slowing(1, cores));
         Add(Station.Graphics, VisitKind.Effects, _ => GraphicsSeconds(plan, effects.OnGraphics));
-        if (plan.Settings.Export is { } export)
+        if (plan.Export is { } export)
         {
             // An encoder looks back and ahead; what memory could not hold of that it waits for.
             var fetching = swapDrive is { } drive ? swap / (drive.ReadMegabytesPerSecond * 1e6) : 0;
@@ -288,7 +288,7 @@ public static class CostModel
     {
         var decoded = layers.Sum(stream => stream.Format.BytesPerDecodedFrame) * (PlaybackSettings.DecodeAhead + ReferenceFrames);
         return decoded + WorkingBytes(plan) * (plan.Settings.LookAhead + HeldFrames(passage))
-            + (plan.Settings.Export is { } export ? EncoderBytes(plan, export) : 0);
+            + (plan.Export is { } export ? EncoderBytes(plan, export) : 0);
     }
 
     /// <summary>Frames that an encoder holds to look back at and ahead into.</summary>

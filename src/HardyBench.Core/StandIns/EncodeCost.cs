@@ -20,7 +20,8 @@ public sealed record EncodeCost(double NanosecondsPerPixel, double SerialPart, i
     {
         ExportFormat.Avc => new EncodeCost(68, 0.02, 24, 60),
         ExportFormat.Hevc => new EncodeCost(180, 0.03, 24, 40),
-        _ => new EncodeCost(30, 0.01, 32, 2),
+        ExportFormat.Rdd36 => new EncodeCost(30, 0.01, 32, 2),
+        _ => throw new ArgumentOutOfRangeException(nameof(format), format, "Its cost is not known."),
     };
 
     /// <summary>Core-seconds a frame on the reference core.</summary>

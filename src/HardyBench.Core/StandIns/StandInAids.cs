@@ -1,4 +1,5 @@
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Exports;
 using HardyBench.Core.Timelines;
@@ -106,8 +107,9 @@ public static class StandInAids
             Rendered = null,
             Settings = new PlaybackSettings(Policy: PlayingPolicy.Unpaced)
             {
-                Program = plan.Settings.Program, Others = plan.Settings.Others, Export = new Export(ExportFormat.Rdd36),
+                Program = plan.Settings.Program, Others = plan.Settings.Others,
             },
+            Subject = new Export(ExportFormat.Rdd36),
         };
         return seconds * rate.FramesPerSecond
             * CostModel.DemandOf(export, passage).Bottleneck(CostModel.UnitsSharing(export)).Seconds;

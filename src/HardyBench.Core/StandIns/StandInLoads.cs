@@ -63,7 +63,7 @@ public static class StandInLoads
         loads.Add(new LoadReading(at, LoadKind.OwnProcess, 0, (float)(decode + effects + encode)));
         loads.Add(new LoadReading(at, LoadKind.OwnDecode, 0, (float)decode));
         loads.Add(new LoadReading(at, LoadKind.OwnEffects, 0, (float)effects));
-        if (plan.Settings.Export is not null)
+        if (plan.Export is not null)
         {
             loads.Add(new LoadReading(at, LoadKind.OwnEncode, 0, (float)encode));
         }
@@ -113,7 +113,7 @@ public static class StandInLoads
             loads.Add(new LoadReading(at, LoadKind.MediaEngineBusy, engine, (float)share));
         }
 
-        if (plan.Settings.Export is { Encoder: EncoderPlace.MediaEngine })
+        if (plan.Export is { Encoder: EncoderPlace.MediaEngine })
         {
             loads.Add(new LoadReading(at, LoadKind.EncoderBusy, 0, (float)busy.Share(Station.EncodingEngine, index)));
         }

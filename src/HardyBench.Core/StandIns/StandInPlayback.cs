@@ -49,7 +49,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
     private Run Play(PlaybackPlan plan, DecisionLog? decisions, CancellationToken stop)
     {
         var demands = CostModel.DemandsOf(plan);
-        if (plan.Hand is { } moves)
+        if (plan.Moves is { } moves)
         {
             var lags = new GestureModel(plan, demands, new ServiceSpread(plan.Occasion, Sigma, StallChance, Stall)).Carry(moves);
             return new Run(HeaderOf(plan), RunEnding.Finished, null, [], [], []) { Lags = lags };
@@ -96,7 +96,7 @@ public sealed class StandInPlayback(TimeProvider time) : IPlayback
             Footage: plan.PlayedClipIds.ToDictionary(id => id, id => StateOf(plan, plan.Clips[id].Format)),
             Effects: PlacesOf(plan),
             Sources: SourcesOf(plan.Machine)),
-        plan.ClipChecksums, time.GetUtcNow()) { ByHand = plan.Hand is not null };
+        plan.ClipChecksums, time.GetUtcNow()) { Subject = plan.Subject };
 
     /// <summary>Said aloud, because an engine that lacks a format leaves it to the processor without a word.</summary>
     private static FootageState StateOf(PlaybackPlan plan, ClipFormat format) => new(

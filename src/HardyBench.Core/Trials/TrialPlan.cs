@@ -1,48 +1,18 @@
-using System.Text.Json.Serialization;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Findings.Lags;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Exports;
 using HardyBench.Core.Trials.Kinds;
 
 namespace HardyBench.Core.Trials;
 
 /// <summary>A trial as asked for.</summary>
 /// <param name="Start">What is played, on what, how.</param>
-/// <param name="Times">Repeat: runs. Start lag: places a passage. Compare: pairs.</param>
-/// <param name="AtMost">Soak: after this no further run begins.</param>
-/// <param name="Other">Compare: the second side's settings; null for the same.</param>
-/// <param name="WithoutEffect">Compare: an effect that the second side leaves out; null for none.</param>
-public sealed record TrialPlan(
-    TrialKind Kind, PlaybackPlan Start, int Times, TimeSpan AtMost, PlaybackSettings? Other = null, string? WithoutEffect = null)
+public sealed record TrialPlan(Trial Trial, PlaybackPlan Start)
 {
-    public const int MaxTimes = 50;
-
-    public static readonly TimeSpan LongestSoak = TimeSpan.FromHours(8);
-
-    /// <summary>A time as somebody wrote it.</summary>
-    /// <exception cref="PlanRefusedException">It is no time that a trial can take.</exception>
-    public static TimeSpan OfMinutes(double minutes) => minutes > 0 && minutes <= LongestSoak.TotalMinutes
-        ? TimeSpan.FromMinutes(minutes)
-        : throw new PlanRefusedException("A soak takes more than 0 and at most 8 hours.");
-
     /// <exception cref="PlanRefusedException">It makes no sense as it stands.</exception>
-    public TrialPlan Checked()
-    {
-        Start.Checked();
-        if (Other is { } other)
-        {
-            try
-            {
-                (Start with { Settings = other }).Checked();
-            }
-            catch (PlanRefusedException refused)
-            {
-                throw new PlanRefusedException($"The second side: {refused.Message}");
-            }
-        }
-
-        return Trial.Problem(this) is { } problem ? throw new PlanRefusedException(problem) : this;
-    }
+    public TrialPlan Checked() =>
+        (Start.Problem ?? Trial.Problem(Start)) is { } problem ? throw new PlanRefusedException(problem) : this;
 
     /// <summary>What somebody should know before it is played, though it can be: sentences.</summary>
     public IReadOnlyList<string> Remarks() => Trial.Remark(Start.Timeline, Start.Clips) is { } remark ? [remark] : [];
@@ -52,17 +22,13 @@ public sealed record TrialPlan(
     /// <param name="elapsed">Time since the trial began.</param>
     /// <returns>Null when the question is answered.</returns>
     public TrialStep? Next(IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
-        Trial.Next(this, Start with { Occasion = done.Count + 1 }, done, elapsed);
+        Trial.Next(Start with { Occasion = done.Count + 1 }, done, elapsed);
 
     /// <summary>How many runs it takes; null where that depends on how they go.</summary>
-    [JsonIgnore]
-    public int? StepCount => Trial.StepCount(this);
+    public int? StepCount => Trial.StepCount(Start);
 
     /// <summary>The running time of its timelines; null where it depends on how they go.</summary>
-    [JsonIgnore]
-    public TimeSpan? Length => Trial.Length(this);
-
-    private Trial Trial => Trial.Of(Kind);
+    public TimeSpan? Length => Trial.Length(Start);
 }
 
 /// <summary>One run of a trial.</summary>
@@ -83,7 +49,7 @@ public sealed record StepOutcome
         EndCelsius = SoakHeat.EndTemperature(run);
         var isWhole = run.Frames.Count == run.Header.Timeline.FrameCount && run.Frames.All(frame => frame.Shown is not null)
             && run.Failures.All(failure => failure.Overcome);
-        Wrote = run.Header.Settings.Export is not null && isWhole ? run.Frames[^1].Shown : null;
+        Wrote = run.Header.Subject is Export && isWhole ? run.Frames[^1].Shown : null;
     }
 
     public StepRole Role { get; }

@@ -2,7 +2,7 @@ using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines.Effects;
 using static System.FormattableString;
-using static HardyBench.Core.Wording.Figures;
+using static HardyBench.Core.Figures;
 
 namespace HardyBench.Core.Wording;
 
@@ -10,7 +10,7 @@ namespace HardyBench.Core.Wording;
 public static class RunWords
 {
     /// <summary>What differed from a bare run, what was unfavourable, and what happened, in this order.</summary>
-    public static IReadOnlyList<string> NotesOf(Run run) => [.. run.Header.Settings.Differences(), .. RunNotes.Of(run).Select(Of)];
+    public static IReadOnlyList<string> NotesOf(Run run) => [.. run.Header.Differences(), .. RunNotes.Of(run).Select(Of)];
 
     public static IReadOnlyList<string> NotesOf(Conditions conditions) => [.. RunNotes.OfConditions(conditions).Select(Of)];
 

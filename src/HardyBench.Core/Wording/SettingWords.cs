@@ -1,5 +1,8 @@
 using System.Globalization;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Exports;
+using HardyBench.Core.Playback.Subjects;
 
 namespace HardyBench.Core.Wording;
 
@@ -10,7 +13,12 @@ public static class SettingWords
     public const string PlaysAs = "as ";
 
     /// <summary>What differs from the defaults, a phrase each; nothing for a bare run.</summary>
-    public static IReadOnlyList<string> Differences(this PlaybackSettings asked)
+    public static IReadOnlyList<string> Differences(this PlaybackSettings asked) => Differences(asked, Subject.Play);
+
+    /// <summary>What differs from a timeline that is played through bare, a phrase each.</summary>
+    public static IReadOnlyList<string> Differences(this RunHeader header) => Differences(header.Settings, header.Subject);
+
+    private static IReadOnlyList<string> Differences(PlaybackSettings asked, Subject subject)
     {
         // The program's name stands for what it decides.
         var settings = asked.Effective();
@@ -18,13 +26,13 @@ public static class SettingWords
         string?[] all =
         [
             settings.Program is { } program ? $"{PlaysAs}{program.Name} would play" : null,
-            settings.Export is { } export ? $"written as {export.Name}" : null,
+            subject is Export export ? $"written as {export.Name}" : null,
             settings.Others is { } others ? OtherProgramsWords(others) : null,
             settings.Scale == PreviewScale.Full ? null : $"{settings.Scale.ToString().ToLowerInvariant()} scale",
             settings.AutomaticScale ? "the scale steps down by itself" : null,
             settings.Proxies == Proxies.None ? null : $"{settings.Proxies.ToString().ToLowerInvariant()}-raster proxies",
             settings.PreRenders ? "pre-renders used" : null,
-            settings.Policy == usual.Policy || settings.Export is not null ? null : settings.Policy switch
+            settings.Policy == usual.Policy || subject is Export ? null : settings.Policy switch
             {
                 PlayingPolicy.KeepFrames => "every frame shown, the clock slips",
                 PlayingPolicy.Unpaced => "no clock, every frame as soon as it is ready",

@@ -15,9 +15,19 @@ public static class BenchJson
         RespectNullableAnnotations = true,
         // What kind of part something is may stand anywhere in it.
         AllowOutOfOrderMetadataProperties = true,
-        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { FormerNames.Accept } },
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { FormerNames.Accept, DemandKind } },
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase), new RasterConverter(), new FrameRateConverter() },
     };
+
+    /// <summary>Something that comes in several kinds and does not say which is refused like any other wrong document. Without this the
+    /// library takes it for an error of the program.</summary>
+    public static void DemandKind(JsonTypeInfo type)
+    {
+        if (type is { PolymorphismOptions: { } kinds, Kind: JsonTypeInfoKind.Object } && type.Type.IsAbstract)
+        {
+            type.CreateObject = () => throw new JsonException($"Its '{kinds.TypeDiscriminatorPropertyName}' is missing.");
+        }
+    }
 
     /// <summary>A value of an enumeration, spelt as in JSON, for the other formats.</summary>
     public static string Name<T>(T value)

@@ -10,7 +10,7 @@ namespace HardyBench.Formats.PlayerProtocol;
 /// it is worked out while something plays.</summary>
 public static class PlayerTalk
 {
-    public const int Version = 1;
+    public const int Version = 2;
 
     /// <summary>Bytes of the longest line: the largest timeline that can be kept takes less.</summary>
     public const int LongestLine = 64 << 20;

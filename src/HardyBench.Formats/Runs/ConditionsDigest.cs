@@ -1,6 +1,8 @@
 using System.Security.Cryptography;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Exports;
 using HardyBench.Formats.Json;
 using HardyBench.Formats.Machines;
 using HardyBench.Formats.Timelines;
@@ -15,12 +17,25 @@ public static class ConditionsDigest
         new ComparedConditions(
             TimelineJson.Digest(header.Timeline),
             $"{header.Machine.Id} {MachineDigest.Of(header.Machine)}",
-            header.Settings,
+            SettingsOf(header),
             header.Conditions.Player,
-            header.ByHand,
+            header.IsByHand,
             [.. header.ClipChecksums.OrderBy(clip => clip.Key, StringComparer.Ordinal).Select(clip => $"{clip.Key} {clip.Value}")]),
         BenchJson.Options)));
 
+    /// <summary>What an export writes stands at the end of the settings, so that runs that were digested when it was one of them keep their
+    /// digest.</summary>
+    private static JsonNode SettingsOf(RunHeader header)
+    {
+        var settings = JsonSerializer.SerializeToNode(header.Settings, BenchJson.Options)!;
+        if (header.Subject is Export export)
+        {
+            settings["export"] = JsonSerializer.SerializeToNode(export, BenchJson.Options);
+        }
+
+        return settings;
+    }
+
     private sealed record ComparedConditions(
-        string Timeline, string Machine, PlaybackSettings Settings, string Player, bool ByHand, IReadOnlyList<string> Clips);
+        string Timeline, string Machine, JsonNode Settings, string Player, bool ByHand, IReadOnlyList<string> Clips);
 }

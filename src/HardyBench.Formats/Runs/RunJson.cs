@@ -1,8 +1,10 @@
 using System.Text.Json;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Findings.Lags;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Gestures;
+using HardyBench.Core.Playback.Subjects;
 using HardyBench.Core.Wording;
 using HardyBench.Formats.Json;
 
@@ -32,6 +34,7 @@ public sealed record RunDocument(
     RunEnding Ending,
     Core.Machines.Machine Machine,
     TimelineFacts Timeline,
+    Subject Subject,
     PlaybackSettings Settings,
     Conditions Conditions,
     IReadOnlyDictionary<string, string> ClipChecksums,
@@ -56,7 +59,7 @@ public sealed record RunDocument(
     {
         var header = run.Header;
         return new RunDocument(
-            "hardy-bench-run/1",
+            "hardy-bench-run/2",
             id,
             header.StartedAt,
             run.Ending,
@@ -64,6 +67,7 @@ public sealed record RunDocument(
             new TimelineFacts(
                 header.Timeline.Id, header.Timeline.Title, header.Timeline.Raster.Width, header.Timeline.Raster.Height,
                 header.Timeline.Rate.Numerator, header.Timeline.Rate.Denominator),
+            header.Subject,
             header.Settings,
             header.Conditions,
             header.ClipChecksums,

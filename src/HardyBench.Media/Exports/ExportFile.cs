@@ -57,6 +57,7 @@ public static class ExportFile
             $"-an -c:v libx264 -preset faster -g {written.GopLength} -b:v {written.DataRate.BitsPerSecond} -pix_fmt yuv420p -movflags +faststart",
         ExportFormat.Hevc =>
             $"-an -c:v libx265 -preset veryfast -tag:v hvc1 -x265-params log-level=error:keyint={written.GopLength} -b:v {written.DataRate.BitsPerSecond} -pix_fmt yuv420p10le -movflags +faststart",
-        _ => (FormattableString)$"-an -c:v prores_aw -profile:v 2 -pix_fmt yuv422p10le",
+        ExportFormat.Rdd36 => $"-an -c:v prores_aw -profile:v 2 -pix_fmt yuv422p10le",
+        _ => throw new ArgumentOutOfRangeException(nameof(format), format, "There is no encoder for it."),
     }).Split(' ');
 }

@@ -57,7 +57,7 @@ public sealed class LocalPlayback(
         IScreen shownOn = pictures ?? screen ?? new BlankScreen();
         try
         {
-            await (plan.Hand is { } moves
+            await (plan.Moves is { } moves
                 ? EndingSoonAsync(
                     OwnThread.Start(ThreadRoles.Effects, () =>
                     {
@@ -173,7 +173,7 @@ public sealed class LocalPlayback(
         };
         var header = new RunHeader(plan.Timeline, plan.Machine, plan.Settings, conditions, plan.ClipChecksums, time.GetUtcNow())
         {
-            ByHand = plan.Hand is not null,
+            Subject = plan.Subject,
         };
         return (header, refusal is null ? device : null);
     }

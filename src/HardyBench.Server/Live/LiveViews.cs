@@ -1,8 +1,8 @@
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Trials;
 using HardyBench.Core.Trials.Kinds;
+using HardyBench.Core.Trials;
 using HardyBench.Core.Wording;
 using HardyBench.Server.Runs;
 using HardyBench.Store;
@@ -45,13 +45,13 @@ public sealed record PlayView(
     internal static PlayView Before(StoredTrial trial, Machine machine) => new(
         0,
         trial.Id,
-        trial.Asked.Kind,
+        trial.Asked.Trial.Kind,
         trial.Asked.Timeline.Id,
         trial.Asked.Timeline.Title,
         machine.Id,
         machine.Name,
         trial.Asked.Settings.Scale,
-        trial.Asked.Settings.Differences(), string.Empty, 0, null, Trial.Of(trial.Asked.Kind).IsByHand, true, 0,
+        trial.Asked.Settings.Differences(), string.Empty, 0, null, trial.Asked.Trial.IsByHand, true, 0,
         trial.Asked.Timeline.FrameCount, 0, trial.Asked.Timeline.Rate.FramesPerSecond, string.Empty, null, [], []);
 }
 
@@ -59,7 +59,7 @@ public sealed record PlayView(
 public sealed record WaitingView(long TrialId, TrialKind Kind, string TimelineTitle, string MachineId, string MachineName)
 {
     internal static WaitingView Of(StoredTrial trial, Machine? machine) =>
-        new(trial.Id, trial.Asked.Kind, trial.Asked.Timeline.Title, trial.Asked.MachineId, machine?.Name ?? trial.Asked.MachineId);
+        new(trial.Id, trial.Asked.Trial.Kind, trial.Asked.Timeline.Title, trial.Asked.MachineId, machine?.Name ?? trial.Asked.MachineId);
 }
 
 /// <summary>What a play has brought since the last message.</summary>

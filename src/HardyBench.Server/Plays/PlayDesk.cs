@@ -4,6 +4,7 @@ using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Trials;
+using HardyBench.Core.Trials.Kinds;
 using HardyBench.Core.Wording;
 using HardyBench.Server.Live;
 using HardyBench.Server.Runs;
@@ -65,8 +66,8 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
 
     /// <summary>Asks for a trial; it begins at once when nothing else plays.</summary>
     public async Task<PlayView> AskAsync(PlayRequest request) => await QueueAsync(await bench.Trials.AskAsync(
-        request.Kind, request.TimelineId, request.MachineId, request.Settings ?? new PlaybackSettings(), request.Times,
-        TrialPlan.OfMinutes(request.Minutes), request.Other, request.WithoutEffect, request.AtClock));
+        request.Trial ?? new PlayTrial(), request.TimelineId, request.MachineId, request.Settings ?? new PlaybackSettings(),
+        request.AtClock));
 
     /// <summary>Asks for a run once more, as it was.</summary>
     /// <param name="passage">Only this passage of it, from 0; null for all.</param>
@@ -144,7 +145,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         StepCount = of,
         Scale = step.Plan.Settings.Scale,
         Frames = 0,
-        Of = step.Plan.Hand is { } moves ? moves.Sum(move => (long)move.Frames.Count) : step.Plan.Timeline.FrameCount,
+        Of = step.Plan.Moves is { } moves ? moves.Sum(move => (long)move.Frames.Count) : step.Plan.Timeline.FrameCount,
         FromFrame = step.Role.Passage is { } passage ? trial!.Asked.Timeline.StartOf(passage) : 0,
         FramesPerSecond = step.Plan.Timeline.Rate.FramesPerSecond,
     });

@@ -1,20 +1,19 @@
+using System.Text.Json.Serialization;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Trials;
+using HardyBench.Core.Trials.Kinds;
 using HardyBench.Core.Wording;
 using HardyBench.Workbench;
 
 namespace HardyBench.Server.Plays;
 
 /// <summary>What somebody wants played. What is left out has its default, so that timeline and machine alone are a bare run.</summary>
-/// <param name="Times">Repeat: runs. Start lag: places a passage. Compare: pairs.</param>
-/// <param name="Minutes">Soak: no further round begins after this.</param>
-/// <param name="Other">Compare: the second side's settings.</param>
-/// <param name="WithoutEffect">Compare: an effect that the second side leaves out.</param>
+/// <param name="Trial">The question, with the parameters of its kind; null to play it once.</param>
 /// <param name="AtClock">Whether a stand-in's runs come at the pace of the clock, to be watched; what they bring is the same.</param>
+[JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Disallow)]
 public sealed record PlayRequest(
-    string TimelineId, string MachineId, TrialKind Kind = TrialKind.Play, PlaybackSettings? Settings = null, int Times = 3,
-    double Minutes = 10, PlaybackSettings? Other = null, string? WithoutEffect = null, bool AtClock = false);
+    string TimelineId, string MachineId, Trial? Trial = null, PlaybackSettings? Settings = null, bool AtClock = false);
 
 /// <summary>What a play would be, before it is asked for.</summary>
 /// <param name="Differences">What differs from a bare run, a phrase each.</param>
@@ -39,11 +38,10 @@ public sealed record PlayPreview(
         try
         {
             var plan = new TrialPlan(
-                request.Kind, await bench.Plays.PlanAsync(request.TimelineId, request.MachineId, settings), request.Times,
-                TrialPlan.OfMinutes(request.Minutes), request.Other, request.WithoutEffect).Checked();
+                request.Trial ?? new PlayTrial(), await bench.Plays.PlanAsync(request.TimelineId, request.MachineId, settings)).Checked();
             return new PlayPreview(
                 settings.Differences(), null, plan.Start.Machine.Kind == MachineKind.This ? plan.Length?.TotalSeconds : null,
-                plan.Kind == TrialKind.Compare ? ChangeWords.Of(settings, plan.Other, plan.WithoutEffect) : null, plan.Remarks())
+                ChangeWords.Of(plan.Trial, settings), plan.Remarks())
             {
                 MissingClips = plan.Start.Machine.Kind == MachineKind.This
                     ? [.. bench.Clips.Missing(plan.Start.PlayedClipIds).Select(recipe => recipe.Id)]

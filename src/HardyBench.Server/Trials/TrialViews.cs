@@ -1,5 +1,6 @@
 using HardyBench.Core.Findings;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Trials.Kinds;
 using HardyBench.Core.Trials;
 using HardyBench.Core.Wording;
 using HardyBench.Formats.Runs;
@@ -19,7 +20,7 @@ public sealed record TrialLineView(
     {
         var machine = machines.FirstOrDefault(one => one.Id == trial.Asked.MachineId);
         return new TrialLineView(
-            trial.Id, trial.Asked.Kind, trial.Asked.Timeline.Id, trial.Asked.Timeline.Title, machine?.Name ?? trial.Asked.MachineId,
+            trial.Id, trial.Asked.Trial.Kind, trial.Asked.Timeline.Id, trial.Asked.Timeline.Title, machine?.Name ?? trial.Asked.MachineId,
             trial.Asked.MachineId != Machine.ThisId,
             trial.State,
             new DateTimeOffset(trial.AskedAtUtc, TimeSpan.Zero),
@@ -46,7 +47,7 @@ public sealed record TrialView(
         return new TrialView(
             TrialLineView.Of(stored, machines),
             stored.Asked.Settings.Differences(),
-            ChangeWords.Of(stored.Asked.Settings, stored.Asked.Other, stored.Asked.WithoutEffect),
+            ChangeWords.Of(stored.Asked.Trial, stored.Asked.Settings),
             TrialWords.Of(answer),
             answer.NextStep,
             answer.EndCelsius,

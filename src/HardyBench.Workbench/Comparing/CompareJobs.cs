@@ -103,7 +103,7 @@ public sealed class CompareJobs(RunStore runs)
     private static RunConditions Comparable(RunConditions run) =>
         run.Ending == RunEnding.Playing
             ? throw new ComparisonRefusedException($"Run {run.Id} is still being played; compare it when it has ended.")
-        : run.Header.ByHand
+        : run.Header.IsByHand
             ? throw new ComparisonRefusedException(
                 $"Run {run.Id} is a scrub or start-lag run: it has lags and no slots, so it cannot be compared."
             )

@@ -1,4 +1,5 @@
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Exports;
 using HardyBench.Formats.PlayerProtocol;
@@ -23,7 +24,7 @@ public sealed class ExportPlayback(PlayerProgram program, IClipFiles files, Effe
     /// <exception cref="MediaException">A clip could not be read, or the encoder failed.</exception>
     public async Task<Run> PlayAsync(PlaybackPlan plan, IRunObserver observer, CancellationToken stop)
     {
-        var export = plan.Checked().Settings.Export ?? throw new ArgumentException("It is not an export.", nameof(plan));
+        var export = plan.Checked().Export ?? throw new ArgumentException("It is not an export.", nameof(plan));
         var raster = plan.Settings.ProcessedRaster(plan.Timeline.Raster);
         var home = program.NewHome();
         Directory.CreateDirectory(home);
@@ -77,7 +78,10 @@ public sealed class ExportPlayback(PlayerProgram program, IClipFiles files, Effe
             $"Hardy Bench {typeof(RunHeader).Assembly.GetName().Version?.ToString(3)}, exporting", system.ReadText("proc/sys/kernel/osrelease")?.Trim(),
             cores, quiet.Others, null, Seed: null, MachineConditions.Read(system, folder, plan.Settings.Threads ?? cores.Count),
             PreRendered: plan.Rendered is { } rendered ? [.. rendered.Keys.Order()] : null, Sources: LoadSampler.SourcesOf(system));
-        return new RunHeader(plan.Timeline, plan.Machine, plan.Settings, conditions, plan.ClipChecksums, DateTimeOffset.UtcNow);
+        return new RunHeader(plan.Timeline, plan.Machine, plan.Settings, conditions, plan.ClipChecksums, DateTimeOffset.UtcNow)
+        {
+            Subject = plan.Subject,
+        };
     }
 
     /// <summary>The processes at work: the one that makes pictures, of which every passage has its own, and the encoder.</summary>

@@ -226,7 +226,7 @@ public sealed class HostPlayback(
                 return ToRun(RunEnding.Stopped);
             }
 
-            var at = plan.Timeline.PassageIndexAt(plan.Hand is { } moves ? NextPlace(moves) : newest + 1);
+            var at = plan.Timeline.PassageIndexAt(plan.Moves is { } moves ? NextPlace(moves) : newest + 1);
             var playing = plan.Played(at).Layers.Select(layer => layer.ClipId).Distinct().ToList();
             var suspects = string.Join(
                 " or ",

@@ -69,7 +69,7 @@ public sealed class PlayJobs(
         try
         {
             IPlayback player = isStandIn ? new RealTimePlayback(new StandInPlayback(TimeProvider.System), TimeProvider.System)
-                : plan.Settings.Export is null ? new HostPlayback(players, files, effects, folder, PagesHere?.Invoke())
+                : plan.Export is null ? new HostPlayback(players, files, effects, folder, PagesHere?.Invoke())
                 : exports;
             run = await keeper.FinishAsync(await player.PlayAsync(played, keeper, stop), stop);
         }
@@ -81,7 +81,7 @@ public sealed class PlayJobs(
 
         try
         {
-            await (!isStandIn && plan.Settings.Export is null && Played is { } told ? told(run, played) : Task.CompletedTask);
+            await (!isStandIn && plan.Export is null && Played is { } told ? told(run, played) : Task.CompletedTask);
         }
         catch (Exception)
         {

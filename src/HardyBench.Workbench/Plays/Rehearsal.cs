@@ -1,6 +1,6 @@
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Trials;
+using HardyBench.Core.Trials.Kinds;
 using HardyBench.Formats.Runs;
 using HardyBench.Workbench.Data;
 
@@ -21,14 +21,7 @@ public static class Rehearsal
         {
             using var bench = await Bench.OpenAsync(folder.FullName, small: true, stop);
             var timeline = (await bench.Timelines.AllAsync())[0];
-            var trial = await bench.Trials.AskAsync(
-                TrialKind.Play,
-                timeline.Id,
-                Machine.ThisId,
-                new PlaybackSettings(),
-                1,
-                TimeSpan.FromMinutes(1)
-            );
+            var trial = await bench.Trials.AskAsync(new PlayTrial(), timeline.Id, Machine.ThisId, new PlaybackSettings());
             await bench.Trials.PlayAsync(trial.Id, null, stop);
             // Nothing lasted long enough to be sampled.
             await RunPiece.ReadAsync(

@@ -2,6 +2,7 @@ using System.Diagnostics;
 using HardyBench.Core;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Exports;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Trials;
 using HardyBench.Core.Trials.Kinds;
@@ -46,12 +47,8 @@ public sealed class TrialJobs(
     /// <exception cref="UnknownThingException">There is no such timeline or machine.</exception>
     /// <exception cref="PlanRefusedException">It makes no sense as it stands.</exception>
     public async Task<StoredTrial> AskAsync(
-        TrialKind kind, string timelineId, string machineId, PlaybackSettings settings, int times, TimeSpan atMost,
-        PlaybackSettings? other = null, string? withoutEffect = null, bool atClock = false)
-    {
-        var plan = await plays.PlanAsync(timelineId, machineId, settings);
-        return await AskAsync(new TrialPlan(kind, plan, times, atMost, other, withoutEffect), atClock);
-    }
+        Trial trial, string timelineId, string machineId, PlaybackSettings settings, bool atClock = false) =>
+        await AskAsync(new TrialPlan(trial, await plays.PlanAsync(timelineId, machineId, settings)), atClock);
 
     /// <summary>Asks for a run to be played once more as it was: the timeline as it was then, the same machine and conditions.</summary>
     /// <param name="passage">Only this passage of it, from 0; null for all.</param>
@@ -60,7 +57,7 @@ public sealed class TrialJobs(
     public async Task<StoredTrial> AskAgainAsync(long runId, int? passage)
     {
         var header = (await runs.FindAsync(runId))?.Run.Header ?? throw new UnknownThingException("run", $"{runId}", []);
-        if (header.ByHand)
+        if (header.IsByHand)
         {
             throw new PlanRefusedException("That run is of a scrub or start-lag trial. Start its trial again instead.");
         }
@@ -72,12 +69,8 @@ public sealed class TrialJobs(
 
         var timeline = passage is { } one ? header.Timeline.Only(one) : header.Timeline;
         return await AskAsync(new TrialPlan(
-            TrialKind.Play,
-            new PlaybackPlan(timeline, clips.Clips, await machines.FindAsync(header.Machine.Id), header.Settings),
-            1,
-            TimeSpan.FromMinutes(1)
-        )
-        );
+            header.Subject is Export export ? new ExportTrial(1, export.Format, export.Encoder) : new PlayTrial(),
+            new PlaybackPlan(timeline, clips.Clips, await machines.FindAsync(header.Machine.Id), header.Settings)));
     }
 
     private async Task<StoredTrial> AskAsync(TrialPlan plan, bool atClock = false)
@@ -85,19 +78,7 @@ public sealed class TrialJobs(
         plan.Checked();
         var start = plan.Start;
         return await trials.AddAsync(
-            new AskedTrial(
-                plan.Kind,
-                start.Timeline,
-                start.Machine.Id,
-                start.Settings,
-                plan.Times,
-                plan.AtMost,
-                plan.Other,
-                plan.WithoutEffect
-            )
-            {
-                AtClock = atClock,
-            },
+            new AskedTrial(plan.Trial, start.Timeline, start.Machine.Id, start.Settings) { AtClock = atClock },
             DateTimeOffset.UtcNow
         );
     }
@@ -147,7 +128,7 @@ public sealed class TrialJobs(
                 if (run.Run.Ending == RunEnding.Finished)
                 {
                     played.Add(await PlayedAsync(run.Id, step.Role, run.Run.Header));
-                    var answer = TrialWords.Of(Trial.Of(stored.Asked.Kind).Answer(stored.Asked.Timeline, done, clips.Clips));
+                    var answer = TrialWords.Of(stored.Asked.Trial.Answer(stored.Asked.Timeline, done, clips.Clips));
                     await storage.WriteAsync(() => trials.AnswerAsync(id, answer), stop);
                 }
             }
@@ -202,7 +183,7 @@ public sealed class TrialJobs(
         new(id, role, header.Timeline.Rate.FramesPerSecond, (await runs.JudgedAsync(id))!.Passages);
 
     private TrialReport Report(StoredTrial stored, IReadOnlyList<StepOutcome> outcomes, IReadOnlyList<PlayedStep> played) =>
-        new(stored, Trial.Of(stored.Asked.Kind).Answer(stored.Asked.Timeline, outcomes, clips.Clips), played);
+        new(stored, stored.Asked.Trial.Answer(stored.Asked.Timeline, outcomes, clips.Clips), played);
 
     public Task<IReadOnlyList<StoredTrial>> ListAsync() => trials.ListAsync();
 
@@ -212,7 +193,7 @@ public sealed class TrialJobs(
 
     private async Task CreateProxiesAndRendersAsync(TrialPlan plan, ITrialListener? listener, CancellationToken stop)
     {
-        foreach (var settings in new[] { plan.Start.Settings, plan.Other }.OfType<PlaybackSettings>())
+        foreach (var settings in plan.Trial.Ways(plan.Start.Settings))
         {
             if (plan.Start.Machine.Kind == Core.Machines.MachineKind.This && settings.Proxies != Proxies.None)
             {
@@ -246,7 +227,5 @@ public sealed class TrialJobs(
         ?? throw new UnknownThingException("trial", $"{id}", (await trials.ListAsync()).Take(5).Select(trial => $"{trial.Id}"));
 
     private async Task<TrialPlan> PlanOfAsync(AskedTrial asked) => new TrialPlan(
-        asked.Kind,
-        new PlaybackPlan(asked.Timeline, clips.Clips, await machines.FindAsync(asked.MachineId), asked.Settings),
-        asked.Times, asked.AtMost, asked.Other, asked.WithoutEffect).Checked();
+        asked.Trial, new PlaybackPlan(asked.Timeline, clips.Clips, await machines.FindAsync(asked.MachineId), asked.Settings)).Checked();
 }

@@ -4,6 +4,7 @@ using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Exports;
 using HardyBench.Core.StandIns;
@@ -97,7 +98,8 @@ public sealed class AnswerTests
         var export = plan with
         {
             Timeline = plan.Timeline with { Raster = written },
-            Settings = new PlaybackSettings(Policy: PlayingPolicy.Unpaced) { Export = new Export(ExportFormat.Rdd36) },
+            Settings = new PlaybackSettings(Policy: PlayingPolicy.Unpaced),
+            Subject = new Export(ExportFormat.Rdd36),
         };
 
         var took = (await new StandInPlayback(TimeProvider.System).PlayAsync(export, new NoObserver(), CancellationToken.None))

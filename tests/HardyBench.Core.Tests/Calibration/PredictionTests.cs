@@ -2,6 +2,8 @@ using HardyBench.Core.Calibration;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
+using HardyBench.Core.Playback.Subjects;
 using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Timelines.Effects;
@@ -52,7 +54,7 @@ public sealed class PredictionTests
 
         Assert.True(Prediction.Speaks(run));
         Assert.False(Prediction.Speaks(run with { Ending = RunEnding.Stopped }));
-        Assert.False(Prediction.Speaks(run with { Header = run.Header with { ByHand = true } }));
+        Assert.False(Prediction.Speaks(run with { Header = run.Header with { Subject = new ByHand([]) } }));
         Assert.False(Prediction.Speaks(Under(run, conditions => conditions with
         {
             Footage = new Dictionary<string, FootageState> { ["c"] = new(null, null, null, "vaapi", null) },

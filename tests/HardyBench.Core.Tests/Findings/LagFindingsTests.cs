@@ -38,7 +38,7 @@ public sealed class LagFindingsTests
     public void A_start_lag_says_what_is_usual_and_what_takes_longest()
     {
         var run = With([Lag(1, 300), Lag(2, 280), Lag(3, 320), Lag(150, 900), Lag(151, 3500), Lag(152, null)]);
-        var answer = Trial.Of(TrialKind.StartLag).Answer(run.Header.Timeline, [new StepOutcome(StepRole.Only, run)]);
+        var answer = Scripted.Kind(TrialKind.StartLag).Answer(run.Header.Timeline, [new StepOutcome(StepRole.Only, run)]);
 
         Assert.Equal(
             "Usually 1.25 s from the key to a moving picture; passage 2, “asked 2”, up to 3.5 s; 1 of 6 never came.", answer.Words);
@@ -51,7 +51,7 @@ public sealed class LagFindingsTests
     {
         const TrialKind kind = TrialKind.Scrub;
         var run = With([Lag(1, 40), Lag(2, 85), Lag(3, null), Lag(4, null)]);
-        var answer = Trial.Of(kind).Answer(run.Header.Timeline, [new StepOutcome(StepRole.Only, run)]);
+        var answer = Scripted.Kind(kind).Answer(run.Header.Timeline, [new StepOutcome(StepRole.Only, run)]);
 
         Assert.Equal(
             "100 % of the 2 pictures that were shown came at once (0.1 s), 100 % within a second; the longest took 85 ms; 2 of 4 "
@@ -61,7 +61,7 @@ public sealed class LagFindingsTests
         var none = With([Lag(1, null)]);
         Assert.Equal(
             "None of the requested pictures was shown.",
-            Trial.Of(kind).Answer(none.Header.Timeline, [new StepOutcome(StepRole.Only, none)]).Words
+            Scripted.Kind(kind).Answer(none.Header.Timeline, [new StepOutcome(StepRole.Only, none)]).Words
         );
     }
 

@@ -3,6 +3,7 @@ using HardyBench.Core.Findings;
 using HardyBench.Core.Findings.Statistics;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
 using HardyBench.Core.Tests.Trials;
@@ -43,7 +44,7 @@ public sealed class WrongAnswerTests
         var done = Scripted.Course(trial, (step, _) => step.Role.Passage < 3 ? 1 : 0.5);
 
         Assert.Equal(["passage 1", "passage 3", "passage 4"], done.Select(outcome => outcome.Role.Label));
-        Assert.Contains("up to passage 3", Trial.Of(TrialKind.Ramp).Answer(trial.Start.Timeline, done).Words, StringComparison.Ordinal);
+        Assert.Contains("up to passage 3", Scripted.Kind(TrialKind.Ramp).Answer(trial.Start.Timeline, done).Words, StringComparison.Ordinal);
     }
 
     public static TheoryData<PlaybackSettings> NotBare =>

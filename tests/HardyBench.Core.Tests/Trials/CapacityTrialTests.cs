@@ -1,6 +1,8 @@
 using HardyBench.Core.Findings;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.StandIns;
+using HardyBench.Core.Trials.Kinds;
 using HardyBench.Core.Trials;
 
 namespace HardyBench.Core.Tests.Trials;
@@ -53,12 +55,12 @@ public sealed class CapacityTrialTests
     [InlineData(0)]
     [InlineData(51)]
     public void It_takes_as_many_runs_as_make_sense(int times) =>
-        Assert.Throws<PlanRefusedException>(() => new TrialPlan(TrialKind.Capacity, Plan(4), times, TimeSpan.FromMinutes(1)).Checked());
+        Assert.Throws<PlanRefusedException>(() => new TrialPlan(new CapacityTrial(times), Plan(4)).Checked());
 
     private static async Task<(List<StepOutcome> Done, TrialAnswer Answer)> PlayAsync(int cores, int times)
     {
         var (trial, done) = (
-            new TrialPlan(TrialKind.Capacity, Plan(cores), times, TimeSpan.FromMinutes(1)).Checked(),
+            new TrialPlan(new CapacityTrial(times), Plan(cores)).Checked(),
             new List<StepOutcome>()
         );
         while (trial.Next(done, TimeSpan.Zero) is { } step)
@@ -71,7 +73,7 @@ public sealed class CapacityTrialTests
             );
         }
 
-        return (done, Core.Trials.Kinds.Trial.Of(TrialKind.Capacity).Answer(trial.Start.Timeline, done));
+        return (done, Scripted.Kind(TrialKind.Capacity).Answer(trial.Start.Timeline, done));
     }
 
     private static PlaybackPlan Plan(int cores)

@@ -1,6 +1,8 @@
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
+using HardyBench.Core.Playback.Subjects;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Exports;
 using HardyBench.Core.StandIns;
@@ -56,7 +58,7 @@ public sealed class ExportTrialTests
             + "the processor, 2.0 ± 0.0 s (0.50 times the running time)\n3. AVC 8-bit 4:2:0 by the processor, 4.0 ± 0.0 s (1.00 times the "
             + "running time)\n4. HEVC 10-bit 4:2:0 by the processor, 10.0 ± 12.7 s (2.50 times the running time)\nThe slowest takes 10.0 "
             + "times as long as the fastest.",
-            Trial.Of(TrialKind.Export).Answer(trial.Start.Timeline, done).Words);
+            Scripted.Kind(TrialKind.Export).Answer(trial.Start.Timeline, done).Words);
     }
 
     /// <summary>A frame that is missing, or a file that is wrong, leaves no time.</summary>
@@ -68,7 +70,7 @@ public sealed class ExportTrialTests
         var wrong = done[1].Header;
         done[1] = new StepOutcome(done[1].Role, RunOf(wrong, 3) with { Failures = [new PassageFailure(0, "The export has 3 frames.")] });
 
-        var words = Trial.Of(TrialKind.Export).Answer(trial.Start.Timeline, done).Words;
+        var words = Scripted.Kind(TrialKind.Export).Answer(trial.Start.Timeline, done).Words;
 
         Assert.StartsWith("Written: RDD 36 10-bit 4:2:2 by the processor,", words, StringComparison.Ordinal);
         Assert.EndsWith(
@@ -80,19 +82,20 @@ public sealed class ExportTrialTests
     public void What_makes_no_export_is_refused_in_words()
     {
         Assert.StartsWith("An export trial writes", Refusal(Of(WithEngine, 11)), StringComparison.Ordinal);
-        Assert.Contains("full scale", Refusal(Of(WithEngine, 1, new PlaybackSettings(PreviewScale.Half))), StringComparison.Ordinal);
-        Assert.Contains("no clock", Refusal(Of(WithEngine, 1, Writing(ExportFormat.Avc) with { Policy = PlayingPolicy.KeepTime })),
-            StringComparison.Ordinal);
-        Assert.Contains("unknown format or encoder", Refusal(Of(WithEngine, 1, Writing((ExportFormat)9))), StringComparison.Ordinal);
+        Assert.Contains("full scale", Refusal(Of(WithEngine, 1, settings: new PlaybackSettings(PreviewScale.Half))), StringComparison.Ordinal);
+        Assert.Contains("unknown format or encoder", Refusal(Of(WithEngine, 1, (ExportFormat)9)), StringComparison.Ordinal);
         Assert.Equal(
             "No media engine of M encodes AVC 8-bit 4:2:0 at HD. Let the processor encode, or choose a machine whose engine does.",
-            Refusal(Of(WithEngine with { Name = "M" }, 1, Writing(ExportFormat.Avc, EncoderPlace.MediaEngine))));
-        Assert.Contains("neither cold nor warm", Refusal(Of(
-            Samples.Machine() with { Kind = MachineKind.This }, 1, Writing(ExportFormat.Avc) with { Cache = FileCache.Cold })),
+            Refusal(Of(WithEngine with { Name = "M" }, 1, ExportFormat.Avc, EncoderPlace.MediaEngine)));
+        var here = Samples.Machine() with { Kind = MachineKind.This };
+        Assert.Contains(
+            "neither cold nor warm", Refusal(Of(here, 1, ExportFormat.Avc, settings: new PlaybackSettings(Cache: FileCache.Cold))),
             StringComparison.Ordinal);
         Assert.Equal(
             "On this machine only the processor encodes. Choose it, or a stand-in.",
-            Refusal(Of(Samples.Machine() with { Kind = MachineKind.This }, 1, Writing(ExportFormat.Avc, EncoderPlace.MediaEngine))));
+            Refusal(Of(here, 1, ExportFormat.Avc, EncoderPlace.MediaEngine)));
+        Assert.Contains(
+            "no clock", (WrittenAs(ExportFormat.Avc) with { Settings = new PlaybackSettings() }).Problem, StringComparison.Ordinal);
     }
 
     /// <summary>X = 1 / max D over the stations (Denning and Buzen 1978), the encoder among them: with constant services the time that an
@@ -103,10 +106,10 @@ public sealed class ExportTrialTests
     [InlineData(EncoderPlace.MediaEngine, ExportFormat.Hevc)]
     public void An_export_goes_at_the_rate_of_its_bottleneck(EncoderPlace place, ExportFormat format)
     {
-        var plan = Of(WithEngine, 1, Writing(format, place)).Start;
+        var plan = WrittenAs(format, place);
         var passage = plan.Timeline.Passages[0];
         var demand = CostModel.DemandOf(plan, passage) with { FrameCount = 500 };
-        var bare = CostModel.DemandOf(plan with { Settings = new PlaybackSettings() }, passage);
+        var bare = CostModel.DemandOf(plan with { Settings = new PlaybackSettings(), Subject = Subject.Play }, passage);
 
         var shown = new Simulation([demand], plan.Timeline.Rate, plan.Settings, ServiceSpread.None, null).Play()
             .Select(frame => frame.Shown!.Value.TotalSeconds).ToList();
@@ -121,14 +124,20 @@ public sealed class ExportTrialTests
             demand.DemandSeconds(station) - bare.DemandSeconds(station), 6);
     }
 
-    private static PlaybackSettings Writing(ExportFormat format, EncoderPlace place = EncoderPlace.Processor) =>
-        new(Policy: PlayingPolicy.Unpaced) { Export = new Export(format, place) };
-
-    private static TrialPlan Of(Machine machine, int times, PlaybackSettings? settings = null)
+    [Fact]
+    public void Every_format_has_an_encoding_and_a_cost() => Assert.All(Enum.GetValues<ExportFormat>(), format =>
     {
-        var trial = Scripted.Trial(TrialKind.Export, 1, times);
-        return trial with { Start = trial.Start with { Machine = machine, Settings = settings ?? new PlaybackSettings() } };
-    }
+        Assert.True(new Export(format).Written(Raster.Hd, Samples.Rate).DataRate.BitsPerSecond > 0);
+        Assert.True(EncodeCost.Of(format).CoreSeconds(Raster.Hd) > 0);
+    });
+
+    private static PlaybackPlan WrittenAs(ExportFormat format, EncoderPlace place = EncoderPlace.Processor) =>
+        Of(WithEngine, 1, format, place).Next([], TimeSpan.Zero)!.Plan;
+
+    private static TrialPlan Of(
+        Machine machine, int times, ExportFormat? format = null, EncoderPlace place = EncoderPlace.Processor,
+        PlaybackSettings? settings = null) =>
+        new(new ExportTrial(times, format, place), Scripted.Plan(1, settings) with { Machine = machine });
 
     private static string Refusal(TrialPlan plan) => Assert.Throws<PlanRefusedException>(() => plan.Checked()).Message;
 

@@ -1,6 +1,8 @@
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using HardyBench.Core.Trials;
+using HardyBench.Core.Trials.Kinds;
 
 namespace HardyBench.Core.Tests.Trials;
 
@@ -21,7 +23,25 @@ internal static class Scripted
         Samples.Plan(Samples.Machine(), Samples.HdAvc, settings) with { Timeline = Timeline(passages) };
 
     public static TrialPlan Trial(TrialKind kind, int passages, int times = 3, PlaybackSettings? other = null) =>
-        new(kind, Plan(passages), times, TimeSpan.FromMinutes(10), other);
+        new(Kind(kind, times, other), Plan(passages));
+
+    /// <param name="times">Runs, places or pairs, where the kind counts any.</param>
+    /// <param name="other">For a comparison.</param>
+    public static Trial Kind(TrialKind kind, int times = 3, PlaybackSettings? other = null) => kind switch
+    {
+        TrialKind.Play => new PlayTrial(),
+        TrialKind.Capacity => new CapacityTrial(times),
+        TrialKind.Export => new ExportTrial(times),
+        TrialKind.Repeat => new RepeatTrial(times),
+        TrialKind.Scrub => new ScrubTrial(),
+        TrialKind.StartLag => new StartLagTrial(times),
+        TrialKind.StepDown => new StepDownTrial(),
+        TrialKind.Ramp => new RampTrial(),
+        TrialKind.HalfRate => new HalfRateTrial(),
+        TrialKind.Soak => new SoakTrial(),
+        TrialKind.Compare => new CompareTrial(times, other),
+        _ => throw new ArgumentOutOfRangeException(nameof(kind)),
+    };
 
     /// <param name="shown">Share of slots shown, 0 to 1, by passage of the step's timeline.</param>
     /// <param name="celsius">Temperature at the end.</param>
@@ -45,7 +65,10 @@ internal static class Scripted
             new Conditions("p", null, [], null, null, 1),
             new Dictionary<string, string>(),
             default
-        );
+        )
+        {
+            Subject = step.Plan.Subject,
+        };
         var loads = celsius is { } degrees
             ? [new LoadReading(rate.StartOf(timeline.FrameCount), LoadKind.Temperature, 0, degrees)]
             : new List<LoadReading>();

@@ -51,7 +51,7 @@ public sealed class TrialCourseTests
         var trial = Scripted.Trial(TrialKind.Ramp, 8);
         var done = Scripted.Course(trial, (step, _) => step.Role.Passage < 5 ? 1 : 0.5);
 
-        var answer = Trial.Of(TrialKind.Ramp).Answer(trial.Start.Timeline, done);
+        var answer = Scripted.Kind(TrialKind.Ramp).Answer(trial.Start.Timeline, done);
 
         Assert.Equal("It holds up to passage 5, “asked 5”, and no longer at passage 6, “asked 6”.", answer.Words);
     }
@@ -72,7 +72,7 @@ public sealed class TrialCourseTests
         ];
         var rising = flat with { Start = flat.Start with { Timeline = flat.Start.Timeline with { Passages = passages } } };
         Assert.Empty(rising.Remarks());
-        Assert.Empty((rising with { Kind = TrialKind.Repeat }).Remarks());
+        Assert.Empty((rising with { Trial = new RepeatTrial() }).Remarks());
 
         var falling = rising with
         {
@@ -86,12 +86,12 @@ public sealed class TrialCourseTests
         var done = Scripted.Course(falling, (_, _) => 1);
         Assert.EndsWith(
             falling.Remarks()[0],
-            Trial.Of(TrialKind.Ramp).Answer(falling.Start.Timeline, done, falling.Start.Clips).Words,
+            Scripted.Kind(TrialKind.Ramp).Answer(falling.Start.Timeline, done, falling.Start.Clips).Words,
             StringComparison.Ordinal
         );
         Assert.DoesNotContain(
             "no ramp",
-            Trial.Of(TrialKind.Ramp).Answer(rising.Start.Timeline, Scripted.Course(rising, (_, _) => 1), rising.Start.Clips).Words,
+            Scripted.Kind(TrialKind.Ramp).Answer(rising.Start.Timeline, Scripted.Course(rising, (_, _) => 1), rising.Start.Clips).Words,
             StringComparison.Ordinal
         );
     }
@@ -108,7 +108,7 @@ public sealed class TrialCourseTests
         var done = Scripted.Course(trial, (step, passage) => passage == 0 || (int)step.Plan.Settings.Scale >= holdsFrom ? 1 : 0.6);
 
         Assert.Equal(runs, done.Count);
-        Assert.Equal(words, Trial.Of(TrialKind.StepDown).Answer(trial.Start.Timeline, done).Words);
+        Assert.Equal(words, Scripted.Kind(TrialKind.StepDown).Answer(trial.Start.Timeline, done).Words);
         Assert.Equal(done.Select((_, i) => (PreviewScale)(1 << i)), done.Select(outcome => outcome.Header.Settings.Scale));
     }
 
@@ -138,7 +138,7 @@ public sealed class TrialCourseTests
         Assert.Equal(
             "No scale is small enough: at eighth scale 1 of 1 passages do not hold. Decoding is the limit, which no scale changes; "
                 + "proxies would.",
-            Trial.Of(TrialKind.StepDown).Answer(trial.Start.Timeline, [new StepOutcome(trial.Next([], default)!.Role, run)]).Words);
+            Scripted.Kind(TrialKind.StepDown).Answer(trial.Start.Timeline, [new StepOutcome(trial.Next([], default)!.Role, run)]).Words);
     }
 
     /// <summary>A machine that drops frames works as hard as it can at either rate.</summary>
@@ -180,7 +180,7 @@ public sealed class TrialCourseTests
                 ]
         );
 
-        var answer = Trial.Of(TrialKind.HalfRate).Answer(trial.Start.Timeline, done);
+        var answer = Scripted.Kind(TrialKind.HalfRate).Answer(trial.Start.Timeline, done);
 
         Assert.Equal((words, row), (answer.Words, answer.Rows[0].Words));
     }
@@ -215,7 +215,7 @@ public sealed class TrialCourseTests
             Start = plan with { Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0] with { FrameCount = 20 }] } },
         };
 
-        var answer = Trial.Of(kind).Answer(trial.Start.Timeline, Scripted.Course(trial, (_, _) => 1));
+        var answer = Scripted.Kind(kind).Answer(trial.Start.Timeline, Scripted.Course(trial, (_, _) => 1));
 
         Assert.Equal(("No passage was played long enough for a verdict.", "too short for a verdict"), (answer.Words, answer.Rows[0].Words));
     }
@@ -248,7 +248,7 @@ public sealed class TrialCourseTests
 
         Assert.StartsWith(
             "At half the rate the player's work falls from 1.50 to 1.50 cores, to 100 %",
-            Trial.Of(TrialKind.HalfRate).Answer(trial.Start.Timeline, done).Words,
+            Scripted.Kind(TrialKind.HalfRate).Answer(trial.Start.Timeline, done).Words,
             StringComparison.Ordinal
         );
     }
@@ -281,7 +281,7 @@ public sealed class TrialCourseTests
 
         // The machine loses two frames in a hundred from each run to the next, whatever the side.
         var done = Scripted.Course(trial, (_, _) => 1 - 0.02 * run++ / Scripted.Frames);
-        var drifting = CompareTrial.Pairs(done, 0)!;
+        var drifting = CompareTrial.PairsOf(done, 0)!;
 
         Assert.False(drifting.IsReal);
         Assert.Equal(0, drifting.Difference.Mean, 9);
@@ -295,7 +295,7 @@ public sealed class TrialCourseTests
 
         var done = Scripted.Course(trial, (step, passage) =>
             passage == 0 ? noise[place++ / Scripted.Frames % noise.Length] : step.Plan.Settings.Scale == PreviewScale.Half ? 1 : 0.5);
-        var answer = Trial.Of(TrialKind.Compare).Answer(trial.Start.Timeline, done);
+        var answer = Scripted.Kind(TrialKind.Compare).Answer(trial.Start.Timeline, done);
 
         Assert.Contains("within noise", answer.Rows[0].Words, StringComparison.Ordinal);
         Assert.Contains("+12.50", answer.Rows[1].Words, StringComparison.Ordinal);
@@ -311,7 +311,7 @@ public sealed class TrialCourseTests
         var passage = plan.Timeline.Passages[0] with { Layers = [new Layer("c", [new Effect(blur, new Dictionary<string, double>())])] };
         var trial = Scripted.Trial(TrialKind.Compare, 1, times: 1) with
         {
-            Start = plan with { Timeline = plan.Timeline with { Passages = [passage] } }, WithoutEffect = blur,
+            Start = plan with { Timeline = plan.Timeline with { Passages = [passage] } }, Trial = new CompareTrial(1, WithoutEffect: blur),
         };
 
         var done = Scripted.Course(trial.Checked(), (_, _) => 1);
@@ -337,7 +337,7 @@ public sealed class TrialCourseTests
 
         Assert.Equal(
             "no difference",
-            Trial.Of(TrialKind.Compare).Answer(trial.Start.Timeline, Scripted.Course(trial, (_, _) => 1)).Rows[0].Words
+            Scripted.Kind(TrialKind.Compare).Answer(trial.Start.Timeline, Scripted.Course(trial, (_, _) => 1)).Rows[0].Words
         );
     }
 
@@ -350,7 +350,7 @@ public sealed class TrialCourseTests
         Assert.Equal(7, done.Count);
         Assert.Contains(
             "temperature stable at 90 °C",
-            Trial.Of(TrialKind.Soak).Answer(Scripted.Timeline(1), done).Words,
+            Scripted.Kind(TrialKind.Soak).Answer(Scripted.Timeline(1), done).Words,
             StringComparison.Ordinal
         );
     }
@@ -370,7 +370,7 @@ public sealed class TrialCourseTests
         Assert.Equal(5, done.Count);
         Assert.Equal(
             "After 5 rounds its temperature cannot be read. Passage 1 does worse than in the first round.",
-            Trial.Of(TrialKind.Soak).Answer(Scripted.Timeline(1), done).Words);
+            Scripted.Kind(TrialKind.Soak).Answer(Scripted.Timeline(1), done).Words);
     }
 
     [Fact]
@@ -386,7 +386,7 @@ public sealed class TrialCourseTests
     [Fact]
     public void A_soak_lasts_no_longer_than_asked_by_the_clock_of_its_runs()
     {
-        var trial = Scripted.Trial(TrialKind.Soak, 2) with { AtMost = TimeSpan.FromMinutes(1) };
+        var trial = Scripted.Trial(TrialKind.Soak, 2) with { Trial = new SoakTrial(1) };
 
         Assert.Equal(8, Scripted.Course(trial, (_, _) => 1, round => 40 + (5 * round)).Count);
     }
@@ -406,7 +406,7 @@ public sealed class TrialCourseTests
         var (trial, run) = (Scripted.Trial(TrialKind.Repeat, 2), 0);
 
         var done = Scripted.Course(trial, (_, passage) => passage == 0 || run++ < Scripted.Frames ? 1 : 0.5);
-        var answer = Trial.Of(TrialKind.Repeat).Answer(trial.Start.Timeline, done);
+        var answer = Scripted.Kind(TrialKind.Repeat).Answer(trial.Start.Timeline, done);
 
         Assert.Equal(["1 of 3", "2 of 3", "3 of 3"], done.Select(outcome => outcome.Role.Label));
         Assert.StartsWith("median 25.0, 25.00 ± 0.00 shown a second", answer.Rows[0].Words, StringComparison.Ordinal);
@@ -461,9 +461,9 @@ public sealed class TrialCourseTests
             var trial = Scripted.Trial(kind, 2);
             var step = trial.Next([], default)!;
 
-            Assert.NotEmpty(step.Plan.Hand!);
+            Assert.NotEmpty(step.Plan.Moves!);
             Assert.Null(trial.Next([new StepOutcome(step.Role, Scripted.Run(step, _ => 1))], default));
-            Assert.Equal(kind == TrialKind.StartLag, step.Plan.Hand!.All(move => move.Kind == GestureKind.Start));
+            Assert.Equal(kind == TrialKind.StartLag, step.Plan.Moves!.All(move => move.Kind == GestureKind.Start));
         }
     }
 
@@ -477,7 +477,7 @@ public sealed class TrialCourseTests
             loads: run => [.. Enumerable.Range(1, 40).Select(n => new LoadReading(
                 Samples.Ms(100 * n), LoadKind.MediaEngineBusy, 0, run.Header.Settings.Threads is null ? 0.8f : 0.4f))]);
 
-        var answer = Trial.Of(TrialKind.Compare).Answer(trial.Start.Timeline, done);
+        var answer = Scripted.Kind(TrialKind.Compare).Answer(trial.Start.Timeline, done);
 
         Assert.Equal(
             "Changed: 1 threads. In 3 pairs no passage shows more or fewer frames than noise explains; headroom changes in 1, by ×2.00 on average.",
@@ -489,9 +489,9 @@ public sealed class TrialCourseTests
     public void A_soak_that_ends_while_it_still_gets_warmer_says_so()
     {
         var done = Scripted.Course(
-            Scripted.Trial(TrialKind.Soak, 1) with { AtMost = TimeSpan.FromSeconds(12) }, (_, _) => 1, run => 40 + 10 * run);
+            Scripted.Trial(TrialKind.Soak, 1) with { Trial = new SoakTrial(0.2) }, (_, _) => 1, run => 40 + 10 * run);
 
-        var answer = Trial.Of(TrialKind.Soak).Answer(Scripted.Timeline(1), done);
+        var answer = Scripted.Kind(TrialKind.Soak).Answer(Scripted.Timeline(1), done);
 
         Assert.Contains("still rising, by 10.0 °C in the last round", answer.Words, StringComparison.Ordinal);
         Assert.Equal(done.Count, answer.EndCelsius.Count);
@@ -507,7 +507,7 @@ public sealed class TrialCourseTests
             {
                 var trial = Scripted.Trial(kind, 2, other: new PlaybackSettings(Threads: 1));
                 var step = trial.Next([], TimeSpan.Zero)!;
-                var answer = Trial.Of(kind).Answer(trial.Start.Timeline, [new StepOutcome(step.Role, Scripted.Run(step, _ => shown))]);
+                var answer = Scripted.Kind(kind).Answer(trial.Start.Timeline, [new StepOutcome(step.Role, Scripted.Run(step, _ => shown))]);
                 Assert.EndsWith(".", answer.NextStep, StringComparison.Ordinal);
             }
         }

@@ -72,6 +72,23 @@ public sealed class MachineMembersTests
         Assert.Equal(!IsIn(NotInTable, path), MachineCsv.Write([Full]) != MachineCsv.Write([changed]));
     }
 
+    public static TheoryData<string> Numbers => [.. Leaves(Node(Full), string.Empty)
+        .Where(leaf => leaf.Value.GetValueKind() == JsonValueKind.Number).Select(leaf => leaf.Path)];
+
+    /// <summary>Every number of a machine has limits.</summary>
+    [Theory]
+    [MemberData(nameof(Numbers))]
+    public void A_number_far_outside_what_there_is_is_refused(string path)
+    {
+        Assert.Empty(MachineLimits.Problems(Full));
+        Assert.Contains(new[] { 1_000_000_000, -1 }, number =>
+        {
+            var whole = Node(Full);
+            Leaves(whole, string.Empty).Single(leaf => leaf.Path == path).Value.ReplaceWith(number);
+            return MachineLimits.Problems(whole.Deserialize<Machine>(BenchJson.Options)!).Count > 0;
+        });
+    }
+
     [Fact]
     public void Every_exemption_is_of_a_member_that_there_is() => Assert.All(
         NoResult.Keys.Concat(NotCompared.Keys).Concat(NotInTable.Keys), path => Assert.Contains(Members, one => StartsWith(one, path)));

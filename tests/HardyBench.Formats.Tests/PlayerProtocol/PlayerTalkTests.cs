@@ -3,6 +3,8 @@ using System.Text.Json;
 using CsCheck;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
+using HardyBench.Core.Playback.Subjects;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Timelines;
@@ -27,7 +29,7 @@ public sealed class PlayerTalkTests
             new PlaybackSettings(PreviewScale.Quarter, LookAhead: 9, Threads: 3)
         )
         {
-            Hand = [new Gesture(GestureKind.Sweep, "slow", [3, 1, 2], TimeSpan.FromMilliseconds(40))],
+            Subject = new ByHand([new Gesture(GestureKind.Sweep, "slow", [3, 1, 2], TimeSpan.FromMilliseconds(40))]),
             Rendered = new Dictionary<int, Passage> { [0] = timeline.Passages[0] },
             Occasion = 0,
         };
@@ -51,7 +53,7 @@ public sealed class PlayerTalkTests
             (plan.Settings, plan.Occasion, plan.Machine.Processor),
             (back.Plan.Settings, back.Plan.Occasion, back.Plan.Machine.Processor)
         );
-        Assert.Equal([3, 1, 2], back.Plan.Hand![0].Frames);
+        Assert.Equal([3, 1, 2], back.Plan.Moves![0].Frames);
         Assert.Equal(timeline.Passages[0].Question, back.Plan.Rendered![0].Question);
         Assert.Equal((new ClipPlace("/a"), new ClipPlace(null, "not made"), 0), (back.Clips["a"], back.Clips["b"], back.PagesHere));
     }, iter: 50);

@@ -2,6 +2,8 @@ using System.Diagnostics;
 using System.Globalization;
 using System.Security.Cryptography;
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
+using HardyBench.Core.Playback.Subjects;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Decisions;
 using HardyBench.Core.Playback.Gestures;
@@ -182,7 +184,7 @@ public sealed class PictureTests
         long[] asked = [0, 59, 1, 30, 31, 29, 58, 12];
 
         await Plans.PlayAsync(plan, played);
-        var run = await Plans.PlayAsync(plan with { Hand = [new Gesture(GestureKind.Jump, "about", asked, TimeSpan.Zero)] }, reached);
+        var run = await Plans.PlayAsync(plan with { Subject = new ByHand([new Gesture(GestureKind.Jump, "about", asked, TimeSpan.Zero)]) }, reached);
 
         Assert.Equal(asked.Select(frame => played.Digests[(int)frame]), reached.Digests);
         Assert.All(run.Lags, lag => Assert.NotNull(lag.Lag));

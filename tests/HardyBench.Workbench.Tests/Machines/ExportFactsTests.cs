@@ -1,5 +1,6 @@
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Exports;
 using HardyBench.Core.Timelines.Effects;
@@ -85,8 +86,9 @@ public sealed class ExportFactsTests
         {
             Settings = plan.Settings with
             {
-                Policy = PlayingPolicy.Unpaced, Export = export, Others = others > 0 ? new OtherPrograms(0, others) : null,
+                Policy = PlayingPolicy.Unpaced, Others = others > 0 ? new OtherPrograms(0, others) : null,
             },
+            Subject = export,
         });
     }
 

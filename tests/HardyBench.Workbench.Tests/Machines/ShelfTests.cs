@@ -1,5 +1,6 @@
 using HardyBench.Core;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
 using HardyBench.Formats.Machines;
 using HardyBench.Store;
 using HardyBench.Workbench.Demo;
@@ -130,7 +131,7 @@ public sealed class ShelfTests : IAsyncLifetime
         };
         var id = (await bench.Machines.AddAsync(slow)).Thing.Id;
         var timeline = (await bench.Timelines.FindAsync("touring-night")).Timeline;
-        var plan = await bench.Plays.PlanAsync("touring-night", id, new() { Policy = HardyBench.Core.Playback.PlayingPolicy.KeepFrames });
+        var plan = await bench.Plays.PlanAsync("touring-night", id, new() { Policy = PlayingPolicy.KeepFrames });
         plan = plan with
         {
             Timeline = timeline with { Passages = [timeline.Passages[0] with { FrameCount = 25_000 }] },

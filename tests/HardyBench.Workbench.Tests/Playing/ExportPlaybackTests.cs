@@ -1,6 +1,7 @@
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Exports;
 using HardyBench.Core.Timelines;
@@ -27,12 +28,12 @@ public sealed class ExportPlaybackTests : IAsyncLifetime
 
     public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
+    public static TheoryData<ExportFormat> EveryFormat => [.. Enum.GetValues<ExportFormat>()];
+
     /// <summary>Passages of 8 and of 10 bits in one file: its frames, raster, rate and format are looked at by FFmpeg's own
     /// probe.</summary>
     [Theory]
-    [InlineData(ExportFormat.Avc)]
-    [InlineData(ExportFormat.Hevc)]
-    [InlineData(ExportFormat.Rdd36)]
+    [MemberData(nameof(EveryFormat))]
     public async Task A_film_is_written_whole_looked_at_and_thrown_away(ExportFormat format)
     {
         var heard = new Heard(int.MaxValue, () => { });
@@ -123,7 +124,10 @@ public sealed class ExportPlaybackTests : IAsyncLifetime
         new Machine(
             Machine.ThisId, "This", MachineKind.This, string.Empty, new Processor("p", 2, 2, null, null), [], [],
             new Memory(8, 1, null, null), [], null, null),
-        new PlaybackSettings(Policy: PlayingPolicy.Unpaced) { Export = new Export(format) });
+        new PlaybackSettings(Policy: PlayingPolicy.Unpaced))
+    {
+        Subject = new Export(format),
+    };
 
     private sealed class Gone : IClipFiles
     {

@@ -1,6 +1,8 @@
 using System.Diagnostics;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
+using HardyBench.Core.Playback.Subjects;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Timelines;
@@ -141,7 +143,7 @@ public sealed class HostPlaybackTests : IAsyncLifetime
         plan = plan with
         {
             Timeline = plan.Timeline with { Passages = [passage, passage] },
-            Hand = [new Gesture(GestureKind.Jump, "to a far frame", [.. Enumerable.Repeat(60L, 400)], TimeSpan.FromMilliseconds(50))],
+            Subject = new ByHand([new Gesture(GestureKind.Jump, "to a far frame", [.. Enumerable.Repeat(60L, 400)], TimeSpan.FromMilliseconds(50))]),
         };
 
         var run = await Playback().PlayAsync(plan, new Heard(after: 3, Crash), CancellationToken.None);

@@ -57,19 +57,24 @@ export function ago(date: string, now = Date.now()): string {
 /** A date with its time, as lists show it. */
 export const moment = (date: string) => new Date(date).toLocaleString('en-GB');
 
-/** The kinds of trial: what each asks, and what its number counts. */
-export const kinds: Record<Kind, { name: string; question: string; counts?: string }> = {
+/** A number that a kind of trial takes, under the name that the server has for it. */
+export type TrialNumber = { name: string; label: string; usual: number; most: number };
+
+const times = (label: string): TrialNumber => ({ name: 'times', label, usual: 3, most: 50 });
+
+/** The kinds of trial: what each asks, and the number it takes. A new kind needs no other line on the page. */
+export const kinds: Record<Kind, { name: string; question: string; number?: TrialNumber }> = {
   play: { name: 'play through', question: 'Does it play in real time?' },
-  capacity: { name: 'capacity', question: 'How many frames a second does it get through?', counts: 'runs' },
-  export: { name: 'export', question: 'How long does an export take?', counts: 'times each' },
-  repeat: { name: 'repeat', question: 'Is the result repeatable?', counts: 'runs' },
+  capacity: { name: 'capacity', question: 'How many frames a second does it get through?', number: times('runs') },
+  export: { name: 'export', question: 'How long does an export take?', number: { ...times('times each'), most: 10 } },
+  repeat: { name: 'repeat', question: 'Is the result repeatable?', number: times('runs') },
   scrub: { name: 'scrub', question: 'Does the picture follow while scrubbing?' },
-  startLag: { name: 'start lag', question: 'How long from the key to a moving picture?', counts: 'places a passage' },
+  startLag: { name: 'start lag', question: 'How long from the key to a moving picture?', number: { ...times('places a passage'), name: 'places' } },
   stepDown: { name: 'step down', question: 'Which is the first preview scale that holds?' },
   ramp: { name: 'ramp', question: 'At which passage does it stop holding?' },
   halfRate: { name: 'half rate', question: 'What does half the frame rate do to the load?' },
-  soak: { name: 'soak', question: 'Does it still hold when it is warm?' },
-  compare: { name: 'compare two', question: 'Does one change make a difference?', counts: 'pairs' }
+  soak: { name: 'soak', question: 'Does it still hold when it is warm?', number: { name: 'minutes', label: 'at most, minutes', usual: 10, most: 480 } },
+  compare: { name: 'compare two', question: 'Does one change make a difference?', number: { ...times('pairs'), name: 'pairs' } }
 };
 
 /** What an export trial can write. */

@@ -1,5 +1,7 @@
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
+using HardyBench.Core.Playback.Exports;
 using static System.FormattableString;
 
 namespace HardyBench.Core.Findings.Comparing;
@@ -45,6 +47,7 @@ public static class LikeForLike
     {
         var facts = new Dictionary<(Condition, string?), string?>();
         OfTimeline(header, timeline, Add);
+        Add(Condition.WrittenAs, (header.Subject as Export)?.Name);
         OfSettings(header.Settings, Add);
         OfConditions(header, Add);
         Add(Condition.MemoryInUse, MemoryInUse(header.Machine, header.Settings.Others?.Gigabytes ?? 0));
@@ -73,7 +76,6 @@ public static class LikeForLike
             add(Condition.ProgramSetting, value, member);
         }
 
-        add(Condition.WrittenAs, settings.Export?.Name);
         add(Condition.PreviewScale, settings.Scale.ToString().ToLowerInvariant());
         add(Condition.AutomaticScale, YesNo(settings.AutomaticScale));
         add(Condition.Policy, settings.Policy switch

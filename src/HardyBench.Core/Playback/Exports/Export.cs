@@ -1,6 +1,8 @@
 using System.Text.Json.Serialization;
 using HardyBench.Core.Footage;
 using HardyBench.Core.Machines;
+using HardyBench.Core.Pacing;
+using HardyBench.Core.Playback.Subjects;
 
 namespace HardyBench.Core.Playback.Exports;
 
@@ -25,7 +27,7 @@ public enum EncoderPlace
 }
 
 /// <summary>The timeline is exported instead of shown.</summary>
-public sealed record Export(ExportFormat Format, EncoderPlace Encoder = EncoderPlace.Processor)
+public sealed record Export(ExportFormat Format, EncoderPlace Encoder = EncoderPlace.Processor) : Subject
 {
     /// <summary>Bits a pixel of the two delivery formats: 52 and 31 Mb/s at UHD and 25 a second. HEVC files are 30 to 40 % smaller than AVC
     /// at like quality. Common practice, no source.</summary>
@@ -38,6 +40,36 @@ public sealed record Export(ExportFormat Format, EncoderPlace Encoder = EncoderP
     [JsonIgnore]
     public string Name =>
         $"{Written(Raster.Hd, StandardRates.All[0]).Encoding} by the {(Encoder == EncoderPlace.Processor ? "processor" : "media engine")}";
+
+    public override IEnumerable<string> Problems(PlaybackPlan plan)
+    {
+        var settings = plan.Settings;
+        if (!Enum.IsDefined(Format) || !Enum.IsDefined(Encoder))
+        {
+            yield return "An export has an unknown format or encoder.";
+            yield break;
+        }
+
+        if (settings.Policy != PlayingPolicy.Unpaced)
+        {
+            yield return "An export has no clock to keep: it runs as fast as possible.";
+        }
+
+        if (settings.Scale != PreviewScale.Full || settings.AutomaticScale || settings.Proxies != Proxies.None || settings.Pictures)
+        {
+            yield return "An export is complete: full scale, no proxies, no preview pictures.";
+        }
+
+        if (Lack(plan.Machine, plan.Timeline.Raster, plan.Timeline.Rate) is { } lack)
+        {
+            yield return lack;
+        }
+
+        if (plan.Machine.Kind == MachineKind.This && settings.Cache != FileCache.AsFound)
+        {
+            yield return "An export on this machine uses the file cache as it is, neither cold nor warm.";
+        }
+    }
 
     /// <summary>Every format by each of the encoders that a machine has, in the order of the kinds.</summary>
     /// <param name="raster">Of the film.</param>
@@ -52,7 +84,8 @@ public sealed record Export(ExportFormat Format, EncoderPlace Encoder = EncoderP
         {
             ExportFormat.Avc => (Codec.Avc, ChromaSubsampling.Quarter, 8, GopSeconds, AvcBitsPerPixel),
             ExportFormat.Hevc => (Codec.Hevc, ChromaSubsampling.Quarter, 10, GopSeconds, HevcBitsPerPixel),
-            _ => (Codec.Rdd36, ChromaSubsampling.Half, 10, 0, Rdd36BitsPerPixel),
+            ExportFormat.Rdd36 => (Codec.Rdd36, ChromaSubsampling.Half, 10, 0, Rdd36BitsPerPixel),
+            _ => throw new InvalidOperationException($"The encoding of {Format} is not known."),
         };
         return new ClipFormat(
             codec, chroma, depth, raster, rate, Math.Max(1, (int)Math.Round(gop * rate.FramesPerSecond)),

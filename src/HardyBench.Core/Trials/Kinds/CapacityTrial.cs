@@ -1,5 +1,6 @@
 using HardyBench.Core.Findings;
 using HardyBench.Core.Findings.Statistics;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Timelines;
 using static System.FormattableString;
@@ -8,21 +9,22 @@ namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>How many frames a second does it get through? Every passage as fast as it goes, without a clock: two machines that both hold a
 /// passage are distinguished by it, and so is how far one is from holding it.</summary>
-public sealed class CapacityTrial : Trial
+/// <param name="Times">Runs.</param>
+public sealed record CapacityTrial(int Times = 3) : Trial(TrialKind.Capacity)
 {
-    public override string? Problem(TrialPlan plan) => plan.Times is < 1 or > TrialPlan.MaxTimes
-        ? $"A capacity trial takes 1 to {TrialPlan.MaxTimes} runs, not {plan.Times}."
+    public override string? Problem(PlaybackPlan start) => Times is < 1 or > MaxTimes
+        ? $"A capacity trial takes 1 to {MaxTimes} runs, not {Times}."
         : null;
 
-    public override int? StepCount(TrialPlan plan) => plan.Times;
+    public override int? StepCount(PlaybackPlan start) => Times;
 
     /// <summary>The faster it is the shorter, and the other way round.</summary>
-    public override TimeSpan? Length(TrialPlan plan) => null;
+    public override TimeSpan? Length(PlaybackPlan start) => null;
 
-    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
-        done.Count < plan.Times
+    public override TrialStep? Next(PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
+        done.Count < Times
         ? new TrialStep(
-            new StepRole($"{done.Count + 1} of {plan.Times}"),
+            new StepRole($"{done.Count + 1} of {Times}"),
             start with
             {
                 Settings = start.Settings with { Policy = PlayingPolicy.Unpaced },

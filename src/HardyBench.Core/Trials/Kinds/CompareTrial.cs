@@ -6,28 +6,33 @@ using static System.FormattableString;
 namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>Does one changed setting or one effect less make a difference?</summary>
-public sealed class CompareTrial : Trial
+/// <param name="Other">The second side's settings; null for the same.</param>
+/// <param name="WithoutEffect">The id of an effect that the second side leaves out; null for none.</param>
+public sealed record CompareTrial(int Pairs = 3, PlaybackSettings? Other = null, string? WithoutEffect = null) : Trial(TrialKind.Compare)
 {
     private const double MaxChance = 0.05;
 
     /// <summary>Headroom is read off loads; it differs where it does by more than this share. Our own choice.</summary>
     private const double SameHeadroom = 0.05;
 
-    public override string? Problem(TrialPlan plan) =>
-        plan.Times is < 1 or > TrialPlan.MaxTimes ? $"A comparison takes 1 to {TrialPlan.MaxTimes} pairs, not {plan.Times}."
-        : plan.Other is null && plan.WithoutEffect is null ? "Say what the second side changes: a setting, or an effect to leave out."
-        : plan.Other == plan.Start.Settings && plan.WithoutEffect is null
+    public override string? Problem(PlaybackPlan start) =>
+        Pairs is < 1 or > MaxTimes ? $"A comparison takes 1 to {MaxTimes} pairs, not {Pairs}."
+        : Other is { } other && (start with { Settings = other }).Problem is { } problem ? $"The second side: {problem}"
+        : Other is null && WithoutEffect is null ? "Say what the second side changes: a setting, or an effect to leave out."
+        : Other == start.Settings && WithoutEffect is null
             ? "Both sides are the same. Change one setting, or leave out an effect."
-        : plan.WithoutEffect is { } effect && !Effects(plan.Start.Timeline).Contains(effect)
-            ? $"There is no effect '{effect}' in {plan.Start.Timeline.Title}."
+        : WithoutEffect is { } effect && !Effects(start.Timeline).Contains(effect)
+            ? $"There is no effect '{effect}' in {start.Timeline.Title}."
         : null;
 
-    public override int? StepCount(TrialPlan plan) => plan.Times * 2;
+    public override IEnumerable<PlaybackSettings> Ways(PlaybackSettings start) => Other is { } other ? [start, other] : [start];
+
+    public override int? StepCount(PlaybackPlan start) => Pairs * 2;
 
     /// <summary>In the order first, second, second, first, and so on, so that what drifts hits both sides alike.</summary>
-    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed)
+    public override TrialStep? Next(PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed)
     {
-        if (done.Count >= plan.Times * 2)
+        if (done.Count >= Pairs * 2)
         {
             return null;
         }
@@ -37,8 +42,8 @@ public sealed class CompareTrial : Trial
             ? new TrialStep(new StepRole($"as set, {pair + 1}", Side: Side.First), start)
             : new TrialStep(new StepRole($"changed, {pair + 1}", Side: Side.Second), start with
             {
-                Settings = plan.Other ?? start.Settings,
-                Timeline = plan.WithoutEffect is { } effect ? start.Timeline.Without(effect) : start.Timeline,
+                Settings = Other ?? start.Settings,
+                Timeline = WithoutEffect is { } effect ? start.Timeline.Without(effect) : start.Timeline,
             });
     }
 
@@ -59,7 +64,7 @@ public sealed class CompareTrial : Trial
 
     private static string OfPassage(IReadOnlyList<StepOutcome> done, int index, bool isReal)
     {
-        if (Pairs(done, index) is not { } difference)
+        if (PairsOf(done, index) is not { } difference)
         {
             return string.Empty;
         }
@@ -121,14 +126,14 @@ public sealed class CompareTrial : Trial
     {
         var pairs = Enumerable
             .Range(0, passages)
-            .Select(index => (Index: index, Chance: Pairs(done, index)?.Chance))
+            .Select(index => (Index: index, Chance: PairsOf(done, index)?.Chance))
             .Where(pair => pair.Chance is not null)
             .ToList();
         return [.. HolmCorrection.Rejected([.. pairs.Select(pair => pair.Chance!.Value)], MaxChance).Select(place => pairs[place].Index)];
     }
 
     /// <summary>Frames shown a second, changed side − side as set, pair by pair.</summary>
-    public static PairedDifference? Pairs(IReadOnlyList<StepOutcome> done, int index)
+    public static PairedDifference? PairsOf(IReadOnlyList<StepOutcome> done, int index)
     {
         var (first, second) = (Of(Side.First), Of(Side.Second));
         var pairs = Math.Min(first.Count, second.Count);

@@ -1,4 +1,5 @@
 using HardyBench.Core.Findings.Statistics;
+using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Exports;
 using HardyBench.Core.Timelines;
@@ -8,30 +9,33 @@ namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>How long does an export take? In every format and by every encoder that the machine has, or only in the one that was
 /// set; the answer ranks them.</summary>
-public sealed class ExportTrial : Trial
+/// <param name="Times">How often each format is written.</param>
+/// <param name="Format">Null for every format by every encoder.</param>
+public sealed record ExportTrial(int Times = 3, ExportFormat? Format = null, EncoderPlace Encoder = EncoderPlace.Processor)
+    : Trial(TrialKind.Export)
 {
-    public override string? Problem(TrialPlan plan) => plan.Times is < 1 or > MaxTimes
-        ? $"An export trial writes each format 1 to {MaxTimes} times, not {plan.Times}."
-        : string.Join(' ', Written(plan.Start, Exports(plan)[0]).Settings.Problems()) is { Length: > 0 } problems ? problems
+    public override string? Problem(PlaybackPlan start) => Times is < 1 or > MostTimes
+        ? $"An export trial writes each format 1 to {MostTimes} times, not {Times}."
+        : string.Join(' ', Exports(start)[0].Problems(Written(start, Exports(start)[0]))) is { Length: > 0 } problems ? problems
         : null;
 
-    public override int? StepCount(TrialPlan plan) => Exports(plan).Count * plan.Times;
+    public override int? StepCount(PlaybackPlan start) => Exports(start).Count * Times;
 
     /// <summary>The faster it is the shorter, and the other way round.</summary>
-    public override TimeSpan? Length(TrialPlan plan) => null;
+    public override TimeSpan? Length(PlaybackPlan start) => null;
 
     /// <summary>All of them once, then all of them again, so that what drifts hits each alike.</summary>
-    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed)
+    public override TrialStep? Next(PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed)
     {
-        var exports = Exports(plan);
-        if (done.Count >= exports.Count * plan.Times)
+        var exports = Exports(start);
+        if (done.Count >= exports.Count * Times)
         {
             return null;
         }
 
         var (round, export) = (done.Count / exports.Count, exports[done.Count % exports.Count]);
         return new TrialStep(
-            new StepRole(plan.Times == 1 ? export.Name : $"{export.Name}, {round + 1} of {plan.Times}"),
+            new StepRole(Times == 1 ? export.Name : $"{export.Name}, {round + 1} of {Times}"),
             Written(start, export));
     }
 
@@ -41,7 +45,7 @@ public sealed class ExportTrial : Trial
     protected override TrialAnswer Answer(TrialAnswer blank, Timeline timeline, IReadOnlyList<StepOutcome> done)
     {
         var running = timeline.Rate.StartOf(timeline.FrameCount);
-        var ranked = done.GroupBy(outcome => outcome.Header.Settings.Export!)
+        var ranked = done.GroupBy(outcome => (Export)outcome.Header.Subject)
             .Select(group => (Export: group.Key, Times: group.Select(outcome => outcome.Wrote?.TotalSeconds).ToList()))
             .ToList();
         var whole = ranked.Where(one => one.Times.TrueForAll(time => time is not null))
@@ -84,12 +88,13 @@ public sealed class ExportTrial : Trial
 
     private static PlaybackPlan Written(PlaybackPlan start, Export export) => start with
     {
-        Settings = start.Settings with { Policy = PlayingPolicy.Unpaced, Export = export },
+        Settings = start.Settings with { Policy = PlayingPolicy.Unpaced },
+        Subject = export,
     };
 
-    private static IReadOnlyList<Export> Exports(TrialPlan plan) => plan.Start.Settings.Export is { } one
-        ? [one]
-        : Export.AllOn(plan.Start.Machine, plan.Start.Timeline.Raster, plan.Start.Timeline.Rate);
+    private IReadOnlyList<Export> Exports(PlaybackPlan start) => Format is { } one
+        ? [new Export(one, Encoder)]
+        : Export.AllOn(start.Machine, start.Timeline.Raster, start.Timeline.Rate);
 
-    private const int MaxTimes = 10;
+    private const int MostTimes = 10;
 }

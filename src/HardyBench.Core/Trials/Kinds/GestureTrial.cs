@@ -1,23 +1,22 @@
 using HardyBench.Core.Findings.Lags;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Gestures;
+using HardyBench.Core.Playback.Subjects;
 using HardyBench.Core.Timelines;
 using static System.FormattableString;
 
 namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>A trial that requests places and measures the time until they are shown.</summary>
-public abstract class GestureTrial : Trial
+public abstract record GestureTrial(TrialKind Kind) : Trial(Kind)
 {
-    public override bool IsByHand => true;
-
     /// <summary>It goes as fast as the machine shows the requests.</summary>
-    public override TimeSpan? Length(TrialPlan plan) => null;
+    public override TimeSpan? Length(PlaybackPlan start) => null;
 
-    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
-        done.Count == 0 ? new TrialStep(StepRole.Only, start with { Hand = Moves(plan) }) : null;
+    public override TrialStep? Next(PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
+        done.Count == 0 ? new TrialStep(StepRole.Only, start with { Subject = new ByHand(Moves(start)) }) : null;
 
-    protected abstract IReadOnlyList<Gesture> Moves(TrialPlan plan);
+    protected abstract IReadOnlyList<Gesture> Moves(PlaybackPlan start);
 
     protected override string NextStep(IReadOnlyList<StepOutcome> done) =>
         done.SelectMany(outcome => outcome.Lags).Any(lag => lag.Longest > LagFindings.Unbroken)

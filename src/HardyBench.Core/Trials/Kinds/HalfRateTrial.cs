@@ -6,14 +6,14 @@ using static System.FormattableString;
 namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>What does half the frame rate do to the load?</summary>
-public sealed class HalfRateTrial : Trial
+public sealed record HalfRateTrial() : Trial(TrialKind.HalfRate)
 {
-    public override int? StepCount(TrialPlan plan) => 2;
+    public override int? StepCount(PlaybackPlan start) => 2;
 
     /// <summary>The second run takes twice as long, frame by frame.</summary>
-    public override TimeSpan? Length(TrialPlan plan) => Once(plan) * 3;
+    public override TimeSpan? Length(PlaybackPlan start) => Once(start) * 3;
 
-    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
+    public override TrialStep? Next(PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
         done.Count switch
     {
         0 => AtRateOf(start),

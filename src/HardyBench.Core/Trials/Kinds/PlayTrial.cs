@@ -5,9 +5,9 @@ using HardyBench.Core.Timelines;
 namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>Does it play in real time?</summary>
-public sealed class PlayTrial : Trial
+public sealed record PlayTrial() : Trial(TrialKind.Play)
 {
-    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
+    public override TrialStep? Next(PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
         done.Count == 0 ? new TrialStep(StepRole.Only, start) : null;
 
     protected override string NextStep(IReadOnlyList<StepOutcome> done) => done[0].Findings.Any(finding => finding.Fails)

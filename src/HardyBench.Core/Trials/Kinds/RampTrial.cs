@@ -6,17 +6,17 @@ using HardyBench.Core.Timelines;
 namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>At which step of a ramp does it stop holding?</summary>
-public sealed class RampTrial : Trial
+public sealed record RampTrial() : Trial(TrialKind.Ramp)
 {
-    public override string? Problem(TrialPlan plan) => plan.Start.Timeline.Passages.Count < 2
+    public override string? Problem(PlaybackPlan start) => start.Timeline.Passages.Count < 2
         ? "A ramp needs at least two passages, each with more load than the one before."
-        : AllTooShort(plan);
+        : AllTooShort(start);
 
     public override string? Remark(Timeline timeline, IReadOnlyDictionary<string, Clip> clips) => RampSearch.WhyNotRising(timeline, clips);
 
-    public override int? StepCount(TrialPlan plan) => null;
+    public override int? StepCount(PlaybackPlan start) => null;
 
-    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
+    public override TrialStep? Next(PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
         RampSearch.Next(RampSearch.Judged(start.Timeline), RampSearch.Known(done)) is { } index
             ? new TrialStep(Of(index), start with { Timeline = start.Timeline.Only(index) })
             : null;

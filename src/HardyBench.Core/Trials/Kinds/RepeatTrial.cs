@@ -7,16 +7,17 @@ using static System.FormattableString;
 namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>Is the result repeatable?</summary>
-public sealed class RepeatTrial : Trial
+/// <param name="Times">Runs.</param>
+public sealed record RepeatTrial(int Times = 3) : Trial(TrialKind.Repeat)
 {
-    public override string? Problem(TrialPlan plan) => plan.Times is < 3 or > TrialPlan.MaxTimes
-        ? $"A repeat takes 3 to {TrialPlan.MaxTimes} runs, not {plan.Times}: with fewer the spread says nothing."
+    public override string? Problem(PlaybackPlan start) => Times is < 3 or > MaxTimes
+        ? $"A repeat takes 3 to {MaxTimes} runs, not {Times}: with fewer the spread says nothing."
         : null;
 
-    public override int? StepCount(TrialPlan plan) => plan.Times;
+    public override int? StepCount(PlaybackPlan start) => Times;
 
-    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
-        done.Count < plan.Times ? new TrialStep(new StepRole($"{done.Count + 1} of {plan.Times}"), start) : null;
+    public override TrialStep? Next(PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
+        done.Count < Times ? new TrialStep(new StepRole($"{done.Count + 1} of {Times}"), start) : null;
 
     protected override string NextStep(IReadOnlyList<StepOutcome> done) => done.Count < 3 ? "Repeat it three times or more."
         : "A comparison finds differences that are larger than this spread.";

@@ -1,9 +1,10 @@
+using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Gestures;
 
 namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>Does the picture follow while scrubbing?</summary>
-public sealed class ScrubTrial : GestureTrial
+public sealed record ScrubTrial() : GestureTrial(TrialKind.Scrub)
 {
-    protected override IReadOnlyList<Gesture> Moves(TrialPlan plan) => GestureScripts.Scrub(plan.Start.Timeline);
+    protected override IReadOnlyList<Gesture> Moves(PlaybackPlan start) => GestureScripts.Scrub(start.Timeline);
 }

@@ -6,18 +6,21 @@ using static System.FormattableString;
 namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>Does it still hold when it is warm?</summary>
-public sealed class SoakTrial : Trial
+/// <param name="Minutes">No round begins after this time.</param>
+public sealed record SoakTrial(double Minutes = 10) : Trial(TrialKind.Soak)
 {
-    public override string? Problem(TrialPlan plan) => plan.AtMost <= TimeSpan.Zero || plan.AtMost > TrialPlan.LongestSoak
-        ? "A soak takes more than 0 and at most 8 hours."
-        : null;
+    private const double MaxMinutes = 8 * 60;
 
-    public override int? StepCount(TrialPlan plan) => null;
+    public override string? Problem(PlaybackPlan start) => Minutes is > 0 and <= MaxMinutes
+        ? null
+        : "A soak takes more than 0 and at most 8 hours.";
 
-    public override TimeSpan? Length(TrialPlan plan) => plan.AtMost;
+    public override int? StepCount(PlaybackPlan start) => null;
 
-    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
-        done.Count > 0 && (elapsed >= plan.AtMost || Played(done) >= plan.AtMost || SoakHeat.IsSettled(done))
+    public override TimeSpan? Length(PlaybackPlan start) => AtMost;
+
+    public override TrialStep? Next(PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed) =>
+        done.Count > 0 && (elapsed >= AtMost || Played(done) >= AtMost || SoakHeat.IsSettled(done))
             ? null
             : new TrialStep(
                 new StepRole($"round {done.Count + 1}"), start with { StartCelsius = done.Count > 0 ? done[^1].EndCelsius : null });
@@ -63,6 +66,8 @@ public sealed class SoakTrial : Trial
             .Where(pair => pair.Second.Verdict > pair.First.Verdict)
             .Select(pair => pair.First.Index + 1),
     ];
+
+    private TimeSpan AtMost => TimeSpan.FromMinutes(Minutes);
 
     private static TimeSpan Played(IReadOnlyList<StepOutcome> done) =>
         done.Aggregate(TimeSpan.Zero, (sum, outcome) => sum + outcome.Played);

@@ -1,4 +1,5 @@
 using HardyBench.Core.Findings.Lags;
+using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Gestures;
 using HardyBench.Core.Timelines;
 using MathNet.Numerics.Statistics;
@@ -7,13 +8,14 @@ using static System.FormattableString;
 namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>How long is it from the key to a moving picture?</summary>
-public sealed class StartLagTrial : GestureTrial
+/// <param name="Places">Places in each passage.</param>
+public sealed record StartLagTrial(int Places = 3) : GestureTrial(TrialKind.StartLag)
 {
-    public override string? Problem(TrialPlan plan) => plan.Times is < 1 or > TrialPlan.MaxTimes
-        ? $"Start lag takes 1 to {TrialPlan.MaxTimes} places a passage, not {plan.Times}."
+    public override string? Problem(PlaybackPlan start) => Places is < 1 or > MaxTimes
+        ? $"Start lag takes 1 to {MaxTimes} places a passage, not {Places}."
         : null;
 
-    protected override IReadOnlyList<Gesture> Moves(TrialPlan plan) => GestureScripts.Starts(plan.Start.Timeline, plan.Times);
+    protected override IReadOnlyList<Gesture> Moves(PlaybackPlan start) => GestureScripts.Starts(start.Timeline, Places);
 
     /// <summary>There are a few starts a passage only, so the usual and the longest lag are stated, and no shares.</summary>
     protected override string OfPassage(IReadOnlyList<LagFinding> lags) => Came(lags) == 0

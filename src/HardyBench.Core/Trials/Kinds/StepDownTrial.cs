@@ -5,15 +5,15 @@ using HardyBench.Core.Timelines;
 namespace HardyBench.Core.Trials.Kinds;
 
 /// <summary>Which is the first preview scale that holds?</summary>
-public sealed class StepDownTrial : Trial
+public sealed record StepDownTrial() : Trial(TrialKind.StepDown)
 {
     private static readonly PreviewScale[] Scales = [PreviewScale.Full, PreviewScale.Half, PreviewScale.Quarter, PreviewScale.Eighth];
 
-    public override string? Problem(TrialPlan plan) => AllTooShort(plan);
+    public override string? Problem(PlaybackPlan start) => AllTooShort(start);
 
-    public override int? StepCount(TrialPlan plan) => null;
+    public override int? StepCount(PlaybackPlan start) => null;
 
-    public override TrialStep? Next(TrialPlan plan, PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed)
+    public override TrialStep? Next(PlaybackPlan start, IReadOnlyList<StepOutcome> done, TimeSpan elapsed)
     {
         var next = Array.IndexOf(Scales, start.Settings.Scale) + done.Count;
         return next < Scales.Length && (done.Count == 0 || !done[^1].Holds)

@@ -65,17 +65,14 @@
 <section class="mt-2 grid gap-x-8 gap-y-2 border-t border-base-300 pt-2 text-sm lg:grid-cols-3" aria-label="Conditions" data-testid="conditions">
   <fieldset class="grid content-start gap-1.5">
     <legend class="font-semibold">Trial</legend>
-    {#if about.counts}
-      <label class="row">{about.counts} <NumberField class="input-sm w-20" min={1} max={50} whole value={ask.times} onchange={(times) => (ask.times = times)} /></label>
+    {#if about.number}
+      <label class="row">{about.number.label} <NumberField class="input-sm w-20" min={1} max={about.number.most} whole value={ask.number ?? about.number.usual} onchange={(number) => (ask.number = number)} /></label>
     {/if}
     {#if ask.kind === 'export'}
       <label class="row">format <select class="select select-sm w-44" bind:value={ask.writes}><option value="">every format</option>{#each Object.entries(exportFormats) as [value, word] (value)}<option {value}>{word}</option>{/each}</select></label>
       {#if ask.writes}
         <label class="row">encoder <select class="select select-sm w-44" bind:value={ask.encoder}><option value="processor">processor</option><option value="mediaEngine">media engine</option></select></label>
       {/if}
-    {/if}
-    {#if ask.kind === 'soak'}
-      <label class="row">at most, minutes <NumberField class="input-sm w-20" min={1} max={480} whole value={ask.minutes} onchange={(minutes) => (ask.minutes = minutes)} /></label>
     {/if}
     {#if ask.kind === 'compare'}
       <label class="row">

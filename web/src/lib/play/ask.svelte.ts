@@ -1,11 +1,13 @@
 import { api, orThrow, type Kind, type Policy, type Preview, type Scale, type Schemas, type Settings } from '../api/client';
 import { Latest } from '../api/latest';
 import { live } from '../live.svelte';
+import { kinds } from '../words';
 
 type Proxies = NonNullable<Schemas['Proxies']>;
 type FileCache = NonNullable<Schemas['FileCache']>;
 type ExportFormat = NonNullable<Schemas['ExportFormat']>;
 type EncoderPlace = NonNullable<Schemas['EncoderPlace']>;
+type Trial = NonNullable<Schemas['PlayRequest']['trial']>;
 
 /** What the second side of a comparison changes. */
 export type Change = 'scale' | 'proxies' | 'preRenders' | 'cache' | 'effectsOn' | 'decodeOn' | 'threads' | 'program' | 'effect';
@@ -32,8 +34,8 @@ export class Ask {
   /** What an export trial writes; empty for every format by every encoder. */
   writes = $state<ExportFormat | ''>('');
   encoder = $state<EncoderPlace>('processor');
-  times = $state(3);
-  minutes = $state(10);
+  /** The number that each kind of trial takes, such as runs or minutes, where it is not its usual one. */
+  #numbers = $state<Partial<Record<Kind, number>>>({});
   /** Whether a stand-in's runs come at the pace of the clock. */
   atClock = $state(false);
   change = $state<Change>('scale');
@@ -43,6 +45,15 @@ export class Ask {
   readonly #looking = new Latest<Preview>(({ asking, value }) => {
     if (!asking) this.preview = value ?? null;
   });
+
+  /** The number of the chosen kind; null for its usual one. */
+  get number(): number | null {
+    return this.#numbers[this.kind] ?? null;
+  }
+
+  set number(value: number | null) {
+    this.#numbers[this.kind] = value ?? undefined;
+  }
 
   /** Reads the editing programs once: an address can name one before its list was opened. */
   async readPrograms() {
@@ -72,26 +83,25 @@ export class Ask {
     };
   }
 
-  /** How it is written: without a clock, in the one format that was chosen or in each. */
-  writing(scale: Scale): Settings {
-    const settings = { ...this.settings(scale), policy: 'unpaced' as const };
-    return this.writes ? { ...settings, export: { format: this.writes, encoder: this.encoder } } : settings;
+  /** The question with the parameters of its kind. */
+  trial(kind: Kind, settings: Settings): Trial {
+    const number = kinds[kind].number;
+    return {
+      kind,
+      ...(number ? { [number.name]: this.#numbers[kind] ?? number.usual } : {}),
+      ...(kind === 'export' && this.writes ? { format: this.writes, encoder: this.encoder } : {}),
+      ...(kind === 'compare' ? this.#secondSide(settings) : {})
+    } as Trial;
+  }
+
+  #secondSide(settings: Settings) {
+    if (this.change === 'effect') return { withoutEffect: this.to };
+    return { other: { ...settings, [this.change]: this.change === 'program' ? this.programNamed(this.to) : value(this.change, this.to) } };
   }
 
   request(timelineId: string, scale: Scale, machineId = this.machineId, kind = this.kind): Schemas['PlayRequest'] {
-    const settings = kind === 'export' ? this.writing(scale) : this.settings(scale);
-    const compares = kind === 'compare';
-    return {
-      timelineId,
-      machineId,
-      kind,
-      settings,
-      times: Number(this.times),
-      minutes: Number(this.minutes),
-      atClock: this.atClock,
-      other: compares && this.change !== 'effect' ? { ...settings, [this.change]: this.change === 'program' ? this.programNamed(this.to) : value(this.change, this.to) } : null,
-      withoutEffect: compares && this.change === 'effect' ? this.to : null
-    };
+    const settings = this.settings(scale);
+    return { timelineId, machineId, trial: this.trial(kind, settings), settings, atClock: this.atClock };
   }
 
   /** Asks the server what that would be: what differs from a bare run, how long it takes, whether it makes sense. */

@@ -5,7 +5,7 @@ import { fromAddress, toAddress } from './askAddress';
 const usual = () =>
   ({
     machineId: 'this', kind: 'play', policy: 'keepTime', pictures: false, automaticScale: false, proxies: 'none', preRenders: false, cache: 'asFound',
-    decodeOn: '', effectsOn: '', threads: null, program: '', othersCores: 0, othersMemory: 0, writes: '', encoder: 'processor', times: 3, minutes: 10,
+    decodeOn: '', effectsOn: '', threads: null, program: '', othersCores: 0, othersMemory: 0, writes: '', encoder: 'processor', number: null,
     atClock: false, change: 'scale', to: 'half'
   }) as unknown as Ask;
 
@@ -22,6 +22,12 @@ describe('an ask in the address', () => {
     fromAddress(again, address(asked));
     expect(again).toEqual(asked);
     expect(toAddress(asked).with).toBe('proxies:half,preRenders:true,threads:4,change:cache,to:cold');
+  });
+
+  test('an address of the version before keeps its number', () => {
+    const ask = usual();
+    fromAddress(ask, new URLSearchParams('trial=soak&with=minutes:25'));
+    expect([ask.kind, ask.number]).toEqual(['soak', 25]);
   });
 
   test('what makes no sense is left as it is', () => {

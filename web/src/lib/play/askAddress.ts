@@ -4,7 +4,7 @@ import { Ask, type Change } from './ask.svelte';
 /** What of an ask stands in the page's address besides machine and trial. */
 const names = [
   'policy', 'pictures', 'automaticScale', 'proxies', 'preRenders', 'cache', 'decodeOn', 'effectsOn', 'threads', 'program', 'othersCores', 'othersMemory',
-  'writes', 'encoder', 'times', 'minutes', 'atClock', 'change', 'to'
+  'writes', 'encoder', 'number', 'atClock', 'change', 'to'
 ] as const;
 type Name = (typeof names)[number];
 /** Each as it is before anybody chose. */
@@ -22,6 +22,9 @@ export function toAddress(ask: Pick<Ask, 'machineId' | 'kind' | Name>): Record<'
   };
 }
 
+/** Names in addresses of the version before. */
+const former: Record<string, Name> = { times: 'number', minutes: 'number' };
+
 /** Takes over what an address says; what it does not know is left as it is. */
 export function fromAddress(ask: Ask, address: Pick<URLSearchParams, 'get'>) {
   ask.machineId = address.get('on') ?? ask.machineId;
@@ -29,7 +32,8 @@ export function fromAddress(ask: Ask, address: Pick<URLSearchParams, 'get'>) {
   if (trial && Object.hasOwn(kinds, trial)) ask.kind = trial as Ask['kind'];
   const into = ask as unknown as Record<Name, unknown>;
   for (const one of (address.get('with') ?? '').split(',')) {
-    const [name, text] = one.split(/:(.*)/s) as [Name, string | undefined];
+    const [written, text] = one.split(/:(.*)/s);
+    const name = (former[written] ?? written) as Name;
     if (text === undefined || !names.includes(name) || (name === 'change' && !changes.includes(text as Change))) continue;
     const number = Number(text);
     if (typeof usual[name] === 'boolean') into[name] = text === 'true';
