@@ -3,13 +3,14 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
-const port = 5291;
+/** Two lanes of tests have two servers. */
+const port = Number(process.env.HARDYBENCH_E2E_PORT ?? 5291);
 // Playwright reads this file in several processes; they must agree on one data folder.
 process.env.HARDYBENCH_E2E_DATA ??= mkdtempSync(join(tmpdir(), 'hardybench-e2e-'));
 
 export default defineConfig({
   testDir: '.',
-  outputDir: 'results',
+  outputDir: `results/${port}`,
   timeout: 120_000,
   expect: { timeout: 30_000 },
   workers: 1,
