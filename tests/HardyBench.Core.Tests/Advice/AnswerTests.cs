@@ -338,17 +338,17 @@ public sealed class AnswerTests
     public void Limits_of_form_noise_and_battery_leave_offers_out_and_what_is_not_known_satisfies_none()
     {
         var brief = Wanted with { Forms = [MachineForm.Laptop], MostDecibels = 30 };
-        ExceededLimit? Of(MachineForm? form, double? decibels) => brief.Outside(form, decibels, hasBattery: false);
+        ExceededLimit? Of(MachineForm? form, double? decibels) => brief.Outside(new Traits(form, decibels, HasBattery: false));
 
         Assert.Equal(ExceededLimit.Form, Of(MachineForm.Tower, 20));
         Assert.Equal(ExceededLimit.Noise, Of(MachineForm.Laptop, 31));
         Assert.Null(Of(MachineForm.Laptop, 30));
         Assert.Equal(ExceededLimit.FormUnknown, Of(null, 20));
         Assert.Equal(ExceededLimit.NoiseUnknown, Of(MachineForm.Laptop, null));
-        Assert.Equal([ExceededLimit.FormUnknown, ExceededLimit.NoiseUnknown], brief.Unknown(null, null));
-        Assert.Null(Wanted.Outside(null, null, hasBattery: false));
-        Assert.Equal(ExceededLimit.Battery, (Wanted with { OnBattery = true }).Outside(null, null, hasBattery: false));
-        Assert.Null((Wanted with { OnBattery = true }).Outside(null, null, hasBattery: true));
+        Assert.Equal([ExceededLimit.FormUnknown, ExceededLimit.NoiseUnknown], brief.Unknown(default));
+        Assert.Null(Wanted.Outside(default));
+        Assert.Equal(ExceededLimit.Battery, (Wanted with { OnBattery = true }).Outside(default));
+        Assert.Null((Wanted with { OnBattery = true }).Outside(new Traits(null, null, HasBattery: true)));
         Assert.Null(Offer.Of(Samples.Machine(price: null)));
         Assert.Null(Offer.Of(Samples.Machine() with { Kind = MachineKind.This }));
     }

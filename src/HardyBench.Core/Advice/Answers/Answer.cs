@@ -27,7 +27,7 @@ public sealed record MachineCheck(Machine Machine, IReadOnlyList<CheckedPassage>
     public bool Holds => FirstFailure is null && Judged.Any(passage => passage.Finding.Verdict == Verdict.Holds);
 
     /// <summary>What keeps a machine that holds from answering a brief; null where nothing does.</summary>
-    public ExceededLimit? Lacks(Brief brief) => brief.Outside(Machine.Form, Machine.NoiseDecibels, Machine.HasBattery)
+    public ExceededLimit? Lacks(Brief brief) => brief.Outside(Traits.Of(Machine))
         ?? (!Judged.Where(passage => passage.Finding.Verdict is not null)
             .All(passage => !((passage.Forecast?.Headroom ?? passage.Finding.Headroom) < brief.Growth))
             ? ExceededLimit.Room
@@ -90,9 +90,7 @@ public sealed record Answer(
     public static AnswerKind KindOf(
         Brief brief, MachineCheck? owned, IReadOnlyList<Remedy> remedies, Rung? path, Shortlist shortlist)
     {
-        // Neither another way of working nor a part makes another form of it, less noise, or a battery.
-        var canStay = owned?.Lacks(brief) is not (ExceededLimit.Form or ExceededLimit.Noise or ExceededLimit.Battery
-            or ExceededLimit.FormUnknown or ExceededLimit.NoiseUnknown or ExceededLimit.WaitUnknown);
+        var canStay = owned?.Lacks(brief)?.IsOfMachine() != true;
         var parts = canStay ? path?.Price : null;
         var machine = shortlist.Best(brief.Budget)?.Offer.Price;
         return owned?.Answers(brief) == true ? AnswerKind.KeepIt

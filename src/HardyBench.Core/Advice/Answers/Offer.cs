@@ -1,3 +1,4 @@
+using HardyBench.Core.Advice.Briefs;
 using HardyBench.Core.Advice.Parts;
 using HardyBench.Core.Machines;
 
@@ -19,12 +20,12 @@ public sealed class Offer
     /// <summary>Null for a listed machine.</summary>
     public Build? Build { get; }
 
-    public MachineForm? Form => Build is { } build ? build.Case.Form : Machine.Form;
+    public MachineForm? Form => Traits.Form;
 
-    /// <summary>Whether it can work on a battery, and what it may draw then is known.</summary>
-    public bool HasBattery => Build is null && Machine.HasBattery;
+    public double? Decibels => Traits.Decibels;
 
-    public double? Decibels => Build is { } build ? build.Cooler.Decibels : Machine.NoiseDecibels;
+    /// <summary>What it is, besides how it plays.</summary>
+    public Traits Traits => Build is { } build ? new Traits(build.Case.Form, build.Cooler.Decibels, HasBattery: false) : Traits.Of(Machine);
 
     /// <returns>Null where its price is not known, and so nobody can buy it, and for twins, which stand for a machine that somebody
     /// has.</returns>

@@ -48,7 +48,7 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
     /// <exception cref="OperationCanceledException">It was stopped.</exception>
     public static Shortlist For(Brief brief, IReadOnlyList<Offer> offers, Forecaster forecaster, CancellationToken stop = default)
     {
-        var within = offers.Where(offer => brief.Outside(offer.Form, offer.Decibels, offer.HasBattery) is null)
+        var within = offers.Where(offer => brief.Outside(offer.Traits) is null)
             .AsParallel().WithCancellation(stop).Select(offer => (Offer: offer, Forecast: forecaster.Weakest(offer))).ToList();
         var (steps, counts) = (new List<Step>(), new ShortlistCounts(offers.Count, offers.Count - within.Count, 0, 0, 0, 0));
         var (asked, nearest) = (brief.Asked(), ((Offer Offer, Forecast Forecast)?)null);
@@ -91,12 +91,12 @@ public sealed record Shortlist(IReadOnlyList<Step> Steps, Step? Nearest, Shortli
 
         IEnumerable<UnknownOffer> Unknown() =>
             from offer in offers
-            where brief.Outside(offer.Form, offer.Decibels, offer.HasBattery) is ExceededLimit.FormUnknown or ExceededLimit.NoiseUnknown
+            where brief.Outside(offer.Traits) is ExceededLimit.FormUnknown or ExceededLimit.NoiseUnknown
             orderby offer.Price
             let weakest = forecaster.Weakest(offer)
             where weakest is not null && weakest.Headroom >= asked.Headroom && asked.Late(() => forecaster.Wait(offer)) is null
                 && !forecaster.CannotHold(weakest) && forecaster.Holds(offer)
-            select new UnknownOffer(offer, weakest, brief.Unknown(offer.Form, offer.Decibels));
+            select new UnknownOffer(offer, weakest, brief.Unknown(offer.Traits));
 
         Step StepOf(Offer offer, Forecast weakest, decimal? more) =>
             new(offer, weakest, forecaster.Chance(offer.Machine), forecaster.Wait(offer), more);

@@ -62,18 +62,18 @@ public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelin
     public IReadOnlyList<RemedyKind>? MayUse { get; init; }
 
     /// <summary>Why a machine is none for it, by what it is; null where it may be. What is not known of it satisfies no limit.</summary>
-    public ExceededLimit? Outside(MachineForm? form, double? decibels, bool hasBattery) =>
-        Forms is { Count: > 0 } forms && form is { } its && !forms.Contains(its) ? ExceededLimit.Form
-        : decibels > MostDecibels ? ExceededLimit.Noise
-        : OnBattery && !hasBattery ? ExceededLimit.Battery
-        : Unknown(form, decibels) is [var first, ..] ? first
+    public ExceededLimit? Outside(Traits traits) =>
+        Forms is { Count: > 0 } forms && traits.Form is { } its && !forms.Contains(its) ? ExceededLimit.Form
+        : traits.Decibels > MostDecibels ? ExceededLimit.Noise
+        : OnBattery && !traits.HasBattery ? ExceededLimit.Battery
+        : Unknown(traits) is [var first, ..] ? first
         : null;
 
     /// <summary>What has to be found out of a machine before it can satisfy the brief; empty where nothing has.</summary>
-    public IReadOnlyList<ExceededLimit> Unknown(MachineForm? form, double? decibels) =>
+    public IReadOnlyList<ExceededLimit> Unknown(Traits traits) =>
     [
-        .. Forms is { Count: > 0 } && form is null ? [ExceededLimit.FormUnknown] : Array.Empty<ExceededLimit>(),
-        .. MostDecibels is not null && decibels is null ? [ExceededLimit.NoiseUnknown] : Array.Empty<ExceededLimit>(),
+        .. Forms is { Count: > 0 } && traits.Form is null ? [ExceededLimit.FormUnknown] : Array.Empty<ExceededLimit>(),
+        .. MostDecibels is not null && traits.Decibels is null ? [ExceededLimit.NoiseUnknown] : Array.Empty<ExceededLimit>(),
     ];
 
     /// <summary>How long and on what power somebody works.</summary>
@@ -85,6 +85,20 @@ public sealed record Brief(string Id, string Name, IReadOnlyList<string> Timelin
     /// <summary>How everything is played for it.</summary>
     /// <param name="program">The one that it names; null where it names none.</param>
     public PlaybackSettings SettingsIn(EditingProgram? program) => new(Scale) { Others = Others, Program = program };
+}
+
+/// <summary>What a brief asks of a machine besides that it plays the work; null where it is not known.</summary>
+/// <param name="HasBattery">Whether it can work on a battery, and what it may draw then is known.</param>
+public readonly record struct Traits(MachineForm? Form, double? Decibels, bool HasBattery)
+{
+    public static Traits Of(Machine machine) => new(machine.Form, machine.NoiseDecibels, machine.HasBattery);
+}
+
+public static class ExceededLimits
+{
+    /// <summary>Whether neither another way of working nor a part changes it.</summary>
+    public static bool IsOfMachine(this ExceededLimit limit) =>
+        limit is not (ExceededLimit.Room or ExceededLimit.Start or ExceededLimit.Scrub);
 }
 
 /// <summary>What keeps a machine from answering a brief though it plays the work.</summary>
