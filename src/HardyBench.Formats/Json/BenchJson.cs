@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
@@ -31,5 +32,13 @@ public static class BenchJson
 
     /// <summary>A value of an enumeration, spelt as in JSON, for the other formats.</summary>
     public static string Name<T>(T value)
-        where T : struct, Enum => JsonNamingPolicy.CamelCase.ConvertName(value.ToString());
+        where T : struct, Enum => Names<T>.All.TryGetValue(value, out var name) ? name : JsonNamingPolicy.CamelCase.ConvertName($"{value}");
+
+    /// <summary>A long run has millions of rows with a name in each: one text serves them all.</summary>
+    private static class Names<T>
+        where T : struct, Enum
+    {
+        public static readonly FrozenDictionary<T, string> All = Enum.GetValues<T>().Distinct()
+            .ToFrozenDictionary(value => value, value => JsonNamingPolicy.CamelCase.ConvertName($"{value}"));
+    }
 }
