@@ -41,16 +41,7 @@ public static class LimiterWords
         LoadKind.OwnThread => "busiest thread of the player",
         LoadKind.MemoryUsed => "memory",
         LoadKind.DriveBusy when several => $"drive {conditions.NameOf(part.Part, part.Index)}",
-        var kind => several ? Invariant($"{NameOf(kind)} {part.Index + 1}") : NameOf(kind),
-    };
-
-    private static string NameOf(LoadKind device) => device switch
-    {
-        LoadKind.MediaEngineBusy => "media engine",
-        LoadKind.EncoderBusy => "the media engine's encoder",
-        LoadKind.GraphicsBusy => "graphics compute",
-        LoadKind.DriveBusy => "media drive",
-        _ => "bus to the graphics unit",
+        var kind => several ? Invariant($"{BusyDeviceRule.NameOf(kind)} {part.Index + 1}") : BusyDeviceRule.NameOf(kind),
     };
 
     private static string Before(ShareOfWindows before) => before.Share >= 1

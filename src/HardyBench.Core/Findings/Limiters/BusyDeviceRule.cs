@@ -5,6 +5,14 @@ namespace HardyBench.Core.Findings.Limiters;
 /// <summary>A device that is at its ceiling.</summary>
 public abstract class BusyDeviceRule(LoadKind kind, Limiter limiter, string name, LimiterAdvice advice) : LimiterRule
 {
+    /// <summary>A device as findings name it: the one whose load is read.</summary>
+    /// <exception cref="InvalidOperationException">There is no rule about such a load.</exception>
+    public static string NameOf(LoadKind load) => InOrder.OfType<BusyDeviceRule>().First(rule => rule.Load == load).Name;
+
+    private LoadKind Load => kind;
+
+    private string Name => name;
+
     protected override IReadOnlyDictionary<Limiter, LimiterAdvice> Names => new Dictionary<Limiter, LimiterAdvice> { [limiter] = advice };
 
     /// <summary>Whether a reading by its number is of a device that counts.</summary>
