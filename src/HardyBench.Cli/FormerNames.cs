@@ -12,6 +12,13 @@ internal static class FormerNames
         ["--writes"] = "--format",
     };
 
+    /// <summary>Those of one kind of trial, whose former name is another kind's present one.</summary>
+    private static readonly Dictionary<(string Kind, string Former), string> TrialOptions = new()
+    {
+        [("start-lag", "--times")] = "--places",
+        [("compare", "--times")] = "--pairs",
+    };
+
     private static readonly Dictionary<(string Command, string Former), string> Commands = new()
     {
         [("clips", "make")] = "create",
@@ -21,13 +28,14 @@ internal static class FormerNames
     /// <param name="notice">Receives one sentence for each former name.</param>
     public static string[] Replaced(string[] arguments, Action<string> notice)
     {
-        var replaced = arguments.ToArray();
+        var (replaced, trial) = (arguments.ToArray(), arguments.SkipWhile(word => word != "trial").ElementAtOrDefault(1) ?? string.Empty);
         for (var at = 0; at < replaced.Length; at++)
         {
             var (name, value) = replaced[at].IndexOf('=', StringComparison.Ordinal) is > 0 and var end
                 ? (replaced[at][..end], replaced[at][end..])
                 : (replaced[at], string.Empty);
-            if (Options.TryGetValue(name, out var option))
+            if (Options.TryGetValue(name, out var option)
+                || TrialOptions.TryGetValue((trial, name), out option))
             {
                 replaced[at] = option + value;
                 notice($"{name} is now called {option}. The former name works in this version only.");

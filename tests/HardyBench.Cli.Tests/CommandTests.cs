@@ -100,6 +100,8 @@ public sealed class CommandTests
     [InlineData("--program", "play", "touring-night", "--machine", "curlew-desk", "--as=none-such")]
     [InlineData("--real-time", "trial", "repeat", "none-such", "--at-clock")]
     [InlineData("--format", "trial", "export", "none-such", "--writes", "hevc")]
+    [InlineData("--places", "trial", "start-lag", "none-such", "--times", "2")]
+    [InlineData("--pairs", "trial", "compare", "none-such", "--times=2", "--to-scale", "half")]
     [InlineData("'clips create'", "clips", "make", "none-such")]
     public async Task Names_of_the_version_before_work_with_a_notice(string present, params string[] arguments)
     {
@@ -192,6 +194,7 @@ public sealed class CommandTests
         { ExitCodes.Usage, "hardybench --help", ["dance"] },
         { ExitCodes.Media, "A repeat takes 3 to 50 runs, not 2", ["trial", "repeat", "touring-night", "--times", "2"] },
         { ExitCodes.Unknown, "There is no timeline 'nope'.", ["trial", "ramp", "nope"] },
+        { ExitCodes.Unknown, "There is no timeline 'compare'.", ["trial", "repeat", "compare", "--times", "3"] },
         { ExitCodes.Media, "is not created yet", ["play", "touring-night", "--machine", "this"] },
         { ExitCodes.DataFolder, "cannot be written", ["runs", "--data", "/proc/hardybench"] },
         {
