@@ -150,7 +150,7 @@ public sealed class KilledTests
                 await KillAsync(data, ["runs"], after);
             }
 
-            var (code, _, errors) = await RunAsync(data, "runs").WaitAsync(TimeSpan.FromMinutes(1));
+            var (code, _, errors) = await RunAsync(data, "runs").WaitAsync(TimeSpan.FromMinutes(10));
             Assert.Equal((ExitCodes.Done, string.Empty), (code, errors));
         }
     }
@@ -285,7 +285,7 @@ public sealed class KilledTests
 
     private static async Task WaitAsync(Func<Task<bool>> until)
     {
-        for (var i = 0; i < 2400; i++)
+        for (var i = 0; i < 6_000; i++)
         {
             if (await until())
             {
@@ -295,7 +295,7 @@ public sealed class KilledTests
             await Task.Delay(100);
         }
 
-        throw new TimeoutException("It did not happen within four minutes.");
+        throw new TimeoutException("It did not happen within ten minutes.");
     }
 
     private static int FreePort()

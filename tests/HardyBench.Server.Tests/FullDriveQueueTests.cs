@@ -61,7 +61,7 @@ public sealed class FullDriveQueueTests : ServerTest
     /// <summary>Health answers 503 while something is wrong.</summary>
     private async Task<string?> ProblemAsync(bool wanted)
     {
-        for (var i = 0; i < 2400; i++)
+        for (var i = 0; i < 12_000; i++)
         {
             using var answer = await Http.GetAsync("/api/health");
             var problem = (string?)JsonNode.Parse(await answer.Content.ReadAsStringAsync())!["storageProblem"];

@@ -27,7 +27,7 @@ public sealed class QueueTests : ServerTest
         await using var next = BenchServer.Create(Bench, "http://127.0.0.1:0");
         await next.StartAsync();
         using var client = new HttpClient { BaseAddress = new Uri(next.Urls.First()) };
-        for (var i = 0; i < 2400 && (await StateAsync(client, good)).State is "waiting" or "playing"; i++)
+        for (var i = 0; i < 12_000 && (await StateAsync(client, good)).State is "waiting" or "playing"; i++)
         {
             await Task.Delay(50);
         }

@@ -74,7 +74,7 @@ public abstract class ServerTest : IAsyncLifetime
 
     protected async Task<JsonNode> WaitAsync(Func<JsonNode, bool> until)
     {
-        for (var i = 0; i < 2400; i++)
+        for (var i = 0; i < 12_000; i++)
         {
             var play = await GetAsync("/api/play");
             if (until(play))
@@ -85,7 +85,7 @@ public abstract class ServerTest : IAsyncLifetime
             await Task.Delay(50);
         }
 
-        throw new TimeoutException("The play did not get there within 120 s.");
+        throw new TimeoutException("The play did not get there within ten minutes.");
     }
 
     /// <returns>Where the file's bytes go.</returns>

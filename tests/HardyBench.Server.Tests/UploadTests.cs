@@ -106,7 +106,7 @@ public sealed class UploadTests : ServerTest
 
     private static async Task WaitForAsync(Func<bool> until)
     {
-        for (var i = 0; i < 2400 && !until(); i++)
+        for (var i = 0; i < 12_000 && !until(); i++)
         {
             await Task.Delay(50);
         }

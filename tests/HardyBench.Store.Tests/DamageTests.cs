@@ -14,7 +14,7 @@ namespace HardyBench.Store.Tests;
 /// <summary>What a killed program or a bad sector leaves in the database keeps nobody from opening it.</summary>
 public sealed class DamageTests : IAsyncLifetime
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(1);
+    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(10);
     private readonly string file = Path.Combine(Directory.CreateTempSubdirectory("hardybench-damage-").FullName, "bench.db");
     private BenchDatabaseFactory databases = null!;
     private RunStore runs = null!;

@@ -61,7 +61,7 @@ public sealed class FullDriveTests : IAsyncLifetime
         hasty.Progressed(Second(0));
         hasty.Progressed(Second(1));
 
-        var stored = await hasty.FinishAsync(Whole(2), TestContext.Current.CancellationToken).WaitAsync(TimeSpan.FromMinutes(2));
+        var stored = await hasty.FinishAsync(Whole(2), TestContext.Current.CancellationToken).WaitAsync(TimeSpan.FromMinutes(10));
 
         Assert.Equal((RunEnding.Finished, 50), ((await runs.FindAsync(stored.Id))!.Run.Ending, stored.Run.Frames.Count));
     }

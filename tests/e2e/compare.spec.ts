@@ -81,7 +81,7 @@ test('what cannot be compared is said in words', async ({ page, request }) => {
 
 test('families are found, drawn along the one thing that differs, and a grid leads to a comparison', async ({ page, request }) => {
   // What a stand-in played before the clips were made was played from other figures.
-  await expect.poll(async () => (await (await request.get('/api/clips/making')).json()).running, { timeout: 110_000 }).toBe(false);
+  await expect.poll(async () => (await (await request.get('/api/clips/making')).json()).running).toBe(false);
   for (const id of ['heron-8', 'heron-16', 'heron-32', 'heron-64']) await runOf(request, id);
   await page.goto('/compare');
   const families = page.getByTestId('families');

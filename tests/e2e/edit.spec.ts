@@ -21,12 +21,12 @@ async function tabTo(page: Page, label: string | RegExp) {
 
 test('a clip is made, measured against what was asked, and its facts are told', async ({ page }) => {
   await page.goto('/footage');
-  await expect(page.getByTestId('making')).toBeHidden({ timeout: 110_000 });
+  await expect(page.getByTestId('making')).toBeHidden();
   const row = page.getByRole('row', { name: /hd-avc-25-gop12/ });
   await expect(row).toContainText('not created');
   await row.getByRole('checkbox').check();
   await page.getByRole('button', { name: 'Create 1 clip' }).click();
-  await expect(row.getByText('created', { exact: true })).toBeVisible({ timeout: 60_000 });
+  await expect(row.getByText('created', { exact: true })).toBeVisible();
   await expect(row).toContainText('High, level 3');
 
   await page.getByRole('button', { name: 'hd-avc-25-gop12' }).click();

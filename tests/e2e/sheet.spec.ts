@@ -14,14 +14,14 @@ test('the demo starts by itself: stand-ins have played, clips are made while the
   await page.goto('/footage');
   // Those of the demo, besides any that another test has created.
   for (const clip of ['hd-avc-25', 'hd-avc-50', 'uhd-hevc-25', 'hd-mezz-25', 'uhd-mezz-25']) {
-    await expect(page.locator(`[data-clip="${clip}"]`).getByText('created', { exact: true })).toBeVisible({ timeout: 110_000 });
+    await expect(page.locator(`[data-clip="${clip}"]`).getByText('created', { exact: true })).toBeVisible();
   }
   await expectAccessible(page);
 });
 
 test('this machine plays the demo timeline through the page, and its verdicts and the pick can be read', async ({ page }) => {
   await page.goto(sheet);
-  await expect(page.getByTestId('making')).toBeHidden({ timeout: 110_000 });
+  await expect(page.getByTestId('making')).toBeHidden();
   await expect(page.getByText('Bare run: every aid off.')).toBeVisible();
   await page.locator('h1').click();
   await page.keyboard.press('Space');
@@ -32,7 +32,7 @@ test('this machine plays the demo timeline through the page, and its verdicts an
   await page.waitForTimeout(3000);
   await page.reload();
   await expect(page.getByTestId('now-playing')).toContainText('of 600 slots');
-  await expect(page.getByTestId('now-playing')).toBeHidden({ timeout: 60_000 });
+  await expect(page.getByTestId('now-playing')).toBeHidden();
 
   for (let number = 1; number <= 8; number++) await expect(cell(page, number, 'This machine')).toContainText(verdict);
   await expect(page.getByTestId('pick')).toContainText(/^Recommended: /);
@@ -260,7 +260,7 @@ test('machine, trial and conditions stand in the address; a run under them is sh
   await page.reload();
   await expect(page.getByTestId('about-to')).toContainText('Not bare: half-raster proxies.');
   await page.getByRole('button', { name: /^Play Space/ }).click();
-  await expect(page).toHaveURL(/run=\d+/, { timeout: 60_000 });
+  await expect(page).toHaveURL(/run=\d+/);
   await expect(page.getByLabel('Run shown for Curlew desk').locator('option:checked')).toContainText('half-raster proxies');
 });
 

@@ -7,7 +7,7 @@ const short = '/timelines/short-call';
 /** A timeline of two short passages, so that trials of several runs are over soon. */
 test.beforeAll(async ({ request }) => {
   // Clips are made at the start; nothing plays on this machine meanwhile.
-  await expect.poll(async () => (await (await request.get('/api/clips/making')).json()).running, { timeout: 110_000 }).toBe(false);
+  await expect.poll(async () => (await (await request.get('/api/clips/making')).json()).running).toBe(false);
   if ((await request.get('/api/timelines/short-call')).ok()) return;
   const touring = (await (await request.get('/api/timelines/touring-night')).json()).timeline;
   const made = await (await request.post('/api/timelines', { data: { title: 'Short call' } })).json();
@@ -25,7 +25,7 @@ async function choose(page: Page, trial: string, machine = 'this') {
 /** Plays what is chosen and opens its trial when it has ended. */
 async function playOut(page: Page) {
   await page.getByRole('button', { name: /^Play Space/ }).click();
-  await expect(page.getByTestId('answered')).toBeVisible({ timeout: 100_000 });
+  await expect(page.getByTestId('answered')).toBeVisible();
   await page.goto('/trials');
   await page.getByTestId('trials').getByRole('link').first().click();
   await expect(page.getByTestId('answer')).not.toBeEmpty();
@@ -37,7 +37,7 @@ test('a scrub on this machine shows the places it has been to', async ({ page })
   await page.getByRole('button', { name: /^Play Space/ }).click();
   await expect(page.getByTestId('now-playing')).toContainText('places');
   await expect(page.getByTestId('now-playing')).toContainText('ms, the last');
-  await page.getByTestId('answered').getByRole('link').click({ timeout: 60_000 });
+  await page.getByTestId('answered').getByRole('link').click();
   await expect(page.getByTestId('answer')).toContainText(/came at once|No run counts/);
 });
 
@@ -78,7 +78,7 @@ test('a repeat of three shows its spread, goes on over a reload and a closed pag
   await expect(again.getByTestId('now-playing')).toContainText('repeat');
   await again.getByTestId('now-playing').getByRole('link', { name: /^repeat/ }).click();
   await expect(again).toHaveURL(/\/trials\/\d+/);
-  await expect(again.getByTestId('trial-table').getByRole('columnheader')).toHaveCount(5, { timeout: 60_000 });
+  await expect(again.getByTestId('trial-table').getByRole('columnheader')).toHaveCount(5);
   await expect(again.getByTestId('trial-table')).toContainText('± ');
   await expect(again.getByRole('columnheader', { name: '3 of 3' })).toBeVisible();
 
@@ -99,7 +99,7 @@ test('a mark pinned while it plays stands at its frame and in the exports', asyn
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('mark-form')).toBeHidden();
   await expect(page.getByTestId('pinned')).toContainText('Mark added: picture fault');
-  await expect(page.getByTestId('now-playing')).toBeHidden({ timeout: 60_000 });
+  await expect(page.getByTestId('now-playing')).toBeHidden();
 
   const run = (await (await page.request.get('/api/runs')).json()).find((one: { machineId: string }) => one.machineId === 'this');
   expect(run.marks).toBe(1);
@@ -137,7 +137,7 @@ test('a mark pinned while it plays stands at its frame and in the exports', asyn
   // From the run to its trial and back; one passage of it once more.
   await page.getByRole('button', { name: 'Play passage 1 again, alone' }).click();
   await expect(page.getByTestId('now-playing')).toContainText('of 50 slots');
-  await expect(page.getByTestId('now-playing')).toBeHidden({ timeout: 60_000 });
+  await expect(page.getByTestId('now-playing')).toBeHidden();
   await page.getByRole('link', { name: /^Trial \d/ }).click();
   await expect(page.getByTestId('answer')).toBeVisible();
   await page.getByRole('link', { name: `run ${run.id}` }).click();
@@ -191,7 +191,7 @@ test('the runs list filters, sorts, groups, deletes and restores, and is written
     const before = await played();
     await page.waitForTimeout(2_000);
     return (await played()) - before;
-  }, { timeout: 100_000 }).toBe(0);
+  }).toBe(0);
   await page.goto('/runs');
   const runs = page.getByTestId('runs');
   await expect(runs.getByRole('checkbox', { name: /^Run / }).first()).toBeVisible();

@@ -1,6 +1,6 @@
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
-using HardyBench.Media.Clips;
+using HardyBench.Server.Background;
 using HardyBench.Server.Clips;
 using HardyBench.Server.Live;
 using HardyBench.Server.Plays;
@@ -10,29 +10,27 @@ using Microsoft.Extensions.Logging;
 
 namespace HardyBench.Server.Aids;
 
-/// <summary>Renders passages in the background, one timeline at a time, when nothing plays on this machine.</summary>
-public sealed class AidDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<AidDesk> log)
+/// <summary>Renders passages in the background.</summary>
+public sealed class AidDesk(
+    Bench bench, ThisMachineInUse inUse, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<AidDesk> log, TimeProvider time)
 {
     private static readonly PlaybackSettings WithRenders = new(PreRenders: true);
-    private readonly Lock gate = new();
+
+    private static readonly WorkKind Rendering = new(
+        "passages are being rendered", IsMeasured: false, "Cancelled. The renders that were finished stay.",
+        TimeSpan.FromMilliseconds(250), (page, now) => page.Aids(now));
+
+    private readonly BackgroundWork work = new(Rendering, inUse, live, lifetime, log, time);
 
     /// <summary>How it stands now.</summary>
-    public CreationView Now { get; private set; } = new(false, null, 0, 0, 0, null, null);
+    public CreationView Now => work.Now;
 
-    /// <summary>Starts rendering every passage that has no render yet, unless rendering goes on already.</summary>
+    /// <summary>Renders every passage that has no render yet, after what was asked for before.</summary>
     public async Task<CreationView> StartAsync(string timelineId)
     {
         var plan = await bench.Plays.PlanAsync(timelineId, Machine.ThisId, WithRenders);
-        lock (gate)
-        {
-            if (!Now.Running)
-            {
-                Now = new CreationView(true, inUse.IsTaken ? "when the play is over" : null, 0, plan.Timeline.Passages.Count, 0, null, null);
-                _ = Task.Run(() => RenderAsync(plan));
-            }
-
-            return Now;
-        }
+        _ = work.Add(plan.Timeline.Passages.Count, (progress, stop) => bench.Aids.MakeAsync(plan, null, progress, stop));
+        return Now;
     }
 
     /// <summary>What is rendered of a timeline as it stands now.</summary>
@@ -40,30 +38,6 @@ public sealed class AidDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, 
     {
         var plan = await bench.Plays.PlanAsync(timelineId, Machine.ThisId, WithRenders);
         return [.. bench.Aids.Renders(plan).Select((note, index) => new RenderView(index + 1, note?.Took.TotalSeconds, note?.Bytes / 1e6))];
-    }
-
-    private async Task RenderAsync(PlaybackPlan plan)
-    {
-        string? problem = null;
-        try
-        {
-            using var turn = await inUse.TakeAsync("passages are being rendered", lifetime.ApplicationStopping);
-            await bench.Aids.MakeAsync(plan, null, new Direct<CreationProgress>(Report), lifetime.ApplicationStopping);
-        }
-        catch (Exception failure)
-        {
-            problem = failure is OperationCanceledException ? "Cancelled. The renders that were finished stay." : failure.Message;
-            log.LogWarning("{Problem}", problem);
-        }
-
-        Now = Now with { Running = false, Clip = null, Problem = problem };
-        await live.Tell(page => page.Aids(Now));
-    }
-
-    private void Report(CreationProgress progress)
-    {
-        Now = new CreationView(true, progress.Clip, progress.Done, progress.Of, progress.Share, null, null);
-        _ = live.Tell(page => page.Aids(Now));
     }
 }
 

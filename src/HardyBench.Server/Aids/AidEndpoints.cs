@@ -11,6 +11,7 @@ internal static class AidEndpoints
     public static void MapAids(this IEndpointRouteBuilder routes)
     {
         var renders = routes.MapGroup("/api/timelines/{id}/renders").WithTags("Aids");
+        routes.MapGet("/api/rendering", Ok<CreationView> (AidDesk desk) => TypedResults.Ok(desk.Now)).WithTags("Aids").WithName("rendering");
         renders
             .MapGet(
                 "/",

@@ -1,5 +1,4 @@
-using HardyBench.Core.Playback;
-using HardyBench.Media.Clips;
+using HardyBench.Server.Background;
 using HardyBench.Server.Live;
 using HardyBench.Server.Plays;
 using HardyBench.Workbench;
@@ -8,79 +7,24 @@ using Microsoft.Extensions.Logging;
 
 namespace HardyBench.Server.Clips;
 
-/// <summary>Makes clips in the background, one making at a time, when nothing plays on this machine.</summary>
-public sealed class ClipDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<ClipDesk> log)
+/// <summary>Creates clips in the background.</summary>
+public sealed class ClipDesk(
+    Bench bench, ThisMachineInUse inUse, LiveFeed live, IHostApplicationLifetime lifetime, ILogger<ClipDesk> log, TimeProvider time)
 {
-    private static readonly TimeSpan TellEvery = TimeSpan.FromMilliseconds(250);
-    private readonly Lock gate = new();
-    private CancellationTokenSource? cancel;
-    private DateTime began;
-    private DateTime told;
+    private static readonly WorkKind Creating = new(
+        "clips are being created", IsMeasured: false, WhenCancelled: null, TimeSpan.FromMilliseconds(250), (page, now) => page.Making(now));
+
+    private readonly BackgroundWork work = new(Creating, inUse, live, lifetime, log, time);
 
     /// <summary>How it stands now.</summary>
-    public CreationView Now { get; private set; } = new(false, null, 0, 0, 0, null, null);
+    public CreationView Now => work.Now;
 
-    private Task making = Task.CompletedTask;
-
-    /// <summary>Starts making what is missing, unless it is being made already.</summary>
+    /// <summary>Creates what is missing, after what was asked for before.</summary>
     /// <param name="ids">The recipes wanted; null for those of the demo.</param>
-    /// <returns>Ends with the making, however it ends.</returns>
-    public Task Start(IReadOnlyList<string>? ids)
-    {
-        lock (gate)
-        {
-            if (Now.Running)
-            {
-                return making;
-            }
-
-            cancel = CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping);
-            Now = new CreationView(true, inUse.IsTaken ? "when the play is over" : null, 0, bench.Clips.Missing(ids).Count, 0, null, null);
-            return making = Task.Run(() => MakeAsync(ids, cancel.Token));
-        }
-    }
+    /// <returns>Ends with the work, however it ends.</returns>
+    public Task Start(IReadOnlyList<string>? ids) =>
+        work.Add(bench.Clips.Missing(ids).Count, (progress, stop) => bench.ClipCreator.MakeAsync(ids, progress, stop));
 
     /// <summary>Cancels; finished clips stay.</summary>
-    public void Cancel()
-    {
-        lock (gate)
-        {
-            cancel?.Cancel();
-        }
-    }
-
-    private async Task MakeAsync(IReadOnlyList<string>? ids, CancellationToken stop)
-    {
-        var (problem, cancelled) = ((string?)null, false);
-        try
-        {
-            using var turn = await inUse.TakeAsync("clips are being created", stop, secondsLeft: () => Now.SecondsLeft);
-            began = DateTime.UtcNow;
-            await bench.ClipCreator.MakeAsync(ids, new Direct<CreationProgress>(Report), stop);
-        }
-        catch (OperationCanceledException)
-        {
-            cancelled = true;
-        }
-        catch (Exception failure) when (failure is CreationException or PlayerUnavailableException)
-        {
-            problem = failure.Message;
-            log.LogWarning("{Problem}", problem);
-        }
-
-        Now = Now with { Running = false, Clip = null, SecondsLeft = null, Problem = problem, WasCancelled = cancelled };
-        await live.Tell(page => page.Making(Now));
-    }
-
-    private void Report(CreationProgress progress)
-    {
-        var now = DateTime.UtcNow;
-        var left = CreationView.Left(now - began, progress.Share);
-        Now = new CreationView(true, progress.Clip, progress.Done, progress.Of, progress.Share, left, null);
-        if (now - told > TellEvery)
-        {
-            told = now;
-            _ = live.Tell(page => page.Making(Now));
-        }
-    }
+    public void Cancel() => work.Cancel();
 }

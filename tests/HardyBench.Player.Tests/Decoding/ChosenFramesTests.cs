@@ -140,7 +140,7 @@ public sealed class ChosenFramesTests
         using var first = layer.Take(0);
         Assert.Equal(TimeSpan.Zero, layer.PassOver(2));
         var spent = TimeSpan.Zero;
-        Assert.True(SpinWait.SpinUntil(() => (spent = layer.PassOver(3)) > TimeSpan.Zero, TimeSpan.FromMinutes(1)));
+        Assert.True(SpinWait.SpinUntil(() => (spent = layer.PassOver(3)) > TimeSpan.Zero, TimeSpan.FromMinutes(10)));
         using var third = layer.Take(4);
 
         Assert.Equal(2, third!.Number);
@@ -162,7 +162,7 @@ public sealed class ChosenFramesTests
 
         // Far more of them than may wait come out of the decoder afterwards; the leader needs room to go on to those after them.
         var spent = layer.PassOver(50);
-        var next = await Task.Run(() => course.Take(50)).WaitAsync(TimeSpan.FromMinutes(1));
+        var next = await Task.Run(() => course.Take(50)).WaitAsync(TimeSpan.FromMinutes(10));
 
         Assert.Equal(51, next);
         course.Taking(51);
@@ -183,12 +183,12 @@ public sealed class ChosenFramesTests
             course,
             DecodingPart.Leads
         );
-        Assert.Equal(0, await Task.Run(() => course.Take(-1)).WaitAsync(TimeSpan.FromMinutes(1)));
+        Assert.Equal(0, await Task.Run(() => course.Take(-1)).WaitAsync(TimeSpan.FromMinutes(10)));
 
         Assert.Null(course.Follow(0, -1, TimeSpan.FromMilliseconds(300)).Position);
 
         course.GoOn();
-        Assert.Equal(1, await Task.Run(() => course.Take(0)).WaitAsync(TimeSpan.FromMinutes(1)));
+        Assert.Equal(1, await Task.Run(() => course.Take(0)).WaitAsync(TimeSpan.FromMinutes(10)));
     }
 
     [Fact]
@@ -201,12 +201,12 @@ public sealed class ChosenFramesTests
         Assert.False(second.IsCompleted);
 
         first!.Dispose();
-        using var taken = await second.WaitAsync(TimeSpan.FromMinutes(1));
+        using var taken = await second.WaitAsync(TimeSpan.FromMinutes(10));
         Assert.NotNull(taken);
         var third = Task.Run(() => course.Turn(() => false));
         course.GoOn();
 
-        Assert.Null(await third.WaitAsync(TimeSpan.FromMinutes(1)));
+        Assert.Null(await third.WaitAsync(TimeSpan.FromMinutes(10)));
     }
 
     /// <summary>What effects need is not spent on frames that are passed over.</summary>
@@ -241,7 +241,7 @@ public sealed class ChosenFramesTests
         using var layer = new LayerDecoding(
             source, 1, null, new Layer("c", []), course, DecodingPart.Leads, (clip, _, _) => new Noting(clip, decoded));
         run.Publish(new SlotClock(new FrameRate(25), run.Now, TimeSpan.Zero));
-        while (begun.Count < 9 && await Task.Run(() => course.Take(begun.LastOrDefault(-1))).WaitAsync(TimeSpan.FromMinutes(1)) is { } next)
+        while (begun.Count < 9 && await Task.Run(() => course.Take(begun.LastOrDefault(-1))).WaitAsync(TimeSpan.FromMinutes(10)) is { } next)
         {
             begun.Add(next);
             course.Taking(next);

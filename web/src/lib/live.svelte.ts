@@ -74,22 +74,34 @@ class Live {
   /** Reads what is running, after a connection has begun. */
   async #readAnew() {
     this.#heard.clear();
-    const [play, making, calibration, judging] = await Promise.all([
-      api.GET('/api/play'), api.GET('/api/clips/making'), api.GET('/api/calibration'), api.GET('/api/judging')
+    const [play, making, aids, calibration, judging] = await Promise.all([
+      api.GET('/api/play'), api.GET('/api/clips/making'), api.GET('/api/rendering'), api.GET('/api/calibration'), api.GET('/api/judging')
     ]);
     this.connected = play.response.ok && making.response.ok;
     if (!this.#heard.has('play')) this.#playChanged(play.data ?? null);
     if (!this.#heard.has('making')) this.making = making.data ?? null;
+    if (!this.#heard.has('aids')) this.aids = aids.data ?? null;
     if (!this.#heard.has('calibrating')) this.calibrating = calibration.data?.now ?? null;
     if (!this.#heard.has('judging')) this.judging = judging.data ?? null;
     // What ended before the connection began was not heard, and pages have read before it.
     this.ended++;
   }
 
-  /** Begins to make clips.
-   * @throws {Refused} It cannot begin now. */
-  async make(ids: string[]) {
-    this.making = orThrow(await api.POST('/api/clips/making', { body: { ids } }));
+  /** Creates clips, after what was asked for before. */
+  make = (ids: string[]) => this.#begin('making', api.POST('/api/clips/making', { body: { ids } }));
+
+  /** Renders the passages of a timeline, after what was asked for before.
+   * @throws {Refused} The timeline cannot be played. */
+  render = (id: string) => this.#begin('aids', api.POST('/api/timelines/{id}/renders', { params: { path: { id } } }));
+
+  /** Begins to calibrate this machine, unless a calibration is in progress. */
+  calibrate = () => this.#begin('calibrating', api.POST('/api/calibration'));
+
+  /** Asks for work in the background. By the time of the answer it may be over: what was heard of it meanwhile is newer. */
+  async #begin(kind: 'making' | 'aids' | 'calibrating', request: Promise<Parameters<typeof orThrow<Making>>[0]>) {
+    this.#heard.delete(kind);
+    const now = orThrow(await request);
+    if (!this.#heard.has(kind)) this[kind] = now;
   }
 
   /** What the server answered when something was asked to play. By then it may be over: what was heard of it meanwhile is newer. */

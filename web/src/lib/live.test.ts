@@ -21,7 +21,11 @@ vi.mock('@microsoft/signalr', () => ({
 type Answer = { response: { ok: boolean }; data: Play | null };
 const nothing = async (): Promise<Answer> => ({ response: { ok: true }, data: null });
 let playAsked = nothing;
-vi.mock('./api/client', () => ({ api: { GET: (path: string) => (path === '/api/play' ? playAsked() : nothing()) } }));
+let workAsked = nothing;
+vi.mock('./api/client', () => ({
+  api: { GET: (path: string) => (path === '/api/play' ? playAsked() : nothing()), POST: () => workAsked() },
+  orThrow: (answer: { data: unknown }) => answer.data
+}));
 
 const { live } = await import('./live.svelte');
 const play = (trialId: number, running: boolean) => ({ trialId, running, runId: null, teeth: '' }) as unknown as Play;
@@ -86,4 +90,20 @@ test('a page that read before the connection began reads again once it has', asy
   await live.connect();
 
   expect(live.ended).toBe(1);
+});
+
+test('work in the background that is over before the server answers that it was asked for is over', async () => {
+  const work = (running: boolean) => ({ running, done: 1 }) as unknown as Play;
+  let answer = (_: Answer) => {};
+  workAsked = () => new Promise((then) => (answer = then));
+  const asking = live.make(['a clip']);
+  heard.get('making')!(work(false));
+  answer({ response: { ok: true }, data: work(true) });
+  await asking;
+  expect(live.making?.running).toBe(false);
+
+  const asked = live.render('a timeline');
+  answer({ response: { ok: true }, data: work(true) });
+  await asked;
+  expect(live.aids?.running).toBe(true);
 });

@@ -27,7 +27,7 @@
     });
   });
 
-  const begin = () => trying(async () => void (live.calibrating = orThrow(await api.POST('/api/calibration'))));
+  const begin = () => trying(live.calibrate);
   const stop = () => trying(async () => void orThrow(await api.DELETE('/api/calibration')));
   const withHalf = (value: number, half: number) => `${fixed(value, 2)} ± ${fixed(half, 2)}`;
 </script>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { api, orThrow, type Schemas } from '../api/client';
+  import { api, type Schemas } from '../api/client';
   import { Reading } from '../api/reading.svelte';
   import { live } from '../live.svelte';
   import { fixed } from '../words';
@@ -17,7 +17,7 @@
   async function make() {
     problem = null;
     try {
-      live.aids = orThrow(await api.POST('/api/timelines/{id}/renders', { params: path }));
+      await live.render(timelineId);
     } catch (failure) {
       problem = (failure as Error).message;
     }
