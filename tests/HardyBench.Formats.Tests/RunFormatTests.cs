@@ -44,6 +44,25 @@ public sealed class RunFormatTests
             },
             iter: 30);
 
+    /// <summary>A long run is written in several row groups.</summary>
+    [Fact]
+    public async Task A_long_run_comes_back_from_parquet_in_order()
+    {
+        var frames = Enumerable.Range(0, 70_000).Select(n => new FrameRecord(
+            n, TimeSpan.FromMilliseconds(n), null, n % 3 == 0 ? TimeSpan.FromMilliseconds(n + 1) : null, FrameStatus.Late, DropReason.None,
+            TimeSpan.Zero, TimeSpan.Zero, TimeSpan.Zero, TimeSpan.Zero, n % 7)).ToArray();
+        var loads = Enumerable.Range(0, 100_000)
+            .Select(n => new LoadReading(TimeSpan.FromMilliseconds(n), (LoadKind)(n % 5), n % 11, n)).ToArray();
+
+        var written = await RunColumns.WriteAsync(frames, loads);
+        var (framesBack, loadsBack) = await RunColumns.ReadAsync(written);
+
+        Assert.Equal(frames, framesBack);
+        Assert.Equal(loads, loadsBack);
+        await using var file = await Parquet.ParquetReader.CreateAsync(new MemoryStream(written));
+        Assert.Equal(3 + 4, file.RowGroupCount);
+    }
+
     /// <summary>Pieces are kept as the player says them, exact to the tick; those of earlier versions, in columns, are read too.</summary>
     [Fact]
     public Task A_piece_of_a_run_comes_back_as_it_went_in() =>

@@ -20,7 +20,7 @@ public static class DropAccounting
         var onTime = frames.Count(frame => frame.Status == FrameStatus.OnTime);
         var late = frames.Where(frame => frame.Status == FrameStatus.Late).Select(Lateness).ToList();
         var overdue = frames.Where(frame => frame.Status == FrameStatus.Overdue).Select(Lateness).ToList();
-        var dropped = frames.Where(frame => frame.Status == FrameStatus.Dropped).ToList();
+        var dropped = frames.Where(frame => frame.Status == FrameStatus.Dropped);
         var startUpDrops = dropped.Count(frame => frame.SlotStart < startUpEnds);
         var length = rate.StartOf(frames.Count);
         var slip = policy == PlayingPolicy.KeepFrames
@@ -34,7 +34,7 @@ public static class DropAccounting
             late.Count,
             overdue.Count,
             startUpDrops,
-            dropped.Count - startUpDrops,
+            dropped.Count() - startUpDrops,
             length,
             frames.Count == 0 ? 0 : shown.Count / (length + slip).TotalSeconds,
             slip,
@@ -44,7 +44,7 @@ public static class DropAccounting
             Percentile([.. frames.Where(frame => frame.Status == FrameStatus.OnTime).Select(Lateness)], 99),
             (Percentile(overdue, 50), Percentile(overdue, 100)),
             frames.Count(frame => frame.Status.IsMissed() && frame.SlotStart >= startUpEnds),
-            dropped.GroupBy(frame => frame.Reason).ToDictionary(group => group.Key, group => group.Count()),
+            dropped.CountBy(frame => frame.Reason).ToDictionary(),
             Recovery(frames, rate));
     }
 

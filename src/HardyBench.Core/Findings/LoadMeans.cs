@@ -15,21 +15,32 @@ public sealed class LoadMeans
     public TimeSpan To { get; }
 
     /// <summary>Means over a stretch of time.</summary>
-    public static LoadMeans Over(IEnumerable<LoadReading> loads, TimeSpan from, TimeSpan to) => new(
-        loads.Where(load => load.At > from && load.At <= to && load.Kind != LoadKind.WastedWork)
-            .GroupBy(load => load.Kind)
-            .SelectMany(MeansOfKind)
-            .ToDictionary(),
-        from,
-        to);
-
-    /// <summary>Threads are reported only while they are busy, so one without a reading did next to nothing then; every other load that
-    /// has no reading could not be read.</summary>
-    private static IEnumerable<KeyValuePair<(LoadKind Kind, int Index), double>> MeansOfKind(IGrouping<LoadKind, LoadReading> kind)
+    public static LoadMeans Over(IEnumerable<LoadReading> loads, TimeSpan from, TimeSpan to)
     {
-        var moments = kind.Key == LoadKind.OwnThread ? kind.Select(load => load.At).Distinct().Count() : 0;
-        return kind.GroupBy(load => load.Index).Select(group => KeyValuePair.Create(
-            (kind.Key, group.Key), group.Sum(load => (double)load.Value) / (moments > 0 ? moments : group.Count())));
+        var (sums, threadMoments) = (new OrderedDictionary<(LoadKind Kind, int Index), (double Sum, int Count)>(), new HashSet<TimeSpan>());
+        foreach (var load in loads)
+        {
+            if (load.At <= from || load.At > to || load.Kind == LoadKind.WastedWork)
+            {
+                continue;
+            }
+
+            if (load.Kind == LoadKind.OwnThread)
+            {
+                threadMoments.Add(load.At);
+            }
+
+            var (sum, count) = sums.GetValueOrDefault((load.Kind, load.Index));
+            sums[(load.Kind, load.Index)] = (sum + load.Value, count + 1);
+        }
+
+        // Threads are reported only while they are busy, so one without a reading did next to nothing then; every other load that has no
+        // reading could not be read.
+        return new(
+            sums.GroupBy(entry => entry.Key.Kind).SelectMany(kind => kind).ToDictionary(
+                entry => entry.Key,
+                entry => entry.Value.Sum / (entry.Key.Kind == LoadKind.OwnThread ? threadMoments.Count : entry.Value.Count)),
+            from, to);
     }
 
     /// <summary>What has no reading here is taken from means over a longer stretch.</summary>

@@ -23,19 +23,19 @@ public static class MissWindows
     /// <param name="whole">Means over the whole stretch; readings outside it do not count.</param>
     public static IReadOnlyList<LoadMeans> Of(IEnumerable<TimeSpan> moments, IReadOnlyList<LoadReading> loads, LoadMeans whole)
     {
-        var counted = loads.Where(load => load.Kind != LoadKind.OwnThread && load.At > whole.From && load.At <= whole.To).ToList();
         var ends = moments.Select(moment => (long)(moment / Step)).Distinct().Order().Select(step => (step + 1) * Step).ToList();
         var every = Math.Max(1, (ends.Count + Most - 1) / Most);
         var windows = new List<LoadMeans>();
         var first = 0;
         foreach (var end in ends.Where((_, place) => place % every == 0))
         {
-            while (first < counted.Count && counted[first].At <= end - Reach)
+            while (first < loads.Count && loads[first].At <= end - Reach)
             {
                 first++;
             }
 
-            var within = counted.Skip(first).TakeWhile(load => load.At <= end).ToList();
+            var within = loads.Skip(first).TakeWhile(load => load.At <= end)
+                .Where(load => load.Kind != LoadKind.OwnThread && load.At > whole.From && load.At <= whole.To).ToList();
             if (within.Count > 0)
             {
                 windows.Add(LoadMeans.Over(within, Longer(end - Reach, whole.From), Shorter(end, whole.To)).FilledFrom(whole));

@@ -133,7 +133,7 @@ public static class RunNotes
     /// An idle processor lowers its clock, which says nothing of heat or power.</summary>
     private static double? ClockFallenWhileBusy(Run run)
     {
-        var shares = run.Loads.GroupBy(load => (long)load.At.TotalSeconds)
+        var shares = new LoadsInOrder(run.Loads).BySecond()
             .Select(second => LoadMeans.Over(second, TimeSpan.MinValue, TimeSpan.MaxValue))
             .Where(means => means.Cores(run.Header.Conditions.UsableCores) is { Count: > 0 } cores && cores.Average() >= FullyBusyFrom)
             .Select(means => means.Of(LoadKind.Clock) / means.Of(LoadKind.RatedClock))

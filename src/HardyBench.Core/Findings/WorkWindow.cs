@@ -18,7 +18,7 @@ public sealed record WorkWindow(TimeSpan From, TimeSpan To, double Rate, double 
     /// <returns>Null where too few frames were finished.</returns>
     public static WorkWindow? Of(IReadOnlyList<FrameRecord> frames, IReadOnlyList<LoadReading> loads, int gop)
     {
-        var done = frames.Where(frame => frame.Ready is not null).ToList();
+        var done = frames.Where(frame => frame.Ready is not null);
         var ready = done.Select(frame => frame.Ready!.Value).Where(at => at >= frames[0].SlotStart).Order().ToList();
         if (ready.Count < Fewest)
         {
@@ -33,18 +33,20 @@ public sealed record WorkWindow(TimeSpan From, TimeSpan To, double Rate, double 
         }
 
         var (from, to) = (moments[0], moments[^1]);
-        var within = done.Where(frame => frame.Ready > from && frame.Ready <= to).ToList();
-        return within.Count < Fewest ? null : new WorkWindow(from, to, within.Count / (to - from).TotalSeconds, CostOf(within, done, gop));
+        var within = done.Where(frame => frame.Ready > from && frame.Ready <= to);
+        return within.Count() is >= Fewest and var count
+            ? new WorkWindow(from, to, count / (to - from).TotalSeconds, CostOf(within, done, gop))
+            : null;
     }
 
     /// <summary>What some frames of a passage cost to decode, as a share of what its frames do over whole GOPs: one of one GOP is counted
     /// without the frame that stands alone, which costs most.</summary>
     /// <param name="done">All of the passage's frames that were finished, in order.</param>
     /// <returns>1 where every frame stands alone, and where there is no whole GOP to compare with.</returns>
-    public static double CostOf(IReadOnlyList<FrameRecord> counted, IReadOnlyList<FrameRecord> done, int gop)
+    public static double CostOf(IEnumerable<FrameRecord> counted, IEnumerable<FrameRecord> done, int gop)
     {
-        var whole = done.Take(done.Count / gop * gop).Select(frame => frame.Decode.TotalSeconds).DefaultIfEmpty().Average();
-        return gop > 1 && whole > 0 && counted.Count > 0 ? counted.Average(frame => frame.Decode.TotalSeconds) / whole : 1;
+        var whole = done.Take(done.Count() / gop * gop).Select(frame => frame.Decode.TotalSeconds).DefaultIfEmpty().Average();
+        return gop > 1 && whole > 0 && counted.Any() ? counted.Average(frame => frame.Decode.TotalSeconds) / whole : 1;
     }
 
     /// <summary>Frames of a passage until decoding of all its layers can start afresh; 1 where every frame stands alone.</summary>

@@ -16,6 +16,20 @@ public sealed class LoadsInOrder(IReadOnlyList<LoadReading> loads)
         return new ArraySegment<LoadReading>(inOrder, first, Math.Max(first, CountWhile(load => load.At <= to)) - first);
     }
 
+    /// <summary>The readings of each second that has any, in order.</summary>
+    public IEnumerable<IReadOnlyList<LoadReading>> BySecond()
+    {
+        for (var (first, next) = (0, 0); first < inOrder.Length; first = next)
+        {
+            while (next < inOrder.Length && (long)inOrder[next].At.TotalSeconds == (long)inOrder[first].At.TotalSeconds)
+            {
+                next++;
+            }
+
+            yield return new ArraySegment<LoadReading>(inOrder, first, next - first);
+        }
+    }
+
     private static bool AreInOrder(IReadOnlyList<LoadReading> loads)
     {
         for (var place = 1; place < loads.Count; place++)

@@ -143,6 +143,14 @@ public sealed record Run(
     IReadOnlyList<LoadReading> Loads,
     IReadOnlyList<PassageFailure> Failures)
 {
+    /// <summary>An array, so that a passage is a part of it and not a copy.</summary>
+    public IReadOnlyList<FrameRecord> Frames { get; init => field = value as FrameRecord[] ?? value.ToArray(); } =
+        Frames as FrameRecord[] ?? Frames.ToArray();
+
+    /// <inheritdoc cref="Frames"/>
+    public IReadOnlyList<LoadReading> Loads { get; init => field = value as LoadReading[] ?? value.ToArray(); } =
+        Loads as LoadReading[] ?? Loads.ToArray();
+
     /// <summary>What was requested, in order; empty for a run that played through.</summary>
     public IReadOnlyList<LagReading> Lags { get; init; } = [];
 }

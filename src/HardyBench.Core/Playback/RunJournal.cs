@@ -98,7 +98,7 @@ public sealed class RunJournal
     {
         lock (gate)
         {
-            return new Run(header, ending, FirstShown, [.. frames], [.. loads], [.. failures]) { Lags = [.. lags] };
+            return new Run(header, ending, FirstShown, frames.ToArray(), loads.ToArray(), [.. failures]) { Lags = [.. lags] };
         }
     }
 }

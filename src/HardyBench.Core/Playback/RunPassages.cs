@@ -9,9 +9,7 @@ public static class RunPassages
         var timeline = run.Header.Timeline;
         var start = timeline.StartOf(passage);
         var (from, to) = (First(run, start), First(run, start + timeline.Passages[passage].FrameCount));
-        return run.Frames is FrameRecord[] frames
-            ? new ArraySegment<FrameRecord>(frames, from, to - from)
-            : [.. run.Frames.Skip(from).Take(to - from)];
+        return new ArraySegment<FrameRecord>((FrameRecord[])run.Frames, from, to - from);
     }
 
     /// <summary>The place of the first record of a frame or of a later one.</summary>

@@ -6,7 +6,8 @@ public sealed class BusyLedger
     /// <summary>The same interval at which a real machine is sampled.</summary>
     public static readonly TimeSpan Interval = TimeSpan.FromMilliseconds(100);
 
-    private static readonly int KindCount = Enum.GetValues<VisitKind>().Length;
+    private static readonly VisitKind[] Kinds = Enum.GetValues<VisitKind>();
+    private static readonly int KindCount = Kinds.Length;
     private static readonly int Rows = Enum.GetValues<Station>().Length * KindCount;
     private readonly Dictionary<int, double> decoding = [];
     private readonly long[][] ticks = [.. Enumerable.Repeat(Array.Empty<long>(), Rows)];
@@ -51,7 +52,7 @@ public sealed class BusyLedger
 
     /// <summary>Share of interval <paramref name="index"/> that a station worked at all, 0 to 1.</summary>
     public double Share(Station station, int index) =>
-        Enum.GetValues<VisitKind>().Sum(kind => Share(station, kind, index));
+        Kinds.Sum(kind => Share(station, kind, index));
 
     /// <summary>Share of interval <paramref name="index"/> that a core worked, 0 to 1: the first is the one that also works alone,
     /// and what is shared out leaves it meanwhile. Decoders with few cores move about, and load all of them alike.</summary>

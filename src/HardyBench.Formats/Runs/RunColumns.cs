@@ -7,11 +7,14 @@ using Parquet.Schema;
 namespace HardyBench.Formats.Runs;
 
 /// <summary>The frames and loads of a run as one Parquet file: a row is a frame or a load, distinguished by the column
-/// "record"; columns that do not apply to a row are null. Times are microseconds: slot_start and at from the key, ready and shown
-/// from the slot's start, the others are durations.</summary>
+/// "record"; columns that do not apply to a row are null. All rows of a row group are of one kind. Times are microseconds: slot_start
+/// and at from the key, ready and shown from the slot's start, the others are durations.</summary>
 public static class RunColumns
 {
     private const string FrameRow = "frame", LoadRow = "load";
+
+    /// <summary>What is held in memory besides the run itself while it is written is a column of so many rows.</summary>
+    private const int RowsOfGroup = 32_768;
 
     private static readonly DataField
         Record = new("record", typeof(string), isNullable: false),
@@ -34,8 +37,16 @@ public static class RunColumns
         using var stream = new MemoryStream();
         await using (var file = await ParquetWriter.CreateAsync(Schema, stream, Options))
         {
-            await new Group(file, frames.Count).WriteAsync(frames, [], FrameRow);
-            await new Group(file, loads.Count).WriteAsync([], loads, LoadRow);
+            var buffers = new Buffers(Math.Min(RowsOfGroup, Math.Max(frames.Count, loads.Count)));
+            foreach (var rows in Groups(frames))
+            {
+                await new Group(file, buffers, rows.Count).WriteAsync(rows, [], FrameRow);
+            }
+
+            foreach (var rows in Groups(loads))
+            {
+                await new Group(file, buffers, rows.Count).WriteAsync([], rows, LoadRow);
+            }
         }
 
         return stream.ToArray();
@@ -47,8 +58,8 @@ public static class RunColumns
         try
         {
             // Side by side: a long run is opened in half the time.
-            var loads = Task.Run(() => GroupAsync(bytes, 1, LoadsAsync));
-            return (await GroupAsync(bytes, 0, FramesAsync), await loads);
+            var loads = Task.Run(() => RowsAsync<LoadReading>(bytes, LoadRow, LoadsAsync));
+            return (await RowsAsync<FrameRecord>(bytes, FrameRow, FramesAsync), await loads);
         }
         catch (Exception broken) when (broken is not OutOfMemoryException)
         {
@@ -70,70 +81,101 @@ public static class RunColumns
         return options;
     }
 
-    private static async Task<T[]> GroupAsync<T>(byte[] bytes, int place, Func<ParquetRowGroupReader, Task<T[]>> rows)
+    /// <summary>The rows of a run in groups; one empty group where there are none, so that every file has both kinds.</summary>
+    private static IEnumerable<IReadOnlyList<T>> Groups<T>(IReadOnlyList<T> rows) => rows.Count == 0 ? [rows] : rows.Chunk(RowsOfGroup);
+
+    /// <summary>The rows of all groups of a kind.</summary>
+    private static async Task<T[]> RowsAsync<T>(byte[] bytes, string kind, Func<Columns, Memory<T>, Task> read)
     {
         using var stream = new MemoryStream(bytes, writable: false);
         await using var file = await ParquetReader.CreateAsync(stream);
-        using var group = file.OpenRowGroupReader(place);
-        return await rows(group);
+        var (places, count, columns) = (new List<int>(), 0, new Columns());
+        for (var place = 0; place < file.RowGroupCount; place++)
+        {
+            using var group = columns.Of(file.OpenRowGroupReader(place));
+            if (group.RowCount > 0 && (await columns.WordsAsync(Record)).Span[0]!.Value.Span.SequenceEqual(kind))
+            {
+                places.Add(place);
+                count += (int)group.RowCount;
+            }
+        }
+
+        var (all, next) = (new T[count], 0);
+        foreach (var place in places)
+        {
+            using var group = columns.Of(file.OpenRowGroupReader(place));
+            await read(columns, all.AsMemory(next, (int)group.RowCount));
+            next += (int)group.RowCount;
+        }
+
+        return all;
     }
 
-    private static async Task<FrameRecord[]> FramesAsync(ParquetRowGroupReader group)
+    private static async Task FramesAsync(Columns columns, Memory<FrameRecord> frames)
     {
-        var (number, start) = (await ColumnAsync<int>(group, Frame), await ColumnAsync<long>(group, SlotStart));
-        var (ready, shown) = (await ColumnAsync<int>(group, Ready), await ColumnAsync<int>(group, Shown));
-        var (status, reason, scale) = (await WordsAsync(group, Status), await WordsAsync(group, Reason), await WordsAsync(group, Scale));
+        var (number, start) = (await columns.OfAsync<int>(Frame), await columns.OfAsync<long>(SlotStart));
+        var (ready, shown) = (await columns.OfAsync<int>(Ready), await columns.OfAsync<int>(Shown));
+        var (status, reason, scale) = (await columns.WordsAsync(Status), await columns.WordsAsync(Reason), await columns.WordsAsync(Scale));
         var (read, decode, effects) = (
-            await ColumnAsync<int>(group, Read),
-            await ColumnAsync<int>(group, Decode),
-            await ColumnAsync<int>(group, Effects)
-        );
-        var (wait, queue) = (await ColumnAsync<int>(group, Wait), await ColumnAsync<int>(group, Queue));
+            await columns.OfAsync<int>(Read), await columns.OfAsync<int>(Decode), await columns.OfAsync<int>(Effects));
+        var (wait, queue) = (await columns.OfAsync<int>(Wait), await columns.OfAsync<int>(Queue));
         var (statuses, reasons, scales) = (new Names<FrameStatus>(), new Names<DropReason>(), new Names<PreviewScale>());
-        var frames = new FrameRecord[number.Length];
         for (var row = 0; row < frames.Length; row++)
         {
-            var slot = start[row]!.Value;
-            frames[row] = new FrameRecord(
-                number[row]!.Value, Span(slot), Moment(ready[row]), Moment(shown[row]),
-                statuses.Of(status[row]),
-                reasons.Of(reason[row]),
-                Span(read[row]!.Value),
-                Span(decode[row]!.Value),
-                Span(effects[row]!.Value),
-                Span(wait[row]!.Value), queue[row]!.Value, scale[row] is { } smaller ? scales.Of(smaller) : PreviewScale.Full);
+            var slot = start.Span[row]!.Value;
+            frames.Span[row] = new FrameRecord(
+                number.Span[row]!.Value, Span(slot), Moment(ready.Span[row]), Moment(shown.Span[row]),
+                statuses.Of(status.Span[row]),
+                reasons.Of(reason.Span[row]),
+                Span(read.Span[row]!.Value),
+                Span(decode.Span[row]!.Value),
+                Span(effects.Span[row]!.Value),
+                Span(wait.Span[row]!.Value), queue.Span[row]!.Value,
+                scale.Span[row] is { } smaller ? scales.Of(smaller) : PreviewScale.Full);
 
             TimeSpan? Moment(int? after) => after is { } known ? Span(slot + known) : null;
         }
-
-        return frames;
     }
 
-    private static async Task<LoadReading[]> LoadsAsync(ParquetRowGroupReader group)
+    private static async Task LoadsAsync(Columns columns, Memory<LoadReading> loads)
     {
-        var (at, kind) = (await ColumnAsync<long>(group, At), await WordsAsync(group, Load));
-        var (index, value) = (await ColumnAsync<int>(group, Index), await ColumnAsync<float>(group, Value));
+        var (at, kind) = (await columns.OfAsync<long>(At), await columns.WordsAsync(Load));
+        var (index, value) = (await columns.OfAsync<int>(Index), await columns.OfAsync<float>(Value));
         var kinds = new Names<LoadKind>();
-        var loads = new LoadReading[at.Length];
         for (var row = 0; row < loads.Length; row++)
         {
-            loads[row] = new LoadReading(Span(at[row]!.Value), kinds.Of(kind[row]), index[row]!.Value, value[row]!.Value);
+            loads.Span[row] = new LoadReading(
+                Span(at.Span[row]!.Value), kinds.Of(kind.Span[row]), index.Span[row]!.Value, value.Span[row]!.Value);
+        }
+    }
+
+    /// <summary>The columns of one group after another, each in the same room.</summary>
+    private sealed class Columns
+    {
+        private readonly Dictionary<DataField, Array> rooms = [];
+        private ParquetRowGroupReader group = null!;
+
+        public ParquetRowGroupReader Of(ParquetRowGroupReader next) => group = next;
+
+        /// <returns>Valid until the column is read of the next group.</returns>
+        public async Task<ReadOnlyMemory<T?>> OfAsync<T>(DataField field)
+            where T : struct
+        {
+            var count = (int)group.RowCount;
+            if (!rooms.TryGetValue(field, out var known) || known.Length < count)
+            {
+                rooms[field] = known = new T?[count];
+            }
+
+            var values = ((T?[])known).AsMemory(0, count);
+            await group.ReadAsync<T>(field, values);
+            return values;
         }
 
-        return loads;
+        /// <summary>Words as they lie in the file: making a text of each would take longer than all else together.</summary>
+        /// <inheritdoc cref="OfAsync"/>
+        public Task<ReadOnlyMemory<ReadOnlyMemory<char>?>> WordsAsync(DataField field) => OfAsync<ReadOnlyMemory<char>>(field);
     }
-
-    private static async Task<T?[]> ColumnAsync<T>(ParquetRowGroupReader group, DataField field)
-        where T : struct
-    {
-        var values = new T?[group.RowCount];
-        await group.ReadAsync<T>(field, values.AsMemory());
-        return values;
-    }
-
-    /// <summary>Words as they lie in the file: making a text of each would take longer than all else together.</summary>
-    private static Task<ReadOnlyMemory<char>?[]> WordsAsync(ParquetRowGroupReader group, DataField field) =>
-        ColumnAsync<ReadOnlyMemory<char>>(group, field);
 
     /// <summary>A moment as it comes back from the file. What is kept beside the file has to be rounded likewise, or a slot that begins
     /// exactly at it would fall on its other side.</summary>
@@ -164,8 +206,16 @@ public static class RunColumns
         }
     }
 
+    /// <summary>Room for a column of a group of at most so many rows, used for one column after another.</summary>
+    private sealed class Buffers(int rows)
+    {
+        private readonly Dictionary<Type, Array> byType = [];
+
+        public T[] Of<T>() => (T[])(byType.TryGetValue(typeof(T), out var known) ? known : byType[typeof(T)] = new T[rows]);
+    }
+
     /// <summary>Rows of one kind, written column by column.</summary>
-    private sealed class Group(ParquetWriter file, int rows)
+    private sealed class Group(ParquetWriter file, Buffers buffers, int rows)
     {
         public async Task WriteAsync(IReadOnlyList<FrameRecord> frames, IReadOnlyList<LoadReading> loads, string record)
         {
@@ -196,24 +246,26 @@ public static class RunColumns
         private async Task NumbersAsync<TRow, T>(ParquetRowGroupWriter group, DataField field, IReadOnlyList<TRow> of, Func<TRow, T?> value)
             where T : struct
         {
-            var values = new T?[rows];
+            var values = buffers.Of<T?>();
+            Array.Clear(values);
             for (var row = 0; row < of.Count; row++)
             {
                 values[row] = value(of[row]);
             }
 
-            await group.WriteAsync<T>(field, values);
+            await group.WriteAsync<T>(field, values.AsMemory(0, rows));
         }
 
         private async Task WordsAsync<TRow>(ParquetRowGroupWriter group, DataField field, IReadOnlyList<TRow> of, Func<TRow, string?> value)
         {
-            var words = new string?[rows];
+            var words = buffers.Of<string?>();
+            Array.Clear(words);
             for (var row = 0; row < of.Count; row++)
             {
                 words[row] = value(of[row]);
             }
 
-            await group.WriteAsync(field, (IReadOnlyCollection<string>)words!);
+            await group.WriteAsync(field, new ArraySegment<string>(words!, 0, rows));
         }
     }
 }

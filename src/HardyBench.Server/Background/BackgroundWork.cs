@@ -1,5 +1,4 @@
 using HardyBench.Media.Clips;
-using HardyBench.Server.Clips;
 using HardyBench.Server.Live;
 using HardyBench.Server.Plays;
 using HardyBench.Workbench;
@@ -13,7 +12,7 @@ namespace HardyBench.Server.Background;
 /// <param name="IsMeasured">Whether nothing else may load this machine meanwhile.</param>
 /// <param name="WhenCancelled">What is kept when it is cancelled, in words; null where the page says it itself.</param>
 /// <param name="TellEvery">The pause between two reports of progress to pages, which draw them on this machine.</param>
-/// <param name="Tell">How a page is told.</param>
+/// <param name="Tell">How a page receives it.</param>
 public sealed record WorkKind(
     string What, bool IsMeasured, string? WhenCancelled, TimeSpan TellEvery, Func<ILivePage, CreationView, Task> Tell);
 
@@ -24,7 +23,7 @@ public sealed class BackgroundWork(
 {
     private readonly Lock gate = new();
     private readonly Queue<Request> waiting = new();
-    private CancellationTokenSource cancel = new();
+    private CancellationTokenSource? cancel;
     private Task doing = Task.CompletedTask;
     private DateTimeOffset began, told;
 
@@ -56,7 +55,7 @@ public sealed class BackgroundWork(
         lock (gate)
         {
             waiting.Clear();
-            cancel.Cancel();
+            cancel?.Cancel();
         }
     }
 

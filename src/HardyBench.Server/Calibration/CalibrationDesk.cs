@@ -1,7 +1,6 @@
 using HardyBench.Core.Calibration;
 using HardyBench.Media.Clips;
 using HardyBench.Server.Background;
-using HardyBench.Server.Clips;
 using HardyBench.Server.Live;
 using HardyBench.Server.Plays;
 using HardyBench.Workbench;

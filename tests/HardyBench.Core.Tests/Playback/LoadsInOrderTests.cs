@@ -20,5 +20,8 @@ public sealed class LoadsInOrderTests
             var (from, to) = (TimeSpan.FromSeconds(random.Next(-2, 42)), TimeSpan.FromSeconds(random.Next(-2, 42)));
             Assert.Equal(all.Where(load => load.At >= from && load.At <= to).OrderBy(load => load.At), loads.Between(from, to));
         }
+
+        Assert.Equal(
+            all.OrderBy(load => load.At).GroupBy(load => (long)load.At.TotalSeconds).Select(second => second.ToList()), loads.BySecond());
     }
 }

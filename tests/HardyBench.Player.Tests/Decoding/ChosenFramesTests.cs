@@ -241,7 +241,8 @@ public sealed class ChosenFramesTests
         using var layer = new LayerDecoding(
             source, 1, null, new Layer("c", []), course, DecodingPart.Leads, (clip, _, _) => new Noting(clip, decoded));
         run.Publish(new SlotClock(new FrameRate(25), run.Now, TimeSpan.Zero));
-        while (begun.Count < 9 && await Task.Run(() => course.Take(begun.LastOrDefault(-1))).WaitAsync(TimeSpan.FromMinutes(10)) is { } next)
+        while (begun.Count < 9
+            && await Task.Run(() => course.Take(begun.LastOrDefault(-1))).WaitAsync(TimeSpan.FromMinutes(10)) is { } next)
         {
             begun.Add(next);
             course.Taking(next);
