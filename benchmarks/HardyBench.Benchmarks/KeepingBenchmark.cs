@@ -23,9 +23,9 @@ internal static class KeepingBenchmark
         var folder = Directory.CreateTempSubdirectory("hardybench-keeping-").FullName;
         var databases = new BenchDatabaseFactory(Path.Combine(folder, "bench.db"));
         await databases.MigrateAsync(CancellationToken.None);
-        var (runs, run) = (new RunStore(databases), await HourAsync(bench));
-        var id = await runs.BeginAsync(run.Header);
-        await runs.FinishAsync(id, run);
+        var (runs, writer, run) = (new RunReader(databases), new RunWriter(databases), await HourAsync(bench));
+        var id = await writer.BeginAsync(run.Header);
+        await writer.FinishAsync(id, run);
 
         var whole = (await RunColumns.WriteAsync(run.Frames, run.Loads)).Length;
         var framesOnly = (await RunColumns.WriteAsync(run.Frames, [])).Length;

@@ -22,7 +22,7 @@ public sealed record AskedTrial(Trial Trial, Timeline Timeline, string MachineId
 /// <param name="Answer">The answer in one sentence; null before its first run has ended.</param>
 public sealed record StoredTrial(long Id, AskedTrial Asked, TrialState State, DateTime AskedAtUtc, string? Problem, string? Answer);
 
-/// <summary>Keeps trials. Their runs are kept by <see cref="RunStore"/>.</summary>
+/// <summary>Keeps trials. Their runs are kept by <see cref="RunWriter"/>.</summary>
 public sealed class TrialStore(BenchDatabaseFactory databases)
 {
     public async Task<StoredTrial> AddAsync(AskedTrial asked, DateTimeOffset now)

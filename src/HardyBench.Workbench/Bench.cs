@@ -42,13 +42,14 @@ public sealed class Bench : IDisposable
         DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack, CalibrationPack calibration, string? watched)
     {
         Folder = folder;
-        (Runs, RunList) = (new RunStore(databases), new RunList(databases));
+        (Runs, RunList, RunWriter) = (new RunReader(databases), new RunList(databases), new RunWriter(databases));
+        RunJudging = new RunJudging(databases, RunWriter);
         documents = new DocumentStore(databases);
         Clips = new ClipFolder(folder.Clips, pack, new OwnClips(folder.Own, watched));
         ClipCreator = new ClipCreator(Clips);
         (machines, programs) = (Shelves.Machines(databases), Shelves.Programs(databases));
         (briefs, parts) = (Shelves.Briefs(databases), Shelves.Parts(databases));
-        Deleted = new DeletedJobs(new DeletedStore(databases), Runs, Clips.Own!);
+        Deleted = new DeletedJobs(new DeletedStore(databases), RunWriter, Clips.Own!);
         Machines = new MachineJobs(machines, documents);
         Programs = new ProgramJobs(programs);
         Timelines = new TimelineJobs(documents, () => Clips.Clips);
@@ -63,7 +64,7 @@ public sealed class Bench : IDisposable
         var (aids, effects) = (new AidFolder(folder.Aids, Clips), new EffectPlaces(folder.Looks, Fonts.ForTitles));
         Players = new Players(program);
         Aids = new AidJobs(aids, Clips, program, effects);
-        Plays = new PlayJobs(Timelines, Machines, Clips, Aids, Runs, Players, aids, effects, Storage,
+        Plays = new PlayJobs(Timelines, Machines, Clips, Aids, Runs, RunWriter, Players, aids, effects, Storage,
             new ExportPlayback(program, aids, effects, folder.Path), folder.Path);
         Calibrations = new CalibrationJobs(
             Shelves.Calibrations(databases), Shelves.Predictions(databases), machines, Runs, calibration,
@@ -78,7 +79,11 @@ public sealed class Bench : IDisposable
 
     public DataFolder Folder { get; }
 
-    public RunStore Runs { get; }
+    public RunReader Runs { get; }
+
+    public RunWriter RunWriter { get; }
+
+    public RunJudging RunJudging { get; }
 
     public RunList RunList { get; }
 
@@ -143,12 +148,12 @@ public sealed class Bench : IDisposable
     public async Task JudgeAgainAsync(
         CancellationToken stop, Action<int, int>? progress = null, Func<CancellationToken, Task<IDisposable>>? turn = null)
     {
-        var ids = await Runs.ToJudgeAsync();
+        var ids = await RunJudging.ToJudgeAsync();
         foreach (var (place, id) in ids.Index())
         {
             stop.ThrowIfCancellationRequested();
             using var mine = turn is null ? null : await turn(stop);
-            if (await Runs.JudgeAgainAsync(id) is { } damaged)
+            if (await RunJudging.JudgeAgainAsync(id) is { } damaged)
             {
                 Unreadable = [.. Unreadable, damaged];
             }
@@ -184,14 +189,14 @@ public sealed class Bench : IDisposable
             var databases = new BenchDatabaseFactory(folder.Database, interceptors);
             await databases.MigrateAsync(stop);
             var now = DateTimeOffset.UtcNow;
-            await new RunStore(databases).RemoveExpiredAsync(now);
+            await new RunWriter(databases).RemoveExpiredAsync(now);
             await new DeletedStore(databases).RemoveOldAsync(now);
             var bench = new Bench(folder, databases, small ? StarterPack.Small : StarterPack.Full,
                 small ? CalibrationPack.Small : CalibrationPack.Full, watched) { use = use };
             bench.Clips.Own!.RemoveDeletedBefore((now - DeletedStore.RestorableFor).UtcDateTime);
             await bench.Clips.Own!.LookAsync(stop);
-            await bench.Runs.RecomputeDigestsAsync();
-            (bench.CutShort, var damaged) = await bench.Runs.RecoverAsync();
+            await bench.RunJudging.RecomputeDigestsAsync();
+            (bench.CutShort, var damaged) = await new RunRecovery(databases, bench.RunWriter).RecoverAsync();
             bench.Unreadable = damaged;
             await bench.Trials.RecoverAsync();
             var (hd, uhd, seconds) = small ? (Raster.Hd.DividedBy(3), Raster.Uhd.DividedBy(3), 3) : (Raster.Hd, Raster.Uhd, 6);

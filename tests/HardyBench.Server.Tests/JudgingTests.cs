@@ -36,7 +36,7 @@ public sealed class JudgingTests : ServerTest
         }
 
         Assert.Equal(Runs, (int)(await GetAsync("/api/judging"))["of"]!);
-        Assert.Empty(await Bench.Runs.ToJudgeAsync());
+        Assert.Empty(await Bench.RunJudging.ToJudgeAsync());
         var judged = (await GetAsync("/api/runs")).AsArray().ToDictionary(run => (long)run!["id"]!, run => run!);
         Assert.Equal([1L, 3, 4, 5, 6], judged.Where(run => run.Value["verdicts"]!.AsArray().Count == 8).Select(run => run.Key).Order());
         Assert.Equal("unreadable", (string)judged[2]["ending"]!);

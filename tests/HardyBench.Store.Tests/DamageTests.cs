@@ -17,13 +17,17 @@ public sealed class DamageTests : IAsyncLifetime
     private static readonly TimeSpan Patience = TimeSpan.FromMinutes(10);
     private readonly string file = Path.Combine(Directory.CreateTempSubdirectory("hardybench-damage-").FullName, "bench.db");
     private BenchDatabaseFactory databases = null!;
-    private RunStore runs = null!;
+    private RunReader runs = null!;
+    private RunWriter writer = null!;
+    private RunJudging judging = null!;
+    private RunRecovery recovery = null!;
 
     public async ValueTask InitializeAsync()
     {
         databases = new BenchDatabaseFactory(file);
         await databases.MigrateAsync(CancellationToken.None);
-        runs = new RunStore(databases);
+        (runs, writer) = (new RunReader(databases), new RunWriter(databases));
+        (judging, recovery) = (new RunJudging(databases, writer), new RunRecovery(databases, writer));
     }
 
     public ValueTask DisposeAsync() => ValueTask.CompletedTask;
@@ -73,14 +77,14 @@ public sealed class DamageTests : IAsyncLifetime
         await ExecuteAsync(file, damage);
         good = await InterruptedAsync();
 
-        var (interrupted, unreadable) = await runs.RecoverAsync();
+        var (interrupted, unreadable) = await recovery.RecoverAsync();
 
         Assert.Equal([good], interrupted);
         var one = Assert.Single(unreadable);
         Assert.Equal(bad, one.Id);
         Assert.Contains("cannot be read", one.Why, StringComparison.Ordinal);
         Assert.Equal(RunEnding.Unreadable, (await new RunList(databases).AllAsync()).Single(run => run.Id == bad).Ending);
-        Assert.Empty((await runs.RecoverAsync()).Unreadable);
+        Assert.Empty((await recovery.RecoverAsync()).Unreadable);
         Assert.Contains("cannot be read", Assert.Single((await runs.JudgedAsync(bad))!.Notes), StringComparison.Ordinal);
         await Assert.ThrowsAsync<InvalidDataException>(() => runs.FindAsync(bad));
     }
@@ -91,17 +95,17 @@ public sealed class DamageTests : IAsyncLifetime
     [InlineData("UPDATE Runs SET FailuresJson = 'null'")]
     public async Task A_damaged_run_that_is_to_be_judged_again_is_marked_and_the_others_are_judged(string damage)
     {
-        var bad = await runs.AddAsync(Sample());
+        var bad = await writer.AddAsync(Sample());
         await ExecuteAsync(file, damage);
-        var good = await runs.AddAsync(Sample());
+        var good = await writer.AddAsync(Sample());
         await ExecuteAsync(file, "UPDATE Runs SET Rules = 0");
 
-        Assert.Equal([good, bad], await runs.ToJudgeAsync());
-        Assert.Null(await runs.JudgeAgainAsync(good));
-        Assert.Equal(bad, (await runs.JudgeAgainAsync(bad))!.Id);
-        Assert.Null(await runs.JudgeAgainAsync(good + 1));
+        Assert.Equal([good, bad], await judging.ToJudgeAsync());
+        Assert.Null(await judging.JudgeAgainAsync(good));
+        Assert.Equal(bad, (await judging.JudgeAgainAsync(bad))!.Id);
+        Assert.Null(await judging.JudgeAgainAsync(good + 1));
 
-        Assert.Empty(await runs.ToJudgeAsync());
+        Assert.Empty(await judging.ToJudgeAsync());
         Assert.Single((await runs.JudgedAsync(good))!.Passages);
     }
 
@@ -112,13 +116,13 @@ public sealed class DamageTests : IAsyncLifetime
     [InlineData("UPDATE PassageEntity SET Verdict = 'Shines', Limiter = 'Mood', SecondLimiter = '9999'")]
     public async Task A_name_that_nobody_knows_keeps_no_list_from_being_read(string damage)
     {
-        await runs.AddAsync(Sample());
+        await writer.AddAsync(Sample());
         await ExecuteAsync(file, damage);
 
         Assert.Single(await new RunList(databases).AllAsync());
         Assert.NotNull(await runs.JudgedAsync(1));
-        Assert.Empty((await runs.RecoverAsync()).Interrupted);
-        Assert.Null(await runs.JudgeAgainAsync(1));
+        Assert.Empty((await recovery.RecoverAsync()).Interrupted);
+        Assert.Null(await judging.JudgeAgainAsync(1));
     }
 
     [Fact]
@@ -174,8 +178,8 @@ public sealed class DamageTests : IAsyncLifetime
     private async Task<long> InterruptedAsync()
     {
         var run = Sample();
-        var id = await runs.BeginAsync(run.Header);
-        await runs.AppendAsync(id, 0, new RunProgress(run.Frames, run.Loads, []));
+        var id = await writer.BeginAsync(run.Header);
+        await writer.AppendAsync(id, 0, new RunProgress(run.Frames, run.Loads, []));
         await ExecuteAsync(file, $"UPDATE Runs SET Owner = '999999999@1' WHERE Id = {id}");
         return id;
     }

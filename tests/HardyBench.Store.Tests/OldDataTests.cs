@@ -41,11 +41,11 @@ public sealed class OldDataTests
 
         await databases.MigrateAsync(CancellationToken.None);
 
-        var runs = new RunStore(databases);
+        var (runs, judging) = (new RunReader(databases), new RunJudging(databases, new RunWriter(databases)));
         Assert.Equal(RunEnding.Finished, Assert.Single(await new RunList(databases).AllAsync()).Ending);
         var run = (await runs.FindAsync(1))!.Run;
         Assert.Equal((50, "asked"), (run.Frames.Count, run.Header.Timeline.Passages[0].Question));
-        await runs.RecomputeDigestsAsync();
+        await judging.RecomputeDigestsAsync();
         Assert.Equal(1, (await runs.NewestBareAsync(TimelineJson.Digest(run.Header.Timeline), run.Header.Machine))?.Id);
         Assert.Empty(await new TrialStore(databases).ListAsync());
         var copy = Assert.Single(Directory.GetFiles(folder, $"{migration}.db.before-*"));
@@ -82,10 +82,10 @@ public sealed class OldDataTests
 
         await databases.MigrateAsync(CancellationToken.None);
 
-        var runs = new RunStore(databases);
-        Assert.Equal([1], await runs.ToJudgeAsync());
-        Assert.Null(await runs.JudgeAgainAsync(1));
-        Assert.Empty(await runs.ToJudgeAsync());
+        var (runs, judging) = (new RunReader(databases), new RunJudging(databases, new RunWriter(databases)));
+        Assert.Equal([1], await judging.ToJudgeAsync());
+        Assert.Null(await judging.JudgeAgainAsync(1));
+        Assert.Empty(await judging.ToJudgeAsync());
         var judged = (await runs.JudgedAsync(1))!;
         Assert.Equal(50, Assert.Single(judged.Passages).Teeth.Length);
         Assert.Equal(2, (await runs.FindAsync(1))!.Place!.Role.Passage);
@@ -126,7 +126,7 @@ public sealed class OldDataTests
 
         await databases.MigrateAsync(CancellationToken.None);
 
-        await new RunStore(databases).RecomputeDigestsAsync();
+        await new RunJudging(databases, new RunWriter(databases)).RecomputeDigestsAsync();
         Assert.Single(await new RunList(databases).AllAsync());
         Assert.Single((await new RunList(databases).PageAsync(new RunQuery())).Runs);
     }
@@ -185,9 +185,9 @@ public sealed class OldDataTests
             new Dictionary<string, string>(),
             DateTimeOffset.UnixEpoch
         );
-        var runs = new RunStore(databases);
-        var id = await runs.BeginAsync(header);
-        await runs.FinishAsync(id, new Run(
+        var writer = new RunWriter(databases);
+        var id = await writer.BeginAsync(header);
+        await writer.FinishAsync(id, new Run(
             header, RunEnding.Finished, TimeSpan.Zero,
             [
                 .. Enumerable

@@ -13,13 +13,13 @@ public sealed class RunListTests : IAsyncLifetime
     private readonly BenchDatabaseFactory databases = new(
         Path.Combine(Directory.CreateTempSubdirectory("hardybench-list-").FullName, "bench.db")
     );
-    private RunStore runs = null!;
+    private RunWriter writer = null!;
     private RunList list = null!;
 
     public async ValueTask InitializeAsync()
     {
         await databases.MigrateAsync(CancellationToken.None);
-        (runs, list) = (new RunStore(databases), new RunList(databases));
+        (writer, list) = (new RunWriter(databases), new RunList(databases));
     }
 
     public ValueTask DisposeAsync() => ValueTask.CompletedTask;
@@ -87,10 +87,10 @@ public sealed class RunListTests : IAsyncLifetime
     {
         await KeepAsync("Evening", "Curlew", 50);
         await KeepAsync("Night", "Heron", 50);
-        await runs.SetDeletedAsync([1], true, DateTimeOffset.UnixEpoch);
+        await writer.SetDeletedAsync([1], true, DateTimeOffset.UnixEpoch);
         Assert.Equal((1, 1), ((await list.PageAsync(new RunQuery())).All, (await list.PageAsync(new RunQuery())).Found));
 
-        await runs.SetDeletedAsync([1], false, DateTimeOffset.UnixEpoch);
+        await writer.SetDeletedAsync([1], false, DateTimeOffset.UnixEpoch);
         Assert.Equal(2, (await list.PageAsync(new RunQuery())).All);
     }
 
@@ -98,10 +98,10 @@ public sealed class RunListTests : IAsyncLifetime
     public async Task A_run_in_play_is_listed_and_its_line_follows_its_end()
     {
         var run = Sample("Evening", "Curlew", 50, new PlaybackSettings());
-        var id = await runs.BeginAsync(run.Header);
+        var id = await writer.BeginAsync(run.Header);
         Assert.Equal(RunEnding.Playing, Assert.Single((await list.PageAsync(new RunQuery("playing"))).Runs).Ending);
 
-        await runs.FinishAsync(id, run with { Ending = RunEnding.Stopped });
+        await writer.FinishAsync(id, run with { Ending = RunEnding.Stopped });
         Assert.Empty((await list.PageAsync(new RunQuery("playing"))).Runs);
         Assert.Single((await list.PageAsync(new RunQuery("stopped early"))).Runs);
     }
@@ -110,7 +110,7 @@ public sealed class RunListTests : IAsyncLifetime
         (await list.PageAsync(new RunQuery(By: by, Rising: rising))).Runs.Select(run => run.Id);
 
     private async Task KeepAsync(string title, string machine, int shown, PlaybackSettings? settings = null) =>
-        await runs.AddAsync(Sample(title, machine, shown, settings ?? new PlaybackSettings()));
+        await writer.AddAsync(Sample(title, machine, shown, settings ?? new PlaybackSettings()));
 
     private static Run Sample(string title, string machine, int shown, PlaybackSettings settings) => new(
         new RunHeader(

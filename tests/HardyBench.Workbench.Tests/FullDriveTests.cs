@@ -20,15 +20,16 @@ public sealed class FullDriveTests : IAsyncLifetime
     private readonly LyingCommits commits = new();
     private static readonly CancellationToken Stopped = new(canceled: true);
     private readonly StorageWait storage = new(TimeProvider.System);
-    private RunStore runs = null!;
+    private RunReader runs = null!;
+    private RunWriter writer = null!;
     private RunRecorder keeper = null!;
 
     public async ValueTask InitializeAsync()
     {
         var databases = new BenchDatabaseFactory(Path.Combine(TestData.NewFolder("full"), "bench.db"), drive, commits);
         await databases.MigrateAsync(CancellationToken.None);
-        runs = new RunStore(databases);
-        keeper = new RunRecorder(runs, storage, null, null);
+        (runs, writer) = (new RunReader(databases), new RunWriter(databases));
+        keeper = new RunRecorder(writer, storage, null, null);
         keeper.Started(Header());
     }
 
@@ -56,7 +57,7 @@ public sealed class FullDriveTests : IAsyncLifetime
     [Fact]
     public async Task An_ended_run_is_kept_at_once()
     {
-        var hasty = new RunRecorder(runs, storage, null, null, new StillTime());
+        var hasty = new RunRecorder(writer, storage, null, null, new StillTime());
         hasty.Started(Header());
         hasty.Progressed(Second(0));
         hasty.Progressed(Second(1));
@@ -89,7 +90,7 @@ public sealed class FullDriveTests : IAsyncLifetime
         await Assert.ThrowsAsync<RunNotSavedException>(() => keeper.FinishAsync(Whole(2), Stopped));
 
         drive.IsFull = false;
-        await runs.CutShortAsync(1);
+        await writer.CutShortAsync(1);
 
         var found = (await runs.FindAsync(1))!.Run;
         Assert.Equal((RunEnding.CutShort, 25), (found.Ending, found.Frames.Count));

@@ -379,10 +379,10 @@ public sealed class KeepingTests
         var (turns, told) = (0, new List<(int, int)>());
 
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => bench.JudgeAgainAsync(stop.Token, Tell, Turn));
-        Assert.Equal([runs[0]], await bench.Runs.ToJudgeAsync());
+        Assert.Equal([runs[0]], await bench.RunJudging.ToJudgeAsync());
         await bench.JudgeAgainAsync(CancellationToken.None);
 
-        Assert.Empty(await bench.Runs.ToJudgeAsync());
+        Assert.Empty(await bench.RunJudging.ToJudgeAsync());
         Assert.Equal(2, turns);
         Assert.Equal([(1, 3), (2, 3)], told);
 

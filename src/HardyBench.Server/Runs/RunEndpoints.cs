@@ -67,11 +67,11 @@ internal static class RunEndpoints
             })
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("runAsTrace");
         runs.MapPost("/deleted", async Task<Ok<int>> (RunIds asked, Bench bench) =>
-                TypedResults.Ok(await bench.Runs.SetDeletedAsync(asked.Ids, asked.Deleted, DateTimeOffset.UtcNow)))
+                TypedResults.Ok(await bench.RunWriter.SetDeletedAsync(asked.Ids, asked.Deleted, DateTimeOffset.UtcNow)))
             .WithName("deleteRuns");
         runs.MapDelete("/{id:long}/marks/{mark:long}", async Task<NoContent> (long id, long mark, Bench bench) =>
             {
-                await bench.Runs.UnmarkAsync(id, mark);
+                await bench.RunWriter.UnmarkAsync(id, mark);
                 return TypedResults.NoContent();
             })
             .WithName("removeMark");

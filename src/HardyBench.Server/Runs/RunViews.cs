@@ -51,7 +51,7 @@ public sealed record RunLineView(
         run.TimelineId,
         timelines.GetValueOrDefault(run.TimelineId, run.TimelineTitle),
         run.TimelineDigest, run.MachineId, machines.GetValueOrDefault(run.MachineId, run.MachineName), run.Scale, run.Policy,
-        run.Ending, run.ByHand, run.ConditionsDigest, run.Differences.Split(RunStore.DifferenceMark, StringSplitOptions.RemoveEmptyEntries),
+        run.Ending, run.ByHand, run.ConditionsDigest, run.Differences.Split(RunLine.DifferenceMark, StringSplitOptions.RemoveEmptyEntries),
         run.TrialId, run.Label, run.Marks, [.. run.Passages.Select(passage => passage.Verdict)], run.Passages.Sum(passage => passage.Slots),
         run.Passages.Sum(passage => passage.Shown), run.Passages.Sum(passage => passage.SteadyDrops))
         {

@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore.Migrations;
 namespace HardyBench.Store.Migrations
 {
     /// <summary>Digests leave words out from now on: those of earlier runs are taken away, and taken anew by
-    /// <see cref="RunStore.DigestAnewAsync"/>.</summary>
+    /// <see cref="RunJudging.RecomputeDigestsAsync"/>.</summary>
     [DbContext(typeof(BenchDatabase))]
     [Migration("20261126100000_DigestOfWhatIsPlayed")]
     public sealed class DigestOfWhatIsPlayed : Migration

@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore.Migrations;
 namespace HardyBench.Store.Migrations
 {
     /// <summary>A machine has several units of a kind, a run's role is told apart from its words, and what was found stands beside a run: earlier runs
-    /// are judged anew by <see cref="RunStore.JudgeAgainAsync"/>.</summary>
+    /// are judged anew by <see cref="RunJudging.JudgeAgainAsync"/>.</summary>
     public partial class Shelf : Migration
     {
         /// <inheritdoc />

@@ -5,7 +5,7 @@ using Microsoft.EntityFrameworkCore.Migrations;
 namespace HardyBench.Store.Migrations
 {
     /// <summary>Runs of the machine that the program runs on had a digest that said only so; they get that of its parts as they were
-    /// described then, by <see cref="RunStore.RecomputeDigestsAsync"/>.</summary>
+    /// described then, by <see cref="RunJudging.RecomputeDigestsAsync"/>.</summary>
     public partial class ThisMachineByItsParts : Migration
     {
         /// <inheritdoc />

@@ -12,7 +12,7 @@ using HardyBench.Workbench.Timelines;
 namespace HardyBench.Workbench.Advice;
 
 /// <summary>Which machine to take.</summary>
-public sealed class AdviceJobs(TimelineJobs timelines, MachineJobs machines, ClipFolder clips, RunStore runs, PlayJobs plays) : IDisposable
+public sealed class AdviceJobs(TimelineJobs timelines, MachineJobs machines, ClipFolder clips, RunReader runs, PlayJobs plays) : IDisposable
 {
     private readonly SemaphoreSlim one = new(1);
 

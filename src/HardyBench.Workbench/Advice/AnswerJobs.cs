@@ -19,7 +19,7 @@ namespace HardyBench.Workbench.Advice;
 /// <summary>Answers briefs: the machine that is owned, what could be done with it, what could be bought.</summary>
 /// <param name="twin">This machine as it was measured; null before that.</param>
 public sealed class AnswerJobs(
-    CatalogueJobs catalogue, TimelineJobs timelines, MachineJobs machines, ProgramJobs programs, ClipFolder clips, RunStore runs,
+    CatalogueJobs catalogue, TimelineJobs timelines, MachineJobs machines, ProgramJobs programs, ClipFolder clips, RunReader runs,
     Func<Task<Machine?>> twin)
     : IDisposable
 {

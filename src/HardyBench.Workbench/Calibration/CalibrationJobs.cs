@@ -18,7 +18,7 @@ namespace HardyBench.Workbench.Calibration;
 /// <param name="clips">Where those clips lie.</param>
 /// <param name="folder">The data folder.</param>
 public sealed class CalibrationJobs(
-    ShelfStore<MachineCalibration> kept, ShelfStore<Prediction> predictions, ShelfStore<Machine> shelf, RunStore runs,
+    ShelfStore<MachineCalibration> kept, ShelfStore<Prediction> predictions, ShelfStore<Machine> shelf, RunReader runs,
     CalibrationPack pack, ClipFolder clips, Players players, EffectPlaces effects, string folder)
 {
     /// <summary>The share of the progress that making missing clips counts for.</summary>

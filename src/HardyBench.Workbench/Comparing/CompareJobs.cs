@@ -32,7 +32,7 @@ public sealed record ComparedSide(
 }
 
 /// <summary>Puts runs side by side.</summary>
-public sealed class CompareJobs(RunStore runs)
+public sealed class CompareJobs(RunReader runs)
 {
     /// <summary>More columns than this cannot be looked at.</summary>
     public const int MaxSides = 6;

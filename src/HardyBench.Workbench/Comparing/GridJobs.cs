@@ -19,7 +19,7 @@ public sealed record Grid(IReadOnlyList<Timeline> Timelines, bool IsByPassage, I
 public sealed record GridRow(Machine Machine, IReadOnlyList<GridCell?> Cells);
 
 /// <summary>Looks over everything that machines have played bare and to its end, each by its newest run.</summary>
-public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunStore runs)
+public sealed class GridJobs(TimelineJobs timelines, MachineJobs machines, RunReader runs)
 {
     /// <summary>More runs than this are not looked through for families.</summary>
     private const int MaxCandidates = 300;

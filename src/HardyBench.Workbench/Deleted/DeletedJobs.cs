@@ -7,7 +7,7 @@ using HardyBench.Store;
 namespace HardyBench.Workbench.Deleted;
 
 /// <summary>Everything that was deleted and can still be restored, whatever it is.</summary>
-public sealed class DeletedJobs(DeletedStore deleted, RunStore runs, OwnClips clips)
+public sealed class DeletedJobs(DeletedStore deleted, RunWriter runs, OwnClips clips)
 {
     /// <summary>The kind under which clips stand.</summary>
     public const string Clip = "clip";

@@ -25,7 +25,8 @@ public sealed class PlayJobs(
     MachineJobs machines,
     ClipFolder clips,
     AidJobs aids,
-    RunStore runs,
+    RunReader runs,
+    RunWriter writer,
     Players players,
     AidFolder files,
     EffectPlaces effects,
@@ -64,7 +65,7 @@ public sealed class PlayJobs(
             return await SimulateAsync(plan, listener, place, stop);
         }
 
-        var (keeper, played) = (new RunRecorder(runs, storage, listener, place), aids.Apply(plan));
+        var (keeper, played) = (new RunRecorder(writer, storage, listener, place), aids.Apply(plan));
         StoredRun run;
         try
         {
@@ -99,7 +100,7 @@ public sealed class PlayJobs(
     public async Task<RunMark> MarkAsync(long runId, TimeSpan? at, int? frame, MarkKind kind, string text)
     {
         var run = (await runs.FindAsync(runId))?.Run ?? throw new UnknownThingException("run", $"{runId}", []);
-        return await runs.MarkAsync(runId, RunMoments.Mark(run, at, frame, kind, text));
+        return await writer.MarkAsync(runId, RunMoments.Mark(run, at, frame, kind, text));
     }
 
     /// <summary>A stand-in's run is there at once and whole, so it is kept in one step.</summary>
@@ -110,7 +111,7 @@ public sealed class PlayJobs(
         long id;
         try
         {
-            id = await storage.WriteAsync(() => runs.AddAsync(run, place), stop);
+            id = await storage.WriteAsync(() => writer.AddAsync(run, place), stop);
         }
         catch (Exception failure) when (BenchDatabaseFactory.IsStorageFailure(failure))
         {

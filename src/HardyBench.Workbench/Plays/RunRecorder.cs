@@ -12,7 +12,7 @@ public sealed class RunRecorder : IRunObserver
     private static readonly TimeSpan KeepEvery = TimeSpan.FromSeconds(1);
     private static readonly RunProgress Nothing = new([], [], []);
 
-    private readonly RunStore runs;
+    private readonly RunWriter runs;
     private readonly IRunListener? listener;
     private readonly RunPlace? place;
     private readonly StorageWait storage;
@@ -25,7 +25,7 @@ public sealed class RunRecorder : IRunObserver
     private long slotsKept;
 
     /// <param name="time">Goes by which seconds; the system's without.</param>
-    public RunRecorder(RunStore runs, StorageWait storage, IRunListener? listener, RunPlace? place, TimeProvider? time = null)
+    public RunRecorder(RunWriter runs, StorageWait storage, IRunListener? listener, RunPlace? place, TimeProvider? time = null)
     {
         (this.runs, this.storage, this.listener, this.place) = (runs, storage, listener, place);
         this.time = time ?? TimeProvider.System;

@@ -17,7 +17,7 @@ public sealed record Sheet(Timeline Timeline, IReadOnlyList<SheetColumn> Columns
 public sealed record SheetColumn(Machine Machine, IReadOnlyList<RunOfColumn> Runs, JudgedRun? Shown);
 
 /// <summary>Puts sheets together.</summary>
-public sealed class SheetJobs(TimelineJobs timelines, MachineJobs machines, RunStore runs)
+public sealed class SheetJobs(TimelineJobs timelines, MachineJobs machines, RunReader runs)
 {
     /// <param name="picked">Runs that a person picked, each for the column that it belongs to.</param>
     /// <exception cref="Core.UnknownThingException">There is no such timeline.</exception>

@@ -40,7 +40,7 @@ public interface ITrialListener : IRunListener
 
 /// <summary>Asks, plays and answers trials.</summary>
 public sealed class TrialJobs(
-    MachineJobs machines, ClipFolder clips, AidJobs aids, PlayJobs plays, RunStore runs, TrialStore trials, StorageWait storage)
+    MachineJobs machines, ClipFolder clips, AidJobs aids, PlayJobs plays, RunReader runs, TrialStore trials, StorageWait storage)
 {
     /// <summary>Puts a trial together, checks it and keeps it; it waits for its turn.</summary>
     /// <param name="atClock">Whether a stand-in's runs come at the pace of the clock.</param>

@@ -8,18 +8,21 @@ using HardyBench.Formats.Timelines;
 
 namespace HardyBench.Store.Tests;
 
-public sealed class RunStoreTests : IAsyncLifetime
+public sealed class RunReaderTests : IAsyncLifetime
 {
     private static readonly FrameRate Rate = new(25);
     private readonly BenchDatabaseFactory databases = new(
         Path.Combine(Directory.CreateTempSubdirectory("hardybench-store-").FullName, "bench.db")
     );
-    private RunStore runs = null!;
+    private RunReader runs = null!;
+    private RunWriter writer = null!;
+    private RunRecovery recovery = null!;
 
     public async ValueTask InitializeAsync()
     {
         await databases.MigrateAsync(CancellationToken.None);
-        runs = new RunStore(databases);
+        (runs, writer) = (new RunReader(databases), new RunWriter(databases));
+        recovery = new RunRecovery(databases, writer);
     }
 
     public ValueTask DisposeAsync() => ValueTask.CompletedTask;
@@ -28,11 +31,11 @@ public sealed class RunStoreTests : IAsyncLifetime
     public async Task A_finished_run_comes_back_whole()
     {
         var run = Sample(100);
-        var id = await runs.BeginAsync(run.Header);
-        await runs.AppendAsync(id, 0, new RunProgress(run.Frames, run.Loads, []));
-        await runs.FinishAsync(id, run);
+        var id = await writer.BeginAsync(run.Header);
+        await writer.AppendAsync(id, 0, new RunProgress(run.Frames, run.Loads, []));
+        await writer.FinishAsync(id, run);
 
-        var back = (await new RunStore(databases).FindAsync(id))!.Run;
+        var back = (await new RunReader(databases).FindAsync(id))!.Run;
 
         Assert.Equal(run.Frames, back.Frames);
         Assert.Equal(run.Loads, back.Loads);
@@ -45,9 +48,9 @@ public sealed class RunStoreTests : IAsyncLifetime
     public async Task A_run_in_play_can_be_read_piece_by_piece()
     {
         var run = Sample(100);
-        var id = await runs.BeginAsync(run.Header);
-        await runs.AppendAsync(id, 0, new RunProgress([.. run.Frames.Take(60)], [], []));
-        await runs.AppendAsync(id, 1, new RunProgress([.. run.Frames.Skip(60)], run.Loads, [new PassageFailure(0, "clip")]));
+        var id = await writer.BeginAsync(run.Header);
+        await writer.AppendAsync(id, 0, new RunProgress([.. run.Frames.Take(60)], [], []));
+        await writer.AppendAsync(id, 1, new RunProgress([.. run.Frames.Skip(60)], run.Loads, [new PassageFailure(0, "clip")]));
 
         var found = (await runs.FindAsync(id))!.Run;
 
@@ -59,12 +62,12 @@ public sealed class RunStoreTests : IAsyncLifetime
     public async Task What_a_dead_program_left_is_kept_up_to_its_last_piece_and_marked()
     {
         var run = Sample(100);
-        var id = await runs.BeginAsync(run.Header);
-        await runs.AppendAsync(id, 0, new RunProgress([.. run.Frames.Take(60)], [], []));
+        var id = await writer.BeginAsync(run.Header);
+        await writer.AppendAsync(id, 0, new RunProgress([.. run.Frames.Take(60)], [], []));
         await OwnedByAsync(id, "999999999@1");
 
-        Assert.Equal([id], (await runs.RecoverAsync()).Interrupted);
-        Assert.Empty((await runs.RecoverAsync()).Interrupted);
+        Assert.Equal([id], (await recovery.RecoverAsync()).Interrupted);
+        Assert.Empty((await recovery.RecoverAsync()).Interrupted);
 
         var found = (await runs.FindAsync(id))!.Run;
         Assert.Equal((RunEnding.CutShort, 60), (found.Ending, found.Frames.Count));
@@ -74,9 +77,9 @@ public sealed class RunStoreTests : IAsyncLifetime
     [Fact]
     public async Task A_run_that_a_living_program_plays_is_left_alone()
     {
-        var id = await runs.BeginAsync(Sample(1).Header);
+        var id = await writer.BeginAsync(Sample(1).Header);
 
-        Assert.Empty((await runs.RecoverAsync()).Interrupted);
+        Assert.Empty((await recovery.RecoverAsync()).Interrupted);
         Assert.Equal(RunEnding.Playing, (await runs.FindAsync(id))!.Run.Ending);
         Assert.True(RunOwner.IsAlive(RunOwner.Current));
         Assert.False(RunOwner.IsAlive("nonsense"));
@@ -112,7 +115,7 @@ public sealed class RunStoreTests : IAsyncLifetime
         await KeepAsync(Sample(10));
         await KeepAsync(Sample(10));
         var deleted = await KeepAsync(Sample(10));
-        await runs.SetDeletedAsync([deleted], true, DateTimeOffset.UnixEpoch);
+        await writer.SetDeletedAsync([deleted], true, DateTimeOffset.UnixEpoch);
         var upgraded = Described with { Memory = Described.Memory with { Gigabytes = Described.Memory.Gigabytes + 16 } };
 
         Assert.Empty(await runs.OfEarlierAsync(Described with { Name = "Another name" }));
@@ -155,11 +158,11 @@ public sealed class RunStoreTests : IAsyncLifetime
         var (kept, gone) = (await KeepAsync(Sample(10)), await KeepAsync(Sample(20)));
         var digest = TimelineJson.Digest(Sample(1).Header.Timeline);
 
-        Assert.Equal(1, await runs.SetDeletedAsync([gone, 999], true, DateTimeOffset.UnixEpoch));
+        Assert.Equal(1, await writer.SetDeletedAsync([gone, 999], true, DateTimeOffset.UnixEpoch));
         Assert.Equal([kept], (await new RunList(databases).AllAsync()).Select(run => run.Id));
         Assert.Equal(kept, (await runs.NewestBareAsync(digest, Described))!.Id);
 
-        Assert.Equal(1, await runs.SetDeletedAsync([gone], false, DateTimeOffset.UnixEpoch));
+        Assert.Equal(1, await writer.SetDeletedAsync([gone], false, DateTimeOffset.UnixEpoch));
         Assert.Equal(20, (await runs.FindAsync(gone))!.Run.Frames.Count);
         Assert.Equal(gone, (await runs.NewestBareAsync(digest, Described))!.Id);
     }
@@ -168,14 +171,14 @@ public sealed class RunStoreTests : IAsyncLifetime
     public async Task Marks_come_back_with_their_run_and_can_be_taken_away()
     {
         var (id, other) = (await KeepAsync(Sample(10)), await KeepAsync(Sample(10)));
-        var later = await runs.MarkAsync(id, new RunMark(0, TimeSpan.FromSeconds(2), 50, MarkKind.Fan, "it howls"));
-        var sooner = await runs.MarkAsync(id, new RunMark(0, TimeSpan.FromSeconds(1), 25, MarkKind.Stutter, ""));
+        var later = await writer.MarkAsync(id, new RunMark(0, TimeSpan.FromSeconds(2), 50, MarkKind.Fan, "it howls"));
+        var sooner = await writer.MarkAsync(id, new RunMark(0, TimeSpan.FromSeconds(1), 25, MarkKind.Stutter, ""));
 
         Assert.Equal([sooner, later], (await runs.FindAsync(id))!.Marks);
         Assert.Equal(2, (await new RunList(databases).AllAsync()).Single(run => run.Id == id).Marks);
-        await runs.UnmarkAsync(other, later.Id);
+        await writer.UnmarkAsync(other, later.Id);
         Assert.Equal(2, (await runs.FindAsync(id))!.Marks.Count);
-        await runs.UnmarkAsync(id, later.Id);
+        await writer.UnmarkAsync(id, later.Id);
         Assert.Equal([sooner], (await runs.FindAsync(id))!.Marks);
     }
 
@@ -198,22 +201,22 @@ public sealed class RunStoreTests : IAsyncLifetime
     {
         var (kept, fresh, old) = (await KeepAsync(Sample(10)), await KeepAsync(Sample(10)), await KeepAsync(Sample(10)));
         var now = new DateTimeOffset(2026, 6, 1, 0, 0, 0, TimeSpan.Zero);
-        await runs.MarkAsync(old, new RunMark(0, TimeSpan.Zero, null, MarkKind.Other, "hot"));
-        await runs.SetDeletedAsync([fresh], true, now.AddDays(-30));
-        await runs.SetDeletedAsync([old], true, now.AddDays(-32));
+        await writer.MarkAsync(old, new RunMark(0, TimeSpan.Zero, null, MarkKind.Other, "hot"));
+        await writer.SetDeletedAsync([fresh], true, now.AddDays(-30));
+        await writer.SetDeletedAsync([old], true, now.AddDays(-32));
 
-        Assert.Equal(1, await runs.RemoveExpiredAsync(now));
+        Assert.Equal(1, await writer.RemoveExpiredAsync(now));
 
         Assert.Equal([fresh, kept], (await new RunList(databases).AllAsync(deleted: true)).Select(run => run.Id));
         await using var database = databases.CreateDbContext();
         Assert.Empty(database.Marks);
-        Assert.Equal(0, await runs.RemoveExpiredAsync(now));
+        Assert.Equal(0, await writer.RemoveExpiredAsync(now));
     }
 
     private async Task<long> KeepAsync(Run run)
     {
-        var id = await runs.BeginAsync(run.Header);
-        await runs.FinishAsync(id, run);
+        var id = await writer.BeginAsync(run.Header);
+        await writer.FinishAsync(id, run);
         return id;
     }
 
