@@ -42,7 +42,7 @@ public sealed class RunFormatTests
                 Assert.Equal(frames, framesBack);
                 Assert.Equal(loads, loadsBack);
             },
-            iter: 30);
+            iter: 200);
 
     /// <summary>A long run is written in several row groups.</summary>
     [Fact]

@@ -19,7 +19,7 @@ public sealed class TurnTests : ServerTest
         var stillPlaying = (bool)(await GetAsync("/api/play"))["running"]!;
         await Http.DeleteAsync("/api/play");
 
-        Assert.Equal((true, "when the play is over"), ((bool)rendering["running"]!, (string)rendering["clip"]!));
+        Assert.Equal((true, "when what works on this machine has ended"), ((bool)rendering["running"]!, (string)rendering["clip"]!));
         Assert.Equal((true, 0), (stillPlaying, meanwhile));
         for (var i = 0; i < 300 && (await RendersAsync()).All(render => render!["megabytes"] is null); i++)
         {

@@ -58,8 +58,8 @@ public static class RunColumns
         try
         {
             // Side by side: a long run is opened in half the time.
-            var loads = Task.Run(() => RowsAsync<LoadReading>(bytes, LoadRow, LoadsAsync));
-            return (await RowsAsync<FrameRecord>(bytes, FrameRow, FramesAsync), await loads);
+            var loads = Task.Run(() => RowsAsync<LoadReading, long>(bytes, At, LoadsAsync));
+            return (await RowsAsync<FrameRecord, int>(bytes, Frame, FramesAsync), await loads);
         }
         catch (Exception broken) when (broken is not OutOfMemoryException)
         {
@@ -85,7 +85,9 @@ public static class RunColumns
     private static IEnumerable<IReadOnlyList<T>> Groups<T>(IReadOnlyList<T> rows) => rows.Count == 0 ? [rows] : rows.Chunk(RowsOfGroup);
 
     /// <summary>The rows of all groups of a kind.</summary>
-    private static async Task<T[]> RowsAsync<T>(byte[] bytes, string kind, Func<Columns, Memory<T>, Task> read)
+    /// <param name="own">A column that applies to every row of the kind, and to no other.</param>
+    private static async Task<T[]> RowsAsync<T, TOwn>(byte[] bytes, DataField own, Func<Columns, Memory<T>, Task> read)
+        where TOwn : struct
     {
         using var stream = new MemoryStream(bytes, writable: false);
         await using var file = await ParquetReader.CreateAsync(stream);
@@ -93,7 +95,7 @@ public static class RunColumns
         for (var place = 0; place < file.RowGroupCount; place++)
         {
             using var group = columns.Of(file.OpenRowGroupReader(place));
-            if (group.RowCount > 0 && (await columns.WordsAsync(Record)).Span[0]!.Value.Span.SequenceEqual(kind))
+            if (group.RowCount > 0 && (await columns.OfAsync<TOwn>(own)).Span[0] is not null)
             {
                 places.Add(place);
                 count += (int)group.RowCount;
@@ -157,6 +159,7 @@ public static class RunColumns
 
         public ParquetRowGroupReader Of(ParquetRowGroupReader next) => group = next;
 
+        /// <param name="field">One that may be null.</param>
         /// <returns>Valid until the column is read of the next group.</returns>
         public async Task<ReadOnlyMemory<T?>> OfAsync<T>(DataField field)
             where T : struct
