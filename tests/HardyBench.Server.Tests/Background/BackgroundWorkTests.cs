@@ -116,6 +116,7 @@ public sealed class BackgroundWorkTests : ServerTest
             await Task.Delay(50, TestContext.Current.CancellationToken);
         }
 
+        Assert.Null((string?)(await GetAsync("/api/clips/making"))["problem"]);
         Assert.Empty(Bench.Clips.Missing(Wanted));
     }
 

@@ -28,7 +28,7 @@
   $effect(() => {
     const stop = new AbortController();
     const wanted = JSON.parse(played) as ({ id: number; number: number } | null)[];
-    [at, said, details, problem] = [0, '', wanted.map(() => null), ''];
+    [details, problem] = [wanted.map(() => null), ''];
     wanted.forEach(async (path, place) => {
       try {
         if (!path) return;
@@ -39,6 +39,13 @@
       }
     });
     return () => stop.abort();
+  });
+
+  /** The cursor goes back for another passage, not when the sides change places. */
+  const passage = $derived(row.number);
+  $effect(() => {
+    void passage;
+    [at, said] = [0, ''];
   });
 
   const drawn = (line: LoadLine) => line.at.map((ms, i) => `${((100 * ms) / total).toFixed(2)},${(24 - (22 * Math.min(line.values[i], top)) / top).toFixed(2)}`).join(' ');
