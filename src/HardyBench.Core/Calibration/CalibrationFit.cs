@@ -33,7 +33,7 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
     /// <exception cref="CalibrationException">No decoding could be measured.</exception>
     public static CalibrationFit Of(IReadOnlyList<Measure> measures, double cores, DateTimeOffset now)
     {
-        var usable = measures.Where(measure => measure is { FramesPerSecond: > 0, DecodeSeconds: > 0 }).ToList();
+        var usable = measures.Where(measure => measure.IsUsable).ToList();
         var groups = usable.Where(measure => measure.Kind == MeasureKind.OneThread)
             .GroupBy(measure => (measure.Format.Codec, Deep: measure.Format.BitDepth > 8))
             .Select(group => (group.Key, Rows: group.ToList(), Fit: FitOf([.. group])))

@@ -26,4 +26,8 @@ public enum MeasureKind
 /// <param name="EffectsSeconds">The same of the effects threads.</param>
 public sealed record Measure(
     MeasureKind Kind, string Clip, ClipFormat Format, string? Work, double Pixels, bool Deep, double FramesPerSecond = 0,
-    double DecodeSeconds = 0, double EffectsSeconds = 0);
+    double DecodeSeconds = 0, double EffectsSeconds = 0)
+{
+    /// <summary>Whether there were frames and processor time enough to tell.</summary>
+    public bool IsUsable => FramesPerSecond > 0 && DecodeSeconds > 0;
+}

@@ -17,7 +17,7 @@ public sealed class LoadMeans
     /// <summary>Means over a stretch of time.</summary>
     public static LoadMeans Over(IEnumerable<LoadReading> loads, TimeSpan from, TimeSpan to)
     {
-        var (sums, threadMoments) = (new OrderedDictionary<(LoadKind Kind, int Index), (double Sum, int Count)>(), new HashSet<TimeSpan>());
+        var (sums, threadMoments) = (new Dictionary<(LoadKind Kind, int Index), (double Sum, int Count)>(), new HashSet<TimeSpan>());
         foreach (var load in loads)
         {
             if (load.At <= from || load.At > to || load.Kind == LoadKind.WastedWork)
@@ -37,7 +37,7 @@ public sealed class LoadMeans
         // Threads are reported only while they are busy, so one without a reading did next to nothing then; every other load that has no
         // reading could not be read.
         return new(
-            sums.GroupBy(entry => entry.Key.Kind).SelectMany(kind => kind).ToDictionary(
+            sums.ToDictionary(
                 entry => entry.Key,
                 entry => entry.Value.Sum / (entry.Key.Kind == LoadKind.OwnThread ? threadMoments.Count : entry.Value.Count)),
             from, to);

@@ -45,8 +45,13 @@ public sealed record WorkWindow(TimeSpan From, TimeSpan To, double Rate, double 
     /// <returns>1 where every frame stands alone, and where there is no whole GOP to compare with.</returns>
     public static double CostOf(IEnumerable<FrameRecord> counted, IEnumerable<FrameRecord> done, int gop)
     {
+        if (gop <= 1)
+        {
+            return 1;
+        }
+
         var whole = done.Take(done.Count() / gop * gop).Select(frame => frame.Decode.TotalSeconds).DefaultIfEmpty().Average();
-        return gop > 1 && whole > 0 && counted.Any() ? counted.Average(frame => frame.Decode.TotalSeconds) / whole : 1;
+        return whole > 0 && counted.Any() ? counted.Average(frame => frame.Decode.TotalSeconds) / whole : 1;
     }
 
     /// <summary>Frames of a passage until decoding of all its layers can start afresh; 1 where every frame stands alone.</summary>

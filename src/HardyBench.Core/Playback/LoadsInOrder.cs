@@ -9,6 +9,9 @@ public sealed class LoadsInOrder(IReadOnlyList<LoadReading> loads)
         ? loads as LoadReading[] ?? [.. loads]
         : [.. loads.OrderBy(load => load.At)];
 
+    /// <summary>All of them.</summary>
+    public IReadOnlyList<LoadReading> All => inOrder;
+
     /// <summary>The readings of a stretch, both ends included.</summary>
     public IReadOnlyList<LoadReading> Between(TimeSpan from, TimeSpan to)
     {

@@ -144,13 +144,13 @@ public sealed record Run(
     IReadOnlyList<PassageFailure> Failures)
 {
     /// <summary>An array, so that a passage is a part of it and not a copy.</summary>
-    public IReadOnlyList<FrameRecord> Frames { get; init => field = value as FrameRecord[] ?? value.ToArray(); } =
-        Frames as FrameRecord[] ?? Frames.ToArray();
+    public IReadOnlyList<FrameRecord> Frames { get; init => field = AsArray(value); } = AsArray(Frames);
 
     /// <inheritdoc cref="Frames"/>
-    public IReadOnlyList<LoadReading> Loads { get; init => field = value as LoadReading[] ?? value.ToArray(); } =
-        Loads as LoadReading[] ?? Loads.ToArray();
+    public IReadOnlyList<LoadReading> Loads { get; init => field = AsArray(value); } = AsArray(Loads);
 
     /// <summary>What was requested, in order; empty for a run that played through.</summary>
     public IReadOnlyList<LagReading> Lags { get; init; } = [];
+
+    private static T[] AsArray<T>(IReadOnlyList<T> rows) => rows as T[] ?? rows.ToArray();
 }

@@ -73,7 +73,7 @@ public sealed class BusyLedger
 
     /// <summary>All the time that a station worked.</summary>
     public TimeSpan Total(Station station) =>
-        TimeSpan.FromTicks(Enum.GetValues<VisitKind>().Sum(kind => ticks[Row(station, kind)].Sum()));
+        TimeSpan.FromTicks(Kinds.Sum(kind => ticks[Row(station, kind)].Sum()));
 
     private static int Row(Station station, VisitKind kind) => (int)station * KindCount + (int)kind;
 }

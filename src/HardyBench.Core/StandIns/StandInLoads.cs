@@ -1,4 +1,3 @@
-using System.Runtime.InteropServices;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Exports;
@@ -30,33 +29,14 @@ public static class StandInLoads
             loads.EnsureCapacity(index == 0 ? loads.Count * intervals : 0);
         }
 
-        var wasted = frames.Where(frame => frame.Shown is null && frame.Read + frame.Decode + frame.Effects > TimeSpan.Zero)
+        loads.AddRange(frames.Where(frame => frame.Shown is null && frame.Read + frame.Decode + frame.Effects > TimeSpan.Zero)
             .Select(frame => new LoadReading(
                 frame.SlotStart,
                 LoadKind.WastedWork,
                 0,
                 (float)(frame.Read + frame.Decode + frame.Effects).TotalSeconds
-            ));
-        return InOrder(loads, wasted);
-    }
-
-    /// <summary>All in order of time; of the same moment, those of the first list come first.</summary>
-    /// <param name="loads">In order of time.</param>
-    private static LoadReading[] InOrder(List<LoadReading> loads, IEnumerable<LoadReading> others)
-    {
-        var (all, next) = (new List<LoadReading>(loads.Count), 0);
-        foreach (var other in others.OrderBy(load => load.At))
-        {
-            for (; next < loads.Count && loads[next].At <= other.At; next++)
-            {
-                all.Add(loads[next]);
-            }
-
-            all.Add(other);
-        }
-
-        all.AddRange(CollectionsMarshal.AsSpan(loads)[next..]);
-        return [.. all];
+            )));
+        return new LoadsInOrder(loads).All;
     }
 
     private static void AddProcessor(

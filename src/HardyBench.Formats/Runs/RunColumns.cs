@@ -37,7 +37,7 @@ public static class RunColumns
         using var stream = new MemoryStream();
         await using (var file = await ParquetWriter.CreateAsync(Schema, stream, Options))
         {
-            var buffers = new Buffers(Math.Min(RowsOfGroup, Math.Max(frames.Count, loads.Count)));
+            var buffers = new Buffers();
             foreach (var rows in Groups(frames))
             {
                 await new Group(file, buffers, rows.Count).WriteAsync(rows, [], FrameRow);
@@ -154,7 +154,7 @@ public static class RunColumns
     /// <summary>The columns of one group after another, each in the same room.</summary>
     private sealed class Columns
     {
-        private readonly Dictionary<DataField, Array> rooms = [];
+        private readonly Buffers buffers = new();
         private ParquetRowGroupReader group = null!;
 
         public ParquetRowGroupReader Of(ParquetRowGroupReader next) => group = next;
@@ -164,13 +164,7 @@ public static class RunColumns
         public async Task<ReadOnlyMemory<T?>> OfAsync<T>(DataField field)
             where T : struct
         {
-            var count = (int)group.RowCount;
-            if (!rooms.TryGetValue(field, out var known) || known.Length < count)
-            {
-                rooms[field] = known = new T?[count];
-            }
-
-            var values = ((T?[])known).AsMemory(0, count);
+            var values = buffers.Of<T?>(field, (int)group.RowCount).AsMemory();
             await group.ReadAsync<T>(field, values);
             return values;
         }
@@ -209,12 +203,22 @@ public static class RunColumns
         }
     }
 
-    /// <summary>Room for a column of a group of at most so many rows, used for one column after another.</summary>
-    private sealed class Buffers(int rows)
+    /// <summary>Room for columns, used again for the next group.</summary>
+    private sealed class Buffers
     {
-        private readonly Dictionary<Type, Array> byType = [];
+        private readonly Dictionary<object, Array> known = [];
 
-        public T[] Of<T>() => (T[])(byType.TryGetValue(typeof(T), out var known) ? known : byType[typeof(T)] = new T[rows]);
+        /// <param name="whose">Who uses the same key gets the same room.</param>
+        /// <returns>What was in it before may still be there.</returns>
+        public ArraySegment<T> Of<T>(object whose, int rows)
+        {
+            if (!known.TryGetValue(whose, out var room) || room.Length < rows)
+            {
+                known[whose] = room = new T[rows];
+            }
+
+            return new ArraySegment<T>((T[])room, 0, rows);
+        }
     }
 
     /// <summary>Rows of one kind, written column by column.</summary>
@@ -247,28 +251,23 @@ public static class RunColumns
             moment is { } known ? (int)(Micro(known) - Micro(frame.SlotStart)) : null;
 
         private async Task NumbersAsync<TRow, T>(ParquetRowGroupWriter group, DataField field, IReadOnlyList<TRow> of, Func<TRow, T?> value)
-            where T : struct
+            where T : struct => await group.WriteAsync<T>(field, Filled(of, value).AsMemory());
+
+        private async Task WordsAsync<TRow>(
+            ParquetRowGroupWriter group, DataField field, IReadOnlyList<TRow> of, Func<TRow, string?> value) =>
+            await group.WriteAsync(field, (IReadOnlyCollection<string>)Filled(of, value)!);
+
+        /// <summary>A column; null where it does not apply to the rows.</summary>
+        private ArraySegment<T> Filled<TRow, T>(IReadOnlyList<TRow> of, Func<TRow, T> value)
         {
-            var values = buffers.Of<T?>();
-            Array.Clear(values);
+            var values = buffers.Of<T>(typeof(T), rows);
+            values.AsSpan().Clear();
             for (var row = 0; row < of.Count; row++)
             {
                 values[row] = value(of[row]);
             }
 
-            await group.WriteAsync<T>(field, values.AsMemory(0, rows));
-        }
-
-        private async Task WordsAsync<TRow>(ParquetRowGroupWriter group, DataField field, IReadOnlyList<TRow> of, Func<TRow, string?> value)
-        {
-            var words = buffers.Of<string?>();
-            Array.Clear(words);
-            for (var row = 0; row < of.Count; row++)
-            {
-                words[row] = value(of[row]);
-            }
-
-            await group.WriteAsync(field, new ArraySegment<string>(words!, 0, rows));
+            return values;
         }
     }
 }

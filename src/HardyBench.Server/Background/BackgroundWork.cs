@@ -22,7 +22,7 @@ public sealed class BackgroundWork(
     WorkKind kind, ThisMachineInUse inUse, LiveFeed live, IHostApplicationLifetime lifetime, ILogger log, TimeProvider time)
 {
     private readonly Lock gate = new();
-    private readonly Queue<Request> waiting = new();
+    private readonly Queue<Func<IProgress<CreationProgress>, CancellationToken, Task>> waiting = new();
     private CancellationTokenSource? cancel;
     private Task doing = Task.CompletedTask;
     private DateTimeOffset began, told;
@@ -37,7 +37,7 @@ public sealed class BackgroundWork(
     {
         lock (gate)
         {
-            waiting.Enqueue(new Request(of, work));
+            waiting.Enqueue(work);
             if (!Now.Running)
             {
                 cancel = CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping);
@@ -62,13 +62,13 @@ public sealed class BackgroundWork(
     private async Task DoAllAsync(CancellationToken stop)
     {
         var (problem, isCancelled) = ((string?)null, false);
-        while (Next(problem, isCancelled) is { } request)
+        while (Next(problem, isCancelled) is { } work)
         {
             try
             {
                 using var turn = await inUse.TakeAsync(kind.What, stop, kind.IsMeasured, () => Now.SecondsLeft);
                 began = time.GetUtcNow();
-                await request.Work(new Direct<CreationProgress>(Report), stop);
+                await work(new Direct<CreationProgress>(Report), stop);
             }
             catch (OperationCanceledException) when (stop.IsCancellationRequested)
             {
@@ -85,7 +85,7 @@ public sealed class BackgroundWork(
     }
 
     /// <summary>The next request; null when there is none, and it has ended then.</summary>
-    private Request? Next(string? problem, bool isCancelled)
+    private Func<IProgress<CreationProgress>, CancellationToken, Task>? Next(string? problem, bool isCancelled)
     {
         lock (gate)
         {
@@ -110,6 +110,4 @@ public sealed class BackgroundWork(
             _ = live.Tell(page => kind.Tell(page, Now));
         }
     }
-
-    private sealed record Request(int Of, Func<IProgress<CreationProgress>, CancellationToken, Task> Work);
 }

@@ -92,7 +92,7 @@ public sealed class CalibrationJobs(
         }
 
         // Each codec's cost rests on the few passages that are decoded on one thread: without any of them the others say nothing.
-        var isDecodingKnown = measures.Exists(measure => measure is { Kind: MeasureKind.OneThread, FramesPerSecond: > 0 });
+        var isDecodingKnown = measures.Exists(measure => measure is { Kind: MeasureKind.OneThread, IsUsable: true });
         if (rejected > MaxRejected * measures.Count || (rejected > 0 && !isDecodingKnown))
         {
             throw new CalibrationException(
