@@ -22,6 +22,7 @@ test('this machine is measured, its twin is added and predicts the next run', as
     await expect.poll(async () => (await now()).running, { timeout: 1_100_000, intervals: [2_000] }).toBe(false);
     ({ problem } = await now());
   }
+  expect((await (await request.get('/api/calibration')).json()).now.problem).toBeNull();
   await page.goto('/machines?id=this');
   await expect(page.getByTestId('calibration')).toContainText('times the reference core');
   await section.getByText('Decoded clips, ms').click();

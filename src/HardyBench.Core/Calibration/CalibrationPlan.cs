@@ -103,6 +103,30 @@ public sealed class CalibrationPlan(
                 && OtherLoad(run, from, to) > MaxOtherLoad),
     ];
 
+    /// <summary>Share of the passages that may be disturbed. Common practice, no source.</summary>
+    private const double MaxDisturbed = 0.25;
+
+    /// <summary>No twin is made where other programs disturbed too much, or all clips of a codec: its cost rests on the few passages that
+    /// are decoded on one thread, and other codecs say nothing about it.</summary>
+    /// <param name="disturbed">How many of the passages were disturbed every time.</param>
+    /// <exception cref="CalibrationException">Too much was disturbed.</exception>
+    public static void CheckDisturbed(IReadOnlyList<Measure> measures, int disturbed)
+    {
+        string[] unknown = disturbed == 0
+            ? []
+            : [
+                .. measures.Where(measure => measure.Kind == MeasureKind.OneThread).GroupBy(measure => measure.Format.Codec)
+                    .Where(of => !of.Any(measure => measure.IsUsable)).Select(of => of.Key.StandardName),
+            ];
+        if (unknown.Length > 0 || disturbed > MaxDisturbed * measures.Count)
+        {
+            throw new CalibrationException(
+                $"Other programs were busy during {disturbed} of {measures.Count} measurements, and again when they were repeated"
+                + (unknown.Length > 0 ? $"; the cost of decoding {string.Join(", ", unknown)} is therefore not known" : "")
+                + ". Nothing was changed. Close other programs and calibrate again.");
+        }
+    }
+
     /// <summary>Cores busy with other programs on average within a stretch; 0 where it could not be read.</summary>
     private static double OtherLoad(Run run, TimeSpan from, TimeSpan to)
     {

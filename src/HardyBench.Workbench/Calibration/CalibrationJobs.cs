@@ -91,15 +91,7 @@ public sealed class CalibrationJobs(
             rejected += left;
         }
 
-        // Each codec's cost rests on the few passages that are decoded on one thread: without any of them the others say nothing.
-        var isDecodingKnown = measures.Exists(measure => measure is { Kind: MeasureKind.OneThread, IsUsable: true });
-        if (rejected > MaxRejected * measures.Count || (rejected > 0 && !isDecodingKnown))
-        {
-            throw new CalibrationException(
-                $"Other programs were busy during {rejected} of {measures.Count} measurements, and again when they were repeated. Nothing was "
-                + "changed. Close other programs and calibrate again.");
-        }
-
+        CalibrationPlan.CheckDisturbed(measures, rejected);
         var rate = DriveRate.MegabytesPerSecond(
             [.. clips.Clips.Values.OrderByDescending(clip => clip.Format.DataRate.BitsPerSecond).Take(4).Select(clips.PathOf)], stop);
         var now = DateTimeOffset.UtcNow;
@@ -146,11 +138,8 @@ public sealed class CalibrationJobs(
         return (measures, left.Count);
     }
 
-    /// <summary>Times that a disturbed passage is played again, the share of passages that may be disturbed anyway, and how long
-    /// other programs are waited for.</summary>
+    /// <summary>Times that a disturbed passage is played again, and how long other programs are waited for.</summary>
     private const int MaxRepeats = 2;
-
-    private const double MaxRejected = 0.25;
 
     private static readonly TimeSpan LongestWait = TimeSpan.FromMinutes(1);
 

@@ -256,6 +256,23 @@ public sealed class CalibrationTests
         ];
     }
 
+    [Fact]
+    public void A_codec_whose_every_measurement_was_disturbed_is_named()
+    {
+        var measures = Measures(1, Known, Cores).ToList();
+        var without = measures.ConvertAll(measure =>
+            measure is { Kind: MeasureKind.OneThread, Format.Codec: Codec.Rdd36 } ? measure with { FramesPerSecond = 0 } : measure);
+        var most = measures.Count / 4;
+
+        CalibrationPlan.CheckDisturbed(measures, most);
+        CalibrationPlan.CheckDisturbed(without, 0);
+        Assert.Contains("decoding RDD 36 is therefore not known", Refusal(without, 4), StringComparison.Ordinal);
+        Assert.Contains($"during {most + 1} of {measures.Count} measurements", Refusal(measures, most + 1), StringComparison.Ordinal);
+
+        static string Refusal(IReadOnlyList<Measure> of, int disturbed) =>
+            Assert.Throws<CalibrationException>(() => CalibrationPlan.CheckDisturbed(of, disturbed)).Message;
+    }
+
     /// <summary>Footage that a media engine takes whole leaves the processor nothing to decode.</summary>
     [Fact]
     public void A_twin_with_a_media_engine_plays_long_gop_footage_alone_and_is_advised_on()
