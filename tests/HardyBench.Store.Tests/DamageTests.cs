@@ -1,13 +1,9 @@
-using HardyBench.Core.Footage;
-using HardyBench.Core.Machines;
-using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
-using HardyBench.Core.Timelines;
 using HardyBench.Store.Entities;
-using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
+using static HardyBench.Store.Tests.Samples;
 
 namespace HardyBench.Store.Tests;
 
@@ -182,30 +178,5 @@ public sealed class DamageTests : IAsyncLifetime
         await writer.AppendAsync(id, 0, new RunProgress(run.Frames, run.Loads, []));
         await ExecuteAsync(file, $"UPDATE Runs SET Owner = '999999999@1' WHERE Id = {id}");
         return id;
-    }
-
-    private static async Task ExecuteAsync(string file, string sql)
-    {
-        await using var connection = new SqliteConnection($"Data Source={file};Pooling=False");
-        await connection.OpenAsync();
-        await using var command = connection.CreateCommand();
-        command.CommandText = sql;
-        await command.ExecuteNonQueryAsync();
-    }
-
-    private static Run Sample()
-    {
-        var rate = new FrameRate(25);
-        var header = new RunHeader(
-            new Timeline("t", "T", Raster.Hd, rate, [new Passage("asked", 50, [new Layer("c", [])], [])]),
-            new Machine("m", "M", MachineKind.StandIn, "", new Processor("p", 2, 2, 1, 3), [], [], new Memory(8, 1, 1, 3200), [], null, 5),
-            new PlaybackSettings(),
-            new Conditions("p", null, [0], null, null, 1),
-            new Dictionary<string, string>(),
-            DateTimeOffset.UnixEpoch);
-        var frames = Enumerable.Range(0, 50).Select(n => new FrameRecord(
-            n, rate.StartOf(n), rate.StartOf(n), rate.StartOf(n), FrameStatus.OnTime, DropReason.None, default, default, default,
-                default, 2));
-        return new Run(header, RunEnding.Finished, TimeSpan.Zero, [.. frames], [], []);
     }
 }
