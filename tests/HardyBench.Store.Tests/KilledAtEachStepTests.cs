@@ -121,8 +121,8 @@ public sealed class KilledAtEachStepTests
         }
 
         public override ValueTask<InterceptionResult<DbDataReader>> ReaderExecutingAsync(
-            DbCommand command, CommandEventData eventData, InterceptionResult<DbDataReader> result, CancellationToken cancellationToken = default) =>
-            Copied(result);
+            DbCommand command, CommandEventData eventData, InterceptionResult<DbDataReader> result,
+            CancellationToken cancellationToken = default) => Copied(result);
 
         public override ValueTask<DbDataReader> ReaderExecutedAsync(
             DbCommand command, CommandExecutedEventData eventData, DbDataReader result, CancellationToken cancellationToken = default) =>
@@ -137,8 +137,8 @@ public sealed class KilledAtEachStepTests
             Copied(result);
 
         public ValueTask<InterceptionResult> TransactionCommittingAsync(
-            DbTransaction transaction, TransactionEventData eventData, InterceptionResult result, CancellationToken cancellationToken = default) =>
-            Copied(result);
+            DbTransaction transaction, TransactionEventData eventData, InterceptionResult result,
+            CancellationToken cancellationToken = default) => Copied(result);
 
         public Task TransactionCommittedAsync(
             DbTransaction transaction, TransactionEndEventData eventData, CancellationToken cancellationToken = default)

@@ -9,7 +9,7 @@ test('a shelf is brought in with what is wrong named, a machine is duplicated, c
   const table = 'name,cores,memory_gb,price_eur\nPipit mini,6,16,700\nBroken box,0,16,\nWordy box,six,16,\n';
   await page.getByLabel('A file of machines').setInputFiles({ name: 'shelf.csv', mimeType: 'text/csv', buffer: Buffer.from(table) });
   await expect(page.getByRole('region', { name: 'The machine chosen' }).getByRole('status').first()).toContainText('One machine was added from shelf.csv; 2 to look at below');
-  await expect(page.getByTestId('row-problems')).toContainText('line 3, Broken box: The cores is 0');
+  await expect(page.getByTestId('row-problems')).toContainText('line 3, Broken box: The number of cores is 0');
   await expect(page.getByTestId('row-problems')).toContainText("line 4, Wordy box: 'six' in cores is not a whole number");
   await expect(page).toHaveURL(/id=pipit-mini/);
   await page.getByRole('button', { name: 'Hide' }).click();

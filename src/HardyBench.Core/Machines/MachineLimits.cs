@@ -22,8 +22,10 @@ public static class MachineLimits
     /// <summary>A sentence each; nothing for a machine that can be simulated.</summary>
     public static IReadOnlyList<string> Problems(Machine machine) => Lacking(machine).ToList() is { Count: > 0 } lacking ? lacking :
     [
-        .. Named(machine), .. OfProcessor(machine.Processor), .. OfMemory(machine), .. OfGraphics(machine), .. OfEngines(machine),
-        .. OfDrives(machine), .. OfCooling(machine), .. OfRest(machine), .. OfCosts(machine.Costs),
+        .. Named(machine), .. MachineFigures.All.SelectMany(figure => figure.Problems(machine)), .. OfProcessor(machine.Processor),
+        .. OfMemory(machine), .. TooMany("graphics units", machine.Graphics.Count, MaxParts), .. OfEngines(machine), .. OfDrives(machine),
+        .. OfCooling(machine), .. machine.Form is { } form && !Enum.IsDefined(form) ? ["The form is unknown."] : Array.Empty<string>(),
+        .. OfCosts(machine.Costs),
     ];
 
     private static IEnumerable<string> Lacking(Machine machine)
@@ -106,22 +108,12 @@ public static class MachineLimits
 
     private static IEnumerable<string> OfProcessor(Processor processor)
     {
-        foreach (var problem in Within("cores", processor.Cores, 1, 256).Concat(Within("threads", processor.Threads, 1, 512))
-            .Concat(Within("core speed", processor.RelativeCoreSpeed, 0.05, 20))
-            .Concat(Within("clock in GHz", processor.ClockGigahertz, 0.1, 12))
-            .Concat(Within("slow cores", processor.SlowCores, 0, 255))
-            .Concat(Within("speed of a slow core", processor.RelativeSlowSpeed, 0.05, 20))
-        )
-        {
-            yield return problem;
-        }
-
         if (processor.Threads < processor.Cores)
         {
             yield return $"{processor.Threads} threads are fewer than {processor.Cores} cores; each core has at least one.";
         }
 
-        if (processor.SlowCores >= processor.Cores)
+        if (processor.SlowCores > 0 && processor.SlowCores >= processor.Cores)
         {
             yield return $"{processor.SlowCores} slow cores leave no fast one of {processor.Cores}; describe a processor of equal "
                 + "cores without slow ones.";
@@ -137,7 +129,7 @@ public static class MachineLimits
             yield return Invariant($"A slow core cannot be faster ({processor.RelativeSlowSpeed}) than a fast one ({processor.FastSpeed}).");
         }
 
-        if (processor.VectorBits is { } bits && bits is not (64 or 128 or 256 or 512 or 1024 or 2048))
+        if (processor.VectorBits is { } bits and >= 64 and <= 2048 && bits is not (64 or 128 or 256 or 512 or 1024 or 2048))
         {
             yield return $"Vector units are 64 to 2048 bits wide, a power of two, not {bits}.";
         }
@@ -146,15 +138,6 @@ public static class MachineLimits
     private static IEnumerable<string> OfMemory(Machine machine)
     {
         var memory = machine.Memory;
-        foreach (
-            var problem in Within("memory in GB", memory.Gigabytes, 0.5, 8192)
-                .Concat(Within("memory in use in GB", memory.InUseGigabytes, 0, 8192))
-            .Concat(Within("sticks", memory.Sticks, 1, 64)).Concat(Within("channels", memory.Channels, 1, 24))
-            .Concat(Within("memory speed in MT/s", memory.MegatransfersPerSecond, 200, 40_000)))
-        {
-            yield return problem;
-        }
-
         if (memory.InUseGigabytes >= memory.Gigabytes)
         {
             yield return Invariant($"{memory.InUseGigabytes} GB in use leave nothing of {memory.Gigabytes} GB.");
@@ -169,22 +152,11 @@ public static class MachineLimits
         }
     }
 
-    private static IEnumerable<string> OfGraphics(Machine machine) =>
-    [
-        .. TooMany("graphics units", machine.Graphics.Count, MaxParts),
-        .. machine.Graphics.SelectMany(unit => Within($"Gflop/s of {unit.Name}", unit.PeakGigaflops, 10, 2e6)
-            .Concat(Within($"GB/s of {unit.Name}'s memory", unit.BandwidthGigabytesPerSecond, 1, 20_000))
-            .Concat(Within($"GB of {unit.Name}'s memory", unit.MemoryGigabytes, 0.1, 1024))
-            .Concat(Within($"GB/s of {unit.Name}'s bus", unit.BusGigabytesPerSecond, 0.1, 1000))),
-    ];
-
     private static IEnumerable<string> OfEngines(Machine machine) =>
     [
         .. TooMany("media engines", machine.MediaEngines.Count, MaxParts),
-        .. machine.MediaEngines.SelectMany(engine => Within($"Mpixel/s of {engine.Name}", engine.MegapixelsPerSecond, 1, 1e6)
-            .Concat(OfTable(engine.Name, engine.Capabilities))
+        .. machine.MediaEngines.SelectMany(engine => OfTable(engine.Name, engine.Capabilities)
             .Concat(OfTable(engine.Name, engine.Encodes ?? []))
-            .Concat(Within($"Mpixel/s that {engine.Name} encodes", engine.EncodedMegapixelsPerSecond, 1, 1e6))
             .Concat(engine.Encodes is { Count: > 0 } == engine.EncodedMegapixelsPerSecond is not null ? []
                 : [$"{engine.Name}: state both the formats that it encodes and the Mpixel/s, or neither."])),
     ];
@@ -202,10 +174,7 @@ public static class MachineLimits
 
     private static IEnumerable<string> OfDrives(Machine machine)
     {
-        foreach (var problem in TooMany("drives", machine.Drives.Count, MaxParts).Concat(machine.Drives.SelectMany(drive =>
-            Within($"MB/s read from {drive.Kind}", drive.ReadMegabytesPerSecond, 1, 200_000)
-                .Concat(Within($"MB/s written to {drive.Kind}", drive.WriteMegabytesPerSecond, 1, 200_000))
-                .Concat(Within($"latency of {drive.Kind} in ms", drive.LatencyMilliseconds, 0, 10_000)))))
+        foreach (var problem in TooMany("drives", machine.Drives.Count, MaxParts))
         {
             yield return problem;
         }
@@ -230,14 +199,6 @@ public static class MachineLimits
 
         return
         [
-            .. Within("thermal resistance in K/W", cooling.ResistanceKelvinPerWatt, 0.01, 100),
-            .. Within("heat capacity in J/K", cooling.CapacityJoulesPerKelvin, 1, 100_000),
-            .. Within("ambient temperature in °C", cooling.AmbientCelsius, -40, 60),
-            .. Within("temperature limit in °C", cooling.LimitCelsius, 40, 130),
-            .. Within("idle power in W", cooling.IdleWatts, 0.1, 2000),
-            .. Within("full power in W", cooling.FullWatts, 0.1, 5000),
-            .. Within("power limit on mains in W", cooling.MainsWatts, 0.1, 5000),
-            .. Within("power limit on battery in W", cooling.BatteryWatts, 0.1, 5000),
             .. cooling.FullWatts <= cooling.IdleWatts
                 ? [Invariant($"{cooling.FullWatts} W at full load are not more than {cooling.IdleWatts} W idle.")]
                 : Array.Empty<string>(),
@@ -251,26 +212,6 @@ public static class MachineLimits
                 : Array.Empty<string>(),
         ];
     }
-
-    private static IEnumerable<string> OfRest(Machine machine) =>
-    [
-        .. Within("price", (double?)machine.Price, 0, 1e7),
-        .. Within("noise in dB", machine.NoiseDecibels, 0, 120),
-        .. OfPlaces(machine.Places ?? new Places()),
-        .. machine.Form is { } form && !Enum.IsDefined(form) ? ["The form is unknown."] : Array.Empty<string>(),
-    ];
-
-    private static IEnumerable<string> OfPlaces(Places places) =>
-    [
-        .. Within("cooler in W", places.CoolerWatts, 1, 2000),
-        .. Within("slots for memory", places.MemorySlots, 1, 64),
-        .. Within("most memory in GB", places.MostGigabytes, 1, 8192),
-        .. Within("free places for drives on the bus", places.FreeNvme, 0, 16),
-        .. Within("free ports for drives", places.FreeSata, 0, 32),
-        .. Within("room for graphics in mm", places.GraphicsMillimetres, 0, 1000),
-        .. Within("power supply in W", places.SupplyWatts, 50, 10_000),
-        .. Within("draw of the graphics units in W", places.GraphicsWatts, 0, 5000),
-    ];
 
     private static IEnumerable<string> Within(string what, double? value, double least, double most) =>
         value is { } known && !(known >= least && known <= most)

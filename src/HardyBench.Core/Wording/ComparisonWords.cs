@@ -1,5 +1,6 @@
 using HardyBench.Core.Findings.Comparing;
 using HardyBench.Core.Findings.Statistics;
+using HardyBench.Core.Machines;
 using static System.FormattableString;
 
 namespace HardyBench.Core.Wording;
@@ -74,7 +75,11 @@ public static class ComparisonWords
         $"{About(difference)} {difference.Base ?? "not stated"} → {difference.Other ?? "not stated"}";
 
     /// <inheritdoc cref="About(ConditionDifference)"/>
-    public static string About(Condition what, string? of) => (what switch
+    public static string About(Condition what, string? of) => what == Condition.Figure
+        ? MachineFigures.All.First(figure => figure.Path == of).Name
+        : Named(what) + (of is null ? string.Empty : $" {of}");
+
+    private static string Named(Condition what) => what switch
     {
         Condition.Timeline => "timeline",
         Condition.TimelineRaster => "timeline raster",
@@ -107,13 +112,7 @@ public static class ComparisonWords
         Condition.PagesOpen => "pages open",
         Condition.Processor => "processor",
         Condition.Cores => "cores",
-        Condition.CoreSpeed => "core speed",
-        Condition.SlowCoreSpeed => "speed of slow cores",
         Condition.MeasuredCosts => "measured costs",
-        Condition.MemorySize => "memory",
-        Condition.MemorySpeed => "memory speed",
-        Condition.MemorySticks => "sticks of memory",
-        Condition.MemoryChannels => "memory channels",
         Condition.MemoryInUse => "memory in use before",
         Condition.Graphics => "graphics",
         Condition.MediaEngine => "media engine",
@@ -123,7 +122,7 @@ public static class ComparisonWords
         Condition.PowerLimit => "power limit",
         Condition.OperatingSystem => "operating system",
         _ => "graphics driver of",
-    }) + (of is null ? string.Empty : $" {of}");
+    };
 
     /// <summary>Where a run's work was done, a sentence; empty where it is unknown.</summary>
     public static string Of(WhereWorkRan where) => string.Join("; ", new[]

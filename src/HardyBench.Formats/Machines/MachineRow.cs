@@ -9,53 +9,22 @@ namespace HardyBench.Formats.Machines;
 internal sealed class MachineRow(Dictionary<string, string> cells)
 {
     private static readonly string[]
-        Before =
-        [
-            "id",
-            "name",
-            "summary",
-            "form",
-            "processor",
-            "cores",
-            "threads",
-            "core_speed",
-            "slow_cores",
-            "slow_core_speed",
-            "clock_ghz",
-            "vector_bits",
-            "memory_gb", "memory_in_use_gb", "sticks", "channels", "memory_mt_s",
-        ],
-        GraphicsColumns = ["graphics", "graphics_gflops", "graphics_gb_s", "graphics_gb", "graphics_bus_gb_s"],
-        EngineColumns = ["engine", "engine_mpixel_s", "engine_decodes", "engine_encode_mpixel_s", "engine_encodes"],
-        DriveColumns = ["drive", "drive_roles", "drive_read_mb_s", "drive_write_mb_s", "drive_latency_ms"],
-        After =
-        [
-            "fanless",
-            "resistance_k_w",
-            "capacity_j_k",
-            "ambient_c",
-            "limit_c",
-            "idle_w",
-            "full_w",
-            "mains_w",
-            "battery_w",
-            "on_battery",
-            "noise_db",
-            "operating_system", "driver_date", "price_eur", "priced_on",
-        ],
-        CoolingColumns =
-            ["fanless", "resistance_k_w", "capacity_j_k", "ambient_c", "limit_c", "idle_w", "full_w", "mains_w", "battery_w"],
-        PlacesColumns =
-        [
-            "socket", "cooler_w", "memory_kind", "memory_slots", "most_memory_gb", "free_nvme", "free_sata", "graphics_room_mm", "supply_w",
-            "graphics_w",
-        ];
+        Before = ["id", "name", "summary", "form", "processor", .. Numbers("processor"), .. Numbers("memory")],
+        GraphicsColumns = ["graphics", .. Numbers("graphics")],
+        EngineColumns = ["engine", .. Numbers("mediaEngines"), "engine_decodes", "engine_encodes"],
+        DriveColumns = ["drive", "drive_roles", .. Numbers("drives")],
+        CoolingColumns = ["fanless", .. Numbers("cooling")],
+        PlacesColumns = ["socket", "memory_kind", .. Numbers("places")],
+        Rest = ["on_battery", "operating_system", "driver_date", .. Numbers(string.Empty), "priced_on"];
 
     private readonly List<string> wrong = [];
 
     /// <summary>Every column there is, in order.</summary>
     public static IReadOnlyList<string> Columns { get; } =
-        [.. Before, .. Repeated(GraphicsColumns), .. Repeated(EngineColumns), .. Repeated(DriveColumns), .. After, .. PlacesColumns];
+    [
+        .. Before, .. Repeated(GraphicsColumns), .. Repeated(EngineColumns), .. Repeated(DriveColumns), .. CoolingColumns, .. Rest,
+        .. PlacesColumns,
+    ];
 
     public string? Name => cells.GetValueOrDefault("name");
 
@@ -69,73 +38,40 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
         row.Put("name", machine.Name);
         row.Put("summary", machine.Summary);
         row.Put("form", machine.Form is { } form ? BenchJson.Name(form) : null);
-        var processor = machine.Processor;
-        row.Put("processor", processor.Name);
-        row.Put("cores", processor.Cores);
-        row.Put("threads", processor.Threads);
-        row.Put("core_speed", processor.RelativeCoreSpeed);
-        row.Put("slow_cores", processor.SlowCores);
-        row.Put("slow_core_speed", processor.RelativeSlowSpeed);
-        row.Put("clock_ghz", processor.ClockGigahertz);
-        row.Put("vector_bits", processor.VectorBits);
-        row.Put("memory_gb", machine.Memory.Gigabytes);
-        row.Put("memory_in_use_gb", machine.Memory.InUseGigabytes);
-        row.Put("sticks", machine.Memory.Sticks);
-        row.Put("channels", machine.Memory.Channels);
-        row.Put("memory_mt_s", machine.Memory.MegatransfersPerSecond);
+        row.Put("processor", machine.Processor.Name);
+        foreach (var figure in MachineFigures.All)
+        {
+            foreach (var (place, (_, value)) in figure.Read(machine).Index())
+            {
+                row.Put(At(figure.Column, place), value);
+            }
+        }
+
         foreach (var (place, unit) in machine.Graphics.Index())
         {
-            row.PutAll(
-                GraphicsColumns,
-                place,
-                unit.Name,
-                unit.PeakGigaflops,
-                unit.BandwidthGigabytesPerSecond,
-                unit.MemoryGigabytes,
-                unit.BusGigabytesPerSecond
-            );
+            row.Put(At("graphics", place), unit.Name);
         }
 
         foreach (var (place, engine) in machine.MediaEngines.Index())
         {
-            row.PutAll(
-                EngineColumns, place, engine.Name, engine.MegapixelsPerSecond, FormatTable.Write(engine.Capabilities),
-                engine.EncodedMegapixelsPerSecond, engine.Encodes is { } encodes ? FormatTable.Write(encodes) : null);
+            row.Put(At("engine", place), engine.Name);
+            row.Put(At("engine_decodes", place), FormatTable.Write(engine.Capabilities));
+            row.Put(At("engine_encodes", place), engine.Encodes is { } encodes ? FormatTable.Write(encodes) : null);
         }
 
         foreach (var (place, drive) in machine.Drives.Index())
         {
-            row.PutAll(
-                DriveColumns, place, drive.Kind, string.Join("; ", drive.Roles.Select(BenchJson.Name)), drive.ReadMegabytesPerSecond,
-                drive.WriteMegabytesPerSecond, drive.LatencyMilliseconds);
+            row.Put(At("drive", place), drive.Kind);
+            row.Put(At("drive_roles", place), string.Join("; ", drive.Roles.Select(BenchJson.Name)));
         }
 
-        if (machine.Cooling is { } cooling)
-        {
-            row.PutAll(
-                After,
-                0,
-                cooling.Fanless,
-                cooling.ResistanceKelvinPerWatt,
-                cooling.CapacityJoulesPerKelvin,
-                cooling.AmbientCelsius,
-                cooling.LimitCelsius,
-                cooling.IdleWatts, cooling.FullWatts, cooling.MainsWatts, cooling.BatteryWatts);
-        }
-
+        row.Put("fanless", machine.Cooling?.Fanless);
         row.Put("on_battery", machine.OnBattery);
-        row.Put("noise_db", machine.NoiseDecibels);
         row.Put("operating_system", machine.OperatingSystem);
         row.Put("driver_date", machine.DriverDate);
-        row.Put("price_eur", machine.Price);
         row.Put("priced_on", machine.PricedOn);
-        if (machine.Places is { } places)
-        {
-            row.PutAll(
-                PlacesColumns, 0, places.Socket, places.CoolerWatts, places.MemoryKind, places.MemorySlots, places.MostGigabytes,
-                places.FreeNvme, places.FreeSata, places.GraphicsMillimetres, places.SupplyWatts, places.GraphicsWatts);
-        }
-
+        row.Put("socket", machine.Places?.Socket);
+        row.Put("memory_kind", machine.Places?.MemoryKind);
         return row;
     }
 
@@ -159,13 +95,13 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
                 Whole("slow_cores") ?? 0,
                 Number("slow_core_speed"), Whole("vector_bits")),
             [.. Filled(GraphicsColumns).Select(place => new Graphics(
-                Text(At(GraphicsColumns[0], place))!, Needed(At(GraphicsColumns[1], place)), Needed(At(GraphicsColumns[2], place)),
-                Needed(At(GraphicsColumns[3], place)), Number(At(GraphicsColumns[4], place))))],
+                Text(At("graphics", place))!, Needed(At("graphics_gflops", place)), Needed(At("graphics_gb_s", place)),
+                Needed(At("graphics_gb", place)), Number(At("graphics_bus_gb_s", place))))],
             [.. Filled(EngineColumns).Select(place => new MediaEngine(
-                Text(At(EngineColumns[0], place))!, Needed(At(EngineColumns[1], place)), Capabilities(At(EngineColumns[2], place)))
+                Text(At("engine", place))!, Needed(At("engine_mpixel_s", place)), Capabilities(At("engine_decodes", place)))
             {
-                EncodedMegapixelsPerSecond = Number(At(EngineColumns[3], place)),
-                Encodes = Capabilities(At(EngineColumns[4], place)) is { Count: > 0 } encodes ? encodes : null,
+                EncodedMegapixelsPerSecond = Number(At("engine_encode_mpixel_s", place)),
+                Encodes = Capabilities(At("engine_encodes", place)) is { Count: > 0 } encodes ? encodes : null,
             })],
             new Memory(
                 Number("memory_gb") ?? Lacking("memory_gb", 1.0),
@@ -175,9 +111,9 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
                 Whole("channels")
             ),
             [.. Filled(DriveColumns).Select(place => new Drive(
-                Roles(At(DriveColumns[1], place)), Text(At(DriveColumns[0], place))!, Needed(At(DriveColumns[2], place)),
-                Number(At(DriveColumns[3], place)) ?? Number(At(DriveColumns[2], place)) ?? 0,
-                Number(At(DriveColumns[4], place)) ?? 0))],
+                Roles(At("drive_roles", place)), Text(At("drive", place))!, Needed(At("drive_read_mb_s", place)),
+                Number(At("drive_write_mb_s", place)) ?? Number(At("drive_read_mb_s", place)) ?? 0,
+                Number(At("drive_latency_ms", place)) ?? 0))],
             Cooling(),
             (decimal?)Within(Number("price_eur")))
         {
@@ -209,6 +145,10 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
 
     private static IEnumerable<string> Repeated(string[] columns) =>
         Enumerable.Range(0, MachineLimits.MaxParts).SelectMany(place => columns.Select(column => At(column, place)));
+
+    /// <summary>The columns of a part's numbers.</summary>
+    private static IEnumerable<string> Numbers(string part) =>
+        MachineFigures.All.Where(figure => figure.Part == part).Select(figure => figure.Column);
 
     private static string At(string column, int place) =>
         place == 0 ? column : string.Create(CultureInfo.InvariantCulture, $"{column}_{place + 1}");
@@ -259,14 +199,6 @@ internal sealed class MachineRow(Dictionary<string, string> cells)
         }
 
         return roles;
-    }
-
-    private void PutAll(string[] columns, int place, params object?[] values)
-    {
-        foreach (var (column, value) in columns.Zip(values))
-        {
-            Put(At(column, place), value);
-        }
     }
 
     private void Put(string column, object? value)

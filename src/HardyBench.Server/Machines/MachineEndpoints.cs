@@ -42,6 +42,16 @@ public sealed record MachineDocument(int Version, Machine Machine)
     public static MachineDocument Of(Stored<Machine> stored) => new(stored.Version, stored.Thing);
 }
 
+/// <summary>A number of a machine, as a form asks for it.</summary>
+/// <param name="Member">Its name in JSON, within its part.</param>
+/// <param name="Label">With its unit.</param>
+public sealed record FigureView(string Part, string Member, string Label, double Min, double Max, bool IsWhole, bool IsOptional)
+{
+    public static FigureView Of(MachineFigure figure) => new(
+        figure.Part, figure.Path[(figure.Path.LastIndexOf('.') + 1)..], figure.Unit is null ? figure.Field : $"{figure.Field}, {figure.Unit}",
+        figure.Min, figure.Max, figure.IsWhole, figure.IsOptional);
+}
+
 /// <summary>Runs of a machine as it was before a change. They no longer count for it.</summary>
 /// <param name="Last">When the last of them started.</param>
 /// <param name="Changes">What differs now, a phrase each.</param>
@@ -63,6 +73,7 @@ internal static class MachineEndpoints
         machines.MapGet("/", async Task<Ok<MachineView[]>> (Bench bench) =>
                 TypedResults.Ok((await bench.Machines.AllAsync()).Select(MachineView.Of).ToArray()))
             .WithName("listMachines");
+        machines.MapGet("/figures", () => TypedResults.Ok(MachineFigures.All.Select(FigureView.Of).ToArray())).WithName("machineFigures");
         machines.MapGet("/{id}", async Task<Ok<MachineDocument>> (string id, Bench bench) =>
                 TypedResults.Ok(MachineDocument.Of(await bench.Machines.StoredAsync(id))))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("machine");

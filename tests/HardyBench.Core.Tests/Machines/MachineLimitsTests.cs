@@ -28,14 +28,14 @@ public sealed class MachineLimitsTests
         { "their speed is not stated", machine => machine with { Processor = machine.Processor with { SlowCores = 2 } } },
         { "cannot be faster", machine => machine with { Processor = machine.Processor with { SlowCores = 2, RelativeSlowSpeed = 2 } } },
         { "a power of two, not 200", machine => machine with { Processor = machine.Processor with { VectorBits = 200 } } },
-        { "memory in GB is -8", machine => machine with { Memory = machine.Memory with { Gigabytes = -8 } } },
+        { "memory is -8 GB", machine => machine with { Memory = machine.Memory with { Gigabytes = -8 } } },
         { "leave nothing of 32 GB", machine => machine with { Memory = machine.Memory with { InUseGigabytes = 32 } } },
         { "shares main memory", machine => machine with { Graphics = [Unit with { BusGigabytesPerSecond = null, MemoryGigabytes = 64 }] } },
-        { "bus is 0", machine => machine with { Graphics = [Unit with { BusGigabytesPerSecond = 0 }] } },
+        { "bus of unit is 0 GB/s", machine => machine with { Graphics = [Unit with { BusGigabytesPerSecond = 0 }] } },
         { "9 graphics units", machine => machine with { Graphics = [.. Enumerable.Repeat(Unit, 9)] } },
-        { "Mpixel/s of e is 0", machine => machine with { MediaEngines = [new MediaEngine("e", 0, [])] } },
+        { "decoding rate of e is 0 Mpixel/s", machine => machine with { MediaEngines = [new MediaEngine("e", 0, [])] } },
         {
-            "read from NVMe is Infinity",
+            "reading rate of NVMe is Infinity",
             machine => machine with { Drives = [machine.Drives[0] with { ReadMegabytesPerSecond = double.PositiveInfinity }] }
         },
         {

@@ -75,6 +75,22 @@ public sealed class MachineMembersTests
     public static TheoryData<string> Numbers => [.. Leaves(Node(Full), string.Empty)
         .Where(leaf => leaf.Value.GetValueKind() == JsonValueKind.Number).Select(leaf => leaf.Path)];
 
+    /// <summary>Every number that is stated has its row in the table of figures, which says the same.</summary>
+    [Theory]
+    [MemberData(nameof(Numbers))]
+    public void A_number_is_among_the_figures(string path)
+    {
+        var figure = MachineFigures.All.SingleOrDefault(figure => figure.Path == path.Replace("[0]", null, StringComparison.Ordinal).Replace("[1]", null, StringComparison.Ordinal));
+        if (IsIn(NotInTable, path) || path.Contains("maxRaster", StringComparison.Ordinal) || path.Contains("maxBitDepth", StringComparison.Ordinal))
+        {
+            Assert.Null(figure);
+            return;
+        }
+
+        var value = Leaves(Node(Full), string.Empty).Single(leaf => leaf.Path == path).Value.GetValue<double>();
+        Assert.Contains(figure!.Read(Full), one => one.Value == value);
+    }
+
     /// <summary>Every number of a machine has limits.</summary>
     [Theory]
     [MemberData(nameof(Numbers))]
@@ -115,7 +131,7 @@ public sealed class MachineMembersTests
         Assert.Empty(LikeForLike.Differences(machine, later));
         Assert.NotEqual(MachineDigest.Of(machine), MachineDigest.Of(upgraded));
         var difference = Assert.Single(LikeForLike.Differences(machine, upgraded));
-        Assert.Equal((Condition.MemorySize, "16 GB", "33 GB"), (difference.What, difference.Base, difference.Other));
+        Assert.Equal((Condition.Figure, "16 GB", "33 GB"), (difference.What, difference.Base, difference.Other));
     }
 
     private static bool IsIn(Dictionary<string, string> exempt, string path) => exempt.Keys.Any(start => StartsWith(path, start));

@@ -67,7 +67,7 @@ public sealed class ShelfFormatTests
 
         Assert.Equal(["Good", "Also, good"], read.Machines.Select(machine => machine.Name));
         Assert.Equal(["line 3", "line 4", "line 5", "line 6"], read.Problems.Select(problem => problem.Where));
-        Assert.Contains("memory in GB is -32", read.Problems[0].Why, StringComparison.Ordinal);
+        Assert.Contains("memory is -32 GB", read.Problems[0].Why, StringComparison.Ordinal);
         Assert.Equal("'eight' in cores is not a whole number.", read.Problems[1].Why);
         Assert.Contains("has a name", read.Problems[2].Why, StringComparison.Ordinal);
         Assert.Equal(

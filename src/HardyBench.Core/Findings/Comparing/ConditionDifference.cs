@@ -1,3 +1,5 @@
+using HardyBench.Core.Machines;
+
 namespace HardyBench.Core.Findings.Comparing;
 
 /// <summary>What two runs can differ in.</summary>
@@ -35,12 +37,9 @@ public enum Condition
 
     Processor,
     Cores,
-    CoreSpeed,
-    SlowCoreSpeed,
-    MemorySize,
-    MemorySpeed,
-    MemorySticks,
-    MemoryChannels,
+
+    /// <summary>A number of the machine; <see cref="ConditionDifference.Of"/> is the path of its <see cref="Machines.MachineFigure"/>.</summary>
+    Figure,
     MemoryInUse,
     Graphics,
     MediaEngine,
@@ -73,7 +72,8 @@ public static class ConditionCauses
             Condition.DecodedOn => [Condition.DecodeAskedOn, Condition.MediaEngine],
             Condition.EffectRanOn => [Condition.EffectsAskedOn, Condition.Graphics],
             // Where only one of them has slow cores at all.
-            Condition.SlowCoreSpeed when difference.Base is null || difference.Other is null => [Condition.Cores],
+            Condition.Figure when difference.Of == MachineFigures.SlowSpeed && (difference.Base is null || difference.Other is null) =>
+                [Condition.Cores],
             _ => Array.Empty<Condition>(),
         },
         .. difference.What.IsOfProgram(difference.Base) && difference.What.IsOfProgram(difference.Other)
@@ -83,7 +83,7 @@ public static class ConditionCauses
 }
 
 /// <summary>One thing in which two runs differ.</summary>
-/// <param name="Of">Which clip or effect it is about; null for the run as a whole.</param>
+/// <param name="Of">Which clip, effect, setting or number it is about; null for the run as a whole.</param>
 /// <param name="Base">As the base had it, in figures; null where it was not stated.</param>
 /// <param name="Other">As the other had it.</param>
 public sealed record ConditionDifference(Condition What, string? Of, string? Base, string? Other)

@@ -124,7 +124,7 @@ public static class LikeForLike
 
     private static void OfMachine(Machine machine, Adding add)
     {
-        var (processor, memory) = (machine.Processor, machine.Memory);
+        var processor = machine.Processor;
         add(Condition.Processor, processor.Name);
         add(
             Condition.Cores,
@@ -132,12 +132,11 @@ public static class LikeForLike
                 ? Invariant($"{processor.Cores - processor.SlowCores} fast, {processor.SlowCores} slow")
                 : Invariant($"{processor.Cores}")
         );
-        add(Condition.CoreSpeed, processor.RelativeCoreSpeed is { } speed ? Invariant($"{speed:0.##}") : null);
-        add(Condition.SlowCoreSpeed, processor.RelativeSlowSpeed is { } slow ? Invariant($"{slow:0.##}") : null);
-        add(Condition.MemorySize, Invariant($"{memory.Gigabytes:0.#} GB"));
-        add(Condition.MemorySpeed, memory.MegatransfersPerSecond is { } transfers ? Invariant($"{transfers} MT/s") : null);
-        add(Condition.MemorySticks, memory.Sticks is { } sticks ? Invariant($"{sticks}") : null);
-        add(Condition.MemoryChannels, memory.Channels is { } channels ? Invariant($"{channels}") : null);
+        foreach (var figure in MachineFigures.All.Where(figure => figure.IsCompared))
+        {
+            add(Condition.Figure, figure.TextOf(machine), figure.Path);
+        }
+
         add(
             Condition.Graphics,
             machine.Graphics.Count == 0

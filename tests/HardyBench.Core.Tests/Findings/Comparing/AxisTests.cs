@@ -1,4 +1,5 @@
 using HardyBench.Core.Findings.Comparing;
+using HardyBench.Core.Machines;
 using HardyBench.Core.Wording;
 
 namespace HardyBench.Core.Tests.Findings.Comparing;
@@ -10,7 +11,7 @@ public sealed class AxisTests
     {
         var axis = Axis.Along([Base, Side("64 GB", 1.5), Side("16 GB", 1.495), Side("32 GB", 1.5)])!;
 
-        Assert.Equal(Condition.MemorySize, axis.What);
+        Assert.Equal((Condition.Figure, MachineFigures.MemorySize), (axis.What, axis.Of));
         Assert.Equal(["8 GB", "16 GB", "32 GB", "64 GB"], axis.Points.Select(point => point.Text));
         Assert.Equal(
             "Along memory from 8 GB to 64 GB: × 1.50 up to 16 GB, from there on no more frames are shown.",
@@ -75,7 +76,7 @@ public sealed class AxisTests
     [Fact]
     public void Programs_on_unlike_machines_or_without_a_clock_are_no_axis()
     {
-        var faster = new ConditionDifference(Condition.CoreSpeed, null, "1", "2");
+        var faster = new ConditionDifference(Condition.Figure, "processor.relativeCoreSpeed", "1", "2");
         var unpaced = new ConditionDifference(Condition.Policy, null, "the clock kept", "no clock");
 
         Assert.Null(Axis.Along([Base, Program("A", 1), Program("B", 1) with { Differences = [.. Program("B", 1).Differences, faster] }]));
@@ -118,7 +119,7 @@ public sealed class AxisTests
     private static AxisSide Base => new([], null, [0.4]);
 
     private static AxisSide Side(string memory, double ratio) =>
-        new([new ConditionDifference(Condition.MemorySize, null, "8 GB", memory)], Beside(ratio), [0.4 * ratio]);
+        new([new ConditionDifference(Condition.Figure, MachineFigures.MemorySize, "8 GB", memory)], Beside(ratio), [0.4 * ratio]);
 
     private static SideBeside Beside(double ratio) => new([], ratio, [], []);
 }

@@ -4,6 +4,7 @@ import { same } from '#lib/same.ts';
 import { Notices } from '#lib/notices.svelte.ts';
 
 export type Described = Schemas['Machine'];
+export type Figure = Schemas['FigureView'];
 export type MachineDocument = Schemas['MachineDocument'];
 export type RowProblem = Schemas['RowProblem'];
 
@@ -13,6 +14,7 @@ type Draft = { version: number; saved: Described; machine: Described };
 /** The list of machines: what it holds, what is being changed, and what became of it. */
 export class Shelf extends Notices {
   list = $state<Machine[]>([]);
+  figures = $state<Figure[]>([]);
   drafts = $state<Record<string, Draft>>({});
   problems = $state<RowProblem[]>([]);
   /** The last one deleted, which can be restored. */
@@ -20,6 +22,7 @@ export class Shelf extends Notices {
 
   async read() {
     this.list = orThrow(await api.GET('/api/machines'));
+    if (!this.figures.length) this.figures = orThrow(await api.GET('/api/machines/figures'));
   }
 
   /** Reads a machine whole, unless it is being changed already. */

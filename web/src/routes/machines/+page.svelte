@@ -112,7 +112,7 @@
           <a class="link" href="/api/machines/export?format=json&ids={chosen}" download="{chosen}.json">export</a>
         </span>
       </div>
-      {#key chosen}<MachineForm bind:machine={draft.machine} />{/key}
+      {#key chosen}<MachineForm bind:machine={draft.machine} figures={shelf.figures} />{/key}
     {/if}
     {#if draft}<EarlierRuns id={chosen} version={draft.version} />{/if}
   </section>
