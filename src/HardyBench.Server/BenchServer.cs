@@ -96,6 +96,8 @@ public static class BenchServer
 
             options.SerializerOptions.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { BenchJson.DemandKind } };
             options.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
+            // A misspelt member is refused instead of ignored.
+            options.SerializerOptions.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
             options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
             options.SerializerOptions.RespectNullableAnnotations = true;
             options.SerializerOptions.RespectRequiredConstructorParameters = true;

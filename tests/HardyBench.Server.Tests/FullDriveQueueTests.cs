@@ -46,7 +46,7 @@ public sealed class FullDriveQueueTests : ServerTest
     private async Task<string> ThreeSecondsAsync()
     {
         var whole = (await GetAsync("/api/timelines/touring-night"))["timeline"]!;
-        var made = await PostAsync("/api/timelines", new { title = "Short", raster = whole["raster"], rate = whole["rate"] });
+        var made = await PostAsync("/api/timelines", new { title = "Short" });
         var timeline = made["timeline"]!;
         timeline["passages"] = new JsonArray(whole["passages"]![0]!.DeepClone());
         var change = new JsonObject { ["version"] = made["version"]!.DeepClone(), ["timeline"] = timeline.DeepClone() };

@@ -92,6 +92,9 @@ public sealed class TrialApiTests : ServerTest
     [InlineData("""{"trial":{"kind":"juggle"}}""", "juggle")]
     [InlineData("""{"trial":{"kind":"soak","minutes":"ten"}}""", "minutes")]
     [InlineData("""{"kind":"soak","minutes":10}""", "kind")]
+    [InlineData("""{"settings":{"lookahed":3}}""", "lookahed")]
+    [InlineData("""{"trial":{"kind":"soak","minute":10}}""", "minute")]
+    [InlineData("""{"trial":{"kind":"compare","pairs":1,"other":{"scales":"half"}}}""", "scales")]
     public async Task A_trial_that_cannot_be_told_is_refused_with_the_place(string members, string words)
     {
         var body = JsonNode.Parse(members)!;

@@ -1,4 +1,5 @@
 using System.Text;
+using System.Text.Json.Serialization;
 using HardyBench.Core;
 using HardyBench.Core.Advice.Briefs;
 using HardyBench.Formats.Advice;
@@ -20,6 +21,8 @@ public sealed record BriefDocument(int Version, Brief Brief)
 }
 
 /// <summary>A change to one.</summary>
+/// <remarks>A document that was read can be sent back as it is: what it says besides is ignored.</remarks>
+[JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Skip)]
 public sealed record BriefChange(int Version, Brief Brief);
 
 /// <summary>What became of a file of briefs.</summary>

@@ -1,4 +1,5 @@
 using System.Text;
+using System.Text.Json.Serialization;
 using HardyBench.Core.Advice.Parts;
 using HardyBench.Formats.Advice;
 using HardyBench.Store;
@@ -89,4 +90,6 @@ public sealed record NewPart(IReadOnlyDictionary<string, string> Cells);
 
 /// <param name="Version">The version that it was read at.</param>
 /// <param name="Cells">All of them, by column; what is left out it has no more.</param>
+/// <remarks>A document that was read can be sent back as it is: what it says besides is ignored.</remarks>
+[JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Skip)]
 public sealed record PartEdit(int Version, IReadOnlyDictionary<string, string> Cells);

@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Trials;
@@ -11,7 +10,6 @@ namespace HardyBench.Server.Plays;
 /// <summary>What somebody wants played. What is left out has its default, so that timeline and machine alone are a bare run.</summary>
 /// <param name="Trial">The question, with the parameters of its kind; null to play it once.</param>
 /// <param name="AtClock">Whether a stand-in's runs come at the pace of the clock, to be watched; what they bring is the same.</param>
-[JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Disallow)]
 public sealed record PlayRequest(
     string TimelineId, string MachineId, Trial? Trial = null, PlaybackSettings? Settings = null, bool AtClock = false);
 

@@ -1,4 +1,5 @@
 using System.Text;
+using System.Text.Json.Serialization;
 using HardyBench.Core.Playback.Programs;
 using HardyBench.Core.Wording;
 using HardyBench.Formats.Machines;
@@ -20,6 +21,8 @@ public sealed record ProgramDocument(int Version, EditingProgram Program, IReadO
 }
 
 /// <summary>A change to one.</summary>
+/// <remarks>A document that was read can be sent back as it is: what it says besides is ignored.</remarks>
+[JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Skip)]
 public sealed record ProgramChange(int Version, EditingProgram Program);
 
 /// <summary>What became of a file of editing programs.</summary>

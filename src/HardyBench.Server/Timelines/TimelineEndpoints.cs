@@ -1,4 +1,5 @@
 using System.Text;
+using System.Text.Json.Serialization;
 using HardyBench.Core;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Footage;
@@ -26,6 +27,8 @@ public sealed record TimelineDocument(int Version, Timeline Timeline, IReadOnlyL
 
 /// <summary>A timeline to be kept.</summary>
 /// <param name="Version">The version it was read at.</param>
+/// <remarks>A document that was read can be sent back as it is: what it says besides is ignored.</remarks>
+[JsonUnmappedMemberHandling(JsonUnmappedMemberHandling.Skip)]
 public sealed record TimelineChange(int Version, Timeline Timeline);
 
 /// <summary>A timeline to be begun.</summary>
