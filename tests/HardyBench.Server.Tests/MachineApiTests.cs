@@ -2,6 +2,9 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json.Nodes;
+using HardyBench.Workbench;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace HardyBench.Server.Tests;
 
@@ -28,6 +31,26 @@ public sealed class MachineApiTests : ServerTest
         Assert.Equal(["this", id], sheet["columns"]!.AsArray().Select(column => (string)column!["machine"]!["id"]!));
         Assert.Equal(8, sheet["columns"]![1]!["cells"]!.AsArray().Count);
         Assert.True(((string)sheet["columns"]![1]!["cells"]![0]!["comb"]!).Length > 0);
+    }
+
+    /// <summary>A thing is read at an address that ends in its id, and other addresses stand beside it.</summary>
+    [Fact]
+    public async Task Nothing_new_gets_an_id_that_is_an_address()
+    {
+        var paths = Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints).OfType<RouteEndpoint>()
+            .Where(endpoint => endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods.Contains("GET") == true)
+            .Select(endpoint => endpoint.RoutePattern.RawText!.TrimEnd('/')).ToHashSet();
+        var beside = paths.Where(path => path.EndsWith("/{id}", StringComparison.Ordinal))
+            .SelectMany(path => paths.Where(other => other.LastIndexOf('/') == path.LastIndexOf('/')
+                && other.StartsWith(path[..^"{id}".Length], StringComparison.Ordinal) && !other.Contains('{', StringComparison.Ordinal)))
+            .Select(path => path[(path.LastIndexOf('/') + 1)..]).ToList();
+
+        Assert.Contains("figures", beside);
+        Assert.All(beside, address => Assert.Contains(address, NewIds.Addresses));
+        var box = (await GetAsync("/api/machines/curlew-desk"))["machine"]!;
+        (box["id"], box["name"]) = ("", "Export");
+        var added = await ReadAsync(await Http.PostAsync("/api/machines", Json(box)));
+        Assert.Equal("Export", (string)(await GetAsync($"/api/machines/{added["machine"]!["id"]}"))["machine"]!["name"]!);
     }
 
     /// <summary>Its runs and trials stay, under the name that people know it by.</summary>
