@@ -44,7 +44,9 @@ internal static class Guarded
         }
         catch (Exception failure)
         {
-            await Console.Error.WriteLineAsync(CodeOf(failure) is null ? LineOf(failure) : failure.Message);
+            // A file's failure need not be of the drive with the data: it may be one that is named on the command line.
+            await Console.Error.WriteLineAsync(CodeOf(failure) is null ? LineOf(failure)
+                : failure is IOException or UnauthorizedAccessException ? failure.Message : Failures.WordsOf(failure));
             return CodeOf(failure) ?? ExitCodes.Failed;
         }
     }

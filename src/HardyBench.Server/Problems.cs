@@ -1,6 +1,5 @@
 using System.Text.Json;
 using HardyBench.Server.Advice;
-using HardyBench.Store;
 using HardyBench.Workbench;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http;
@@ -29,10 +28,7 @@ internal sealed class Problems(IProblemDetailsService details) : IExceptionHandl
     /// <summary>What was wrong with a body, with the place in it.</summary>
     private static string WordsOf(Exception exception) => exception is BadHttpRequestException { InnerException: JsonException wrong }
         ? $"The body is wrong at {wrong.Path}: {wrong.Message} Nothing was changed."
-        : BenchDatabaseFactory.IsDriveFailure(exception)
-            ? $"The drive with the data cannot be written: {exception.GetBaseException().Message} Nothing was changed. Free some space, then "
-                + "try again."
-        : exception.Message;
+        : Failures.WordsOf(exception);
 
     private static int? StatusOf(Exception exception) => exception switch
     {

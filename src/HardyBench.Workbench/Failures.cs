@@ -67,4 +67,10 @@ public static class Failures
         PlayerUnavailableException => FailureKind.NoPlayer,
         _ => BenchDatabaseFactory.IsDriveFailure(failure) ? FailureKind.Storage : null,
     };
+
+    /// <summary>What happened, what was kept and what to do. The message of a drive's failure says only the first.</summary>
+    public static string WordsOf(Exception failure) => BenchDatabaseFactory.IsDriveFailure(failure)
+        ? $"The drive with the data cannot be written: {failure.GetBaseException().Message} What was saved before is kept. Free some space, then "
+            + "try again."
+        : failure.Message;
 }

@@ -1,5 +1,8 @@
 using System.Reflection;
 using System.Runtime.CompilerServices;
+using HardyBench.Core;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
 
 namespace HardyBench.Workbench.Tests;
 
@@ -7,6 +10,19 @@ public sealed class FailuresTests
 {
     /// <summary>Caught before anybody else sees them.</summary>
     private static readonly string[] CaughtInside = [];
+
+    [Fact]
+    public void A_failure_of_the_drive_says_what_was_kept_and_what_to_do()
+    {
+        const int Full = 13;
+        var full = new DbUpdateException("An error occurred while saving.", new SqliteException("SQLite Error 13: 'database or disk is full'.", Full));
+
+        Assert.Equal(
+            "The drive with the data cannot be written: SQLite Error 13: 'database or disk is full'. What was saved before is kept. Free some "
+                + "space, then try again.",
+            Failures.WordsOf(full));
+        Assert.StartsWith("There is no clip 'gone'.", Failures.WordsOf(new UnknownThingException("clip", "gone", [])), StringComparison.Ordinal);
+    }
 
     /// <summary>A new exception that is not in the table would be reported as unexpected.</summary>
     [Fact]

@@ -76,7 +76,7 @@ public sealed class BackgroundWork(
             }
             catch (Exception failure)
             {
-                problem = failure.Message;
+                problem = Failures.WordsOf(failure);
                 log.LogWarning(Failures.KindOf(failure) is null ? failure : null, "{What}: {Problem}", kind.What, problem);
             }
         }
