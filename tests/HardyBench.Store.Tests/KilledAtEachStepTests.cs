@@ -1,5 +1,4 @@
 using System.Data.Common;
-using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using Microsoft.EntityFrameworkCore.Diagnostics;
 using static HardyBench.Store.Tests.Samples;

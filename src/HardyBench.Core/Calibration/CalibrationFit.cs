@@ -35,7 +35,7 @@ public sealed record CalibrationFit(double CoreSpeed, MachineCosts Costs, IReadO
     {
         var usable = measures.Where(measure => measure.IsUsable).ToList();
         var groups = usable.Where(measure => measure.Kind == MeasureKind.OneThread)
-            .GroupBy(measure => (measure.Format.Codec, Deep: measure.Format.BitDepth > 8))
+            .GroupBy(measure => measure.DecodesAs)
             .Select(group => (group.Key, Rows: group.ToList(), Fit: FitOf([.. group])))
             .ToList();
         if (groups.Count == 0)

@@ -115,8 +115,8 @@ public sealed class CalibrationPlan(
         string[] unknown = disturbed == 0
             ? []
             : [
-                .. measures.Where(measure => measure.Kind == MeasureKind.OneThread).GroupBy(measure => measure.Format.Codec)
-                    .Where(of => !of.Any(measure => measure.IsUsable)).Select(of => of.Key.StandardName),
+                .. measures.Where(measure => measure.Kind == MeasureKind.OneThread).GroupBy(measure => measure.DecodesAs)
+                    .Where(of => !of.Any(measure => measure.IsUsable)).Select(of => of.Key.Codec.StandardName).Distinct(),
             ];
         if (unknown.Length > 0 || disturbed > MaxDisturbed * measures.Count)
         {

@@ -28,6 +28,9 @@ public sealed record Measure(
     MeasureKind Kind, string Clip, ClipFormat Format, string? Work, double Pixels, bool Deep, double FramesPerSecond = 0,
     double DecodeSeconds = 0, double EffectsSeconds = 0)
 {
+    /// <summary>The cost of decoding that it tells of: each codec has one at 8 bits a sample and one above.</summary>
+    public (Codec Codec, bool Deep) DecodesAs => (Format.Codec, Format.BitDepth > 8);
+
     /// <summary>Whether there were frames and processor time enough to tell.</summary>
     public bool IsUsable => FramesPerSecond > 0 && DecodeSeconds > 0;
 }

@@ -20,7 +20,7 @@ public sealed record MachineFigure(
     /// <summary>Whether it is a count.</summary>
     public bool IsWhole { get; init; }
 
-    /// <summary>Whether it may be left out.</summary>
+    /// <summary>Whether its field in the form may be empty.</summary>
     public bool IsOptional { get; init; }
 
     /// <summary>Whether a comparison of machines names this number. Others are compared as part of a whole, as a drive is, or affect no
@@ -28,17 +28,21 @@ public sealed record MachineFigure(
     public bool IsCompared { get; init; }
 
     /// <summary>The part that it is a member of; empty for the machine itself.</summary>
-    public string Part => Path.Contains('.', StringComparison.Ordinal) ? Path[..Path.IndexOf('.', StringComparison.Ordinal)] : string.Empty;
+    public string Part => Path[..Math.Max(0, Dot)];
+
+    /// <summary>Its name in JSON, within its part.</summary>
+    public string Member => Path[(Dot + 1)..];
+
+    private int Dot => Path.IndexOf('.', StringComparison.Ordinal);
+
+    private string AndUnit => Unit is null ? string.Empty : $" {Unit}";
 
     /// <summary>Of a machine that has one of its part, with the unit; null where it is not stated.</summary>
-    public string? TextOf(Machine machine) => Read(machine).FirstOrDefault().Value is { } value ? WithUnit(value) : null;
+    public string? TextOf(Machine machine) => Read(machine).FirstOrDefault().Value is { } value ? Invariant($"{value:0.##}{AndUnit}") : null;
 
     /// <summary>A sentence for each number out of the limits.</summary>
     public IEnumerable<string> Problems(Machine machine) =>
         from one in Read(machine)
         where one.Value is { } value && !(value >= Min && value <= Max)
-        select Invariant($"The {Name}{(one.Of is null ? string.Empty : $" of {one.Of}")} is {one.Value}")
-            + Invariant($"{(Unit is null ? string.Empty : $" {Unit}")}; allowed: {Min} to {Max}.");
-
-    private string WithUnit(double value) => Unit is null ? Invariant($"{value:0.##}") : Invariant($"{value:0.##} {Unit}");
+        select Invariant($"The {Name}{(one.Of is null ? string.Empty : $" of {one.Of}")} is {one.Value}{AndUnit}; allowed: {Min} to {Max}.");
 }

@@ -25,11 +25,11 @@ public static class MachineFigures
             Of(Part, "processor.cores", "cores", "cores", "number of cores", null, 1, 256, part => part.Cores) with { IsWhole = true },
             Of(Part, "processor.threads", "threads", "threads", "number of threads", null, 1, 512, part => part.Threads) with { IsWhole = true },
             Of(Part, "processor.relativeCoreSpeed", "core_speed", "core speed", "core speed", null, 0.05, 20, part => part.RelativeCoreSpeed)
-                with { IsOptional = true, IsCompared = true },
+                with { IsCompared = true },
             Of(Part, "processor.slowCores", "slow_cores", "slow cores", "number of slow cores", null, 0, 255, part => part.SlowCores)
                 with { IsWhole = true },
             Of(Part, SlowSpeed, "slow_core_speed", "slow core speed", "speed of slow cores", null, 0.05, 20, part => part.RelativeSlowSpeed)
-                with { IsOptional = true, IsCompared = true },
+                with { IsCompared = true },
             Of(Part, "processor.clockGigahertz", "clock_ghz", "clock", "clock", "GHz", 0.1, 12, part => part.ClockGigahertz)
                 with { IsOptional = true },
             Of(Part, "processor.vectorBits", "vector_bits", "vectors", "width of vectors", "bit", 64, 2048, part => part.VectorBits)
@@ -42,7 +42,7 @@ public static class MachineFigures
         static IEnumerable<(string?, Memory)> Part(Machine machine) => [(null, machine.Memory)];
         return
         [
-            Of(Part, MemorySize, "memory_gb", "fitted", "memory", "GB", 0.5, 8192, part => part.Gigabytes) with { IsCompared = true },
+            Of(Part, "memory.gigabytes", "memory_gb", "fitted", "memory", "GB", 0.5, 8192, part => part.Gigabytes) with { IsCompared = true },
             Of(Part, "memory.inUseGigabytes", "memory_in_use_gb", "in use at start", "memory in use", "GB", 0, 8192, part => part.InUseGigabytes),
             Of(Part, "memory.sticks", "sticks", "sticks", "number of memory sticks", null, 1, 64, part => part.Sticks)
                 with { IsWhole = true, IsOptional = true, IsCompared = true },
@@ -136,8 +136,8 @@ public static class MachineFigures
         return figures.Select(figure => figure with { IsOptional = true });
     }
 
-    /// <summary>Paths of the figures that a rule names.</summary>
-    public const string MemorySize = "memory.gigabytes", SlowSpeed = "processor.relativeSlowSpeed";
+    /// <summary>The path of the one figure that a rule names.</summary>
+    public const string SlowSpeed = "processor.relativeSlowSpeed";
 
     private static IEnumerable<(string?, Machine)> Whole(Machine machine) => [(null, machine)];
 

@@ -48,7 +48,7 @@ public sealed record MachineDocument(int Version, Machine Machine)
 public sealed record FigureView(string Part, string Member, string Label, double Min, double Max, bool IsWhole, bool IsOptional)
 {
     public static FigureView Of(MachineFigure figure) => new(
-        figure.Part, figure.Path[(figure.Path.LastIndexOf('.') + 1)..], figure.Unit is null ? figure.Field : $"{figure.Field}, {figure.Unit}",
+        figure.Part, figure.Member, figure.Unit is null ? figure.Field : $"{figure.Field}, {figure.Unit}",
         figure.Min, figure.Max, figure.IsWhole, figure.IsOptional);
 }
 

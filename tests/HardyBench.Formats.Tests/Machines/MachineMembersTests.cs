@@ -131,7 +131,7 @@ public sealed class MachineMembersTests
         Assert.Empty(LikeForLike.Differences(machine, later));
         Assert.NotEqual(MachineDigest.Of(machine), MachineDigest.Of(upgraded));
         var difference = Assert.Single(LikeForLike.Differences(machine, upgraded));
-        Assert.Equal((Condition.Figure, "16 GB", "33 GB"), (difference.What, difference.Base, difference.Other));
+        Assert.Equal((Condition.Figure, "memory.gigabytes", "16 GB", "33 GB"), (difference.What, difference.Of, difference.Base, difference.Other));
     }
 
     private static bool IsIn(Dictionary<string, string> exempt, string path) => exempt.Keys.Any(start => StartsWith(path, start));

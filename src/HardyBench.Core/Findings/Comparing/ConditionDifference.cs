@@ -38,7 +38,7 @@ public enum Condition
     Processor,
     Cores,
 
-    /// <summary>A number of the machine; <see cref="ConditionDifference.Of"/> is the path of its <see cref="Machines.MachineFigure"/>.</summary>
+    /// <summary>A number of the machine; <see cref="ConditionDifference.Of"/> is the path of its <see cref="MachineFigure"/>.</summary>
     Figure,
     MemoryInUse,
     Graphics,

@@ -1,5 +1,4 @@
 using HardyBench.Core.Findings.Comparing;
-using HardyBench.Core.Machines;
 using HardyBench.Core.Wording;
 
 namespace HardyBench.Core.Tests.Findings.Comparing;
@@ -11,7 +10,7 @@ public sealed class AxisTests
     {
         var axis = Axis.Along([Base, Side("64 GB", 1.5), Side("16 GB", 1.495), Side("32 GB", 1.5)])!;
 
-        Assert.Equal((Condition.Figure, MachineFigures.MemorySize), (axis.What, axis.Of));
+        Assert.Equal((Condition.Figure, "memory.gigabytes"), (axis.What, axis.Of));
         Assert.Equal(["8 GB", "16 GB", "32 GB", "64 GB"], axis.Points.Select(point => point.Text));
         Assert.Equal(
             "Along memory from 8 GB to 64 GB: × 1.50 up to 16 GB, from there on no more frames are shown.",
@@ -119,7 +118,7 @@ public sealed class AxisTests
     private static AxisSide Base => new([], null, [0.4]);
 
     private static AxisSide Side(string memory, double ratio) =>
-        new([new ConditionDifference(Condition.Figure, MachineFigures.MemorySize, "8 GB", memory)], Beside(ratio), [0.4 * ratio]);
+        new([new ConditionDifference(Condition.Figure, "memory.gigabytes", "8 GB", memory)], Beside(ratio), [0.4 * ratio]);
 
     private static SideBeside Beside(double ratio) => new([], ratio, [], []);
 }

@@ -17,7 +17,7 @@ public sealed class FamilyTests
             Family.Among([Of(1, Memory(32)), Of(2, Memory(8)), Of(3, Samples.Machine("other", cores: 8)), Of(4, Memory(16))])
         );
 
-        Assert.Equal((Condition.Figure, MachineFigures.MemorySize), (family.What, family.Of));
+        Assert.Equal((Condition.Figure, "memory.gigabytes"), (family.What, family.Of));
         Assert.Equal([2, 4, 1], family.Members.Select(member => member.Run));
         Assert.Equal(["8 GB", "16 GB", "32 GB"], family.Members.Select(member => member.Text));
     }

@@ -81,16 +81,6 @@ public sealed class LikeForLikeTests
                 )
         },
         {
-            Condition.Figure,
-            run => run with { Machine = run.Machine with { Processor = run.Machine.Processor with { RelativeCoreSpeed = 1.2 } } }
-        },
-        { Condition.Figure, run => run with { Machine = run.Machine with { Memory = run.Machine.Memory with { Gigabytes = 64 } } } },
-        {
-            Condition.Figure,
-            run => run with { Machine = run.Machine with { Memory = run.Machine.Memory with { MegatransfersPerSecond = 5600 } } }
-        },
-        { Condition.Figure, run => run with { Machine = run.Machine with { Memory = run.Machine.Memory with { Sticks = 4 } } } },
-        {
             Condition.Graphics,
             run => run with { Machine = run.Machine with { Graphics = [.. run.Machine.Graphics, .. run.Machine.Graphics] } }
         },
@@ -114,6 +104,30 @@ public sealed class LikeForLikeTests
         { Condition.OperatingSystem, run => run with { Machine = run.Machine with { OperatingSystem = "another" } } },
         { Condition.DriverDate, run => run with { Machine = run.Machine with { DriverDate = new DateOnly(2026, 1, 2) } } },
     };
+
+    public static TheoryData<string, string, Func<Machine, Machine>> PlantedFigures => new()
+    {
+        { "processor.relativeCoreSpeed", "core speed", machine => machine with { Processor = machine.Processor with { RelativeCoreSpeed = 1.2 } } },
+        { "memory.gigabytes", "memory", machine => machine with { Memory = machine.Memory with { Gigabytes = 64 } } },
+        {
+            "memory.megatransfersPerSecond", "memory speed",
+            machine => machine with { Memory = machine.Memory with { MegatransfersPerSecond = 5600 } }
+        },
+        { "memory.sticks", "number of memory sticks", machine => machine with { Memory = machine.Memory with { Sticks = 4 } } },
+        { "memory.channels", "number of memory channels", machine => machine with { Memory = machine.Memory with { Channels = 4 } } },
+    };
+
+    [Theory]
+    [MemberData(nameof(PlantedFigures))]
+    public void A_planted_difference_of_a_number_is_named_and_nothing_else(string path, string words, Func<Machine, Machine> change)
+    {
+        var difference = Assert.Single(LikeForLike.Differences(Base, "same", Base with { Machine = change(Base.Machine) }, "same"));
+
+        Assert.Equal((Condition.Figure, path), (difference.What, difference.Of));
+        Assert.True(difference.IsOfMachine);
+        Assert.NotEqual(difference.Base, difference.Other);
+        Assert.Equal(words, ComparisonWords.About(difference));
+    }
 
     [Theory]
     [MemberData(nameof(Planted))]

@@ -8,6 +8,8 @@
   /** A machine's description, changed in place. Its numbers and their limits are those that the server has. */
   let { machine = $bindable(), figures }: { machine: Described; figures: Figure[] } = $props();
 
+  type Engine = Described['mediaEngines'][number];
+
   const roles = ['media', 'project', 'renders', 'system'] as const;
   const { processor, memory } = $derived(machine);
 
@@ -15,12 +17,8 @@
   const bandwidth = $derived(memory.megatransfersPerSecond && memory.channels ? (memory.megatransfersPerSecond * 8 * memory.channels) / 1000 : null);
 
   const addUnit = () => machine.graphics.push({ name: 'graphics', peakGigaflops: 5000, bandwidthGigabytesPerSecond: 250, memoryGigabytes: 8, busGigabytesPerSecond: 15.75 });
-  const addEngine = () => machine.mediaEngines.push({ name: 'media engine', megapixelsPerSecond: 1000, capabilities: [{ codec: 'avc', chroma: 'quarter', maxBitDepth: 8, maxRaster: { width: 3840, height: 2160 } }] });
-  /** What it encodes is asked for once it encodes anything. */
-  function encodes(engine: Described['mediaEngines'][number]) {
-    if (engine.encodedMegapixelsPerSecond == null) engine.encodes = null;
-    else engine.encodes ??= [{ codec: 'avc', chroma: 'quarter', maxBitDepth: 8, maxRaster: { width: 3840, height: 2160 } }];
-  }
+  const firstFormats = (): Engine['capabilities'] => [{ codec: 'avc', chroma: 'quarter', maxBitDepth: 8, maxRaster: { width: 3840, height: 2160 } }];
+  const addEngine = () => machine.mediaEngines.push({ name: 'media engine', megapixelsPerSecond: 1000, capabilities: firstFormats() });
 
   const addDrive = () => machine.drives.push({ roles: [], kind: 'SATA', readMegabytesPerSecond: 500, writeMegabytesPerSecond: 450, latencyMilliseconds: 0.15 });
   const addCooling = () =>
@@ -34,11 +32,13 @@
     });
   }
 
-  /** What changes with a number. */
-  function changed(figure: Figure) {
-    if (figure.member === 'slowCores') processor.relativeSlowSpeed ??= processor.slowCores ? 0.7 : null;
-    if (machine.cooling?.batteryWatts == null) machine.onBattery = false;
-    machine.mediaEngines.forEach(encodes);
+  /** Takes a number, and what changes with it. */
+  function take(figure: Figure, part: Record<string, unknown>, value: number | null) {
+    part[figure.member] = value;
+    if (figure.member === 'slowCores') processor.relativeSlowSpeed ??= value ? 0.7 : null;
+    if (figure.member === 'batteryWatts' && value === null) machine.onBattery = false;
+    // What an engine encodes is asked for once it encodes anything.
+    if (figure.member === 'encodedMegapixelsPerSecond') part.encodes = value === null ? null : (part.encodes ?? firstFormats());
   }
 
   const isAsked = (figure: Figure) => figure.member !== 'relativeSlowSpeed' || processor.slowCores > 0;
@@ -47,11 +47,10 @@
   const text = 'input input-sm w-full';
 </script>
 
-{#snippet numbers(part: string, of: object)}
-  {@const values = of as Record<string, number | null>}
-  {#each figures.filter((figure) => figure.part === part && isAsked(figure)) as figure (figure.member)}
-    {@const take = (value: number | null) => { values[figure.member] = value; changed(figure); }}
-    <label class={field}><span class="quiet">{figure.label}</span><NumberField value={values[figure.member] ?? null} min={figure.min} max={figure.max} whole={figure.isWhole} onchange={take} onempty={figure.isOptional ? () => take(null) : undefined} placeholder={figure.isOptional ? '—' : undefined} class="input-sm w-24" /></label>
+{#snippet numbers(name: string, of: object)}
+  {@const part = of as Record<string, number | null>}
+  {#each figures.filter((figure) => figure.part === name && isAsked(figure)) as figure (figure.member)}
+    <label class={field}><span class="quiet">{figure.label}</span><NumberField value={part[figure.member] ?? null} min={figure.min} max={figure.max} whole={figure.isWhole} onchange={(value) => take(figure, part, value)} onempty={figure.isOptional ? () => take(figure, part, null) : undefined} placeholder={figure.isOptional ? '—' : undefined} class="input-sm w-24" /></label>
   {/each}
 {/snippet}
 
