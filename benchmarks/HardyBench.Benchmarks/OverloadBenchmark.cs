@@ -27,7 +27,7 @@ internal static class OverloadBenchmark
     public static async Task RunAsync(Bench bench)
     {
         var plays = int.TryParse(Environment.GetEnvironmentVariable("PLAYS"), CultureInfo.InvariantCulture, out var asked) ? asked : 10;
-        var twin = (await bench.Machines.AllAsync()).Any(machine => machine.Id == Twin.Id);
+        var twin = (await bench.Machines.AllAsync()).Any(machine => machine.Id == Twin.IdOf(bench.Machines.Host.Id));
         Console.WriteLine($"\nToo much, frames a second; keep time over {plays} plays");
         if (!twin)
         {
@@ -49,11 +49,11 @@ internal static class OverloadBenchmark
     /// <returns>The promises that were not kept.</returns>
     private static async Task<IReadOnlyList<string>> MeasureAsync(Bench bench, string timeline, int plays, bool twin)
     {
-        var plan = await bench.Plays.PlanAsync(timeline, Machine.ThisId, new PlaybackSettings(Cache: FileCache.Warm));
+        var plan = await bench.Plays.PlanAsync(timeline, bench.Machines.Host.Id, new PlaybackSettings(Cache: FileCache.Warm));
         var unpaced = plan with { Settings = plan.Settings with { Policy = PlayingPolicy.Unpaced } };
         var before = await PlayAsync(bench, unpaced);
         var predicted = twin
-            ? await PlayAsync(bench, await bench.Plays.PlanAsync(timeline, Twin.Id, new PlaybackSettings()))
+            ? await PlayAsync(bench, await bench.Plays.PlanAsync(timeline, Twin.IdOf(bench.Machines.Host.Id), new PlaybackSettings()))
             : null;
         var (rounds, stolen) = await RoundsAsync(bench, plan, plays);
         // A host may be slower for minutes without saying so: what the capacity did meanwhile is part of the result.

@@ -1,10 +1,14 @@
+using System.Text.Json.Nodes;
 using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
+using HardyBench.Formats.Json;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 
 namespace HardyBench.Server;
 
-/// <summary>Describes the values that are written by converters of our own: rasters and rates as pairs of whole numbers.</summary>
+/// <summary>Describes the values that are written by converters of our own: rasters and rates as pairs of whole numbers,
+/// kinds of machine as words.</summary>
 internal static class ValueSchemas
 {
     public static Task Describe(OpenApiSchema schema, OpenApiSchemaTransformerContext context, CancellationToken stop)
@@ -21,6 +25,12 @@ internal static class ValueSchemas
                 [second] = new OpenApiSchema { Type = JsonSchemaType.Integer },
             };
             schema.Required = new HashSet<string> { first, second };
+        }
+
+        if (context.JsonTypeInfo.Type == typeof(MachineKind))
+        {
+            schema.Type = JsonSchemaType.String;
+            schema.Enum = [.. Enum.GetValues<MachineKind>().Select(kind => JsonValue.Create(BenchJson.Name(kind)))];
         }
 
         return Task.CompletedTask;

@@ -110,14 +110,16 @@ public sealed class RunReader(BenchDatabaseFactory databases)
 
     /// <summary>Runs that a machine played before it was changed, for each of its last descriptions; the newest first. They no
     /// longer count for the machine.</summary>
-    public async Task<IReadOnlyList<EarlierRuns>> OfEarlierAsync(Machine machine)
+    /// <param name="others">Ids of machines all of whose runs are earlier ones.</param>
+    public async Task<IReadOnlyList<EarlierRuns>> OfEarlierAsync(Machine machine, params IReadOnlyList<string> others)
     {
         await using var database = databases.CreateDbContext();
         var now = Formats.Machines.MachineDigest.Of(machine);
         var groups = await database.Runs.AsNoTracking()
-            .Where(run => run.MachineId == machine.Id && run.MachineDigest != now && run.MachineDigest != string.Empty
-                && run.DeletedAtUtc == null)
-            .GroupBy(run => run.MachineDigest).Select(group => new { Count = group.Count(), Newest = group.Max(run => run.Id) })
+            .Where(run => ((run.MachineId == machine.Id && run.MachineDigest != now) || others.Contains(run.MachineId))
+                && run.MachineDigest != string.Empty && run.DeletedAtUtc == null)
+            .GroupBy(run => new { run.MachineId, run.MachineDigest })
+            .Select(group => new { Count = group.Count(), Newest = group.Max(run => run.Id) })
             .OrderByDescending(group => group.Newest).Take(MaxEarlier).ToListAsync();
         var newest = groups.Select(group => group.Newest).ToList();
         var headers = await database.Runs.AsNoTracking().Where(run => newest.Contains(run.Id))

@@ -161,7 +161,9 @@ public sealed class ShelfStore<T>(BenchDatabaseFactory databases, string kind, F
 /// <summary>The shelves that there are.</summary>
 public static class Shelves
 {
-    public static ShelfStore<Machine> Machines(BenchDatabaseFactory databases) => new(databases, "machine", machine => machine.Id);
+    internal const string MachineKind = "machine";
+
+    public static ShelfStore<Machine> Machines(BenchDatabaseFactory databases) => new(databases, MachineKind, machine => machine.Id);
 
     public static ShelfStore<Brief> Briefs(BenchDatabaseFactory databases) => new(databases, "brief", brief => brief.Id);
 

@@ -9,6 +9,7 @@ using HardyBench.Media.Aids;
 using HardyBench.Media.Clips;
 using HardyBench.Media.EffectFiles;
 using HardyBench.Store;
+using HardyBench.Telemetry;
 using HardyBench.Workbench.Advice;
 using HardyBench.Workbench.Aids;
 using HardyBench.Workbench.Calibration;
@@ -39,7 +40,8 @@ public sealed class Bench : IDisposable
     private IDisposable? use;
 
     private Bench(
-        DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack, CalibrationPack calibration, string? watched)
+        DataFolder folder, BenchDatabaseFactory databases, IReadOnlyList<ClipRecipe> pack, CalibrationPack calibration, string? watched,
+        HostJobs host)
     {
         Folder = folder;
         (Runs, RunList, RunWriter) = (new RunReader(databases), new RunList(databases), new RunWriter(databases));
@@ -50,7 +52,7 @@ public sealed class Bench : IDisposable
         (machines, programs) = (Shelves.Machines(databases), Shelves.Programs(databases));
         (briefs, parts) = (Shelves.Briefs(databases), Shelves.Parts(databases));
         Deleted = new DeletedJobs(new DeletedStore(databases), RunWriter, Clips.Own!);
-        Machines = new MachineJobs(machines, documents);
+        Machines = new MachineJobs(machines, documents, host);
         Programs = new ProgramJobs(programs);
         Timelines = new TimelineJobs(documents, () => Clips.Clips);
         Sheets = new SheetJobs(Timelines, Machines, Runs);
@@ -68,7 +70,7 @@ public sealed class Bench : IDisposable
             new ExportPlayback(program, aids, effects, folder.Path), folder.Path);
         Calibrations = new CalibrationJobs(
             Shelves.Calibrations(databases), Shelves.Predictions(databases), machines, Runs, calibration,
-            new ClipFolder(folder.Clips, calibration.Recipes), Players, effects, folder.Path);
+            new ClipFolder(folder.Clips, calibration.Recipes), Players, effects, host, folder.Path);
         Plays.Played = Calibrations.PredictAsync;
         Trials = new TrialJobs(Machines, Clips, Aids, Plays, Runs, new TrialStore(databases), Storage);
         Advice = new AdviceJobs(Timelines, Machines, Clips, Runs, Plays);
@@ -192,7 +194,8 @@ public sealed class Bench : IDisposable
             await new RunWriter(databases).RemoveExpiredAsync(now);
             await new DeletedStore(databases).RemoveOldAsync(now);
             var bench = new Bench(folder, databases, small ? StarterPack.Small : StarterPack.Full,
-                small ? CalibrationPack.Small : CalibrationPack.Full, watched) { use = use };
+                small ? CalibrationPack.Small : CalibrationPack.Full, watched,
+                await HostJobs.RecogniseAsync(new HostStore(databases), SystemFiles.Live, now)) { use = use };
             bench.Clips.Own!.RemoveDeletedBefore((now - DeletedStore.RestorableFor).UtcDateTime);
             await bench.Clips.Own!.LookAsync(stop);
             await bench.RunJudging.RecomputeDigestsAsync();

@@ -33,7 +33,7 @@ public sealed class KilledTests
         using (var first = await ServeAsync(http, data, port))
         {
             using var body = new StringContent(
-                """{"timelineId":"touring-night","machineId":"this"}""",
+                """{"timelineId":"touring-night"}""",
                 new System.Net.Http.Headers.MediaTypeHeaderValue("application/json")
             );
             (await http.PostAsync("/api/play", body)).EnsureSuccessStatusCode();

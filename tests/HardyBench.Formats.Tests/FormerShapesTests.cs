@@ -1,4 +1,5 @@
 using System.Text.Json;
+using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Playback.Exports;
 using HardyBench.Core.Playback.Subjects;
@@ -30,6 +31,15 @@ public sealed class FormerShapesTests
     [Fact]
     public void An_export_of_the_first_version_is_written_as_it_was() =>
         Assert.Equal(new Export(ExportFormat.Hevc, EncoderPlace.MediaEngine), Read(Stored("header-1-export")).Subject);
+
+    [Fact]
+    public void A_real_machine_of_an_earlier_version_was_this_one()
+    {
+        Assert.Equal(MachineKind.Real, JsonSerializer.Deserialize<MachineKind>("\"this\"", BenchJson.Options));
+        Assert.Equal("\"real\"", JsonSerializer.Serialize(MachineKind.Real, BenchJson.Options));
+        Assert.Throws<JsonException>(() => JsonSerializer.Deserialize<MachineKind>("\"that\"", BenchJson.Options));
+        Assert.Throws<JsonException>(() => JsonSerializer.Deserialize<MachineKind>("0", BenchJson.Options));
+    }
 
     public static TheoryData<string, Trial> Trials => new()
     {

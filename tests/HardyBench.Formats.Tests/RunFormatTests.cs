@@ -271,7 +271,7 @@ public sealed class RunFormatTests
         var machine = new Machine(
             "test",
             "Test",
-            MachineKind.This,
+            MachineKind.Real,
             "",
             new Processor("p", 2, 2, null, null),
             [],

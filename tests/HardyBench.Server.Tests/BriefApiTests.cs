@@ -45,7 +45,7 @@ public sealed class BriefApiTests : ServerTest
         Assert.Contains("1 EUR more", (string)less["reason"]!, StringComparison.Ordinal);
         Assert.Equal(steps.Select(step => (string)step!["name"]!), less["steps"]!.AsArray().Select(step => (string)step!["name"]!));
 
-        brief["owned"] = "this";
+        brief["owned"] = HereId;
         var there = await ReadAsync(await Http.PostAsync("/api/briefs/answer", Json(brief)));
         Assert.Contains("Play it first", there["notes"]!.ToJsonString(), StringComparison.Ordinal);
         Assert.Null(there["owned"]);

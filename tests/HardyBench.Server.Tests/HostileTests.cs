@@ -18,7 +18,7 @@ public sealed partial class HostileTests : ServerTest
     {
         foreach (var one in Read("requests.json"))
         {
-            using var request = new HttpRequestMessage(new HttpMethod((string)one["method"]!), (string)one["path"]!);
+            using var request = new HttpRequestMessage(new HttpMethod((string)one["method"]!), ((string)one["path"]!).Replace("HERE", HereId, StringComparison.Ordinal));
             if (one["body"] is not null || one["text"] is not null || one["hex"] is not null)
             {
                 request.Content = new ByteArrayContent(

@@ -24,11 +24,11 @@ public sealed class MachineApiTests : ServerTest
 
         Assert.Equal(
             HttpStatusCode.NoContent,
-            (await Http.PutAsJsonAsync("/api/timelines/touring-night/machines", new[] { "this", id })).StatusCode
+            (await Http.PutAsJsonAsync("/api/timelines/touring-night/machines", new[] { HereId, id })).StatusCode
         );
         await PlayToEndAsync(id);
         var sheet = JsonNode.Parse(await Http.GetStringAsync("/api/timelines/touring-night/sheet"))!;
-        Assert.Equal(["this", id], sheet["columns"]!.AsArray().Select(column => (string)column!["machine"]!["id"]!));
+        Assert.Equal([HereId, id], sheet["columns"]!.AsArray().Select(column => (string)column!["machine"]!["id"]!));
         Assert.Equal(8, sheet["columns"]![1]!["cells"]!.AsArray().Count);
         Assert.True(((string)sheet["columns"]![1]!["cells"]![0]!["comb"]!).Length > 0);
     }
@@ -81,7 +81,7 @@ public sealed class MachineApiTests : ServerTest
 
         Assert.Equal(1, (int)earlier["runs"]!);
         Assert.Equal([$"memory {before} GB → {before + 32} GB"], earlier["changes"]!.AsArray().Select(change => (string)change!));
-        Assert.Empty(JsonNode.Parse(await Http.GetStringAsync("/api/machines/this/earlier"))!.AsArray());
+        Assert.Empty(JsonNode.Parse(await Http.GetStringAsync($"/api/machines/{HereId}/earlier"))!.AsArray());
         Assert.Equal(HttpStatusCode.NotFound, (await Http.GetAsync("/api/machines/none/earlier")).StatusCode);
     }
 

@@ -6,7 +6,7 @@ public sealed class PlayerApartTests : ServerTest
     [Fact]
     public async Task The_server_plays_on_this_machine_and_lists_devices_without_loading_a_media_library()
     {
-        var plan = await Bench.Plays.PlanAsync("touring-night", "this", new());
+        var plan = await Bench.Plays.PlanAsync("touring-night", HereId, new());
         plan = plan with { Timeline = plan.Timeline with { Passages = [plan.Timeline.Passages[0] with { FrameCount = 5 }] } };
         Assert.Equal(5, (await Bench.Plays.PlayAsync(plan, null, CancellationToken.None)).Run.Frames.Count);
         Assert.Contains("opencl", await Http.GetStringAsync("/api/play/devices"), StringComparison.Ordinal);

@@ -67,7 +67,7 @@ public sealed class ProgramApiTests : ServerTest
         Assert.Contains("Hardy Bench player", said, StringComparison.Ordinal);
         Assert.Contains("Flyloft", (string)comparison["sides"]![1]!["sum"]!, StringComparison.Ordinal);
 
-        asked["machineId"] = "this";
+        asked["machineId"] = HereId;
         var refused = await Http.PostAsync("/api/play", Json(asked));
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
         Assert.Contains("Hardy Bench player only", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);

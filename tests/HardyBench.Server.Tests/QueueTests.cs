@@ -46,15 +46,15 @@ public sealed class QueueTests : ServerTest
     public async Task A_stand_in_passes_a_trial_that_waits_for_this_machine()
     {
         var turn = Services.GetRequiredService<ThisMachineInUse>().TryTake("clips are being created")!;
-        await AskAsync("this");
+        await AskAsync(HereId);
         await AskAsync("curlew-desk");
 
         var passed = await WaitAsync(play => (string)play["machineId"]! == "curlew-desk" && !(bool)play["running"]!);
-        Assert.Equal("this", (string)Assert.Single(passed["waiting"]!.AsArray())!["machineId"]!);
+        Assert.Equal(HereId, (string)Assert.Single(passed["waiting"]!.AsArray())!["machineId"]!);
         Assert.Equal("clips are being created", (string)passed["waitsFor"]!);
 
         turn.Dispose();
-        await WaitAsync(play => (string)play["machineId"]! == "this" && (int)play["frames"]! > 10);
+        await WaitAsync(play => (string)play["machineId"]! == HereId && (int)play["frames"]! > 10);
         await Http.DeleteAsync("/api/play");
         await WaitAsync(play => !(bool)play["running"]!);
     }

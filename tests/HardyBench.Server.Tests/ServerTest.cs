@@ -16,6 +16,9 @@ public abstract class ServerTest : IAsyncLifetime
 
     protected Bench Bench { get; private set; } = null!;
 
+    /// <summary>The id of the machine that the server runs on.</summary>
+    protected string HereId => Bench.Machines.Host.Id;
+
     protected IServiceProvider Services => server.Services;
 
     /// <summary>What sees every access to the database.</summary>

@@ -9,7 +9,7 @@ public sealed class TrialApiTests : ServerTest
     [Fact]
     public async Task One_thing_plays_at_a_time_and_the_rest_waits_its_turn()
     {
-        await AskAsync("this");
+        await AskAsync(HereId);
         var second = await AskAsync("curlew-desk");
         var third = await AskAsync("gannet-tower");
         await Http.DeleteAsync($"/api/play/waiting/{third["waiting"]!.AsArray()[^1]!["trialId"]}");
@@ -21,7 +21,7 @@ public sealed class TrialApiTests : ServerTest
         Assert.Empty(ended["waiting"]!.AsArray());
         var runs = (await GetAsync("/api/runs")).AsArray();
         Assert.Equal(
-            [("curlew-desk", "finished"), ("this", "stopped")],
+            [("curlew-desk", "finished"), (HereId, "stopped")],
             runs.Select(run => ((string)run!["machineId"]!, (string)run["ending"]!))
         );
         Assert.InRange((int)runs[1]!["slots"]!, 1, 599);
@@ -44,7 +44,7 @@ public sealed class TrialApiTests : ServerTest
         timeline["passages"]![0]!["layers"]![0]!["clipId"] = missing;
         (await Http.PutAsJsonAsync($"/api/timelines/{id}", new { version = (int)made["version"]!, timeline })).EnsureSuccessStatusCode();
 
-        Assert.Equal([missing], await LackingOn("this"));
+        Assert.Equal([missing], await LackingOn(HereId));
         Assert.Empty(await LackingOn("curlew-desk"));
 
         async Task<string[]> LackingOn(string machine)
@@ -119,7 +119,7 @@ public sealed class TrialApiTests : ServerTest
     [InlineData("""{"kind":"export","format":"avc","encoder":"mediaEngine","times":11}""", "1 to 10 times")]
     public async Task A_trial_of_no_sense_is_refused_in_words(string trial, string words)
     {
-        var body = new JsonObject { ["timelineId"] = "touring-night", ["machineId"] = "this", ["trial"] = JsonNode.Parse(trial) };
+        var body = new JsonObject { ["timelineId"] = "touring-night", ["machineId"] = HereId, ["trial"] = JsonNode.Parse(trial) };
 
         var (status, said) = await RefusedAsync("/api/play", body);
 
@@ -130,13 +130,13 @@ public sealed class TrialApiTests : ServerTest
     [Fact]
     public async Task A_look_before_asking_says_what_differs_and_what_makes_no_sense()
     {
-        var bare = await PostAsync("/api/play/look", new { timelineId = "touring-night", machineId = "this" });
+        var bare = await PostAsync("/api/play/look", new { timelineId = "touring-night", machineId = HereId });
         var aided = await PostAsync(
             "/api/play/look",
             new
             {
                 timelineId = "touring-night",
-                machineId = "this",
+                machineId = HereId,
                 trial = new { kind = "repeat" },
                 settings = new
                 {
@@ -146,7 +146,7 @@ public sealed class TrialApiTests : ServerTest
                 },
             }
         );
-        var same = new { timelineId = "touring-night", machineId = "this", trial = new { kind = "compare" } };
+        var same = new { timelineId = "touring-night", machineId = HereId, trial = new { kind = "compare" } };
         var senseless = await PostAsync("/api/play/look", same);
 
         Assert.Empty(bare["differences"]!.AsArray());

@@ -10,7 +10,7 @@ public sealed class TurnTests : ServerTest
     [Fact]
     public async Task Rendering_asked_for_during_a_play_on_this_machine_waits_until_it_is_over()
     {
-        await AskAsync("this");
+        await AskAsync(HereId);
         await WaitAsync(play => (int)play["frames"]! > 10);
 
         var rendering = await PostAsync("/api/timelines/touring-night/renders", new { });
@@ -32,7 +32,7 @@ public sealed class TurnTests : ServerTest
     [Fact]
     public async Task A_brief_is_not_reckoned_while_this_machine_is_measured()
     {
-        await AskAsync("this");
+        await AskAsync(HereId);
         await WaitAsync(play => (int)play["frames"]! > 10);
 
         var brief = new JsonObject { ["id"] = "", ["name"] = "Asked", ["timelines"] = new JsonArray("touring-night") };

@@ -36,8 +36,14 @@ public sealed class OldDataTests
             await database.GetService<IMigrator>().MigrateAsync(migration);
         }
 
-        // Of the machine that it ran on, earlier versions kept only that.
-        await InsertRunAsync(file, new Dictionary<string, object?>(await NewRunAsync()) { ["MachineDigest"] = "this" });
+        var row = new Dictionary<string, object?>(await NewRunAsync()) { ["MachineId"] = "this" };
+        if (string.CompareOrdinal(migration, "20261202") < 0)
+        {
+            // Of the machine that it ran on, earlier versions kept only that.
+            row["MachineDigest"] = "this";
+        }
+
+        await InsertRunAsync(file, row);
 
         await databases.MigrateAsync(CancellationToken.None);
 
@@ -46,7 +52,9 @@ public sealed class OldDataTests
         var run = (await runs.FindAsync(1))!.Run;
         Assert.Equal((50, "asked"), (run.Frames.Count, run.Header.Timeline.Passages[0].Question));
         await judging.RecomputeDigestsAsync();
-        Assert.Equal(1, (await runs.NewestBareAsync(TimelineJson.Digest(run.Header.Timeline), run.Header.Machine))?.Id);
+        Assert.Equal(
+            1, (await runs.NewestBareAsync(TimelineJson.Digest(run.Header.Timeline), run.Header.Machine with { Id = "this" }))?.Id);
+        Assert.Equal(["this"], (await new HostStore(databases).AllAsync()).Select(host => host.Id));
         Assert.Empty(await new TrialStore(databases).ListAsync());
         var copy = Assert.Single(Directory.GetFiles(folder, $"{migration}.db.before-*"));
         Assert.Equal([migration], (await AppliedAsync(copy)).TakeLast(1));

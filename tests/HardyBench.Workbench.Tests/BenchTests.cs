@@ -28,7 +28,7 @@ public sealed class BenchTests
             (await bench.Timelines.AllAsync()).Select(timeline => (timeline.Id, timeline.Passages.Count))
         );
         Assert.Equal(
-            DemoMachines.All.Select(machine => machine.Id).Prepend("this"),
+            DemoMachines.All.Select(machine => machine.Id).Prepend(bench.Machines.Host.Id),
             (await bench.Machines.AllAsync()).Select(machine => machine.Id)
         );
     }
@@ -73,7 +73,7 @@ public sealed class BenchTests
         Assert.Equal((4, Limiter.ProcessorDecode), (tower.FirstFailure!.Index, tower.FirstFailure.Limiter!.Limiter));
         Assert.Contains(
             "not played",
-            AdviceWords.WhyNot(pick.Others.Single(other => other.Machine.Id == "this")),
+            AdviceWords.WhyNot(pick.Others.Single(other => other.Machine.Id == bench.Machines.Host.Id)),
             StringComparison.Ordinal
         );
     }
@@ -176,7 +176,8 @@ public sealed class BenchTests
                 Passages = [timeline.Passages[0] with { FrameCount = 25 }],
             }
         );
-        var asked = await bench.Trials.AskAsync(new PlayTrial(), stored.Timeline.Id, "this", new PlaybackSettings(Proxies: Proxies.Quarter));
+        var asked = await bench.Trials.AskAsync(new PlayTrial(), stored.Timeline.Id, bench.Machines.Host.Id,
+            new PlaybackSettings(Proxies: Proxies.Quarter));
         var heard = new Told();
 
         await bench.Trials.PlayAsync(asked.Id, heard, CancellationToken.None);
@@ -309,7 +310,7 @@ public sealed class BenchTests
         var heard = new Listener { OnProgress = frames => { if (frames > 20) { stop.Cancel(); } } };
 
         var (id, run) = await bench.Plays.PlayAsync(
-            await bench.Plays.PlanAsync("touring-night", "this", new PlaybackSettings()),
+            await bench.Plays.PlanAsync("touring-night", bench.Machines.Host.Id, new PlaybackSettings()),
             heard,
             stop.Token
         );

@@ -18,7 +18,7 @@ async function trial(kind, machineId) {
 /** The newest plain run of each machine. */
 async function newest(timeline, ...machines) {
   const runs = await (await fetch(`${address}/api/runs`)).json();
-  return machines.map((id) => runs.find((run) => run.machineId === id && run.timelineId === timeline && !run.byHand && run.differences.length === 0).id);
+  return machines.map((id) => runs.find((run) => (run.machineId === id || run.machineName === id) && run.timelineId === timeline && !run.byHand && run.differences.length === 0).id);
 }
 
 const views = [
@@ -33,13 +33,13 @@ const views = [
   ['trial', `/trials/${await trial('stepDown', 'sandpiper-slate')}`],
   ['trials', '/trials'],
   ['runs', '/runs'],
-  ['run', `/runs/${(await (await fetch(`${address}/api/runs`)).json()).find((run) => run.machineId === 'this').id}`],
-  ['compare', `/compare?${(await newest('touring-night', 'sandpiper-slate', 'curlew-desk', 'this')).map((run) => `run=${run}`).join('&')}&passage=5`],
+  ['run', `/runs/${(await (await fetch(`${address}/api/runs`)).json()).find((run) => run.machineName === 'This machine').id}`],
+  ['compare', `/compare?${(await newest('touring-night', 'sandpiper-slate', 'curlew-desk', 'This machine')).map((run) => `run=${run}`).join('&')}&passage=5`],
   ['axis', `/compare?${(await newest('closing-gala', 'knot-tower-mechanical', 'knot-tower-sata', 'knot-tower-nvme', 'knot-tower-array')).map((run) => `run=${run}`).join('&')}`],
   ['grid', '/compare/grid?timeline=closing-gala&by=share&sort=4'],
   ['advice', '/advice'],
   ['glossary', '/glossary'],
-  ['measured', '/machines?id=this'],
+  ['measured', '/machines'],
   ['deleted', '/deleted']
 ];
 

@@ -39,7 +39,7 @@ test('this machine plays the demo timeline through the page, and its verdicts an
   await expect(page.getByText('Next on this machine:')).toBeVisible();
 
   const run = await (await page.request.get('/api/runs')).json();
-  expect(run[0]).toMatchObject({ machineId: 'this', ending: 'finished', slots: 600 });
+  expect(run[0]).toMatchObject({ machineName: 'This machine', ending: 'finished', slots: 600 });
 });
 
 test('a stand-in plays through the page at half scale, and the address keeps the scale', async ({ page }) => {

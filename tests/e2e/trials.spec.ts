@@ -16,7 +16,7 @@ test.beforeAll(async ({ request }) => {
 });
 
 /** Figures are asked of stand-ins: those of this machine count only while no other program disturbs it, which a test can't promise. */
-async function choose(page: Page, trial: string, machine = 'this') {
+async function choose(page: Page, trial: string, machine = '') {
   await page.goto(short);
   await page.locator('[data-plays] select').first().selectOption(machine);
   await page.getByLabel('trial').selectOption(trial);
@@ -101,7 +101,7 @@ test('a mark pinned while it plays stands at its frame and in the exports', asyn
   await expect(page.getByTestId('pinned')).toContainText('Mark added: picture fault');
   await expect(page.getByTestId('now-playing')).toBeHidden();
 
-  const run = (await (await page.request.get('/api/runs')).json()).find((one: { machineId: string }) => one.machineId === 'this');
+  const run = (await (await page.request.get('/api/runs')).json()).find((one: { machineName: string }) => one.machineName === 'This machine');
   expect(run.marks).toBe(1);
   await page.goto(`/runs/${run.id}`);
   await expect(page.getByTestId('marks')).toContainText('picture fault green flash');

@@ -3,7 +3,7 @@ import { expectAccessible } from './support';
 
 test('this machine is measured, its twin is added and predicts the next run', async ({ page, request }) => {
   test.setTimeout(2_400_000);
-  await page.goto('/machines?id=this');
+  await page.goto('/machines');
   const section = page.getByRole('region', { name: 'Measured', exact: true });
   await section.getByRole('button', { name: 'Measure this machine' }).click();
   await expect(section.getByRole('status')).toBeVisible();
@@ -24,7 +24,7 @@ test('this machine is measured, its twin is added and predicts the next run', as
     ({ problem } = await now());
   }
   expect(problem).toBeNull();
-  await page.goto('/machines?id=this');
+  await page.goto('/machines');
   await expect(page.getByTestId('calibration')).toContainText('times the reference core');
   await section.getByText('Decoded clips, ms').click();
   await expect(section.getByRole('row').filter({ hasText: 'RDD 36' }).first()).toBeVisible();
@@ -33,7 +33,7 @@ test('this machine is measured, its twin is added and predicts the next run', as
   expect(known.twin.costs.decoding.length).toBe(3);
   expect(known.measures.filter((measure: { framesPerSecond: number }) => measure.framesPerSecond > 0).length).toBeGreaterThan(40);
 
-  await request.post('/api/play', { data: { timelineId: 'touring-night', machineId: 'this', trial: { kind: 'capacity', times: 1 } } });
+  await request.post('/api/play', { data: { timelineId: 'touring-night', trial: { kind: 'capacity', times: 1 } } });
   await expect(page.getByTestId('predicted').locator('circle')).toHaveCount(8);
   // How good they were is only said of runs that nothing disturbed, which depends on the machine that tests.
   const { predictions } = await (await request.get('/api/calibration')).json();

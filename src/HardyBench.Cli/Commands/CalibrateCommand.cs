@@ -44,6 +44,6 @@ internal static class CalibrateCommand
 
         Terminal.Show(table);
         Terminal.Say(CalibrationWords.Of(calibration));
-        Terminal.Say(Invariant($"Measured in {calibration.Took.TotalSeconds:0} s. The stand-in '{Twin.Id}' plays by it from now on."));
+        Terminal.Say(Invariant($"Measured in {calibration.Took.TotalSeconds:0} s. The stand-in '{calibration.Twin.Id}' plays by it from now on."));
     }
 }

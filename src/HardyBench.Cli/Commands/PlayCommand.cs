@@ -18,11 +18,6 @@ internal static class PlayCommand
 {
     private static readonly Argument<string> TimelineId = new("timeline") { Description = "Its id." };
 
-    private static readonly Option<string> MachineId = new("--machine")
-    {
-        Description = "The machine: 'this', or the id of a stand-in (hardybench machines).", DefaultValueFactory = _ => Machine.ThisId,
-    };
-
     private static readonly Option<FileInfo?> Json = new("--json") { Description = "Export the results to this file, as JSON." };
     private static readonly Option<FileInfo?> Frames = new("--frames") { Description = "Export frames and loads to this file, as Parquet." };
     private static readonly Option<FileInfo?> Decisions = new("--decisions")
@@ -32,7 +27,7 @@ internal static class PlayCommand
 
     public static Command Create()
     {
-        var command = new Command("play", "Plays a timeline and saves the run.") { TimelineId, MachineId, Json, Frames, Decisions };
+        var command = new Command("play", "Plays a timeline and saves the run.") { TimelineId, MachineOption.Machine, Json, Frames, Decisions };
         SettingsOptions.All.ToList().ForEach(command.Options.Add);
         return command.Running(PlayAsync);
     }
@@ -40,7 +35,7 @@ internal static class PlayCommand
     private static async Task<int> PlayAsync(ParseResult parsed, Bench bench, CancellationToken stop)
     {
         var settings = await SettingsOptions.ReadAsync(parsed, bench);
-        var plan = (await bench.Plays.PlanAsync(parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, settings)).Checked()
+        var plan = (await bench.Plays.PlanAsync(parsed.GetValue(TimelineId)!, MachineOption.Read(parsed, bench), settings)).Checked()
             with { LogsDecisions = parsed.GetValue(Decisions) is not null };
         StoredRun? stored = null;
         var decisions = new List<Decision>();

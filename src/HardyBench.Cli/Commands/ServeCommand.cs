@@ -39,6 +39,12 @@ internal static class ServeCommand
             {
                 await using var server = BenchServer.Create(bench, listening, parsed.GetValue(demo), rehearse: true);
                 await server.StartAsync(stop);
+                if (bench.Machines.Host.MovedFrom is { } other)
+                {
+                    Terminal.Say($"The data was last used on another computer. Its runs are kept under \"{other.Name}\" and do not count for "
+                        + "this machine. Play the timelines here, and calibrate again if you need a twin.");
+                }
+
                 foreach (var run in bench.CutShort)
                 {
                     Terminal.Say($"Run {run} was interrupted; it is saved up to its last second.");

@@ -14,11 +14,6 @@ internal static class TrialCommand
 {
     private static readonly Argument<string> TimelineId = new("timeline") { Description = "Its id." };
 
-    private static readonly Option<string> MachineId = new("--machine")
-    {
-        Description = "The machine: 'this', or the id of a stand-in (hardybench machines).", DefaultValueFactory = _ => Machine.ThisId,
-    };
-
     private static readonly Option<bool> AtClock = new("--real-time")
     {
         Description = "On a stand-in: play in real time instead of calculating the run at once.",
@@ -30,7 +25,7 @@ internal static class TrialCommand
         var all = new Command("trial", "Answers one question about a machine, with as many runs as it takes.");
         foreach (var kind in TrialOptions.All)
         {
-            var command = new Command(Choices.WordOf(kind.Kind), kind.Question) { TimelineId, MachineId, AtClock };
+            var command = new Command(Choices.WordOf(kind.Kind), kind.Question) { TimelineId, MachineOption.Machine, AtClock };
             kind.Options.Concat(SettingsOptions.All).ToList().ForEach(command.Options.Add);
             all.Add(command.Running((parsed, bench, stop) => PlayAsync(kind, parsed, bench, stop)));
         }
@@ -42,7 +37,7 @@ internal static class TrialCommand
     {
         var settings = await SettingsOptions.ReadAsync(parsed, bench);
         var asked = await bench.Trials.AskAsync(
-            await kind.Read(parsed, settings, bench), parsed.GetValue(TimelineId)!, parsed.GetValue(MachineId)!, settings,
+            await kind.Read(parsed, settings, bench), parsed.GetValue(TimelineId)!, MachineOption.Read(parsed, bench), settings,
             parsed.GetValue(AtClock));
         TrialReport? report = null;
         await Terminal.WithProgressAsync($"Trial {asked.Id}", async tell =>

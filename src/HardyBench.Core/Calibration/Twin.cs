@@ -6,7 +6,11 @@ namespace HardyBench.Core.Calibration;
 public static class Twin
 {
     /// <summary>Its id in the list of machines, which no other machine is given.</summary>
-    public const string Id = "this-twin";
+    /// <param name="machine">The id of the machine it stands for.</param>
+    public static string IdOf(string machine) => machine + "-twin";
+
+    /// <param name="machine">The name of the machine it stands for.</param>
+    public static string NameOf(string machine) => $"Twin of {char.ToLowerInvariant(machine[0])}{machine[1..]}";
 
     /// <param name="machine">As it describes itself.</param>
     /// <param name="cores">That the player may use; a part of one where a control group leaves no whole one.</param>
@@ -18,8 +22,8 @@ public static class Twin
         var all = Math.Max(1, part > 0 ? whole + 1 : whole);
         return machine with
         {
-            Id = Id,
-            Name = "Twin of this machine",
+            Id = IdOf(machine.Id),
+            Name = NameOf(machine.Name),
             Kind = MachineKind.StandIn,
             Summary = FormattableString.Invariant($"{cores:0.##} {(cores == 1 ? "core" : "cores")}, as measured"),
             Processor = machine.Processor with

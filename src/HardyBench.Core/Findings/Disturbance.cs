@@ -39,7 +39,7 @@ public abstract record Disturbance
             return new OnBattery();
         }
 
-        return machine.Kind == MachineKind.This && conditions.UsableCores.Count < machine.Processor.Threads
+        return machine.Kind == MachineKind.Real && conditions.UsableCores.Count < machine.Processor.Threads
             ? new FewerCores(conditions.UsableCores.Count, machine.Processor.Threads)
             : null;
     }

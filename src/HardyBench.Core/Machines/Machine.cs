@@ -4,7 +4,7 @@ using HardyBench.Core.Footage;
 namespace HardyBench.Core.Machines;
 
 /// <summary>A workstation as its tester describes it. What is null or empty has not been stated.</summary>
-/// <param name="Id">"this" for the machine the product runs on, else a short name.</param>
+/// <param name="Id">A short name.</param>
 /// <param name="Graphics">Every graphics unit, the one that composes pictures first.</param>
 /// <param name="MediaEngines">Every fixed-function decoder; alike ones are listed once each.</param>
 /// <param name="Drives">Each with what lies on it.</param>
@@ -24,9 +24,6 @@ public sealed record Machine(
 {
     /// <summary>The one currency of all prices.</summary>
     public const string Currency = "EUR";
-
-    /// <summary>The id of the machine the product runs on.</summary>
-    public const string ThisId = "this";
 
     /// <summary>The day the price was read.</summary>
     public DateOnly? PricedOn { get; init; }
@@ -52,10 +49,10 @@ public sealed record Machine(
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public MachineCosts? Costs { get; init; }
 
-    /// <summary>As it is compared with other descriptions. What the kernel reports of this machine's memory differs a little after each
+    /// <summary>As it is compared with other descriptions. What the kernel reports of a machine's memory differs a little after each
     /// update, so from 8 GB on it counts in whole gigabytes; what is in use just now is no part of the machine.</summary>
     [JsonIgnore]
-    public Machine AsCompared => Kind == MachineKind.This
+    public Machine AsCompared => Kind == MachineKind.Real
         ? this with { Memory = Memory with { Gigabytes = Math.Round(Memory.Gigabytes, Memory.Gigabytes < 8 ? 1 : 0), InUseGigabytes = 0 } }
         : this;
 
@@ -96,8 +93,8 @@ public sealed record Machine(
 
 public enum MachineKind
 {
-    /// <summary>The machine the product runs on; timelines are really played.</summary>
-    This,
+    /// <summary>Timelines are really played on it.</summary>
+    Real,
 
     /// <summary>A simulated machine.</summary>
     StandIn,

@@ -62,19 +62,19 @@ public sealed record PlaybackPlan(
 
     private IEnumerable<string> OfTheMachine()
     {
-        if (Machine.Kind != MachineKind.This
+        if (Machine.Kind != MachineKind.Real
             && new[] { Settings.DecodeOn, Settings.EffectsOn }.OfType<string>().FirstOrDefault(on => on != WorkPlace.Processor)
                 is { } device)
         {
             yield return $"A stand-in uses its own devices or the processor only; '{device}' is a device of a real machine.";
         }
 
-        if (Machine.Kind == MachineKind.This && Settings.Program is { } program)
+        if (Machine.Kind == MachineKind.Real && Settings.Program is { } program)
         {
             yield return $"This machine plays with the Hardy Bench player only. Choose a stand-in to simulate {program.Name}.";
         }
 
-        if (Machine.Kind == MachineKind.This && Settings.Others is not null)
+        if (Machine.Kind == MachineKind.Real && Settings.Others is not null)
         {
             yield return "On this machine other programs are the ones that really run. Start them, or choose a stand-in.";
         }

@@ -17,7 +17,13 @@ public static class BenchJson
         // What kind of part something is may stand anywhere in it.
         AllowOutOfOrderMetadataProperties = true,
         TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { FormerNames.Accept, DemandKind } },
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase), new RasterConverter(), new FrameRateConverter() },
+        Converters =
+        {
+            new MachineKindConverter(),
+            new JsonStringEnumConverter(JsonNamingPolicy.CamelCase),
+            new RasterConverter(),
+            new FrameRateConverter(),
+        },
     };
 
     /// <summary>Something that comes in several kinds and does not say which is refused like any other wrong document. Without this the

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using HardyBench.Core.Footage;
+using HardyBench.Core.Machines;
 
 namespace HardyBench.Formats.Json;
 
@@ -28,6 +29,22 @@ internal sealed class FrameRateConverter : JsonConverter<FrameRate>
 
     public override void Write(Utf8JsonWriter writer, FrameRate value, JsonSerializerOptions options) =>
         Pair.Write(writer, ("numerator", value.Numerator), ("denominator", value.Denominator));
+}
+
+/// <summary>A kind of machine as a word. Until 2026-12 a real machine was "this".</summary>
+internal sealed class MachineKindConverter : JsonConverter<MachineKind>
+{
+    public override MachineKind Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+        reader.TokenType != JsonTokenType.String ? throw new JsonException("A kind of machine is a word.")
+        : reader.GetString() switch
+        {
+            "real" or "this" => MachineKind.Real,
+            "standIn" => MachineKind.StandIn,
+            var other => throw new JsonException($"'{other}' is no kind of machine; known: real and standIn."),
+        };
+
+    public override void Write(Utf8JsonWriter writer, MachineKind value, JsonSerializerOptions options) =>
+        writer.WriteStringValue(BenchJson.Name(value));
 }
 
 /// <summary>An object of two whole numbers.</summary>

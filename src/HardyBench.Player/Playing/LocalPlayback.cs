@@ -152,7 +152,7 @@ public sealed class LocalPlayback(
     private async Task<(RunHeader Header, string? EffectsOn)> HeaderAsync(PlaybackPlan plan, CancellationToken stop)
     {
         var libraries = PlayerLibraries.Versions();
-        var cores = ThisMachine.UsableCores(system);
+        var cores = HostMachine.UsableCores(system);
         var devices = new OwnDevices(system, filters);
         var footage = await Task.Run(() => new FootageConditions(system, files, devices).Prepare(plan), stop).WaitAsync(stop);
         var (device, refusal) = await Task.Run(() => devices.ForEffects(plan, files), stop).WaitAsync(stop);

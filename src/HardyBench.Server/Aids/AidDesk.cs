@@ -1,4 +1,3 @@
-using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Server.Background;
 using HardyBench.Server.Live;
@@ -27,7 +26,7 @@ public sealed class AidDesk(
     /// <summary>Renders every passage that has no render yet, after what was asked for before.</summary>
     public async Task<CreationView> StartAsync(string timelineId)
     {
-        var plan = await bench.Plays.PlanAsync(timelineId, Machine.ThisId, WithRenders);
+        var plan = await bench.Plays.PlanAsync(timelineId, bench.Machines.Host.Id, WithRenders);
         _ = work.Add(plan.Timeline.Passages.Count, (progress, stop) => bench.Aids.MakeAsync(plan, null, progress, stop));
         return Now;
     }
@@ -35,7 +34,7 @@ public sealed class AidDesk(
     /// <summary>What is rendered of a timeline as it stands now.</summary>
     public async Task<IReadOnlyList<RenderView>> RendersAsync(string timelineId)
     {
-        var plan = await bench.Plays.PlanAsync(timelineId, Machine.ThisId, WithRenders);
+        var plan = await bench.Plays.PlanAsync(timelineId, bench.Machines.Host.Id, WithRenders);
         return [.. bench.Aids.Renders(plan).Select((note, index) => new RenderView(index + 1, note?.Took.TotalSeconds, note?.Bytes / 1e6))];
     }
 }

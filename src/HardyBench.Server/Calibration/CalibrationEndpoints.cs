@@ -1,7 +1,6 @@
 using System.Text.Json;
 using HardyBench.Core;
 using HardyBench.Core.Calibration;
-using HardyBench.Core.Machines;
 using HardyBench.Formats.Json;
 using HardyBench.Server.Live;
 using HardyBench.Workbench;
@@ -20,7 +19,7 @@ internal static class CalibrationEndpoints
         calibration
             .MapGet("/", async Task<Ok<CalibrationView>> (Bench bench, CalibrationDesk desk) => TypedResults.Ok(CalibrationView.Of(
                 desk.Now, await bench.Calibrations.NewestAsync(), await bench.Calibrations.PredictionsAsync(),
-                await bench.Machines.FindAsync(Machine.ThisId))))
+                bench.Machines.Host.Machine)))
             .WithName("calibration");
         calibration.MapPost("/", Accepted<CreationView> (CalibrationDesk desk) => TypedResults.Accepted((string?)null, desk.Start()))
             .WithName("calibrate");

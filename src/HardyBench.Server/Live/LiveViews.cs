@@ -58,8 +58,8 @@ public sealed record PlayView(
 /// <summary>A trial in the queue.</summary>
 public sealed record WaitingView(long TrialId, TrialKind Kind, string TimelineTitle, string MachineId, string MachineName)
 {
-    internal static WaitingView Of(StoredTrial trial, Machine? machine) =>
-        new(trial.Id, trial.Asked.Trial.Kind, trial.Asked.Timeline.Title, trial.Asked.MachineId, machine?.Name ?? trial.Asked.MachineId);
+    internal static WaitingView Of(StoredTrial trial, string? machineName) =>
+        new(trial.Id, trial.Asked.Trial.Kind, trial.Asked.Timeline.Title, trial.Asked.MachineId, machineName ?? trial.Asked.MachineId);
 }
 
 /// <summary>What a play has brought since the last message.</summary>

@@ -52,13 +52,16 @@ public sealed record FigureView(string Part, string Member, string Label, double
         figure.Min, figure.Max, figure.IsWhole, figure.IsOptional);
 }
 
-/// <summary>Runs of a machine as it was before a change. They no longer count for it.</summary>
+/// <summary>Runs of a machine as it was before a change, or of another computer that the data was used on. They do not count for it
+/// now.</summary>
+/// <param name="Elsewhere">The name of that other computer; null for the machine itself.</param>
 /// <param name="Last">When the last of them started.</param>
 /// <param name="Changes">What differs now, a phrase each.</param>
-public sealed record EarlierRunsView(int Runs, DateTimeOffset Last, IReadOnlyList<string> Changes)
+public sealed record EarlierRunsView(int Runs, DateTimeOffset Last, IReadOnlyList<string> Changes, string? Elsewhere)
 {
     public static EarlierRunsView Of(EarlierRuns runs, Machine now) => new(
-        runs.Runs, runs.Last, [.. LikeForLike.Differences(runs.Machine, now).Select(ComparisonWords.Change)]);
+        runs.Runs, runs.Last, [.. LikeForLike.Differences(runs.Machine, now).Select(ComparisonWords.Change)],
+        runs.Machine.Id == now.Id ? null : runs.Machine.Name);
 }
 
 /// <summary>What became of a file of machines.</summary>
@@ -80,11 +83,12 @@ internal static class MachineEndpoints
         machines.MapGet("/{id}/earlier", async Task<Ok<EarlierRunsView[]>> (string id, Bench bench) =>
             {
                 var machine = await bench.Machines.FindAsync(id);
-                var earlier = await bench.Runs.OfEarlierAsync(machine);
+                var earlier = await bench.Runs.OfEarlierAsync(
+                    machine, id == bench.Machines.Host.Id ? [.. bench.Machines.Host.Others.Select(other => other.Id)] : []);
                 return TypedResults.Ok(earlier.Select(runs => EarlierRunsView.Of(runs, machine)).ToArray());
             })
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("earlierRuns")
-            .WithDescription("Runs of the machine before it was changed.");
+            .WithDescription("Runs of the machine before it was changed, and of other computers that the data was used on.");
         machines.MapPost("/", async Task<Ok<MachineDocument>> (Machine machine, Bench bench) =>
                 TypedResults.Ok(MachineDocument.Of(await bench.Machines.AddAsync(machine))))
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity).WithName("addMachine");

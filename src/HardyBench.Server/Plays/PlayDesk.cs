@@ -61,13 +61,13 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
     private string? WaitsFor() =>
         bench.Storage.Problem
         ?? (waiting is [var first, ..] && stop is null
-            ? first.MachineId == Machine.ThisId ? inUse.WhyNotMeasure : inUse.IsMeasured ? inUse.BusyWith : null
+            ? first.MachineId == bench.Machines.Host.Id ? inUse.WhyNotMeasure : inUse.IsMeasured ? inUse.BusyWith : null
             : null);
 
     /// <summary>Asks for a trial; it begins at once when nothing else plays.</summary>
     public async Task<PlayView> AskAsync(PlayRequest request) => await QueueAsync(await bench.Trials.AskAsync(
-        request.Trial ?? new PlayTrial(), request.TimelineId, request.MachineId, request.Settings ?? new PlaybackSettings(),
-        request.AtClock));
+        request.Trial ?? new PlayTrial(), request.TimelineId, request.MachineId ?? bench.Machines.Host.Id,
+        request.Settings ?? new PlaybackSettings(), request.AtClock));
 
     /// <summary>Asks for a run once more, as it was.</summary>
     /// <param name="passage">Only this passage of it, from 0; null for all.</param>
@@ -79,7 +79,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         var machine = await bench.Machines.FindAsync(stored.Asked.MachineId);
         lock (gate)
         {
-            waiting.Add(WaitingView.Of(stored, machine));
+            waiting.Add(WaitingView.Of(stored, machine.Name));
             if (now is not { Running: true } && beginning is null && waiting.Count == 1)
             {
                 // The page sees at once that its asking came through, even before the player has started.
@@ -162,7 +162,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         {
             teeth.Clear();
             comb = new CombTeeth(header.Timeline.Rate);
-            pace.Begin(trial!.Asked.MachineId == Machine.ThisId);
+            pace.Begin(trial!.Asked.MachineId == bench.Machines.Host.Id);
         }
 
         heard.Begin(id);
@@ -197,13 +197,13 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
     /// <summary>Trials that waited when the program ended wait again.</summary>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        var machines = await bench.Machines.WithDeletedAsync();
+        var names = await bench.Machines.NamesAsync();
         foreach (var stored in (await bench.Trials.ListAsync()).Where(one => one.State == TrialState.Waiting).Reverse())
         {
             // A trial whose machine is gone waits too: its turn says why it cannot be played.
             lock (gate)
             {
-                waiting.Add(WaitingView.Of(stored, machines.FirstOrDefault(one => one.Id == stored.Asked.MachineId)));
+                waiting.Add(WaitingView.Of(stored, names.GetValueOrDefault(stored.Asked.MachineId)));
             }
 
             Wake();
@@ -247,7 +247,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
         {
             foreach (var one in waiting)
             {
-                if ((one.MachineId == Machine.ThisId ? inUse.TryTake("a trial plays on this machine", isMeasured: true) : inUse.TryCompute())
+                if ((one.MachineId == bench.Machines.Host.Id ? inUse.TryTake("a trial plays on this machine", isMeasured: true) : inUse.TryCompute())
                     is { } turn)
                 {
                     return (one, turn);

@@ -7,11 +7,13 @@ using HardyBench.Workbench;
 
 namespace HardyBench.Server.Plays;
 
-/// <summary>What somebody wants played. What is left out has its default, so that timeline and machine alone are a bare run.</summary>
+/// <summary>What somebody wants played. What is left out has its default, so that a timeline alone is a bare run on this
+/// machine.</summary>
+/// <param name="MachineId">Null for the machine that the server runs on.</param>
 /// <param name="Trial">The question, with the parameters of its kind; null to play it once.</param>
 /// <param name="AtClock">Whether a stand-in's runs come at the pace of the clock, to be watched; what they bring is the same.</param>
 public sealed record PlayRequest(
-    string TimelineId, string MachineId, Trial? Trial = null, PlaybackSettings? Settings = null, bool AtClock = false);
+    string TimelineId, string? MachineId = null, Trial? Trial = null, PlaybackSettings? Settings = null, bool AtClock = false);
 
 /// <summary>What a play would be, before it is asked for.</summary>
 /// <param name="Differences">What differs from a bare run, a phrase each.</param>
@@ -36,12 +38,13 @@ public sealed record PlayPreview(
         try
         {
             var plan = new TrialPlan(
-                request.Trial ?? new PlayTrial(), await bench.Plays.PlanAsync(request.TimelineId, request.MachineId, settings)).Checked();
+                request.Trial ?? new PlayTrial(),
+                await bench.Plays.PlanAsync(request.TimelineId, request.MachineId ?? bench.Machines.Host.Id, settings)).Checked();
             return new PlayPreview(
-                settings.Differences(), null, plan.Start.Machine.Kind == MachineKind.This ? plan.Length?.TotalSeconds : null,
+                settings.Differences(), null, plan.Start.Machine.Kind == MachineKind.Real ? plan.Length?.TotalSeconds : null,
                 ChangeWords.Of(plan.Trial, settings), plan.Remarks())
             {
-                MissingClips = plan.Start.Machine.Kind == MachineKind.This
+                MissingClips = plan.Start.Machine.Kind == MachineKind.Real
                     ? [.. bench.Clips.Missing(plan.Start.PlayedClipIds).Select(recipe => recipe.Id)]
                     : [],
             };

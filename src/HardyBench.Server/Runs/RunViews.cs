@@ -36,7 +36,7 @@ public sealed record RunLineView(
     public static async Task<IReadOnlyList<RunLineView>> OfAsync(Bench bench, IReadOnlyList<RunLine> runs)
     {
         var timelines = (await bench.Timelines.AllAsync()).ToDictionary(timeline => timeline.Id, timeline => timeline.Title);
-        var machines = (await bench.Machines.AllAsync()).ToDictionary(machine => machine.Id, machine => machine.Name);
+        var machines = await bench.Machines.NamesAsync();
         return [.. runs.Select(run => Of(run, timelines, machines))];
     }
 

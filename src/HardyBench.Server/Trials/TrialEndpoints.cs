@@ -13,12 +13,14 @@ internal static class TrialEndpoints
         var trials = routes.MapGroup("/api/trials").WithTags("Trials");
         trials.MapGet("/", async Task<Ok<TrialLineView[]>> (Bench bench) =>
             {
-                var machines = await bench.Machines.WithDeletedAsync();
-                return TypedResults.Ok((await bench.Trials.ListAsync()).Select(trial => TrialLineView.Of(trial, machines)).ToArray());
+                var names = await bench.Machines.NamesAsync();
+                return TypedResults.Ok(
+                    (await bench.Trials.ListAsync()).Select(trial => TrialLineView.Of(trial, names, bench.Machines.Host)).ToArray());
             })
             .WithName("listTrials");
         trials.MapGet("/{id:long}", async Task<Ok<TrialView>> (long id, Bench bench) =>
-                TypedResults.Ok(TrialView.Of(await bench.Trials.ReportAsync(id), await bench.Machines.WithDeletedAsync())))
+                TypedResults.Ok(TrialView.Of(
+                    await bench.Trials.ReportAsync(id), await bench.Machines.NamesAsync(), bench.Machines.Host)))
             .ProducesProblem(StatusCodes.Status404NotFound).WithName("trial");
     }
 }

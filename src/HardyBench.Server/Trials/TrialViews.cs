@@ -1,11 +1,11 @@
 using HardyBench.Core.Findings;
-using HardyBench.Core.Machines;
 using HardyBench.Core.Trials.Kinds;
 using HardyBench.Core.Trials;
 using HardyBench.Core.Wording;
 using HardyBench.Formats.Runs;
 using HardyBench.Server.Timelines;
 using HardyBench.Store;
+using HardyBench.Workbench.Machines;
 using HardyBench.Workbench.Trials;
 
 namespace HardyBench.Server.Trials;
@@ -16,18 +16,14 @@ public sealed record TrialLineView(
     long Id, TrialKind Kind, string TimelineId, string TimelineTitle, string MachineName, bool StandIn, TrialState State,
     DateTimeOffset AskedAt, string? Problem, string? Answer)
 {
-    public static TrialLineView Of(StoredTrial trial, IReadOnlyList<Machine> machines)
-    {
-        var machine = machines.FirstOrDefault(one => one.Id == trial.Asked.MachineId);
-        return new TrialLineView(
-            trial.Id, trial.Asked.Trial.Kind, trial.Asked.Timeline.Id, trial.Asked.Timeline.Title, machine?.Name ?? trial.Asked.MachineId,
-            trial.Asked.MachineId != Machine.ThisId,
+    public static TrialLineView Of(StoredTrial trial, IReadOnlyDictionary<string, string> names, HostJobs host) => new(
+            trial.Id, trial.Asked.Trial.Kind, trial.Asked.Timeline.Id, trial.Asked.Timeline.Title,
+            names.GetValueOrDefault(trial.Asked.MachineId, trial.Asked.MachineId),
+            !host.IsReal(trial.Asked.MachineId),
             trial.State,
             new DateTimeOffset(trial.AskedAtUtc, TimeSpan.Zero),
             trial.Problem,
-            trial.Answer
-        );
-    }
+            trial.Answer);
 }
 
 /// <summary>A trial with its answer: passages as rows, its runs as columns.</summary>
@@ -40,12 +36,12 @@ public sealed record TrialView(
     IReadOnlyList<double?> EndCelsius,
     IReadOnlyList<TrialRunView> Runs, IReadOnlyList<TrialRowView> Rows)
 {
-    public static TrialView Of(TrialReport report, IReadOnlyList<Machine> machines)
+    public static TrialView Of(TrialReport report, IReadOnlyDictionary<string, string> names, HostJobs host)
     {
         var (stored, answer) = (report.Trial, report.Answer);
         var cells = report.Runs.Select(run => run.Passages.Select(CellView.Of).ToList()).ToList();
         return new TrialView(
-            TrialLineView.Of(stored, machines),
+            TrialLineView.Of(stored, names, host),
             stored.Asked.Settings.Differences(),
             ChangeWords.Of(stored.Asked.Trial, stored.Asked.Settings),
             TrialWords.Of(answer),

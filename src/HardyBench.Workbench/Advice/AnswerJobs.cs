@@ -54,7 +54,7 @@ public sealed class AnswerJobs(
 
         var owned = brief.Owned is { } there ? await machines.FindAsync(there) : null;
         // This machine is predicted by its twin, where it was measured.
-        var predicted = owned is { Kind: MachineKind.This }
+        var predicted = owned is { Kind: MachineKind.Real }
             ? await twin()
             : owned;
         var forecaster = new Forecaster(plans, brief.Day());
@@ -62,7 +62,7 @@ public sealed class AnswerJobs(
         var (_, shortlist, simulated, remedies, changes, ladder) = await FoundationsAsync(
             brief, plans, shelf, parts, predicted, forecaster, stop);
         // The wait for a picture was not measured by playing; the twin predicts it.
-        var check = (owned is { Kind: MachineKind.This } ? await MeasuredAsync(plans, owned) : null) is { } measured
+        var check = (owned is { Kind: MachineKind.Real } ? await MeasuredAsync(plans, owned) : null) is { } measured
             ? measured with { Wait = simulated?.Wait }
             : simulated;
         var best = shortlist.Best(brief.Budget) ?? shortlist.Nearest;

@@ -9,6 +9,7 @@ using HardyBench.Media.Clips;
 using HardyBench.Media.EffectFiles;
 using HardyBench.Store;
 using HardyBench.Telemetry;
+using HardyBench.Workbench.Machines;
 using HardyBench.Workbench.Playing;
 
 namespace HardyBench.Workbench.Calibration;
@@ -19,7 +20,7 @@ namespace HardyBench.Workbench.Calibration;
 /// <param name="folder">The data folder.</param>
 public sealed class CalibrationJobs(
     ShelfStore<MachineCalibration> kept, ShelfStore<Prediction> predictions, ShelfStore<Machine> shelf, RunReader runs,
-    CalibrationPack pack, ClipFolder clips, Players players, EffectPlaces effects, string folder)
+    CalibrationPack pack, ClipFolder clips, Players players, EffectPlaces effects, HostJobs host, string folder)
 {
     /// <summary>The share of the progress that making missing clips counts for.</summary>
     private const double Making = 0.4;
@@ -36,12 +37,13 @@ public sealed class CalibrationJobs(
 
     /// <summary>The last one, where this machine has not changed since; else null.</summary>
     public async Task<MachineCalibration?> CurrentAsync() =>
-        await NewestAsync() is { } newest && IsOf(newest, ThisMachine.Describe(SystemFiles.Live)) ? newest : null;
+        await NewestAsync() is { } newest && IsOf(newest, host.Machine) ? newest : null;
 
-    /// <summary>Whether a machine still is what was calibrated. Earlier versions did not say, so what they measured is taken for
-    /// it.</summary>
+    /// <summary>Whether a machine still is what was calibrated.</summary>
     private static bool IsOf(MachineCalibration calibration, Machine machine) =>
-        calibration.Measured is not { } measured || MachineDigest.Of(measured) == MachineDigest.Of(machine);
+        calibration.Twin.Id == Twin.IdOf(machine.Id)
+        // Earlier versions did not keep the machine, so what they measured is taken for it.
+        && (calibration.Measured is not { } measured || MachineDigest.Of(measured) == MachineDigest.Of(machine));
 
     /// <summary>What the twin made of the last runs of this machine that are not deleted, in the order in which they were played.</summary>
     public async Task<IReadOnlyList<Prediction>> PredictionsAsync()
@@ -76,7 +78,7 @@ public sealed class CalibrationJobs(
 
         await UntilIdleAsync(progress, from, stop);
         var began = Stopwatch.GetTimestamp();
-        var (machine, cores) = (ThisMachine.Describe(SystemFiles.Live), ThisMachine.UsableCores(SystemFiles.Live).Count);
+        var (machine, cores) = (host.Machine, HostMachine.UsableCores(SystemFiles.Live).Count);
         var plans = new CalibrationPlan(
             clips.Clips, CalibrationPack.Plain, CalibrationPack.Scaled,
             kind => kind.TextLabel switch { null => null, "look" => Looks.WarmStage, var label => label }, pack.AtLeast)

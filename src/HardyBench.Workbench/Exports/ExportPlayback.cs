@@ -72,7 +72,7 @@ public sealed class ExportPlayback(PlayerProgram program, IClipFiles files, Effe
     private async Task<RunHeader> HeaderAsync(PlaybackPlan plan, CancellationToken stop)
     {
         var system = SystemFiles.Live;
-        var cores = ThisMachine.UsableCores(system);
+        var cores = HostMachine.UsableCores(system);
         var quiet = await Quiet.WaitAsync(system, Quiet.Longest, null, stop);
         var conditions = new Conditions(
             $"Hardy Bench {typeof(RunHeader).Assembly.GetName().Version?.ToString(3)}, exporting", system.ReadText("proc/sys/kernel/osrelease")?.Trim(),

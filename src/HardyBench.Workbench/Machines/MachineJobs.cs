@@ -12,7 +12,7 @@ namespace HardyBench.Workbench.Machines;
 public sealed record ShelfOutcome(IReadOnlyList<Stored<Machine>> Added, IReadOnlyList<RowProblem> Problems);
 
 /// <summary>The list of machines: this machine, and the stand-ins that people keep.</summary>
-public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documents)
+public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documents, HostJobs host)
 {
     /// <summary>More columns than this do not go on a sheet.</summary>
     public const int MaxShown = 12;
@@ -22,16 +22,21 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
 
     private const int LongestId = 40;
 
+    /// <summary>The machine that the product runs on.</summary>
+    public HostJobs Host => host;
+
     /// <summary>This machine first, then the stand-ins.</summary>
     public async Task<IReadOnlyList<Machine>> AllAsync() => [.. (await ShelfAsync()).Select(stored => stored.Thing)];
 
     /// <summary>The same with their versions; this machine's is 0.</summary>
     public async Task<IReadOnlyList<Stored<Machine>>> ShelfAsync() =>
-        [new Stored<Machine>(ThisMachine.Describe(SystemFiles.Live), 0), .. await shelf.AllAsync()];
+        [new Stored<Machine>(host.Machine, 0), .. await shelf.AllAsync()];
 
-    /// <summary>The same and those that are deleted, which runs and trials still name.</summary>
-    public async Task<IReadOnlyList<Machine>> WithDeletedAsync() =>
-        [.. await AllAsync(), .. (await shelf.DeletedAsync()).Select(stored => stored.Thing)];
+    /// <summary>Names of the same, of those that are deleted and of other computers, which runs and trials still name; by id.</summary>
+    public async Task<IReadOnlyDictionary<string, string>> NamesAsync() =>
+        (await AllAsync()).Concat((await shelf.DeletedAsync()).Select(stored => stored.Thing)).Select(machine => (machine.Id, machine.Name))
+            .Concat(host.Others.Select(other => (other.Id, other.Name)))
+            .ToDictionary();
 
     /// <exception cref="UnknownThingException">There is no such machine.</exception>
     public async Task<Machine> FindAsync(string id) => Known(await AllAsync(), id);
@@ -61,7 +66,7 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
     /// <exception cref="VersionConflictException">It was changed since it was read.</exception>
     public async Task<int> KeepAsync(Machine machine, int version)
     {
-        await StoredAsync(NotThis(machine.Id));
+        await StoredAsync(NotHost(machine.Id));
         return await shelf.KeepAsync([MachineLimits.Checked(machine) with { Kind = MachineKind.StandIn }], version);
     }
 
@@ -69,7 +74,7 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
     /// <exception cref="UnknownThingException">There is no such machine.</exception>
     public async Task SetDeletedAsync(string id, bool deleted)
     {
-        if (!await shelf.SetDeletedAsync(NotThis(id), deleted, DateTimeOffset.UtcNow))
+        if (!await shelf.SetDeletedAsync(NotHost(id), deleted, DateTimeOffset.UtcNow))
         {
             throw new UnknownThingException("machine", id, (await AllAsync()).Select(machine => machine.Id));
         }
@@ -122,8 +127,9 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
     public async Task<IReadOnlyList<Machine>> ShownAsync(string timelineId)
     {
         var (all, chosen) = ((await AllAsync()).ToDictionary(machine => machine.Id), await documents.SheetMachinesAsync(timelineId));
-        IReadOnlyList<string> ids = chosen ?? [Machine.ThisId, .. DemoMachines.FirstShown];
-        return [.. ids.Select(all.GetValueOrDefault).OfType<Machine>()];
+        IReadOnlyList<string> ids = chosen ?? [host.Id, .. DemoMachines.FirstShown];
+        // The column of another computer is that of this one now.
+        return [.. ids.Select(id => host.IsReal(id) ? host.Id : id).Distinct().Select(all.GetValueOrDefault).OfType<Machine>()];
     }
 
     /// <summary>Chooses them.</summary>
@@ -146,13 +152,15 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
         await documents.KeepSheetMachinesAsync(timelineId, wanted);
     }
 
+    private IEnumerable<string> Hosts() => host.Others.Select(other => other.Id).Append(host.Id);
+
     private static Machine Known(IReadOnlyList<Machine> all, string id) =>
         all.FirstOrDefault(machine => machine.Id == id)
         ?? throw new UnknownThingException("machine", id, all.Select(machine => machine.Id));
 
     private static string Content(Machine machine) => MachineJson.Write([machine]);
 
-    private static string NotThis(string id) => id != Machine.ThisId ? id
+    private string NotHost(string id) => id != host.Id ? id
         : throw new MachineRefusedException(
             "This machine's description is read from the system and cannot be changed or deleted. Duplicate it to change the copy."
         );
@@ -174,7 +182,7 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
             );
         }
 
-        var named = await new NewIds(LongestId, "machine", Machine.ThisId, Twin.Id).GiveAsync(
+        var named = await new NewIds(LongestId, "machine", [.. Hosts(), .. Hosts().Select(Twin.IdOf)]).GiveAsync(
             shelf, machines, machine => (machine.Id, machine.Name), (machine, id) => machine with { Id = id, Kind = MachineKind.StandIn });
 
         await shelf.KeepAsync(named, null);

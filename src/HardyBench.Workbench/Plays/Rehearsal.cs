@@ -1,4 +1,3 @@
-using HardyBench.Core.Machines;
 using HardyBench.Core.Playback;
 using HardyBench.Core.Trials.Kinds;
 using HardyBench.Formats.Runs;
@@ -21,7 +20,7 @@ public static class Rehearsal
         {
             using var bench = await Bench.OpenAsync(folder.FullName, small: true, stop);
             var timeline = (await bench.Timelines.AllAsync())[0];
-            var trial = await bench.Trials.AskAsync(new PlayTrial(), timeline.Id, Machine.ThisId, new PlaybackSettings());
+            var trial = await bench.Trials.AskAsync(new PlayTrial(), timeline.Id, bench.Machines.Host.Id, new PlaybackSettings());
             await bench.Trials.PlayAsync(trial.Id, null, stop);
             // Nothing lasted long enough to be sampled.
             await RunPiece.ReadAsync(

@@ -195,7 +195,7 @@ public sealed class TrialJobs(
     {
         foreach (var settings in plan.Trial.Ways(plan.Start.Settings))
         {
-            if (plan.Start.Machine.Kind == Core.Machines.MachineKind.This && settings.Proxies != Proxies.None)
+            if (plan.Start.Machine.Kind == Core.Machines.MachineKind.Real && settings.Proxies != Proxies.None)
             {
                 await aids.MakeAsync(
                     plan.Start with

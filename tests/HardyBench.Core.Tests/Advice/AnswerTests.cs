@@ -350,7 +350,7 @@ public sealed class AnswerTests
         Assert.Equal(ExceededLimit.Battery, (Wanted with { OnBattery = true }).Outside(default));
         Assert.Null((Wanted with { OnBattery = true }).Outside(new Traits(null, null, HasBattery: true)));
         Assert.Null(Offer.Of(Samples.Machine(price: null)));
-        Assert.Null(Offer.Of(Samples.Machine() with { Kind = MachineKind.This }));
+        Assert.Null(Offer.Of(Samples.Machine() with { Kind = MachineKind.Real }));
     }
 
     private static readonly Brief[] Absurd =

@@ -49,7 +49,7 @@ public sealed class PickTests
                 Under(
                     run with
                     {
-                        Header = run.Header with { Machine = run.Header.Machine with { Kind = MachineKind.This } },
+                        Header = run.Header with { Machine = run.Header.Machine with { Kind = MachineKind.Real } },
                     },
                     conditions => conditions with { UsableCores = [0] }
                 )

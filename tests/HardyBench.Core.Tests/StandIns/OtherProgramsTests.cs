@@ -102,7 +102,7 @@ public sealed class OtherProgramsTests
     public void On_this_machine_only_what_really_runs_is_there()
     {
         var plan = Samples.Plan(
-            Samples.Machine() with { Kind = MachineKind.This }, Samples.HdAvc,
+            Samples.Machine() with { Kind = MachineKind.Real }, Samples.HdAvc,
             new PlaybackSettings { Others = new OtherPrograms(1, 0) });
 
         Assert.Contains("Start them", Assert.Throws<PlanRefusedException>(() => plan.Checked()).Message);

@@ -279,7 +279,7 @@ public sealed class ProgramTests
     public void A_real_machine_plays_with_the_own_player_only()
     {
         var plan = Samples.Plan(
-            Samples.Machine() with { Kind = MachineKind.This }, Samples.HdAvc, new PlaybackSettings { Program = Plain });
+            Samples.Machine() with { Kind = MachineKind.Real }, Samples.HdAvc, new PlaybackSettings { Program = Plain });
 
         var refused = Assert.Throws<PlanRefusedException>(() => plan.Checked());
         Assert.Equal(

@@ -87,7 +87,7 @@ public sealed class ExportTrialTests
         Assert.Equal(
             "No media engine of M encodes AVC 8-bit 4:2:0 at HD. Let the processor encode, or choose a machine whose engine does.",
             Refusal(Of(WithEngine with { Name = "M" }, 1, ExportFormat.Avc, EncoderPlace.MediaEngine)));
-        var here = Samples.Machine() with { Kind = MachineKind.This };
+        var here = Samples.Machine() with { Kind = MachineKind.Real };
         Assert.Contains(
             "neither cold nor warm", Refusal(Of(here, 1, ExportFormat.Avc, settings: new PlaybackSettings(Cache: FileCache.Cold))),
             StringComparison.Ordinal);

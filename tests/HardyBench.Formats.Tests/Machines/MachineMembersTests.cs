@@ -123,7 +123,7 @@ public sealed class MachineMembersTests
     [Fact]
     public void This_machine_is_the_same_with_other_memory_in_use_and_another_one_with_more_memory()
     {
-        var machine = Full with { Kind = MachineKind.This, Memory = new Memory(16.4, 2.1, null, null) };
+        var machine = Full with { Kind = MachineKind.Real, Memory = new Memory(16.4, 2.1, null, null) };
         var later = machine with { Memory = new Memory(16.3, 5.8, null, null) };
         var upgraded = machine with { Memory = new Memory(33.1, 2.1, null, null) };
 

@@ -17,7 +17,7 @@ namespace HardyBench.Formats.Tests.PlayerProtocol;
 public sealed class PlayerTalkTests
 {
     private static readonly Machine Machine = new(
-        "m", "M", MachineKind.This, "for tests", new Processor("p", 2, 2, null, 3), [], [], new Memory(8, 1, null, null), [], null, null);
+        "m", "M", MachineKind.Real, "for tests", new Processor("p", 2, 2, null, 3), [], [], new Memory(8, 1, null, null), [], null, null);
 
     [Fact]
     public void Any_plan_comes_through() => Interchange.Timelines.Any.Sample(timeline =>

@@ -330,7 +330,7 @@ internal static class Plans
         new Timeline("t", "T", Raster.Hd.DividedBy(3), rate, [passage]), new PlaybackSettings(Policy: PlayingPolicy.KeepFrames));
 
     public static async Task<PlaybackPlan> PlanAsync(Timeline timeline, PlaybackSettings settings) => new(
-        timeline, (await TestData.ClipsAsync()).Clips, ThisMachine.Describe(SystemFiles.Live), settings);
+        timeline, (await TestData.ClipsAsync()).Clips, Telemetry.AnyMachine.This, settings);
 
     public static async Task<Run> PlayAsync(
         PlaybackPlan plan,

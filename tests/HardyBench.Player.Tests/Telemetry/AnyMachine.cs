@@ -6,5 +6,5 @@ namespace HardyBench.Player.Tests.Telemetry;
 /// <summary>A machine for plans in which it does not matter which.</summary>
 internal static class AnyMachine
 {
-    public static Machine This { get; } = ThisMachine.Describe(SystemFiles.Live);
+    public static Machine This { get; } = HostMachine.Describe(SystemFiles.Live, "here", "Here");
 }

@@ -85,7 +85,7 @@ public sealed class ConditionsTests
 
         Assert.Equal(1, (await Plans.PlayAsync(plan)).Header.Conditions.Machine!.Threads);
         Assert.Equal(
-            ThisMachine.UsableCores(SystemFiles.Live).Count,
+            HostMachine.UsableCores(SystemFiles.Live).Count,
             (await Plans.PlayAsync(plan with { Settings = new PlaybackSettings() })).Header.Conditions.Machine!.Threads
         );
     }

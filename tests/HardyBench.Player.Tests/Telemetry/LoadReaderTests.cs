@@ -419,11 +419,11 @@ public sealed class LoadReaderTests
         Write("proc/meminfo", "MemTotal: 16000000 kB\nMemAvailable: 12000000 kB\n");
         Write("proc/self/status", "Cpus_allowed_list:\t0,2\n");
 
-        var machine = ThisMachine.Describe(new SystemFiles(root));
+        var machine = HostMachine.Describe(new SystemFiles(root), "here", "Here");
 
         Assert.Equal(("Made-up 9", 3, 16.4), (machine.Processor.Name, machine.Processor.Cores, machine.Memory.Gigabytes));
         Assert.Equal("2 of 3 cores usable, really played", machine.Summary);
-        Assert.Equal([0, 1, 4, 5, 6], ThisMachine.ParseList("0-1,4-6"));
+        Assert.Equal([0, 1, 4, 5, 6], HostMachine.ParseList("0-1,4-6"));
     }
 
     private List<LoadReading> Twice(Func<SystemFiles, ILoadReader> make, string path, string first, string second)

@@ -13,10 +13,11 @@ public sealed class TwinTests : IDisposable
     public async Task No_other_machine_is_given_the_twins_id()
     {
         using var bench = await Bench.OpenAsync(folder, small: true, CancellationToken.None);
-        var foreign = DemoMachines.All[0] with { Id = Twin.Id, Name = "This twin", Costs = new MachineCosts([], [], 0.1, DateTimeOffset.UtcNow) };
+        var twin = Twin.IdOf(bench.Machines.Host.Id);
+        var foreign = DemoMachines.All[0] with { Id = twin, Name = "This twin", Costs = new MachineCosts([], [], 0.1, DateTimeOffset.UtcNow) };
 
-        Assert.NotEqual(Twin.Id, (await bench.Machines.AddAsync(foreign)).Thing.Id);
-        Assert.NotEqual(Twin.Id, (await bench.Machines.AddAsync(foreign with { Id = string.Empty })).Thing.Id);
+        Assert.NotEqual(twin, (await bench.Machines.AddAsync(foreign)).Thing.Id);
+        Assert.NotEqual(twin, (await bench.Machines.AddAsync(foreign with { Id = string.Empty })).Thing.Id);
         Assert.Null(await bench.Calibrations.NewestAsync());
         Assert.Empty(await bench.Calibrations.PredictionsAsync());
     }

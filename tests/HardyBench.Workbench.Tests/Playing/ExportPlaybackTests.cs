@@ -122,7 +122,7 @@ public sealed class ExportPlaybackTests : IAsyncLifetime
         new Timeline("t", "T", Small, Rate, [.. ids.Select(id => new Passage(id, frames, [new Layer(id, [])], []))]),
         clips.Clips,
         new Machine(
-            Machine.ThisId, "This", MachineKind.This, string.Empty, new Processor("p", 2, 2, null, null), [], [],
+            "here", "This", MachineKind.Real, string.Empty, new Processor("p", 2, 2, null, null), [], [],
             new Memory(8, 1, null, null), [], null, null),
         new PlaybackSettings(Policy: PlayingPolicy.Unpaced))
     {

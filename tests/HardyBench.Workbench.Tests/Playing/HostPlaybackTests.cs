@@ -314,9 +314,9 @@ public sealed class HostPlaybackTests : IAsyncLifetime
             new Timeline("t", "T", Raster.Hd.DividedBy(3), new FrameRate(25), [new Passage("asked", frames, [new Layer(clip.Id, [])], [])]),
             new Dictionary<string, Clip> { [clip.Id] = clip },
             new Machine(
-                Machine.ThisId,
+                "here",
                 "This",
-                MachineKind.This,
+                MachineKind.Real,
                 string.Empty,
                 new Processor("p", 2, 2, null, null),
                 [],

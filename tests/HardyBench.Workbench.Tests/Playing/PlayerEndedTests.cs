@@ -14,7 +14,7 @@ public sealed class PlayerEndedTests
     public async Task The_run_is_kept_as_cut_short_and_its_trial_fails_with_the_same_sentence()
     {
         using var bench = await Bench.OpenAsync(await TestData.NewDataFolderAsync(), small: true, CancellationToken.None);
-        var asked = await bench.Trials.AskAsync(new PlayTrial(), "touring-night", "this", new PlaybackSettings());
+        var asked = await bench.Trials.AskAsync(new PlayTrial(), "touring-night", bench.Machines.Host.Id, new PlaybackSettings());
 
         var ended = await Assert.ThrowsAsync<PlayerEndedException>(() =>
             bench.Trials.PlayAsync(asked.Id, new Ending(bench), CancellationToken.None)

@@ -182,7 +182,7 @@ public static class LikeForLike
 
     /// <param name="others">Gigabytes that other programs hold besides.</param>
     private static string? MemoryInUse(Machine machine, double others) =>
-        machine.Kind == MachineKind.This ? null : Invariant($"{machine.Memory.InUseGigabytes + others:0.#} GB");
+        machine.Kind == MachineKind.Real ? null : Invariant($"{machine.Memory.InUseGigabytes + others:0.#} GB");
 
     private static string Text(Drive drive) => Invariant(
         $"{drive.Kind}, {drive.ReadMegabytesPerSecond:0} MB/s; writes {drive.WriteMegabytesPerSecond:0} MB/s, {drive.LatencyMilliseconds:0.##} ms")

@@ -65,7 +65,7 @@ public sealed record Export(ExportFormat Format, EncoderPlace Encoder = EncoderP
             yield return lack;
         }
 
-        if (plan.Machine.Kind == MachineKind.This && settings.Cache != FileCache.AsFound)
+        if (plan.Machine.Kind == MachineKind.Real && settings.Cache != FileCache.AsFound)
         {
             yield return "An export on this machine uses the file cache as it is, neither cold nor warm.";
         }
@@ -97,7 +97,7 @@ public sealed record Export(ExportFormat Format, EncoderPlace Encoder = EncoderP
     {
         var written = Written(raster, rate);
         return Encoder == EncoderPlace.Processor || machine.EncodersOf(written).Count > 0 ? null
-            : machine.Kind == MachineKind.This ? "On this machine only the processor encodes. Choose it, or a stand-in."
+            : machine.Kind == MachineKind.Real ? "On this machine only the processor encodes. Choose it, or a stand-in."
             : $"No media engine of {machine.Name} encodes {written.Encoding} at {raster}. "
                 + "Let the processor encode, or choose a machine whose engine does.";
     }

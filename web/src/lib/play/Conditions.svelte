@@ -11,10 +11,10 @@
   let devices = $state<Schemas['Device'][]>([]);
   const decoding = $derived(decodingPlaces(machine, devices));
   const effects = $derived(effectPlaces(machine, devices));
-  const decided = $derived(machine.kind === 'this' ? null : decidedBy(ask.programNamed(ask.program)));
+  const decided = $derived(machine.kind === 'real' ? null : decidedBy(ask.programNamed(ask.program)));
   // Another machine has other devices.
   $effect(() => {
-    if (machine.kind === 'this' && !devices.length) return;
+    if (machine.kind === 'real' && !devices.length) return;
     if (!decoding.some(([value]) => value === ask.decodeOn)) ask.decodeOn = '';
     if (!effects.some(([value]) => value === ask.effectsOn)) ask.effectsOn = '';
   });
@@ -104,7 +104,7 @@
         {#each Object.entries(cacheWords) as [cache, words] (cache)}<option value={cache}>{words}</option>{/each}
       </select>
     </label>
-    {#if ask.machineId !== 'this'}
+    {#if ask.machineId}
       <label class="row">play in real time <input type="checkbox" class="checkbox checkbox-sm" bind:checked={ask.atClock} /></label>
     {/if}
   </fieldset>
@@ -120,7 +120,7 @@
     </label>
     <label class="row">automatic scale <input type="checkbox" class="checkbox checkbox-sm" bind:checked={ask.automaticScale} /></label>
     <label class="row">pre-renders <input type="checkbox" class="checkbox checkbox-sm" bind:checked={ask.preRenders} /></label>
-    {#if ask.preRenders && ask.machineId === 'this'}<PreRenders timelineId={timeline.id} />{/if}
+    {#if ask.preRenders && !ask.machineId}<PreRenders timelineId={timeline.id} />{/if}
     <label class="row">show pictures, at a cost <input type="checkbox" class="checkbox checkbox-sm" bind:checked={ask.pictures} /></label>
   </fieldset>
   <fieldset class="grid content-start gap-1.5">

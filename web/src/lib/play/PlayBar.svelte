@@ -2,7 +2,7 @@
   import { live } from '../live.svelte';
   import { kinds, length, scales } from '../words';
   import type { Column, Kind, Scale } from '../api/client';
-  import type { Ask } from './ask.svelte';
+  import { askedOn, type Ask } from './ask.svelte';
   import { toAddress } from './askAddress';
   import Conditions from './Conditions.svelte';
 
@@ -19,7 +19,7 @@
 
   // svelte-ignore state_referenced_locally: only how the page began decides it
   let open = $state(toAddress(ask).with !== null);
-  const machine = $derived(columns.find((column) => column.machine.id === ask.machineId)?.machine);
+  const machine = $derived(columns.find((column) => askedOn(column.machine) === ask.machineId)?.machine);
   const running = $derived(live.play?.running ? live.play : null);
   const differences = $derived(ask.preview?.differences ?? []);
 
@@ -37,7 +37,7 @@
   <label class="flex items-center gap-1.5">
     on
     <select class="select select-sm w-40" bind:value={ask.machineId}>
-      {#each columns as column (column.machine.id)}<option value={column.machine.id}>{column.machine.name}</option>{/each}
+      {#each columns as column (column.machine.id)}<option value={askedOn(column.machine)}>{column.machine.name}</option>{/each}
     </select>
   </label>
   <label class="flex items-center gap-1.5">

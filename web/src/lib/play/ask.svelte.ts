@@ -9,12 +9,16 @@ type ExportFormat = NonNullable<Schemas['ExportFormat']>;
 type EncoderPlace = NonNullable<Schemas['EncoderPlace']>;
 type Trial = NonNullable<Schemas['PlayRequest']['trial']>;
 
+/** What stands for a machine in an ask. */
+export const askedOn = (machine: Pick<Schemas['MachineView'], 'id' | 'kind'>) => (machine.kind === 'real' ? '' : machine.id);
+
 /** What the second side of a comparison changes. */
 export type Change = 'scale' | 'proxies' | 'preRenders' | 'cache' | 'effectsOn' | 'decodeOn' | 'threads' | 'program' | 'effect';
 
 /** What somebody is about to ask a machine; the defaults are a bare play. */
 export class Ask {
-  machineId = $state('this');
+  /** The machine to play on; empty for this one. */
+  machineId = $state('');
   kind = $state<Kind>('play');
   policy = $state<Policy>('keepTime');
   pictures = $state(false);
@@ -101,7 +105,7 @@ export class Ask {
 
   request(timelineId: string, scale: Scale, machineId = this.machineId, kind = this.kind): Schemas['PlayRequest'] {
     const settings = this.settings(scale);
-    return { timelineId, machineId, trial: this.trial(kind, settings), settings, atClock: this.atClock };
+    return { timelineId, machineId: machineId || null, trial: this.trial(kind, settings), settings, atClock: this.atClock };
   }
 
   /** Asks the server what that would be: what differs from a bare run, how long it takes, whether it makes sense. */

@@ -4,7 +4,7 @@ import { fromAddress, toAddress } from './askAddress';
 
 const usual = () =>
   ({
-    machineId: 'this', kind: 'play', policy: 'keepTime', pictures: false, automaticScale: false, proxies: 'none', preRenders: false, cache: 'asFound',
+    machineId: '', kind: 'play', policy: 'keepTime', pictures: false, automaticScale: false, proxies: 'none', preRenders: false, cache: 'asFound',
     decodeOn: '', effectsOn: '', threads: null, program: '', othersCores: 0, othersMemory: 0, writes: '', encoder: 'processor', number: null,
     atClock: false, change: 'scale', to: 'half'
   }) as unknown as Ask;

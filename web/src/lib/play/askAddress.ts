@@ -16,7 +16,7 @@ export function toAddress(ask: Pick<Ask, 'machineId' | 'kind' | Name>): Record<'
   const compares = ask.kind === 'compare';
   const changed = names.filter((name) => ask[name] !== usual[name] && (compares || (name !== 'change' && name !== 'to')));
   return {
-    on: ask.machineId === 'this' ? null : ask.machineId,
+    on: ask.machineId || null,
     trial: ask.kind === 'play' ? null : ask.kind,
     with: changed.length ? changed.map((name) => `${name}:${ask[name]}`).join(',') : null
   };

@@ -17,13 +17,13 @@ describe('places of work', () => {
   });
 
   test('this machine offers its devices first, and software devices as such', () => {
-    expect(decodingPlaces(machine('this', [], null), devices)).toEqual([
+    expect(decodingPlaces(machine('real', [], null), devices)).toEqual([
       ['', 'its devices: vaapi'],
       ['processor', 'processor only'],
       ['vaapi', 'vaapi'],
       ['opencl', 'opencl, in software']
     ]);
-    expect(effectPlaces(machine('this', [], null), [])[0][1]).toBe('processor: no device found');
+    expect(effectPlaces(machine('real', [], null), [])[0][1]).toBe('processor: no device found');
   });
 
   test('it states what a program decides', () => {

@@ -16,7 +16,7 @@ export const effectPlaces = (machine: Machine, devices: Schemas['Device'][]) => 
 
 /** @param ofStandIn What a stand-in has. */
 function places(machine: Machine, devices: Schemas['Device'][], ofStandIn: string): Place[] {
-  return machine.kind === 'this' ? [['', own(devices)], processor, ...named(devices)] : [['', ofStandIn], processor];
+  return machine.kind === 'real' ? [['', own(devices)], processor, ...named(devices)] : [['', ofStandIn], processor];
 }
 
 /** What an editing program decides of it, whatever the machine has. */

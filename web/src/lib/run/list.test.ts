@@ -8,7 +8,7 @@ const run = (id: number, changes: Partial<RunLine> = {}): RunLine => ({
   timelineId: 'touring-night',
   timelineTitle: 'Touring night',
   timelineDigest: 'd',
-  machineId: 'this',
+  machineId: 'machine-3f9a2c',
   machineName: 'This machine',
   scale: 'full',
   policy: 'keepTime',

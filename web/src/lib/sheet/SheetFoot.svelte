@@ -4,7 +4,7 @@
   import { live } from '../live.svelte';
 
   let { sheet, scale, onplay }: { sheet: Sheet; scale: Scale; onplay: (machineId: string, scale: Scale | null) => void } = $props();
-  const here = $derived(sheet.columns.find((column) => column.machine.kind === 'this'));
+  const here = $derived(sheet.columns.find((column) => column.machine.kind === 'real'));
   const timelineId = $derived(sheet.timeline.id);
   const unplayed = $derived(scale === 'full' ? sheet.columns.filter((column) => column.machine.kind === 'standIn' && !column.bareId).map((column) => column.machine.name) : []);
 
@@ -33,14 +33,14 @@
   {#if here && !here.bareId && !live.play?.running}
     <p class="quiet">
       {here.runs.length ? 'This machine has no complete bare run at this scale yet.' : 'This machine has not played at this scale yet.'}
-      <button class="link" onclick={() => onplay('this', null)}>Play it here</button>
+      <button class="link" onclick={() => onplay('', null)}>Play it here</button>
     </p>
   {:else if here?.next && !live.play?.running}
     <p>
       <b class="font-semibold">Next on this machine:</b>
       {here.next.words}
-      {#if here.next.act === 'stepDown'}<button class="link" onclick={() => onplay('this', here.next!.scale ?? null)}>Go to {here.next.scale} scale</button>
-      {:else if here.next.act === 'playAgain'}<button class="link" onclick={() => onplay('this', null)}>Play again</button>
+      {#if here.next.act === 'stepDown'}<button class="link" onclick={() => onplay('', here.next!.scale ?? null)}>Go to {here.next.scale} scale</button>
+      {:else if here.next.act === 'playAgain'}<button class="link" onclick={() => onplay('', null)}>Play again</button>
       {:else if here.next.act === 'createClips'}<a class="link" href="/footage">Footage</a>
       {:else}<a class="link" href="/advice?timeline={sheet.timeline.id}">Advice</a>{/if}
     </p>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { askedOn } from '../play/ask.svelte';
   import type { Column, Sheet } from '../api/client';
   import { live } from '../live.svelte';
   import ColumnHead from './ColumnHead.svelte';
@@ -66,7 +67,7 @@
         Passage <span class="quiet font-normal">and load estimate</span>
       </th>
       {#each sheet.columns as column (column.machine.id)}
-        <ColumnHead {column} running={playing?.machineId === column.machine.id} onplay={() => onplay(column.machine.id)} onpick={(runId) => onpick(column, runId)} />
+        <ColumnHead {column} running={playing?.machineId === column.machine.id} onplay={() => onplay(askedOn(column.machine))} onpick={(runId) => onpick(column, runId)} />
       {/each}
     </tr>
   </thead>

@@ -14,36 +14,36 @@
   let words = $state('');
   let picker: HTMLInputElement;
 
-  const chosen = $derived(page.url.searchParams.get('id') ?? 'this');
-  const draft = $derived(shelf.drafts[chosen]);
+  const chosen = $derived(page.url.searchParams.get('id') ?? shelf.list.find((one) => one.kind === 'real')?.id);
+  const draft = $derived(chosen === undefined ? undefined : shelf.drafts[chosen]);
   const listed = $derived(shelf.list.filter((one) => words.toLowerCase().split(/\s+/).every((word) => `${one.name} ${one.summary} ${one.graphics ?? ''} ${one.drive ?? ''}`.toLowerCase().includes(word))));
 
   onMount(() => void shelf.trying(() => shelf.read()));
   // The last message stays: it is often about the machine that is opened now.
-  $effect(() => void shelf.open(chosen).catch((failure: Error) => (shelf.problem = failure.message)));
+  $effect(() => void (chosen && shelf.open(chosen).catch((failure: Error) => (shelf.problem = failure.message))));
 
   // Every change is saved shortly after; what is pending when another machine or page is opened, at once.
   $effect(() => {
     void JSON.stringify(draft?.machine);
-    if (draft && draft.machine.kind !== 'this') untrack(() => shelf.watch(chosen));
+    if (draft && draft.machine.kind !== 'real') untrack(() => shelf.watch(chosen!));
   });
 
-  const show = (id: string) => goto(`?id=${id}`, { reset: false });
+  const show = (id: string) => goto(id ? `?id=${id}` : '?', { reset: false });
   const doing = (work: () => Promise<string | undefined | void>) => () =>
     void shelf.trying(async () => {
       const id = await work();
-      if (id) await show(id);
+      if (typeof id === 'string') await show(id);
     });
 
   const add = doing(() => shelf.add());
-  const duplicate = doing(() => shelf.duplicate(chosen));
-  const undo = () => shelf.undo(chosen);
-  const loadSaved = doing(() => shelf.loadSaved(chosen));
-  const saveCopy = doing(() => shelf.saveCopy(chosen));
+  const duplicate = doing(() => shelf.duplicate(chosen!));
+  const undo = () => shelf.undo(chosen!);
+  const loadSaved = doing(() => shelf.loadSaved(chosen!));
+  const saveCopy = doing(() => shelf.saveCopy(chosen!));
   const undoDelete = doing(() => shelf.undoDelete());
   const remove = doing(async () => {
-    await shelf.remove(chosen);
-    return 'this';
+    await shelf.remove(chosen!);
+    return '';
   });
 
   const importFile = (input: HTMLInputElement) => {
@@ -79,7 +79,7 @@
               <span class="font-semibold">{machine.name}</span>{#if shelf.isChanged(machine.id)}<span class="text-warning"> · not saved</span>{/if}
               <span class="quiet block truncate">{machine.summary || `${machine.cores} cores, ${machine.memoryGigabytes} GB`}</span>
             </span>
-            <span class="figure quiet shrink-0 text-xs leading-6">{machine.kind === 'this' ? 'really plays' : machine.price == null ? '' : money(machine.price, machine.currency)}</span>
+            <span class="figure quiet shrink-0 text-xs leading-6">{machine.kind === 'real' ? 'really plays' : machine.price == null ? '' : money(machine.price, machine.currency)}</span>
           </a>
         </li>
       {:else}
@@ -98,7 +98,7 @@
         <ul class="max-h-40 overflow-auto">{#each shelf.problems as row, at (at)}<li><span class="font-semibold">{row.where}{row.name ? `, ${row.name}` : ''}:</span> {row.why}</li>{/each}</ul>
       </details>
     {/if}
-    {#if draft && draft.machine.kind === 'this'}
+    {#if draft && draft.machine.kind === 'real'}
       <ThisMachine machine={draft.machine} />
     {:else if draft}
       <div class="mb-3 flex flex-wrap items-center gap-3 text-sm">
@@ -106,7 +106,7 @@
         <span class="quiet">a stand-in: simulated from these figures</span>
         <span class="ml-auto flex items-center gap-3">
           <SaveStatus saving={shelf.saving} onreload={loadSaved} oncopy={saveCopy} />
-          <button class="btn btn-sm" disabled={!shelf.canUndo(chosen)} onclick={undo}>Undo</button>
+          <button class="btn btn-sm" disabled={!shelf.canUndo(chosen!)} onclick={undo}>Undo</button>
           <button class="btn btn-sm" onclick={duplicate}>Duplicate</button>
           <button class="btn btn-sm" onclick={remove}>Delete</button>
           <a class="link" href="/api/machines/export?format=json&ids={chosen}" download="{chosen}.json">export</a>
@@ -114,6 +114,6 @@
       </div>
       {#key chosen}<MachineForm bind:machine={draft.machine} figures={shelf.figures} />{/key}
     {/if}
-    {#if draft}<EarlierRuns id={chosen} version={draft.version} />{/if}
+    {#if draft}<EarlierRuns id={chosen!} version={draft.version} />{/if}
   </section>
 </div>

@@ -4,17 +4,19 @@ using HardyBench.Core.Machines;
 namespace HardyBench.Telemetry;
 
 /// <summary>Describes the machine the product runs on, as far as the kernel tells.</summary>
-public static class ThisMachine
+public static class HostMachine
 {
-    public static Machine Describe(SystemFiles files)
+    /// <param name="id">Its id as a machine.</param>
+    /// <param name="name">Its name as a machine.</param>
+    public static Machine Describe(SystemFiles files, string id, string name)
     {
         var cores = CoreCount(files);
         var usable = UsableCores(files).Count;
         var (fitted, used) = Memory(files);
         return new Machine(
-            Machine.ThisId,
-            "This machine",
-            MachineKind.This,
+            id,
+            name,
+            MachineKind.Real,
             usable < cores ? $"{usable} of {cores} cores usable, really played" : $"{cores} cores, really played",
             new Processor(ProcessorName(files), PhysicalCores(files) ?? cores, cores, null, RatedGigahertz(files)),
             Graphics: [],
