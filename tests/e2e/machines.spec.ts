@@ -97,5 +97,5 @@ test('what is changed in two windows is saved by the first, and the second can k
 
   // What it played before is listed with what has changed since.
   await page.goto('/machines?id=heron-16');
-  await expect(page.getByTestId('earlier-runs')).toContainText(/runs?, the last .* Changed since: memory in use before .* → 5\.5 GB/);
+  await expect(page.getByTestId('earlier-runs')).toContainText(/runs?, the last \d\d\/\d\d\/\d{4}, [\d:]+\. Changed since: memory in use before .* → 5\.5 GB/);
 });

@@ -23,7 +23,7 @@
     <p class="quiet">They stay in <a class="link" href="/runs">the list of runs</a>, but no sheet, grid or advice counts them for the machine as it is now.</p>
     <ul class="mt-1">
       {#each earlier as runs (`${runs.elsewhere} ${runs.last}`)}
-        <li class="border-t border-base-300 py-1"><span class="figure">{runs.runs}</span> {runs.runs === 1 ? 'run' : 'runs'}, the last {moment(`${runs.elsewhere} ${runs.last}`)}. {runs.elsewhere ? `On another computer (${runs.elsewhere}). Different here: ` : 'Changed since: '}{runs.changes.join('; ') || (runs.elsewhere ? 'no part' : 'measured costs')}.</li>
+        <li class="border-t border-base-300 py-1"><span class="figure">{runs.runs}</span> {runs.runs === 1 ? 'run' : 'runs'}, the last {moment(runs.last)}. {runs.elsewhere ? `On “${runs.elsewhere}”. Different here: ` : 'Changed since: '}{runs.changes.join('; ') || (runs.elsewhere ? 'no part' : 'measured costs')}.</li>
       {/each}
     </ul>
   </section>
