@@ -1,3 +1,4 @@
+using System.Net.Sockets;
 using HardyBench.Core.Findings;
 using HardyBench.Core.Pacing;
 using HardyBench.Core.Playback;
@@ -78,8 +79,7 @@ public sealed class BenchDatabaseFactory(string file, params IInterceptor[] inte
         .UseSqlite($"Data Source={file};Default Timeout=30").AddInterceptors(interceptors).Options);
 
     /// <summary>Whether a failure is the database's: the drive is full, gone or not ours to write to.</summary>
-    public static bool IsStorageFailure(Exception failure) =>
-        failure is DbUpdateException or IOException or Microsoft.Data.Sqlite.SqliteException or UnauthorizedAccessException;
+    public static bool IsStorageFailure(Exception failure) => failure is DbUpdateException or SqliteException || IsDriveFailure(failure);
 
     /// <summary>Whether a failure is one of the drive, which may pass: it is full, read only, gone or busy. Others, as of what was to be
     /// written, come again however often it is tried.</summary>
@@ -87,12 +87,16 @@ public sealed class BenchDatabaseFactory(string file, params IInterceptor[] inte
     {
         SqliteException sqlite => sqlite.SqliteErrorCode is Busy or Locked or ReadOnly or InputOutput or Full or CannotOpen,
         DbUpdateException { InnerException: { } cause } => IsDriveFailure(cause),
+        IOException { HResult: BrokenPipe } or IOException { InnerException: SocketException } => false,
         IOException or UnauthorizedAccessException => true,
         _ => false,
     };
 
     // Result codes of SQLite, https://sqlite.org/rescode.html
     private const int Busy = 5, Locked = 6, ReadOnly = 8, InputOutput = 10, Full = 13, CannotOpen = 14;
+
+    // EPIPE of errno(3): the other end of a pipe has ended, which is no drive.
+    private const int BrokenPipe = 32;
 
     /// <summary>Brings the file to the present schema, after a copy of it was made beside it; makes it if there is none. One process at a
     /// time does so; the others wait. Nothing that ends it half-way keeps the next start from it.</summary>

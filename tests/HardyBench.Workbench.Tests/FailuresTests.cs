@@ -24,6 +24,18 @@ public sealed class FailuresTests
         Assert.StartsWith("There is no clip 'gone'.", Failures.WordsOf(new UnknownThingException("clip", "gone", [])), StringComparison.Ordinal);
     }
 
+    /// <summary>A process or a connection that has ended is a failure of reading and writing, too.</summary>
+    [Fact]
+    public void Only_a_failure_of_the_drive_is_taken_for_one()
+    {
+        const int BrokenPipe = 32, NoSpaceLeft = 28;
+
+        Assert.Null(Failures.KindOf(new IOException("Broken pipe", BrokenPipe)));
+        Assert.Null(Failures.KindOf(new IOException("It was reset.", new System.Net.Sockets.SocketException())));
+        Assert.Equal(FailureKind.Storage, Failures.KindOf(new IOException("No space left on device", NoSpaceLeft)));
+        Assert.Equal(FailureKind.Storage, Failures.KindOf(new IOException("Something else.")));
+    }
+
     /// <summary>A new exception that is not in the table would be reported as unexpected.</summary>
     [Fact]
     public void Every_exception_of_our_own_has_a_kind()

@@ -8,7 +8,8 @@ namespace HardyBench.Player.Decoding;
 /// and what the passage learns of it. Used on that thread only.</summary>
 /// <param name="sourceFrame">The source frame due in a frame of the passage.</param>
 internal sealed class LayerSteps(
-    PassageCourse course, ClipSource clip, DecodingPart part, Func<long, ClipDecoder, long> sourceFrame, FrameHandOver handOver) : IDisposable
+    PassageCourse course, ClipSource clip, DecodingPart part, Func<long, ClipDecoder, long> sourceFrame, FrameHandOver handOver)
+    : IDisposable
 {
     /// <summary>How often what can change without a signal is looked at.</summary>
     public static readonly TimeSpan LookAgain = TimeSpan.FromMilliseconds(20);
