@@ -53,15 +53,17 @@ public static class PartLimits
         ],
         BoardPart board =>
         [
-            Text("socket", board.Socket), Text("kind of memory", board.MemoryKind), Within("memory slots", board.MemorySlots, 1, 64),
-            Within("most memory in GB", board.MostGigabytes, 1, 8192), Within("long slots", board.GraphicsSlots, 0, 8),
-            Within("places for drives on the bus", board.NvmeSlots, 0, 16), Within("ports for other drives", board.SataPorts, 0, 32),
+            Text("socket", board.Socket), Text("kind of memory", board.MemoryKind), AsInMachine("memory slots", "places.memorySlots", board.MemorySlots),
+            AsInMachine("most memory in GB", "places.mostGigabytes", board.MostGigabytes), Within("long slots", board.GraphicsSlots, 0, 8),
+            AsInMachine("places for drives on the bus", "places.freeNvme", board.NvmeSlots),
+            AsInMachine("ports for other drives", "places.freeSata", board.SataPorts),
             Enum.IsDefined(board.Size) ? null : "The size of the board is unknown.",
         ],
         MemoryPart memory =>
         [
-            Text("kind of memory", memory.MemoryKind), Within("sticks", memory.Sticks, 1, 16),
-            Within("GB of each stick", memory.GigabytesEach, 0.5, 1024), Within("MT/s", memory.MegatransfersPerSecond, 100, 20_000),
+            Text("kind of memory", memory.MemoryKind), AsInMachine("sticks", "memory.sticks", memory.Sticks),
+            Within("GB of each stick", memory.GigabytesEach, 0.5, 1024),
+            AsInMachine("MT/s", "memory.megatransfersPerSecond", memory.MegatransfersPerSecond),
         ],
         GraphicsPart graphics =>
         [
@@ -70,20 +72,20 @@ public static class PartLimits
         ],
         DrivePart drive =>
         [
-            Text("words", drive.Words), Within("read rate in MB/s", drive.ReadMegabytesPerSecond, 1, 100_000),
-            Within("write rate in MB/s", drive.WriteMegabytesPerSecond, 1, 100_000),
-            Within("latency in ms", drive.LatencyMilliseconds, 0, 1000),
+            Text("words", drive.Words), AsInMachine("read rate in MB/s", "drives.readMegabytesPerSecond", drive.ReadMegabytesPerSecond),
+            AsInMachine("write rate in MB/s", "drives.writeMegabytesPerSecond", drive.WriteMegabytesPerSecond),
+            AsInMachine("latency in ms", "drives.latencyMilliseconds", drive.LatencyMilliseconds),
             Enum.IsDefined(drive.Interface) ? null : "The interface of the drive is unknown.",
         ],
-        SupplyPart supply => [Within("watts", supply.Watts, 50, 10_000)],
+        SupplyPart supply => [AsInMachine("watts", "places.supplyWatts", supply.Watts)],
         CoolerPart cooler =>
         [
-            Within("watts", cooler.Watts, 1, 2000), Within("height in mm", cooler.Millimetres, 1, 1000),
+            AsInMachine("watts", "places.coolerWatts", cooler.Watts), Within("height in mm", cooler.Millimetres, 1, 1000),
             Within("noise in dB(A)", cooler.Decibels, 0, 140),
         ],
         CasePart housing =>
         [
-            Within("room for graphics in mm", housing.GraphicsMillimetres, 0, 1000),
+            AsInMachine("room for graphics in mm", "places.graphicsMillimetres", housing.GraphicsMillimetres),
             Within("room for a cooler in mm", housing.CoolerMillimetres, 0, 1000),
             Enum.IsDefined(housing.Form) && Enum.IsDefined(housing.Largest) ? null : "The form or size is unknown.",
         ],
@@ -101,6 +103,13 @@ public static class PartLimits
     private static string? Text(string what, string? text) =>
         string.IsNullOrWhiteSpace(text) || text.Length > LongestText || text.Any(char.IsControl)
             ? $"The {what} is 1 to {LongestText} letters in one line." : null;
+
+    /// <summary>A number that a machine with the part has, too: within the limits that it has there.</summary>
+    private static string? AsInMachine(string what, string path, double value)
+    {
+        var figure = MachineFigures.All.First(figure => figure.Path == path);
+        return Within(what, value, figure.Min, figure.Max);
+    }
 
     private static string? Within(string what, double value, double least, double most) =>
         value >= least && value <= most ? null : Invariant($"The {what}: {least} to {most}, not {value}.");
