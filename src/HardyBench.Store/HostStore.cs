@@ -22,7 +22,8 @@ public sealed class HostStore(BenchDatabaseFactory databases)
 
     /// <summary>Notes that the folder is used on a computer from now on. Runs of the one that was used until now are listed under a
     /// name that says so.</summary>
-    public async Task UseAsync(Host host)
+    /// <returns>All of them as they are kept now.</returns>
+    public async Task<IReadOnlyList<Host>> UseAsync(Host host)
     {
         await using var database = databases.CreateDbContext();
         await using var step = await database.Database.BeginTransactionAsync();
@@ -42,7 +43,7 @@ public sealed class HostStore(BenchDatabaseFactory databases)
         {
             database.Add(new DocumentEntity { Kind = Kind, Id = host.Id, Order = order, Json = Written(named) });
         }
-        else if (rows[^1] != here || Read(here) != named)
+        else
         {
             here.Order = order;
             await NameAsync(database, here, named);
@@ -50,6 +51,7 @@ public sealed class HostStore(BenchDatabaseFactory databases)
 
         await database.SaveChangesAsync();
         await step.CommitAsync();
+        return await AllAsync();
     }
 
     /// <summary>Keeps a host under its name, and names its runs alike: in lists and where they are opened.</summary>

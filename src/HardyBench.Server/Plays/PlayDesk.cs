@@ -66,7 +66,7 @@ public sealed class PlayDesk(Bench bench, ThisMachineInUse inUse, LiveFeed live,
 
     /// <summary>Asks for a trial; it begins at once when nothing else plays.</summary>
     public async Task<PlayView> AskAsync(PlayRequest request) => await QueueAsync(await bench.Trials.AskAsync(
-        request.Trial ?? new PlayTrial(), request.TimelineId, request.MachineId ?? bench.Machines.Host.Id,
+        request.Trial ?? new PlayTrial(), request.TimelineId, request.On(bench),
         request.Settings ?? new PlaybackSettings(), request.AtClock));
 
     /// <summary>Asks for a run once more, as it was.</summary>

@@ -13,7 +13,10 @@ namespace HardyBench.Server.Plays;
 /// <param name="Trial">The question, with the parameters of its kind; null to play it once.</param>
 /// <param name="AtClock">Whether a stand-in's runs come at the pace of the clock, to be watched; what they bring is the same.</param>
 public sealed record PlayRequest(
-    string TimelineId, string? MachineId = null, Trial? Trial = null, PlaybackSettings? Settings = null, bool AtClock = false);
+    string TimelineId, string? MachineId = null, Trial? Trial = null, PlaybackSettings? Settings = null, bool AtClock = false)
+{
+    internal string On(Bench bench) => MachineId ?? bench.Machines.Host.Id;
+}
 
 /// <summary>What a play would be, before it is asked for.</summary>
 /// <param name="Differences">What differs from a bare run, a phrase each.</param>
@@ -39,7 +42,7 @@ public sealed record PlayPreview(
         {
             var plan = new TrialPlan(
                 request.Trial ?? new PlayTrial(),
-                await bench.Plays.PlanAsync(request.TimelineId, request.MachineId ?? bench.Machines.Host.Id, settings)).Checked();
+                await bench.Plays.PlanAsync(request.TimelineId, request.On(bench), settings)).Checked();
             return new PlayPreview(
                 settings.Differences(), null, plan.Start.Machine.Kind == MachineKind.Real ? plan.Length?.TotalSeconds : null,
                 ChangeWords.Of(plan.Trial, settings), plan.Remarks())

@@ -152,8 +152,6 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
         await documents.KeepSheetMachinesAsync(timelineId, wanted);
     }
 
-    private IEnumerable<string> Hosts() => host.Others.Select(other => other.Id).Append(host.Id);
-
     private static Machine Known(IReadOnlyList<Machine> all, string id) =>
         all.FirstOrDefault(machine => machine.Id == id)
         ?? throw new UnknownThingException("machine", id, all.Select(machine => machine.Id));
@@ -182,7 +180,7 @@ public sealed class MachineJobs(ShelfStore<Machine> shelf, DocumentStore documen
             );
         }
 
-        var named = await new NewIds(LongestId, "machine", [.. Hosts(), .. Hosts().Select(Twin.IdOf)]).GiveAsync(
+        var named = await new NewIds(LongestId, "machine", [.. host.Ids, .. host.Ids.Select(Twin.IdOf)]).GiveAsync(
             shelf, machines, machine => (machine.Id, machine.Name), (machine, id) => machine with { Id = id, Kind = MachineKind.StandIn });
 
         await shelf.KeepAsync(named, null);

@@ -7,6 +7,7 @@ namespace HardyBench.Core.Tests.Advice;
 public sealed class PartLimitsTests
 {
     private static readonly DrivePart Drive = new("d", "Drive", 90, DriveInterface.Sata, "SATA", 500, 450, 0.1);
+    private static readonly BoardPart Board = new("b", "Board", 90, "s", "DDR5", 4, 128, 2, 2, 4, default);
     private static readonly MemoryPart Memory = new("m", "Memory", 90, "DDR5", 2, 16, 5600);
 
     public static TheoryData<string, Func<double, Part>> Numbers => new()
@@ -16,6 +17,11 @@ public sealed class PartLimitsTests
         { "drives.latencyMilliseconds", value => Drive with { LatencyMilliseconds = value } },
         { "memory.sticks", value => Memory with { Sticks = (int)value } },
         { "memory.megatransfersPerSecond", value => Memory with { MegatransfersPerSecond = (int)value } },
+        { "places.memorySlots", value => Board with { MemorySlots = (int)value } },
+        { "places.mostGigabytes", value => Board with { MostGigabytes = value } },
+        { "places.freeNvme", value => Board with { NvmeSlots = (int)value } },
+        { "places.freeSata", value => Board with { SataPorts = (int)value } },
+        { "places.coolerWatts", value => new CoolerPart("c", "Cooler", 90, value, 150, 30) },
         { "places.supplyWatts", value => new SupplyPart("s", "Supply", 90, value) },
     };
 
